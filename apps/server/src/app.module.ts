@@ -1,0 +1,104 @@
+// The modules of the server, one a concept, wired together.
+import { Module, type DynamicModule } from '@nestjs/common';
+import { APP_GUARD } from '@nestjs/core';
+import { ServeStaticModule } from '@nestjs/serve-static';
+import { HealthController } from './api/health.controller.js';
+import { BindingsController } from './bindings/bindings.controller.js';
+import { BindingsService } from './bindings/bindings.service.js';
+import { BuildService } from './build/build.service.js';
+import { BuildStore } from './build/build.store.js';
+import { CarriesService } from './carries/carries.service.js';
+import { CarriesStore } from './carries/carries.store.js';
+import { CatalogsController } from './catalogs/catalogs.controller.js';
+import { CatalogsService } from './catalogs/catalogs.service.js';
+import { CatalogsStore } from './catalogs/catalogs.store.js';
+import { CompiledCatalogs } from './catalogs/compiled.service.js';
+import { LineageService } from './catalogs/lineage.service.js';
+import { Counts } from './counts/counts.js';
+import { Database } from './database/database.js';
+import { CellWriter } from './entries/cellWriter.js';
+import { EntriesController } from './entries/entries.controller.js';
+import { EntriesService } from './entries/entries.service.js';
+import { EntriesStore } from './entries/entries.store.js';
+import { PlacesStore } from './entries/places.store.js';
+import { HousesController } from './houses/houses.controller.js';
+import { HousesService } from './houses/houses.service.js';
+import { Jobs } from './jobs/jobs.js';
+import { Workers } from './jobs/workers.js';
+import { Ledger } from './ledger/ledger.js';
+import { Changes } from './live/changes.js';
+import { Listener } from './live/listener.js';
+import { LiveController } from './live/live.controller.js';
+import { RoleGuard } from './people/guard.js';
+import { PeopleController } from './people/people.controller.js';
+import { PeopleService } from './people/people.service.js';
+import { PeopleStore } from './people/people.store.js';
+import { SessionController } from './people/session.controller.js';
+import { SessionsService } from './people/sessions.service.js';
+import { RangesController } from './ranges/ranges.controller.js';
+import { SheetsController } from './sheets/sheets.controller.js';
+import { SheetsService } from './sheets/sheets.service.js';
+import { SheetsStore } from './sheets/sheets.store.js';
+import { Applying } from './sources/applying.js';
+import { Planning } from './sources/planning.js';
+import { SourcesController } from './sources/sources.controller.js';
+import { SourcesService } from './sources/sources.service.js';
+import { SourcesStore } from './sources/sources.store.js';
+
+const controllers = [
+  HealthController,
+  HousesController,
+  SessionController,
+  PeopleController,
+  SheetsController,
+  EntriesController,
+  SourcesController,
+  RangesController,
+  CatalogsController,
+  BindingsController,
+  LiveController,
+];
+
+const stores = [BuildStore, CarriesStore, CatalogsStore, EntriesStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
+
+const services = [
+  Applying,
+  BindingsService,
+  BuildService,
+  CarriesService,
+  CatalogsService,
+  CellWriter,
+  Changes,
+  CompiledCatalogs,
+  Counts,
+  EntriesService,
+  HousesService,
+  Jobs,
+  Ledger,
+  LineageService,
+  Listener,
+  PeopleService,
+  Planning,
+  SessionsService,
+  SheetsService,
+  SourcesService,
+  Workers,
+];
+
+@Module({})
+export class AppModule {
+  /** `webFolder`: the built web application, served beside the API; without it the server is the API alone. */
+  static with(database: Database, webFolder?: string): DynamicModule {
+    return {
+      module: AppModule,
+      imports: webFolder ? [ServeStaticModule.forRoot({ rootPath: webFolder, exclude: ['/api/{*rest}'], serveStaticOptions: { index: 'index.html', maxAge: '1h', setHeaders: neverStorePages } })] : [],
+      controllers,
+      providers: [{ provide: Database, useValue: database }, ...stores, ...services, { provide: APP_GUARD, useClass: RoleGuard }],
+    };
+  }
+}
+
+/** The page itself is asked for each time, so that a new build is seen at once; its hashed parts are kept. */
+function neverStorePages(response: { setHeader(name: string, value: string): void }, path: string): void {
+  if (path.endsWith('.html')) response.setHeader('Cache-Control', 'no-cache');
+}

@@ -1,0 +1,78 @@
+// The build of a house, kept in memory and checked against its version in the transaction that uses it.
+import { Injectable } from '@nestjs/common';
+import type { BuildView, SheetView } from '@dellum/contract';
+import { mayDesign } from '@dellum/contract';
+import { Database, type Reader, type Trx } from '../database/database.js';
+import { Changes } from '../live/changes.js';
+import type { Caller } from '../people/guard.js';
+import { notFound } from '../problems/index.js';
+import { BuildStore, type FieldBuild, type HouseBuild, type RegisterBuild } from './build.store.js';
+
+@Injectable()
+export class BuildService {
+  private readonly known = new Map<string, HouseBuild>();
+
+  constructor(
+    private readonly database: Database,
+    private readonly store: BuildStore,
+    private readonly changes: Changes,
+  ) {}
+
+  /** The build as this transaction (or this moment) sees it. */
+  async at(db: Reader, houseId: string): Promise<HouseBuild> {
+    const version = await this.store.version(db, houseId);
+    const known = this.known.get(houseId);
+    if (known?.version === version) return known;
+    const build = await this.store.load(db, houseId);
+    this.known.set(houseId, build);
+    return build;
+  }
+
+  now(houseId: string): Promise<HouseBuild> {
+    return this.at(this.database.kysely, houseId);
+  }
+
+  /** Says that the build has changed, to the caches and to every browser. Call it at the end of the transaction. */
+  async changed(trx: Trx, houseId: string): Promise<void> {
+    const version = await this.store.raiseVersion(trx, houseId);
+    await this.changes.append(trx, houseId, [{ audience: 'everyone', body: { kind: 'build', version } }]);
+  }
+
+  /** Raises the version without telling browsers of a build change: what changed has a message of its own. */
+  async raise(trx: Trx, houseId: string): Promise<void> {
+    await this.store.raiseVersion(trx, houseId);
+  }
+
+  /** What this person may see of the build: source sheets and ranges are the administrator's. */
+  async view(caller: Caller): Promise<BuildView> {
+    const build = await this.now(caller.houseId);
+    const designs = mayDesign(caller.role);
+    const sheets = build.sheets.filter(({ kind }) => designs || kind === 'entry').map((sheet): SheetView => ({ ...sheet, registers: registersOf(build, sheet.id) }));
+    return { version: build.version, sheets, ranges: designs ? build.ranges : [], catalogs: [...build.catalogs.values()] };
+  }
+}
+
+function registersOf(build: HouseBuild, sheetId: string) {
+  return [...build.registers.values()].filter((register) => register.sheetId === sheetId).map(({ id, title, fields }) => ({ id, sheetId, title, fields }));
+}
+
+/** The register; source registers exist for administrators only. */
+export function registerOf(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {
+  const register = build.registers.get(registerId);
+  if (!register || (register.source && !mayDesign(caller.role))) throw notFound('This register');
+  return register;
+}
+
+export function fieldWithKey(register: RegisterBuild, key: string): FieldBuild {
+  const field = register.fields.find((known) => known.key === key);
+  if (!field) throw notFound(`The field “${key}”`);
+  return field;
+}
+
+export function fieldWithId(build: HouseBuild, id: string): FieldBuild {
+  const field = build.fields.get(id);
+  if (!field) throw notFound('This field');
+  return field;
+}
+
+export const boundFields = (build: HouseBuild, catalogId: string): FieldBuild[] => [...build.fields.values()].filter((field) => field.rule?.catalogId === catalogId);

@@ -1,0 +1,115 @@
+// Reads the build of a house: a handful of set-based queries, whatever its size.
+import { Injectable } from '@nestjs/common';
+import { grouped, type Carry, type FieldKind, type Locale, type Rule, type SourceRange } from '@dellum/core';
+import type { CatalogView } from '@dellum/contract';
+import type { Reader } from '../database/database.js';
+
+export interface FieldBuild {
+  readonly id: string;
+  readonly registerId: string;
+  readonly key: string;
+  readonly heading: string;
+  readonly kind: FieldKind;
+  readonly width: number;
+  readonly rule: Rule | null;
+}
+export interface RegisterBuild {
+  readonly id: string;
+  readonly sheetId: string;
+  readonly title: string;
+  readonly source: boolean;
+  readonly fields: readonly FieldBuild[];
+}
+export interface SheetBuild {
+  readonly id: string;
+  readonly kind: 'entry' | 'source';
+  readonly title: string;
+  readonly note: string;
+}
+export interface RangeBuild extends SourceRange {
+  readonly registerId: string;
+}
+/** A carry under way, with the field's key for the overlay. */
+export interface CarryBuild extends Carry {
+  readonly id: string;
+  readonly fieldId: string;
+  readonly registerId: string;
+}
+export interface HouseBuild {
+  readonly version: number;
+  readonly houseId: string;
+  readonly locale: Locale;
+  readonly sheets: readonly SheetBuild[];
+  readonly registers: ReadonlyMap<string, RegisterBuild>;
+  readonly fields: ReadonlyMap<string, FieldBuild>;
+  readonly ranges: readonly RangeBuild[];
+  readonly catalogs: ReadonlyMap<string, CatalogView>;
+  readonly carries: readonly CarryBuild[];
+}
+
+@Injectable()
+export class BuildStore {
+  async version(db: Reader, houseId: string): Promise<number> {
+    const { build } = await db.selectFrom('houses').select('build').where('id', '=', houseId).executeTakeFirstOrThrow();
+    return build;
+  }
+
+  async raiseVersion(db: Reader, houseId: string): Promise<number> {
+    const { build } = await db
+      .updateTable('houses')
+      .set((eb) => ({ build: eb('build', '+', 1) }))
+      .where('id', '=', houseId)
+      .returning('build')
+      .executeTakeFirstOrThrow();
+    return build;
+  }
+
+  async load(db: Reader, houseId: string): Promise<HouseBuild> {
+    const house = await db.selectFrom('houses').select(['build', 'locale']).where('id', '=', houseId).executeTakeFirstOrThrow();
+    const sheets = await db.selectFrom('sheets').select(['id', 'kind', 'title', 'note']).where('house_id', '=', houseId).orderBy('ord').orderBy('id').execute();
+    const fields = await this.fields(db, houseId);
+    const registers = await this.registers(db, houseId, sheets, fields);
+    const ranges = await this.ranges(db, houseId);
+    const catalogs = await this.catalogs(db, houseId);
+    const carries = await this.carries(db, houseId, fields);
+    return { version: house.build, houseId, locale: house.locale, sheets, registers, fields: new Map(fields.map((field) => [field.id, field])), ranges, catalogs, carries };
+  }
+
+  private async fields(db: Reader, houseId: string): Promise<FieldBuild[]> {
+    return db
+      .selectFrom('fields')
+      .select(['id', 'register_id as registerId', 'key', 'heading', 'kind', 'width', 'rule'])
+      .where('house_id', '=', houseId)
+      .orderBy('ord')
+      .orderBy('id')
+      .execute();
+  }
+
+  private async registers(db: Reader, houseId: string, sheets: readonly SheetBuild[], fields: readonly FieldBuild[]): Promise<Map<string, RegisterBuild>> {
+    const sources = new Set(sheets.filter(({ kind }) => kind === 'source').map(({ id }) => id));
+    const byRegister = grouped(fields, ({ registerId }) => registerId);
+    const rows = await db.selectFrom('registers').select(['id', 'sheet_id as sheetId', 'title']).where('house_id', '=', houseId).orderBy('ord').orderBy('id').execute();
+    return new Map(rows.map((row) => [row.id, { ...row, source: sources.has(row.sheetId), fields: byRegister.get(row.id) ?? [] }]));
+  }
+
+  private async ranges(db: Reader, houseId: string): Promise<RangeBuild[]> {
+    const rows = await db.selectFrom('ranges').selectAll().where('house_id', '=', houseId).orderBy('name_key').execute();
+    return rows.map((row) => ({ id: row.id, registerId: row.register_id, name: row.name, field: row.field_key, start: row.range_start, end: row.range_end }));
+  }
+
+  private async catalogs(db: Reader, houseId: string): Promise<Map<string, CatalogView>> {
+    const rows = await db.selectFrom('catalogs').select(['id', 'key', 'title', 'note', 'version']).where('house_id', '=', houseId).orderBy('title').execute();
+    const parts = await db.selectFrom('catalog_parts').select(['catalog_id', 'range_id']).where('house_id', '=', houseId).orderBy('ord').execute();
+    const byCatalog = grouped(parts, ({ catalog_id }) => catalog_id);
+    return new Map(rows.map((row) => [row.id, { ...row, rangeIds: (byCatalog.get(row.id) ?? []).map(({ range_id }) => range_id) }]));
+  }
+
+  private async carries(db: Reader, houseId: string, fields: readonly FieldBuild[]): Promise<CarryBuild[]> {
+    const byId = new Map(fields.map((field) => [field.id, field]));
+    const rows = await db.selectFrom('carries').select(['id', 'field_id', 'from_value', 'to_value']).where('house_id', '=', houseId).where('finished_at', 'is', null).execute();
+    return rows.map((row) => {
+      const field = byId.get(row.field_id)!;
+      return { id: row.id, fieldId: field.id, registerId: field.registerId, field: field.key, from: row.from_value, to: row.to_value };
+    });
+  }
+}

@@ -1,0 +1,66 @@
+// Carries: entries follow a correction. From the decision on every reader sees the new spelling (an overlay applied
+// when entries are read); the rows follow in a job that goes on after a kill.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { BuildStore, type FieldBuild } from '../build/build.store.js';
+import { Counts } from '../counts/counts.js';
+import { Database, type Trx } from '../database/database.js';
+import { Jobs } from '../jobs/jobs.js';
+import { Ledger } from '../ledger/ledger.js';
+import { Changes } from '../live/changes.js';
+import { CarriesStore } from './carries.store.js';
+
+const batchSize = 2000;
+
+@Injectable()
+export class CarriesService {
+  constructor(
+    private readonly database: Database,
+    private readonly store: CarriesStore,
+    private readonly counts: Counts,
+    private readonly builds: BuildStore,
+    private readonly ledger: Ledger,
+    private readonly changes: Changes,
+    private readonly jobs: Jobs,
+  ) {}
+
+  /** Decides that entries of a field follow from one spelling to another. Counts move now, once. */
+  async begin(trx: Trx, houseId: string, field: FieldBuild, from: string, to: string): Promise<void> {
+    const counts = await this.counts.ofValues(trx, houseId, [field.id], [from]);
+    const total = counts.get(field.id)?.get(from) ?? 0;
+    if (total === 0) return;
+    await this.counts.write(trx, houseId, [
+      { fieldId: field.id, value: from, entries: -total },
+      { fieldId: field.id, value: to, entries: total },
+    ]);
+    await this.store.redirect(trx, houseId, field.id, from, to);
+    const id = randomUUID();
+    await this.store.add(trx, houseId, { id, fieldId: field.id, from, to, total });
+    await this.jobs.send(trx, 'carry', { houseId, carryId: id });
+    await this.changes.append(trx, houseId, [{ audience: 'everyone', body: { kind: 'carry', fieldId: field.id, registerId: field.registerId, done: 0, total } }]);
+  }
+
+  /** Works on a carry batch by batch until it is finished or another worker has it. */
+  async run(houseId: string, carryId: string, stopping: () => boolean): Promise<void> {
+    while (!stopping() && (await this.batch(houseId, carryId)));
+  }
+
+  /** One batch in one transaction; true when there is more to do. */
+  private batch(houseId: string, carryId: string): Promise<boolean> {
+    return this.database.transaction(async (trx) => {
+      const carry = await this.store.claim(trx, houseId, carryId);
+      if (!carry) return false;
+      const batch = await this.store.rewriteBatch(trx, houseId, carry, batchSize);
+      const done = carry.done + (batch?.rows ?? 0);
+      if (batch) await this.store.progress(trx, houseId, carryId, batch.reached, batch.rows);
+      else {
+        await this.store.finish(trx, houseId, carryId);
+        await this.builds.raiseVersion(trx, houseId);
+        await this.ledger.write(trx, houseId, [{ personId: null, act: 'carry.finished', registerId: carry.registerId, field: carry.key, from: carry.from, to: carry.to, detail: { entries: done } }]);
+      }
+      const total = batch ? Math.max(carry.total, done) : done;
+      await this.changes.append(trx, houseId, [{ audience: 'everyone', body: { kind: 'carry', fieldId: carry.fieldId, registerId: carry.registerId, done, total } }]);
+      return batch !== undefined;
+    });
+  }
+}

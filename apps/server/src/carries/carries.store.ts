@@ -1,0 +1,89 @@
+// Queries for carries: which rows still hold an old spelling, and rewriting a batch of them.
+import { Injectable } from '@nestjs/common';
+import { sql } from 'kysely';
+import type { Reader, Trx } from '../database/database.js';
+
+export interface CarryRow {
+  readonly id: string;
+  readonly fieldId: string;
+  readonly registerId: string;
+  readonly key: string;
+  readonly from: string;
+  readonly to: string;
+  readonly reached: string | null;
+  readonly done: number;
+  readonly total: number;
+}
+
+@Injectable()
+export class CarriesStore {
+  async add(trx: Trx, houseId: string, carry: { id: string; fieldId: string; from: string; to: string; total: number }): Promise<void> {
+    await trx
+      .insertInto('carries')
+      .values({ house_id: houseId, id: carry.id, field_id: carry.fieldId, from_value: carry.from, to_value: carry.to, reached: null, done: 0, total: carry.total, finished_at: null })
+      .execute();
+  }
+
+  /** Carries whose target is corrected itself lead to the newest spelling. */
+  async redirect(trx: Trx, houseId: string, fieldId: string, from: string, to: string): Promise<void> {
+    await trx.updateTable('carries').set({ to_value: to }).where('house_id', '=', houseId).where('field_id', '=', fieldId).where('to_value', '=', from).where('finished_at', 'is', null).execute();
+  }
+
+  /** The carry, locked for this worker; undefined when it is finished or another worker is at it. */
+  async claim(trx: Trx, houseId: string, id: string): Promise<CarryRow | undefined> {
+    return trx
+      .selectFrom('carries')
+      .innerJoin('fields', (join) => join.onRef('fields.house_id', '=', 'carries.house_id').onRef('fields.id', '=', 'carries.field_id'))
+      .select(['carries.id', 'carries.field_id as fieldId', 'fields.register_id as registerId', 'fields.key', 'carries.from_value as from', 'carries.to_value as to', 'carries.reached', 'carries.done', 'carries.total'])
+      .where('carries.house_id', '=', houseId)
+      .where('carries.id', '=', id)
+      .where('carries.finished_at', 'is', null)
+      .forUpdate('carries')
+      .skipLocked()
+      .executeTakeFirst();
+  }
+
+  /** Rewrites the next rows in the order of their ids; the last id it reached, or undefined when none was left. */
+  async rewriteBatch(trx: Trx, houseId: string, carry: CarryRow, size: number): Promise<{ rows: number; reached: string } | undefined> {
+    const result = await sql<{ rows: number; reached: string | null }>`
+      with batch as (
+        select id from entries
+        where house_id = ${houseId} and register_id = ${carry.registerId} and cells ->> ${carry.key} = ${carry.from}
+          and (${carry.reached}::uuid is null or id > ${carry.reached}::uuid)
+        order by id limit ${size} for update
+      ), rewritten as (
+        update entries set cells = jsonb_set(cells, array[${carry.key}]::text[], to_jsonb(${carry.to}::text))
+        from batch where entries.house_id = ${houseId} and entries.register_id = ${carry.registerId} and entries.id = batch.id
+        returning entries.id
+      )
+      select count(*) as rows, (array_agg(id order by id desc))[1] as reached from rewritten`.execute(trx);
+    const { rows, reached } = result.rows[0]!;
+    return reached === null ? undefined : { rows, reached };
+  }
+
+  async progress(trx: Trx, houseId: string, id: string, reached: string, rows: number): Promise<void> {
+    await trx
+      .updateTable('carries')
+      .set((eb) => ({ reached, done: eb('done', '+', rows) }))
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .execute();
+  }
+
+  async finish(trx: Trx, houseId: string, id: string): Promise<void> {
+    await trx.updateTable('carries').set({ finished_at: sql`now()` }).where('house_id', '=', houseId).where('id', '=', id).execute();
+  }
+
+  unfinished(db: Reader): Promise<{ houseId: string; carryId: string }[]> {
+    return db.selectFrom('carries').select(['house_id as houseId', 'id as carryId']).where('finished_at', 'is', null).execute();
+  }
+
+  underWay(db: Reader, houseId: string) {
+    return db
+      .selectFrom('carries')
+      .select(['id', 'field_id as fieldId', 'from_value as from', 'to_value as to', 'done', 'total'])
+      .where('house_id', '=', houseId)
+      .where('finished_at', 'is', null)
+      .execute();
+  }
+}

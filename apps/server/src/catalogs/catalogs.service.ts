@@ -1,0 +1,107 @@
+// Catalogs: made from ranges, shown with the use of their values.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { clean, matchKey } from '@dellum/core';
+import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type MakeCatalogDto } from '@dellum/contract';
+import { BuildService, boundFields } from '../build/build.service.js';
+import type { HouseBuild } from '../build/build.store.js';
+import { Counts } from '../counts/counts.js';
+import { Database, lockBuild, type Trx } from '../database/database.js';
+import { houseKey } from '../houses/houses.service.js';
+import { Ledger } from '../ledger/ledger.js';
+import type { Caller } from '../people/guard.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { CatalogsStore } from './catalogs.store.js';
+import { CompiledCatalogs } from './compiled.service.js';
+
+@Injectable()
+export class CatalogsService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly compiled: CompiledCatalogs,
+    private readonly store: CatalogsStore,
+    private readonly counts: Counts,
+    private readonly ledger: Ledger,
+  ) {}
+
+  /** All items, for the judge and the picker; where they come from is the administrator's to see. */
+  async items(caller: Caller, id: string): Promise<CatalogItems> {
+    const build = await this.builds.now(caller.houseId);
+    const view = catalogOf(build, id);
+    const { items } = await this.compiled.get(this.database.kysely, build, id);
+    const shown = mayDesign(caller.role) ? items : items.map((item) => ({ ...item, from: [] }));
+    return { id, title: view.title, version: view.version, items: shown };
+  }
+
+  async use(caller: Caller, id: string): Promise<CatalogUse> {
+    const build = await this.builds.now(caller.houseId);
+    catalogOf(build, id);
+    const counts = await this.counts.ofFields(this.database.kysely, caller.houseId, boundFields(build, id).map((field) => field.id));
+    const entries: Record<string, number> = {};
+    for (const values of counts.values()) for (const [value, count] of values) entries[value] = (entries[value] ?? 0) + count;
+    return { entries };
+  }
+
+  make(caller: Caller, dto: MakeCatalogDto): Promise<{ id: string }> {
+    return this.change(caller, async (trx, build) => {
+      for (const rangeId of dto.rangeIds) if (!build.ranges.some((range) => range.id === rangeId)) throw notFound('A range');
+      const title = freeTitle(build, dto.title, undefined);
+      const keys = new Set([...build.catalogs.values()].map(({ key }) => key));
+      const id = randomUUID();
+      await this.store.add(trx, caller.houseId, { id, key: freeKey(houseKey(title), keys), title, note: dto.note, rangeIds: [...new Set(dto.rangeIds)] });
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.made', detail: { id, title, rangeIds: dto.rangeIds } }]);
+      return { id };
+    });
+  }
+
+  async alter(caller: Caller, id: string, dto: ChangeCatalogDto): Promise<void> {
+    await this.change(caller, async (trx, build) => {
+      catalogOf(build, id);
+      const title = dto.title === undefined ? undefined : freeTitle(build, dto.title, id);
+      await this.store.change(trx, caller.houseId, id, { ...(title && { title }), ...(dto.note !== undefined && { note: dto.note }) });
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.changed', detail: { id, ...dto } }]);
+    });
+  }
+
+  async remove(caller: Caller, id: string): Promise<void> {
+    await this.change(caller, async (trx, build) => {
+      const { title } = catalogOf(build, id);
+      const users = boundFields(build, id).map((field) => `field ${field.heading} of ${build.registers.get(field.registerId)!.title}`);
+      if (users.length > 0) throw new ProblemError('in-use', `“${title}” is bound to ${users.join(', ')}. Clear the rule there first.`, { users });
+      await this.store.remove(trx, caller.houseId, id);
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.deleted', detail: { id, title } }]);
+    });
+  }
+
+  private change<T>(caller: Caller, act: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<T> {
+    return this.database.transaction(async (trx) => {
+      await lockBuild(trx, caller.houseId);
+      const result = await act(trx, await this.builds.at(trx, caller.houseId));
+      await this.builds.changed(trx, caller.houseId);
+      return result;
+    });
+  }
+}
+
+function catalogOf(build: HouseBuild, id: string) {
+  const catalog = build.catalogs.get(id);
+  if (!catalog) throw notFound('This catalog');
+  return catalog;
+}
+
+function freeTitle(build: HouseBuild, title: string, except: string | undefined): string {
+  const key = matchKey(title);
+  if (key === '') throw new ProblemError('name-unfit', 'Give the catalog a title.', { faults: { title: 'Give the catalog a title.' } });
+  const other = [...build.catalogs.values()].find((catalog) => catalog.id !== except && matchKey(catalog.title) === key);
+  if (!other) return clean(title);
+  const words = `There is a catalog “${other.title}” already. Choose another title.`;
+  throw new ProblemError('name-taken', words, { faults: { title: words } });
+}
+
+function freeKey(wanted: string, taken: ReadonlySet<string>): string {
+  for (let number = 1; ; number++) {
+    const key = number === 1 ? wanted : `${wanted}-${number}`;
+    if (!taken.has(key)) return key;
+  }
+}

@@ -1,0 +1,91 @@
+// The lineage strip: source → catalog → fields → entries, with live counts.
+import { Injectable } from '@nestjs/common';
+import { endingInShort, stands, takeRange } from '@dellum/core';
+import type { FieldCount, Lineage } from '@dellum/contract';
+import { BuildService, boundFields, registerOf } from '../build/build.service.js';
+import type { FieldBuild, HouseBuild, RangeBuild } from '../build/build.store.js';
+import { CarriesStore } from '../carries/carries.store.js';
+import { Counts } from '../counts/counts.js';
+import { Database } from '../database/database.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import type { Caller } from '../people/guard.js';
+import { notFound } from '../problems/index.js';
+import { CompiledCatalogs } from './compiled.service.js';
+
+@Injectable()
+export class LineageService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly compiled: CompiledCatalogs,
+    private readonly entries: EntriesStore,
+    private readonly counts: Counts,
+    private readonly carries: CarriesStore,
+  ) {}
+
+  async ofCatalog(caller: Caller, id: string): Promise<Lineage> {
+    const build = await this.builds.now(caller.houseId);
+    const catalog = build.catalogs.get(id);
+    if (!catalog) throw notFound('This catalog');
+    return this.trace(build, build.ranges.filter((range) => catalog.rangeIds.includes(range.id)), [id]);
+  }
+
+  async ofRange(caller: Caller, id: string): Promise<Lineage> {
+    const build = await this.builds.now(caller.houseId);
+    const range = build.ranges.find((known) => known.id === id);
+    if (!range) throw notFound('This range');
+    const fed = [...build.catalogs.values()].filter(({ rangeIds }) => rangeIds.includes(id)).map((catalog) => catalog.id);
+    return this.trace(build, [range], fed);
+  }
+
+  private async trace(build: HouseBuild, ranges: readonly RangeBuild[], catalogIds: readonly string[]): Promise<Lineage> {
+    const db = this.database.kysely;
+    const fields = catalogIds.flatMap((id) => boundFields(build, id));
+    const counts = await this.fieldCounts(build, fields);
+    const catalogs = await this.compiled.some(db, build, catalogIds);
+    const carries = await this.carries.underWay(db, build.houseId);
+    return {
+      ranges: await Promise.all(ranges.map((range) => this.rangeView(build, range))),
+      catalogs: [...catalogs.values()].map(({ id, title, items }) => {
+        const offered = items.filter(({ state }) => state === 'offered').length;
+        return { id, title, offered, retired: items.length - offered };
+      }),
+      fields: fields.map((field, at) => {
+        const register = build.registers.get(field.registerId)!;
+        const sheet = build.sheets.find(({ id }) => id === register.sheetId)!;
+        const { held, outside } = counts[at]!;
+        return { id: field.id, heading: field.heading, key: field.key, registerId: register.id, sheetId: sheet.id, sheetTitle: sheet.title, held, outside };
+      }),
+      carries: carries.filter(({ fieldId }) => fields.some(({ id }) => id === fieldId)),
+    };
+  }
+
+  private async rangeView(build: HouseBuild, range: RangeBuild): Promise<Lineage['ranges'][number]> {
+    const entries = await this.entries.all(this.database.kysely, { houseId: build.houseId, registerId: range.registerId });
+    const neighbours = build.ranges.filter(({ registerId }) => registerId === range.registerId);
+    const sheet = build.sheets.find(({ id }) => id === build.registers.get(range.registerId)!.sheetId)!;
+    const taken = takeRange(range, entries, neighbours).values.length;
+    return { id: range.id, name: range.name, sheetId: sheet.id, sheetTitle: sheet.title, ends: endingInShort(range.end.ends), taken };
+  }
+
+  /** For each field of a register, how many entries hold something and how many of them are outside. */
+  async ofRegister(caller: Caller, registerId: string): Promise<FieldCount[]> {
+    const build = await this.builds.now(caller.houseId);
+    return this.fieldCounts(build, registerOf(build, registerId, caller).fields);
+  }
+
+  private async fieldCounts(build: HouseBuild, fields: readonly FieldBuild[]): Promise<FieldCount[]> {
+    const db = this.database.kysely;
+    const counts = await this.counts.ofFields(db, build.houseId, fields.map(({ id }) => id));
+    const catalogs = await this.compiled.some(db, build, fields.flatMap(({ rule }) => rule?.catalogId ?? []));
+    return fields.map((field) => {
+      let held = 0;
+      let outside = 0;
+      for (const [value, entries] of counts.get(field.id) ?? []) {
+        held += entries;
+        if (!stands(field, value, { locale: build.locale, catalogs }).right) outside += entries;
+      }
+      return { fieldId: field.id, held, outside };
+    });
+  }
+}

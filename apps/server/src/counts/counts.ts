@@ -1,0 +1,122 @@
+// How many entries hold each distinct value of a field. Written as append-only deltas in the transaction of the
+// entry (direct upserts deadlock when transactions touch values in opposite order) and folded by a job.
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { longestValue } from '@dellum/core';
+import { sql } from 'kysely';
+import { Database, type Reader, type Trx } from '../database/database.js';
+
+export interface Delta {
+  readonly fieldId: string;
+  readonly value: string;
+  readonly entries: number;
+}
+
+/** The key under which a value is counted: the value itself, or for long free text its beginning and a digest. */
+export function countKey(value: string): string {
+  if (value.length <= longestValue) return value;
+  return `${[...value].slice(0, 200).join('')}… ${createHash('sha256').update(value).digest('hex')}`;
+}
+
+/** The deltas of one entry whose cells change; only fields whose value changed. */
+export function deltasOf(before: Readonly<Record<string, string>>, after: Readonly<Record<string, string>>, fieldIds: ReadonlyMap<string, string>): Delta[] {
+  const deltas: Delta[] = [];
+  for (const [key, fieldId] of fieldIds) {
+    const was = before[key];
+    const is = after[key];
+    if (was === is) continue;
+    if (was !== undefined) deltas.push({ fieldId, value: countKey(was), entries: -1 });
+    if (is !== undefined) deltas.push({ fieldId, value: countKey(is), entries: 1 });
+  }
+  return deltas;
+}
+
+/** Deltas of many entries, one for each value that changed in number. */
+export function summed(deltas: readonly Delta[]): Delta[] {
+  const sums = new Map<string, Delta>();
+  for (const delta of deltas) {
+    const key = `${delta.fieldId}\u001F${delta.value}`;
+    sums.set(key, { ...delta, entries: (sums.get(key)?.entries ?? 0) + delta.entries });
+  }
+  return [...sums.values()].filter(({ entries }) => entries !== 0);
+}
+
+@Injectable()
+export class Counts {
+  constructor(private readonly database: Database) {}
+
+  async write(trx: Trx, houseId: string, deltas: readonly Delta[]): Promise<void> {
+    const rows = summed(deltas).map(({ fieldId, value, entries }) => ({ house_id: houseId, field_id: fieldId, value, entries }));
+    for (let at = 0; at < rows.length; at += 10_000) {
+      await trx.insertInto('value_deltas').values(rows.slice(at, at + 10_000)).execute();
+    }
+  }
+
+  /** How many entries hold each of the given values, by field: folded counts and the deltas since. */
+  async ofValues(db: Reader, houseId: string, fieldIds: readonly string[], values: readonly string[]): Promise<Map<string, Map<string, number>>> {
+    if (fieldIds.length === 0 || values.length === 0) return new Map();
+    const rows = await sql<{ field_id: string; value: string; entries: number }>`
+      select field_id, value, sum(entries)::bigint as entries from (
+        select field_id, value, entries from value_counts
+          where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[]) and value = any(${values}::text[])
+        union all
+        select field_id, value, entries from value_deltas
+          where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[]) and value = any(${values}::text[])
+      ) counted group by field_id, value having sum(entries) <> 0`.execute(db);
+    return byField(rows.rows);
+  }
+
+  /** Every distinct value of the fields with its number of entries. */
+  async ofFields(db: Reader, houseId: string, fieldIds: readonly string[]): Promise<Map<string, Map<string, number>>> {
+    if (fieldIds.length === 0) return new Map();
+    const rows = await sql<{ field_id: string; value: string; entries: number }>`
+      select field_id, value, sum(entries)::bigint as entries from (
+        select field_id, value, entries from value_counts where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[])
+        union all
+        select field_id, value, entries from value_deltas where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[])
+      ) counted group by field_id, value having sum(entries) <> 0`.execute(db);
+    return byField(rows.rows);
+  }
+
+  /** Folds the deltas that are there now into the counts. One folder at a time; values in order, so that none deadlock. */
+  async fold(): Promise<number> {
+    return this.database.transaction(async (trx) => {
+      const turn = await sql<{ mine: boolean }>`select pg_try_advisory_xact_lock(hashtext('dellum.fold')) as mine`.execute(trx);
+      if (!turn.rows[0]!.mine) return 0;
+      const folded = await sql<{ deltas: number }>`
+        with taken as (
+          delete from value_deltas where (house_id, id) in (select house_id, id from value_deltas limit 200000)
+          returning house_id, field_id, value, entries
+        ), sums as (
+          select taken.house_id, field_id, value, sum(entries) as entries from taken
+          join fields on fields.house_id = taken.house_id and fields.id = taken.field_id
+          group by taken.house_id, field_id, value having sum(entries) <> 0
+        ), folded as (
+          insert into value_counts (house_id, field_id, value, entries)
+          select house_id, field_id, value, entries from sums order by house_id, field_id, value
+          on conflict (house_id, field_id, value) do update set entries = value_counts.entries + excluded.entries
+        )
+        select count(*) as deltas from taken`.execute(trx);
+      await trx.deleteFrom('value_counts').where('entries', '=', 0).execute();
+      return folded.rows[0]!.deltas;
+    });
+  }
+
+  /** A full recount of one field, from the entries themselves, for checking. */
+  async recount(db: Reader, houseId: string, registerId: string, key: string): Promise<Map<string, number>> {
+    const rows = await sql<{ value: string; entries: number }>`
+      select cells ->> ${key} as value, count(*) as entries from entries
+      where house_id = ${houseId} and register_id = ${registerId} and cells ? ${key} group by 1`.execute(db);
+    return new Map(rows.rows.map(({ value, entries }) => [countKey(value), entries]));
+  }
+}
+
+function byField(rows: readonly { field_id: string; value: string; entries: number }[]): Map<string, Map<string, number>> {
+  const counts = new Map<string, Map<string, number>>();
+  for (const { field_id, value, entries } of rows) {
+    const known = counts.get(field_id);
+    if (known) known.set(value, entries);
+    else counts.set(field_id, new Map([[value, entries]]));
+  }
+  return counts;
+}

@@ -1,0 +1,48 @@
+// The connection to PostgreSQL and the shape of a transaction.
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Kysely, PostgresDialect, sql, type Transaction } from 'kysely';
+import pg from 'pg';
+import type { Tables } from './tables.js';
+
+export type Trx = Transaction<Tables>;
+/** A transaction, or the database itself for a single read. */
+export type Reader = Kysely<Tables>;
+
+const bigint = 20;
+const types: pg.CustomTypesConfig = {
+  getTypeParser(oid, format) {
+    if (oid === bigint) return (text: string) => (Number.isSafeInteger(Number(text)) ? Number(text) : text);
+    return pg.types.getTypeParser(oid, format) as (text: string) => unknown;
+  },
+};
+
+@Injectable()
+export class Database implements OnApplicationShutdown {
+  readonly kysely: Kysely<Tables>;
+
+  constructor(readonly url: string, connections = 16) {
+    const pool = new pg.Pool({ connectionString: url, max: connections, types, connectionTimeoutMillis: 5000, keepAlive: true });
+    // A pool whose idle connection breaks says so here; the next query opens a new one.
+    pool.on('error', () => undefined);
+    this.kysely = new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) });
+  }
+
+  /** One act is one transaction. */
+  transaction<T>(act: (trx: Trx) => Promise<T>): Promise<T> {
+    return this.kysely.transaction().execute(act);
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.kysely.destroy();
+  }
+}
+
+/** Taken by whoever enters data: the build and the catalogs stay as they are until the transaction ends. */
+export async function holdBuild(trx: Trx, houseId: string): Promise<void> {
+  await sql`select pg_advisory_xact_lock_shared(hashtextextended(${houseId}, 0))`.execute(trx);
+}
+
+/** Taken by whoever changes the build or a catalog: waits for the entries being written and lets none in between. */
+export async function lockBuild(trx: Trx, houseId: string): Promise<void> {
+  await sql`select pg_advisory_xact_lock(hashtextextended(${houseId}, 0))`.execute(trx);
+}

@@ -1,0 +1,13 @@
+// Migrations run forward only, in code, under Kysely's own advisory lock.
+import { Migrator, type Kysely, type Migration } from 'kysely';
+import * as firstThread from './migrations/0001-first-thread.js';
+import type { Tables } from './tables.js';
+
+const migrations: Record<string, Migration> = { '0001-first-thread': firstThread };
+
+/** Brings the database to the newest form; throws what went wrong. */
+export async function migrate(db: Kysely<Tables>): Promise<void> {
+  const migrator = new Migrator({ db, provider: { getMigrations: () => Promise.resolve(migrations) } });
+  const { error } = await migrator.migrateToLatest();
+  if (error) throw error;
+}

@@ -1,0 +1,210 @@
+// The tables as Kysely sees them. Every key begins with the house.
+import type { Act, Locale, RangeEnd, RangeStart, Rule, FieldKind } from '@dellum/core';
+import type { Audience, Change, Proposal, Role, SlipQuestion } from '@dellum/contract';
+import type { ColumnType, Generated } from 'kysely';
+
+type Json<T> = ColumnType<T, string, string>;
+type Moment = ColumnType<Date, Date | undefined, Date>;
+/** bigint columns are read as numbers; all of them stay far below 2^53 except positions. */
+type Big = ColumnType<number, number, number>;
+
+export interface InstanceTable {
+  id: string;
+}
+export interface HousesTable {
+  id: string;
+  key: string;
+  name: string;
+  locale: Json<Locale>;
+  demo: boolean;
+  /** Grows with every change of the build or of a catalog; caches are checked against it. */
+  build: Generated<number>;
+}
+export interface HouseCountersTable {
+  house_id: string;
+  seq: Big;
+}
+export interface PeopleTable {
+  house_id: string;
+  id: string;
+  name: string;
+  sign_in: string;
+  sign_in_key: string;
+  role: Role;
+  password_hash: string;
+}
+export interface SessionsTable {
+  house_id: string;
+  token_hash: Buffer;
+  person_id: string;
+  last_seen_at: Moment;
+  expires_at: ColumnType<Date, Date, Date>;
+}
+export interface SignInTriesTable {
+  house_id: string;
+  id: Generated<number>;
+  sign_in_key: string;
+  address: string;
+  at: Moment;
+}
+export interface SheetsTable {
+  house_id: string;
+  id: string;
+  kind: 'entry' | 'source';
+  title: string;
+  note: string;
+  ord: number;
+}
+export interface RegistersTable {
+  house_id: string;
+  id: string;
+  sheet_id: string;
+  title: string;
+  ord: number;
+}
+export interface FieldsTable {
+  house_id: string;
+  id: string;
+  register_id: string;
+  key: string;
+  heading: string;
+  kind: FieldKind;
+  width: number;
+  ord: number;
+  rule: Json<Rule> | null;
+  catalog_id: string | null;
+}
+export interface EntriesTable {
+  house_id: string;
+  register_id: string;
+  id: string;
+  /** Place in the register, with gaps of 2^32; a string, since it may pass 2^53. */
+  pos: ColumnType<string, string | bigint, string | bigint>;
+  version: Generated<number>;
+  cells: Json<Record<string, string>>;
+}
+export interface ChunksTable {
+  house_id: string;
+  register_id: string;
+  from_pos: ColumnType<string, string | bigint, string | bigint>;
+  entries: number;
+}
+export interface ValueCountsTable {
+  house_id: string;
+  field_id: string;
+  value: string;
+  entries: Big;
+}
+export interface ValueDeltasTable {
+  house_id: string;
+  id: Generated<number>;
+  field_id: string;
+  value: string;
+  entries: Big;
+}
+export interface RangesTable {
+  house_id: string;
+  id: string;
+  register_id: string;
+  field_key: string;
+  name: string;
+  name_key: string;
+  range_start: Json<RangeStart>;
+  range_end: Json<RangeEnd>;
+}
+export interface CatalogsTable {
+  house_id: string;
+  id: string;
+  key: string;
+  title: string;
+  note: string;
+  version: Generated<number>;
+}
+export interface CatalogPartsTable {
+  house_id: string;
+  catalog_id: string;
+  ord: number;
+  range_id: string;
+}
+export interface KeptItemsTable {
+  house_id: string;
+  catalog_id: string;
+  value: string;
+}
+export interface OtherNamesTable {
+  house_id: string;
+  catalog_id: string;
+  name: string;
+  value: string;
+}
+export interface SlipsTable {
+  house_id: string;
+  id: string;
+  person_id: string;
+  register_id: string;
+  proposal: Json<Proposal>;
+  questions: Json<SlipQuestion[]>;
+  inside: number;
+  /** Entries of the source that the proposal touches; another act on them has to wait. */
+  entries: Json<string[]>;
+  at: Moment;
+}
+export interface CarriesTable {
+  house_id: string;
+  id: string;
+  field_id: string;
+  from_value: string;
+  to_value: string;
+  /** The last entry that was looked at; rows are rewritten in the order of their ids. */
+  reached: string | null;
+  done: Big;
+  total: Big;
+  finished_at: Date | null;
+}
+export interface LedgerTable {
+  house_id: string;
+  id: Generated<number>;
+  at: Moment;
+  person_id: string | null;
+  act: string;
+  register_id: string | null;
+  entry_id: string | null;
+  field_key: string | null;
+  entry_version: number | null;
+  from_value: string | null;
+  to_value: string | null;
+  detail: Json<LedgerDetail> | null;
+}
+export type LedgerDetail = Readonly<Record<string, unknown>> | Act;
+export interface ChangesTable {
+  house_id: string;
+  seq: Big;
+  audience: Audience;
+  body: Json<Change>;
+  at: Moment;
+}
+
+export interface Tables {
+  instance: InstanceTable;
+  houses: HousesTable;
+  house_counters: HouseCountersTable;
+  people: PeopleTable;
+  sessions: SessionsTable;
+  sign_in_tries: SignInTriesTable;
+  sheets: SheetsTable;
+  registers: RegistersTable;
+  fields: FieldsTable;
+  entries: EntriesTable;
+  chunks: ChunksTable;
+  value_counts: ValueCountsTable;
+  value_deltas: ValueDeltasTable;
+  ranges: RangesTable;
+  catalogs: CatalogsTable;
+  catalog_parts: CatalogPartsTable;
+  kept_items: KeptItemsTable;
+  other_names: OtherNamesTable;
+  slips: SlipsTable;
+  carries: CarriesTable;
+  ledger: LedgerTable;
+  changes: ChangesTable;
+}

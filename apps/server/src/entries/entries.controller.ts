@@ -1,0 +1,44 @@
+// HTTP for entries.
+import { Body, Controller, Get, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
+import { DeleteEntriesDto, EditCellDto, InsertEntriesDto, PageQueryDto, WriteBlockDto, type BlockOutcome, type EditOutcome, type EntryPage } from '@dellum/contract';
+import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { IdPipe, ProblemError } from '../problems/index.js';
+import { EntriesService } from './entries.service.js';
+
+@Controller('registers/:registerId/entries')
+@For('administrator', 'clerk')
+export class EntriesController {
+  constructor(private readonly entries: EntriesService) {}
+
+  @Get()
+  @For(...everyRole)
+  page(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Query() query: PageQueryDto): Promise<EntryPage> {
+    return this.entries.page(caller, registerId, query);
+  }
+
+  /** Edits one cell; what the judge refuses is answered as the problem `value-refused` with its code and suggestions. */
+  @Patch(':id')
+  async edit(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Param('id', IdPipe) id: string, @Body() dto: EditCellDto): Promise<EditOutcome> {
+    const outcome = await this.entries.editCell(caller, registerId, id, dto);
+    if (outcome.verdict.verdict !== 'refused') return outcome;
+    const { message, code, suggestions } = outcome.verdict;
+    throw new ProblemError('value-refused', message, { verdict: code, suggestions });
+  }
+
+  @Post()
+  insert(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: InsertEntriesDto): Promise<{ entries: string[] }> {
+    return this.entries.insert(caller, registerId, dto);
+  }
+
+  @Post('block')
+  @HttpCode(200)
+  block(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: WriteBlockDto): Promise<BlockOutcome> {
+    return this.entries.writeBlock(caller, registerId, dto);
+  }
+
+  @Post('delete')
+  @HttpCode(200)
+  remove(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: DeleteEntriesDto): Promise<{ deleted: number }> {
+    return this.entries.remove(caller, registerId, dto);
+  }
+}

@@ -1,0 +1,195 @@
+// Entries of the shared sheets: read by the page, edited by the cell or the block, inserted and deleted.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { carried, stands, type Cells, type Verdict } from '@dellum/core';
+import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, InsertEntriesDto, PageQueryDto, WriteBlockDto } from '@dellum/contract';
+import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { Counts, deltasOf, type Delta } from '../counts/counts.js';
+import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
+import { Ledger, type LedgerRow } from '../ledger/ledger.js';
+import { Changes, type Told } from '../live/changes.js';
+import type { Caller } from '../people/guard.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { CellWriter } from './cellWriter.js';
+import { EntriesStore, type HoldsOneOf } from './entries.store.js';
+import { afterVerdicts, carriesOf, judgeCell, type Judgement } from './judging.js';
+import { PlacesStore } from './places.store.js';
+
+/** Beyond so many changed entries the stream says that the register changed instead of naming each. */
+const mostCellChanges = 50;
+
+@Injectable()
+export class EntriesService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly catalogs: CompiledCatalogs,
+    private readonly store: EntriesStore,
+    private readonly places: PlacesStore,
+    private readonly writer: CellWriter,
+    private readonly counts: Counts,
+    private readonly ledger: Ledger,
+    private readonly changes: Changes,
+  ) {}
+
+  async page(caller: Caller, registerId: string, query: PageQueryDto): Promise<EntryPage> {
+    const db = this.database.kysely;
+    const build = await this.builds.now(caller.houseId);
+    const register = registerOf(build, registerId, caller);
+    const place = { houseId: caller.houseId, registerId };
+    const { total, entries } = query.outside
+      ? await this.store.pageOfHolding(db, place, await this.outsideValues(db, build, register, query.outside), query.from, query.count)
+      : { total: await this.places.total(db, place), entries: await this.store.page(db, place, query.from, query.count) };
+    const carries = carriesOf(build, register);
+    return { from: query.from, total, entries: entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) })) };
+  }
+
+  /** The values that are outside, by field; computed from the distinct values, never stored. */
+  private async outsideValues(db: Reader, build: HouseBuild, register: RegisterBuild, which: string): Promise<HoldsOneOf> {
+    const fields = which === '*' ? register.fields : [fieldWithKey(register, which)];
+    const counts = await this.counts.ofFields(db, build.houseId, fields.map(({ id }) => id));
+    const judgement = await this.judgement(db, build, register, fields, false);
+    return fields.map((field) => {
+      const outside = new Set([...(counts.get(field.id)?.keys() ?? [])].filter((value) => !stands(field, value, judgement).right));
+      // Rows that a correction has not reached yet still hold the old spelling of what is outside.
+      const notReached = judgement.carries.filter((carry) => carry.field === field.key && outside.has(carry.to)).map(({ from }) => from);
+      return { key: field.key, values: [...outside, ...notReached] };
+    });
+  }
+
+  private async judgement(db: Reader, build: HouseBuild, register: RegisterBuild, fields: readonly FieldBuild[], suggest: boolean): Promise<Judgement> {
+    const catalogs = await this.catalogs.some(db, build, fields.flatMap(({ rule }) => rule?.catalogId ?? []));
+    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest };
+  }
+
+  /** One cell edited by a clerk: judged with authority, stored, counted, recorded and told in one transaction. */
+  async editCell(caller: Caller, registerId: string, entryId: string, dto: EditCellDto): Promise<EditOutcome> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = this.entryRegister(build, registerId, caller);
+      const field = fieldWithKey(register, dto.field);
+      const [entry] = await this.store.lock(trx, { houseId: caller.houseId, registerId }, [entryId]);
+      if (!entry) throw notFound('This entry');
+      const judgement = await this.judgement(trx, build, register, [field], true);
+      const seen = carried(entry.cells, judgement.carries);
+      const { verdict } = judgeCell(field, dto.text, seen, judgement);
+      if (verdict.verdict === 'refused') return { verdict, entry: { ...entry, cells: seen } };
+      if (dto.version < entry.version) await this.mustBeUnchanged(trx, caller.houseId, entry, seen, field, dto.version);
+      const after = afterVerdicts(seen, [{ field, verdict }]);
+      if ((after[field.key] ?? '') === (seen[field.key] ?? '')) return { verdict, entry: { ...entry, cells: seen } };
+      await this.writer.write(trx, caller, register, field, { ...entry, cells: seen }, after);
+      return { verdict, entry: { id: entryId, version: entry.version + 1, cells: after } };
+    });
+  }
+
+  /** Sheets of entries only: what stands on a source sheet changes by acts. */
+  private entryRegister(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {
+    const register = registerOf(build, registerId, caller);
+    if (register.source) throw notFound('This entry sheet');
+    return register;
+  }
+
+  private async mustBeUnchanged(trx: Trx, houseId: string, entry: EntryView, seen: Cells, field: FieldBuild, version: number): Promise<void> {
+    const last = await this.ledger.lastChange(trx, houseId, entry.id, field.key, version);
+    if (!last) return;
+    const value = seen[field.key] ?? '';
+    const by = last.by ?? 'Dellum';
+    const now = value === '' ? 'is blank' : `holds “${value}”`;
+    throw new ProblemError('cell-changed', `${by} changed this ${field.heading} a moment ago; it ${now} now. Keep theirs, or take yours.`, { current: { value, version: entry.version, by } });
+  }
+
+  /** A pasted block: an outcome a cell, nothing refused is stored, all in one transaction. */
+  async writeBlock(caller: Caller, registerId: string, dto: WriteBlockDto): Promise<BlockOutcome> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = this.entryRegister(build, registerId, caller);
+      const fields = new Map(dto.cells.map(({ field }) => [field, fieldWithKey(register, field)]));
+      const judgement = await this.judgement(trx, build, register, [...fields.values()], dto.cells.length <= 200);
+      const place = { houseId: caller.houseId, registerId };
+      const entries = new Map((await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]));
+      const outcomes: { entry: string; field: string; verdict: Verdict }[] = [];
+      const after = new Map<string, Cells>();
+      for (const cell of dto.cells) {
+        const entry = entries.get(cell.entry);
+        if (!entry) throw notFound('An entry of the block');
+        const cells = after.get(entry.id) ?? carried(entry.cells, judgement.carries);
+        const judged = judgeCell(fields.get(cell.field)!, cell.text, cells, judgement);
+        outcomes.push({ entry: cell.entry, field: cell.field, verdict: judged.verdict });
+        after.set(entry.id, afterVerdicts(cells, [judged]));
+      }
+      const written = await this.writeEntries(trx, caller, register, entries, after, judgement);
+      return { outcomes, entries: written };
+    });
+  }
+
+  /** Stores changed entries with their counts, ledger rows and changes. Returns all of them as they are now. */
+  private async writeEntries(trx: Trx, caller: Caller, register: RegisterBuild, entries: ReadonlyMap<string, EntryView>, after: ReadonlyMap<string, Cells>, judgement: Judgement): Promise<EntryView[]> {
+    const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
+    const deltas: Delta[] = [];
+    const rows: LedgerRow[] = [];
+    const told: Told[] = [];
+    const now: EntryView[] = [];
+    const changed: { id: string; cells: Cells }[] = [];
+    for (const [id, cells] of after) {
+      const entry = entries.get(id)!;
+      const before = carried(entry.cells, judgement.carries);
+      const keys = [...fieldIds.keys()].filter((key) => before[key] !== cells[key]);
+      const version = entry.version + (keys.length > 0 ? 1 : 0);
+      now.push({ id, version, cells });
+      if (keys.length === 0) continue;
+      changed.push({ id, cells });
+      deltas.push(...deltasOf(before, cells, fieldIds));
+      for (const key of keys) {
+        rows.push({ personId: caller.id, act: 'cell.written', registerId: register.id, entryId: id, field: key, entryVersion: version, from: before[key], to: cells[key] });
+      }
+      const body: Change = { kind: 'cells', registerId: register.id, entryId: id, version, cells: Object.fromEntries(keys.map((key) => [key, cells[key] ?? null])), by: caller.id };
+      told.push({ audience: 'everyone', body });
+    }
+    await this.store.write(trx, { houseId: caller.houseId, registerId: register.id }, changed);
+    await this.counts.write(trx, caller.houseId, deltas);
+    await this.ledger.write(trx, caller.houseId, rows);
+    await this.changes.append(trx, caller.houseId, told.length <= mostCellChanges ? told : [registerChanged(register)]);
+    return now;
+  }
+
+  /** New blank entries above `before`, or at the end. */
+  async insert(caller: Caller, registerId: string, dto: InsertEntriesDto): Promise<{ entries: string[] }> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const register = this.entryRegister(await this.builds.at(trx, caller.houseId), registerId, caller);
+      const place = { houseId: caller.houseId, registerId };
+      await this.places.lockOrder(trx, place);
+      const entries = Array.from({ length: dto.count }, () => ({ id: randomUUID(), cells: {} }));
+      await this.store.insert(trx, place, dto.before, entries);
+      await this.ledger.write(trx, caller.houseId, entries.map(({ id }) => ({ personId: caller.id, act: 'entry.inserted', registerId, entryId: id })));
+      await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
+      return { entries: entries.map(({ id }) => id) };
+    });
+  }
+
+  async remove(caller: Caller, registerId: string, dto: DeleteEntriesDto): Promise<{ deleted: number }> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = this.entryRegister(build, registerId, caller);
+      const place = { houseId: caller.houseId, registerId };
+      await this.places.lockOrder(trx, place);
+      const locked = await this.store.lock(trx, place, dto.entries);
+      if (locked.length < new Set(dto.entries).size) throw notFound('An entry to delete');
+      const gone = await this.store.remove(trx, place, dto.entries);
+      const carries = carriesOf(build, register);
+      const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
+      await this.counts.write(trx, caller.houseId, gone.flatMap(({ cells }) => deltasOf(carried(cells, carries), {}, fieldIds)));
+      // What an entry held is kept in the ledger, so that nothing typed is lost with it.
+      await this.ledger.write(trx, caller.houseId, gone.map(({ id, cells }) => ({ personId: caller.id, act: 'entry.deleted', registerId, entryId: id, detail: cells })));
+      await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
+      return { deleted: gone.length };
+    });
+  }
+}
+
+const registerChanged = (register: RegisterBuild): Told => ({ audience: 'everyone', body: { kind: 'register', registerId: register.id } });

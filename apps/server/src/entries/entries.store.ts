@@ -1,0 +1,110 @@
+// Queries for entries: one row an entry, its cells in a JSONB object keyed by field.
+import { Injectable } from '@nestjs/common';
+import type { Cells } from '@dellum/core';
+import type { EntryView } from '@dellum/contract';
+import { sql } from 'kysely';
+import type { Reader, Trx } from '../database/database.js';
+import { PlacesStore } from './places.store.js';
+
+interface Place {
+  readonly houseId: string;
+  readonly registerId: string;
+}
+/** Only entries that hold one of these values in one of these fields. */
+export type HoldsOneOf = readonly { readonly key: string; readonly values: readonly string[] }[];
+
+@Injectable()
+export class EntriesStore {
+  constructor(private readonly places: PlacesStore) {}
+
+  /** Entries from an ordinal on, found through the chunk counts: the cost does not grow with the ordinal. */
+  async page(db: Reader, place: Place, from: number, count: number): Promise<EntryView[]> {
+    const chunk = await this.places.chunkAt(db, place, from);
+    if (!chunk) return [];
+    return db
+      .selectFrom('entries')
+      .select(['id', 'version', 'cells'])
+      .where('house_id', '=', place.houseId)
+      .where('register_id', '=', place.registerId)
+      .where('pos', '>=', chunk.fromPos)
+      .orderBy('pos')
+      .offset(from - chunk.before)
+      .limit(count)
+      .execute();
+  }
+
+  async all(db: Reader, place: Place): Promise<EntryView[]> {
+    return this.inOrder(db, place).execute();
+  }
+
+  private inOrder(db: Reader, { houseId, registerId }: Place) {
+    return db.selectFrom('entries').select(['id', 'version', 'cells']).where('house_id', '=', houseId).where('register_id', '=', registerId).orderBy('pos');
+  }
+
+  async pageOfHolding(db: Reader, place: Place, holds: HoldsOneOf, from: number, count: number): Promise<{ total: number; entries: EntryView[] }> {
+    const some = holds.filter(({ values }) => values.length > 0);
+    if (some.length === 0) return { total: 0, entries: [] };
+    const condition = sql<boolean>`(${sql.join(some.map(({ key, values }) => sql`cells ->> ${key} = any(${values}::text[])`), sql` or `)})`;
+    const { total } = await db
+      .selectFrom('entries')
+      .select((eb) => eb.fn.countAll<number>().as('total'))
+      .where('house_id', '=', place.houseId)
+      .where('register_id', '=', place.registerId)
+      .where(condition)
+      .executeTakeFirstOrThrow();
+    return { total, entries: await this.inOrder(db, place).where(condition).offset(from).limit(count).execute() };
+  }
+
+  /** Locks entries for writing, in the order of their ids. */
+  async lock(trx: Trx, { houseId, registerId }: Place, ids: readonly string[]): Promise<EntryView[]> {
+    return trx
+      .selectFrom('entries')
+      .select(['id', 'version', 'cells'])
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .where('id', 'in', [...ids])
+      .orderBy('id')
+      .forUpdate()
+      .execute();
+  }
+
+  async write(trx: Trx, { houseId, registerId }: Place, entries: readonly { id: string; cells: Cells }[]): Promise<void> {
+    if (entries.length === 0) return;
+    await sql`
+      update entries set cells = written.cells, version = version + 1
+      from jsonb_to_recordset(${JSON.stringify(entries)}::jsonb) as written(id uuid, cells jsonb)
+      where entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = written.id`.execute(trx);
+  }
+
+  /** Puts new entries above `before` (undefined: at the end). The order of the register must be locked. */
+  async insert(trx: Trx, place: Place, before: string | undefined, entries: readonly { id: string; cells: Cells }[]): Promise<void> {
+    if (entries.length === 0) return;
+    const positions = await this.places.room(trx, place, before, entries.length);
+    const rows = entries.map(({ id, cells }, at) => ({ id, cells, pos: positions[at]!.toString() }));
+    await sql`
+      insert into entries (house_id, register_id, id, pos, cells)
+      select ${place.houseId}, ${place.registerId}, id, pos::bigint, cells
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(trx);
+    await this.places.countIn(trx, place, positions, 1);
+  }
+
+  /** Deletes entries; returns what they held. */
+  async remove(trx: Trx, place: Place, ids: readonly string[]): Promise<{ id: string; cells: Cells }[]> {
+    const gone = await trx
+      .deleteFrom('entries')
+      .where('house_id', '=', place.houseId)
+      .where('register_id', '=', place.registerId)
+      .where('id', 'in', [...ids])
+      .returning(['id', 'cells', 'pos'])
+      .execute();
+    await this.places.countIn(trx, place, gone.map(({ pos }) => pos), -1);
+    return gone;
+  }
+
+  /** Takes a deleted field out of every entry. */
+  async dropField(trx: Trx, { houseId, registerId }: Place, key: string): Promise<void> {
+    await sql`
+      update entries set cells = cells - ${key}::text, version = version + 1
+      where house_id = ${houseId} and register_id = ${registerId} and cells ? ${key}`.execute(trx);
+  }
+}

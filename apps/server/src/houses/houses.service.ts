@@ -1,0 +1,69 @@
+// Houses: the first one is made on the first page; later every request belongs to one.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { clean, houseLocale, matchKey, type Locale } from '@dellum/core';
+import type { MakeHouseDto, Me, Threshold } from '@dellum/contract';
+import { sql } from 'kysely';
+import { Database, type Trx } from '../database/database.js';
+import type { Caller } from '../people/guard.js';
+import { hashPassword } from '../people/passwords.js';
+import { PeopleService } from '../people/people.service.js';
+import { SessionsService } from '../people/sessions.service.js';
+import { ProblemError } from '../problems/index.js';
+import { demoAccounts } from './demoAccounts.js';
+
+/** The key of a house in addresses: its name in small letters, digits and hyphens. */
+export const houseKey = (name: string): string => matchKey(name).normalize('NFD').replace(/[^a-z0-9]+/gu, '-').replace(/^-|-$/gu, '').slice(0, 60) || 'house';
+
+/** Makes a house without people; used by the first page, the demo and the tests. */
+export async function makeHouse(trx: Trx, house: { key: string; name: string; demo: boolean; locale?: Locale }): Promise<string> {
+  const id = randomUUID();
+  await trx.insertInto('houses').values({ id, key: house.key, name: clean(house.name), locale: JSON.stringify(house.locale ?? houseLocale), demo: house.demo }).execute();
+  await trx.insertInto('house_counters').values({ house_id: id, seq: 0 }).execute();
+  return id;
+}
+
+@Injectable()
+export class HousesService {
+  constructor(
+    private readonly database: Database,
+    private readonly people: PeopleService,
+    private readonly sessions: SessionsService,
+  ) {}
+
+  async threshold(key: string | undefined): Promise<Threshold> {
+    const houses = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'demo']).orderBy('key').limit(2).execute();
+    const named = key ? await this.database.kysely.selectFrom('houses').select(['key', 'name', 'demo']).where('key', '=', key).executeTakeFirst() : undefined;
+    const house = named ?? (houses.length === 1 ? houses[0] : undefined);
+    return {
+      empty: houses.length === 0,
+      house: house ? { key: house.key, name: house.name } : null,
+      demoAccounts: house?.demo ? demoAccounts : [],
+    };
+  }
+
+  async houseOfSignIn(key: string | undefined): Promise<string> {
+    const houses = await this.database.kysely.selectFrom('houses').select(['id', 'key']).$if(key !== undefined, (query) => query.where('key', '=', key!)).limit(2).execute();
+    if (houses.length === 1) return houses[0]!.id;
+    throw new ProblemError('wrong-sign-in', 'Say which house you belong to: type its short name as it stands in the address you were given.');
+  }
+
+  async me(caller: Caller): Promise<Me> {
+    const house = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'locale']).where('id', '=', caller.houseId).executeTakeFirstOrThrow();
+    return { id: caller.id, name: caller.name, role: caller.role, house };
+  }
+
+  /** Makes the first house and its first administrator, and signs them in. Only while there is no house. */
+  async makeFirst(dto: MakeHouseDto, from: { cookies: string | undefined; secure: boolean }): Promise<string> {
+    const passwordHash = await hashPassword(dto.password);
+    return this.database.transaction(async (trx) => {
+      await sql`lock table houses in exclusive mode`.execute(trx);
+      if (await trx.selectFrom('houses').select('id').limit(1).executeTakeFirst()) {
+        throw new ProblemError('house-exists', 'There is a house already. Sign in, or ask its administrator to add you.');
+      }
+      const houseId = await makeHouse(trx, { key: houseKey(dto.house), name: dto.house, demo: false });
+      const personId = await this.people.addWithin(trx, houseId, { name: dto.name, signIn: dto.signIn, role: 'administrator', passwordHash });
+      return this.sessions.begin(trx, houseId, personId, from.cookies, from.secure);
+    });
+  }
+}

@@ -1,0 +1,11 @@
+// Door of the server for the demo loader, the tests and the bench.
+export { createServer, type ServerOptions } from './server.js';
+export { Database, holdBuild, lockBuild, type Trx } from './database/database.js';
+export { migrate } from './database/migrate.js';
+export type { Tables } from './database/tables.js';
+export { makeHouse } from './houses/houses.service.js';
+export { demoAccounts } from './houses/demoAccounts.js';
+export { hashPassword } from './people/passwords.js';
+export { PlacesStore, posGap } from './entries/places.store.js';
+export { EntriesStore } from './entries/entries.store.js';
+export { Counts, countKey } from './counts/counts.js';

@@ -1,0 +1,65 @@
+// Long work, kept in the database by pg-boss: sent in the transaction that decides it, taken up by any server.
+import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
+import { CompiledQuery } from 'kysely';
+import PgBoss from 'pg-boss';
+import { Database, type Trx } from '../database/database.js';
+
+export interface JobData {
+  readonly carry: { readonly houseId: string; readonly carryId: string };
+  readonly fold: object;
+  readonly forget: object;
+}
+export type JobName = keyof JobData;
+
+const names: readonly JobName[] = ['carry', 'fold', 'forget'];
+/** A job whose server was killed is taken up again after this many seconds. */
+const expireInSeconds = 30;
+
+@Injectable()
+export class Jobs implements OnApplicationShutdown {
+  private readonly boss: PgBoss;
+  private readonly logger = new Logger('jobs');
+  private started = false;
+  stopping = false;
+
+  constructor(database: Database) {
+    this.boss = new PgBoss({ connectionString: database.url, max: 4, schema: 'jobs', maintenanceIntervalSeconds: 15, monitorStateIntervalSeconds: 60 });
+    this.boss.on('error', (error) => this.logger.warn(`The job queue could not reach the database: ${error.message}`));
+  }
+
+  /** Starts the queue; `workers` do the jobs of this server. */
+  async start(workers: { readonly [Name in JobName]: (data: JobData[Name]) => Promise<void> }): Promise<void> {
+    await this.boss.start();
+    this.started = true;
+    for (const name of names) {
+      await this.boss.createQueue(name);
+      const worker = workers[name] as (data: unknown) => Promise<void>;
+      await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
+        if (job) await worker(job.data);
+      });
+    }
+    await this.boss.schedule('fold', '* * * * *');
+    await this.boss.schedule('forget', '*/10 * * * *');
+  }
+
+  /** Sends a job as part of a transaction, or at once when none is given. */
+  async send<Name extends JobName>(trx: Trx | undefined, name: Name, data: JobData[Name]): Promise<void> {
+    const options = { expireInSeconds, retryLimit: 1000, retryDelay: 1 };
+    if (!trx) {
+      await this.boss.send(name, data, options);
+      return;
+    }
+    const db = {
+      executeSql: async (text: string, values: unknown[]) => {
+        const { rows } = await trx.executeQuery(CompiledQuery.raw(text, values));
+        return { rows };
+      },
+    };
+    await this.boss.send(name, data, { ...options, db });
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    this.stopping = true;
+    if (this.started) await this.boss.stop({ graceful: true, wait: true, timeout: 5000 });
+  }
+}

@@ -1,0 +1,31 @@
+// Which service does which job. Carries that a killed server left are taken up at start.
+import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { CarriesService } from '../carries/carries.service.js';
+import { CarriesStore } from '../carries/carries.store.js';
+import { Counts } from '../counts/counts.js';
+import { Database } from '../database/database.js';
+import { Changes } from '../live/changes.js';
+import { Jobs } from './jobs.js';
+
+@Injectable()
+export class Workers implements OnApplicationBootstrap {
+  constructor(
+    private readonly database: Database,
+    private readonly jobs: Jobs,
+    private readonly carries: CarriesService,
+    private readonly carriesStore: CarriesStore,
+    private readonly counts: Counts,
+    private readonly changes: Changes,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    await this.jobs.start({
+      carry: ({ houseId, carryId }) => this.carries.run(houseId, carryId, () => this.jobs.stopping),
+      fold: async () => {
+        await this.counts.fold();
+      },
+      forget: () => this.changes.forgetOld(this.database.kysely),
+    });
+    for (const carry of await this.carriesStore.unfinished(this.database.kysely)) await this.jobs.send(undefined, 'carry', carry);
+  }
+}

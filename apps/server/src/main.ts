@@ -1,0 +1,34 @@
+// The server as a process: everything it needs comes from the environment.
+import { createServer } from './server.js';
+
+const databaseUrl = process.env['DATABASE_URL'];
+const port = Number(process.env['PORT'] ?? 4170);
+const webFolder = process.env['DELLUM_WEB'];
+
+if (!databaseUrl) {
+  process.stderr.write('DATABASE_URL is not set. Start Dellum with: npm start\n');
+  process.exit(1);
+}
+
+const app = await createServer({ databaseUrl, ...(webFolder && { webFolder }), logRequests: process.env['DELLUM_LOG'] === 'requests' });
+
+let stopping = false;
+async function stop(): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  // Open streams would keep the server from closing.
+  app.getHttpServer().closeAllConnections();
+  await app.close();
+  process.exit(0);
+}
+process.on('SIGINT', () => void stop());
+process.on('SIGTERM', () => void stop());
+
+try {
+  await app.listen(port, process.env['HOST'] ?? '127.0.0.1');
+  process.stdout.write(`listening ${port}\n`);
+} catch (error) {
+  const taken = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
+  process.stderr.write(taken ? `Port ${port} is taken. Choose another: PORT=${port + 1} npm start\n` : `The server cannot listen on port ${port}: ${String(error)}\n`);
+  process.exit(1);
+}

@@ -1,0 +1,40 @@
+// HTTP for people; administrators only.
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
+import { AddPersonDto, ChangePersonDto, ResetPasswordDto, type Person } from '@dellum/contract';
+import { IdPipe } from '../problems/index.js';
+import { Asking, For, type Caller } from './guard.js';
+import { PeopleService } from './people.service.js';
+
+@Controller('people')
+@For('administrator')
+export class PeopleController {
+  constructor(private readonly people: PeopleService) {}
+
+  @Get()
+  all(@Asking() caller: Caller): Promise<Person[]> {
+    return this.people.all(caller);
+  }
+
+  @Post()
+  add(@Asking() caller: Caller, @Body() dto: AddPersonDto): Promise<{ id: string }> {
+    return this.people.add(caller, dto);
+  }
+
+  @Patch(':id')
+  @HttpCode(204)
+  change(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangePersonDto): Promise<void> {
+    return this.people.change(caller, id, dto);
+  }
+
+  @Post(':id/password')
+  @HttpCode(204)
+  resetPassword(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ResetPasswordDto): Promise<void> {
+    return this.people.resetPassword(caller, id, dto.password);
+  }
+
+  @Delete(':id/sessions')
+  @HttpCode(204)
+  signOut(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<void> {
+    return this.people.signOutEverywhere(caller, id);
+  }
+}

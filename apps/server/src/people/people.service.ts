@@ -1,0 +1,114 @@
+// People: added, given a role, signed in and out.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { clean, forbiddenCharacter } from '@dellum/core';
+import type { AddPersonDto, ChangePersonDto, Person } from '@dellum/contract';
+import { Database, type Trx } from '../database/database.js';
+import { Ledger } from '../ledger/ledger.js';
+import { Changes } from '../live/changes.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import type { Caller } from './guard.js';
+import { hashPassword, passwordFits } from './passwords.js';
+import { PeopleStore } from './people.store.js';
+import { SessionsService } from './sessions.service.js';
+
+const mostTriesByName = 8;
+const mostTriesByAddress = 40;
+
+@Injectable()
+export class PeopleService {
+  constructor(
+    private readonly database: Database,
+    private readonly store: PeopleStore,
+    private readonly sessions: SessionsService,
+    private readonly ledger: Ledger,
+    private readonly changes: Changes,
+  ) {}
+
+  all(caller: Caller): Promise<Person[]> {
+    return this.store.all(this.database.kysely, caller.houseId);
+  }
+
+  /** Signs someone in; returns the session cookie. Wrong tries are counted in the database and slow everybody down. */
+  async signIn(houseId: string, signIn: string, password: string, from: { address: string; cookies: string | undefined; secure: boolean }): Promise<string> {
+    const tries = await this.store.recentTries(this.database.kysely, houseId, signIn, from.address);
+    if (tries.byName >= mostTriesByName || tries.byAddress >= mostTriesByAddress) {
+      throw new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
+    }
+    const person = await this.store.bySignIn(this.database.kysely, houseId, signIn);
+    if (!(await passwordFits(password, person?.password_hash)) || !person) {
+      await this.store.noteTry(this.database.kysely, houseId, signIn, from.address);
+      throw new ProblemError('wrong-sign-in', 'The sign-in name or the password is wrong. Try again.');
+    }
+    return this.database.transaction(async (trx) => {
+      await this.store.forgetTries(trx, houseId, signIn);
+      const cookie = await this.sessions.begin(trx, houseId, person.id, from.cookies, from.secure);
+      await this.changes.append(trx, houseId, [{ audience: 'administrators', body: { kind: 'people' } }]);
+      return cookie;
+    });
+  }
+
+  async add(caller: Caller, dto: AddPersonDto): Promise<{ id: string }> {
+    const passwordHash = await hashPassword(dto.password);
+    return this.database.transaction(async (trx) => {
+      const id = await this.addWithin(trx, caller.houseId, { ...dto, passwordHash });
+      await this.told(trx, caller, 'person.added', { id, name: dto.name, role: dto.role });
+      return { id };
+    });
+  }
+
+  /** Adds a person within a transaction that does more, such as making the house. */
+  async addWithin(trx: Trx, houseId: string, person: Pick<AddPersonDto, 'name' | 'signIn' | 'role'> & { passwordHash: string }): Promise<string> {
+    const name = clean(person.name);
+    const signIn = clean(person.signIn);
+    if (name === '' || signIn === '') throw new ProblemError('not-valid', 'Type a name and a sign-in name.', { faults: { [name === '' ? 'name' : 'signIn']: 'This must not be blank.' } });
+    if (forbiddenCharacter(name + signIn)) throw new ProblemError('not-valid', 'The name holds a character that cannot be stored. Type it again.');
+    if (await this.store.bySignIn(trx, houseId, signIn)) {
+      const words = `Somebody signs in as “${signIn}” already. Choose another sign-in name.`;
+      throw new ProblemError('name-taken', words, { faults: { signIn: words } });
+    }
+    const id = randomUUID();
+    await this.store.add(trx, houseId, { id, name, signIn, role: person.role, passwordHash: person.passwordHash });
+    return id;
+  }
+
+  async change(caller: Caller, id: string, dto: ChangePersonDto): Promise<void> {
+    await this.database.transaction(async (trx) => {
+      await this.mustExist(trx, caller, id);
+      if (dto.role && dto.role !== 'administrator' && (await this.store.otherAdministrators(trx, caller.houseId, id)) === 0) {
+        throw new ProblemError('last-administrator', 'This is the only administrator. Make someone else an administrator first.');
+      }
+      await this.store.change(trx, caller.houseId, id, { ...(dto.name && { name: clean(dto.name) }), ...(dto.role && { role: dto.role }) });
+      await this.told(trx, caller, 'person.changed', { id, ...dto });
+    });
+  }
+
+  /** Sets a new password and signs the person out everywhere. */
+  async resetPassword(caller: Caller, id: string, password: string): Promise<void> {
+    const password_hash = await hashPassword(password);
+    await this.database.transaction(async (trx) => {
+      await this.mustExist(trx, caller, id);
+      await this.store.change(trx, caller.houseId, id, { password_hash });
+      await this.sessions.endAllOf(trx, caller.houseId, id);
+      await this.told(trx, caller, 'person.password-reset', { id });
+    });
+  }
+
+  async signOutEverywhere(caller: Caller, id: string): Promise<void> {
+    await this.database.transaction(async (trx) => {
+      await this.mustExist(trx, caller, id);
+      await this.sessions.endAllOf(trx, caller.houseId, id);
+      await this.told(trx, caller, 'person.signed-out', { id });
+    });
+  }
+
+  private async mustExist(trx: Trx, caller: Caller, id: string): Promise<void> {
+    if (!(await this.store.byId(trx, caller.houseId, id))) throw notFound('This person');
+  }
+
+  private async told(trx: Trx, caller: Caller, act: string, detail: Record<string, unknown>): Promise<void> {
+    await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act, detail }]);
+    await this.changes.append(trx, caller.houseId, [{ audience: 'administrators', body: { kind: 'people' } }]);
+  }
+}
+

@@ -1,0 +1,82 @@
+// Queries for people and their sign-in.
+import { Injectable } from '@nestjs/common';
+import { matchKey } from '@dellum/core';
+import type { Person, Role } from '@dellum/contract';
+import { sql } from 'kysely';
+import type { Reader, Trx } from '../database/database.js';
+
+const minutesWatched = 15;
+
+@Injectable()
+export class PeopleStore {
+  async all(db: Reader, houseId: string): Promise<Person[]> {
+    const rows = await db
+      .selectFrom('people')
+      .leftJoin('sessions', (join) =>
+        join.onRef('sessions.house_id', '=', 'people.house_id').onRef('sessions.person_id', '=', 'people.id').on('sessions.expires_at', '>', sql<Date>`now()`),
+      )
+      .select(['people.id', 'people.name', 'people.sign_in', 'people.role'])
+      .select((eb) => [eb.fn.count<number>('sessions.token_hash').as('sessions'), eb.fn.max('sessions.last_seen_at').as('seen')])
+      .where('people.house_id', '=', houseId)
+      .groupBy(['people.house_id', 'people.id'])
+      .orderBy('people.name')
+      .execute();
+    return rows.map(({ sign_in, seen, ...person }) => ({ ...person, signIn: sign_in, lastSeen: seen ? seen.toISOString() : null }));
+  }
+
+  byId(db: Reader, houseId: string, id: string) {
+    return db.selectFrom('people').select(['id', 'name', 'role']).where('house_id', '=', houseId).where('id', '=', id).executeTakeFirst();
+  }
+
+  bySignIn(db: Reader, houseId: string, signIn: string) {
+    return db
+      .selectFrom('people')
+      .select(['id', 'name', 'role', 'password_hash'])
+      .where('house_id', '=', houseId)
+      .where('sign_in_key', '=', matchKey(signIn))
+      .executeTakeFirst();
+  }
+
+  async add(trx: Trx, houseId: string, person: { id: string; name: string; signIn: string; role: Role; passwordHash: string }): Promise<void> {
+    await trx
+      .insertInto('people')
+      .values({ house_id: houseId, id: person.id, name: person.name, sign_in: person.signIn, sign_in_key: matchKey(person.signIn), role: person.role, password_hash: person.passwordHash })
+      .execute();
+  }
+
+  async change(trx: Trx, houseId: string, id: string, change: { name?: string; role?: Role; password_hash?: string }): Promise<void> {
+    if (Object.keys(change).length === 0) return;
+    await trx.updateTable('people').set(change).where('house_id', '=', houseId).where('id', '=', id).execute();
+  }
+
+  async otherAdministrators(trx: Trx, houseId: string, id: string): Promise<number> {
+    const others = await trx.selectFrom('people').select('id').where('house_id', '=', houseId).where('role', '=', 'administrator').where('id', '!=', id).forUpdate().execute();
+    return others.length;
+  }
+
+  /** Failed sign-ins of the last minutes, for this name and from this address. */
+  async recentTries(db: Reader, houseId: string, signIn: string, address: string): Promise<{ byName: number; byAddress: number }> {
+    const { byName, byAddress } = await db
+      .selectFrom('sign_in_tries')
+      .select((eb) => [
+        eb.fn.countAll<number>().filterWhere('sign_in_key', '=', matchKey(signIn)).as('byName'),
+        eb.fn.countAll<number>().filterWhere('address', '=', address).as('byAddress'),
+      ])
+      .where('house_id', '=', houseId)
+      .where('at', '>', sql<Date>`now() - make_interval(mins => ${minutesWatched})`)
+      .executeTakeFirstOrThrow();
+    return { byName, byAddress };
+  }
+
+  async noteTry(db: Reader, houseId: string, signIn: string, address: string): Promise<void> {
+    await db.insertInto('sign_in_tries').values({ house_id: houseId, sign_in_key: matchKey(signIn), address }).execute();
+  }
+
+  async forgetTries(db: Reader, houseId: string, signIn: string): Promise<void> {
+    await db
+      .deleteFrom('sign_in_tries')
+      .where('house_id', '=', houseId)
+      .where((eb) => eb.or([eb('sign_in_key', '=', matchKey(signIn)), eb('at', '<', sql<Date>`now() - make_interval(mins => ${minutesWatched})`)]))
+      .execute();
+  }
+}

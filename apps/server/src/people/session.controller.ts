@@ -1,0 +1,42 @@
+// HTTP for signing in and out.
+import { Body, Controller, Delete, Get, HttpCode, Post, Req, Res } from '@nestjs/common';
+import { SignInDto, type Me } from '@dellum/contract';
+import type { Request, Response } from 'express';
+import { Database } from '../database/database.js';
+import { HousesService } from '../houses/houses.service.js';
+import { Asking, everyRole, For, Open, type Caller, type CallerRequest } from './guard.js';
+import { PeopleService } from './people.service.js';
+import { SessionsService } from './sessions.service.js';
+
+@Controller('session')
+export class SessionController {
+  constructor(
+    private readonly people: PeopleService,
+    private readonly houses: HousesService,
+    private readonly sessions: SessionsService,
+    private readonly database: Database,
+  ) {}
+
+  @Get()
+  @For(...everyRole)
+  me(@Asking() caller: Caller): Promise<Me> {
+    return this.houses.me(caller);
+  }
+
+  @Post()
+  @Open()
+  @HttpCode(204)
+  async signIn(@Body() dto: SignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    const houseId = await this.houses.houseOfSignIn(dto.house);
+    const from = { address: request.ip ?? '', cookies: request.headers.cookie, secure: request.secure };
+    response.setHeader('Set-Cookie', await this.people.signIn(houseId, dto.signIn, dto.password, from));
+  }
+
+  @Delete()
+  @For(...everyRole)
+  @HttpCode(204)
+  async signOut(@Asking() caller: Caller, @Req() request: CallerRequest, @Res({ passthrough: true }) response: Response): Promise<void> {
+    if (request.token) await this.sessions.end(this.database.kysely, caller.houseId, request.token);
+    response.setHeader('Set-Cookie', await this.sessions.expiredCookie());
+  }
+}

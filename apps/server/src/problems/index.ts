@@ -1,0 +1,4 @@
+export { IdPipe } from './ids.js';
+export { notFound, ProblemError } from './problem.js';
+export { ProblemFilter, problemOf } from './problemFilter.js';
+export { validation } from './validation.js';

@@ -1,0 +1,54 @@
+// Problem details (RFC 9457): what is thrown anywhere and answered to the caller.
+import type { Problem, ProblemCode } from '@dellum/contract';
+
+const titles: { readonly [Code in ProblemCode]: readonly [status: number, title: string] } = {
+  'not-signed-in': [401, 'Not signed in'],
+  'wrong-sign-in': [401, 'Sign-in name or password is wrong'],
+  'too-many-tries': [429, 'Too many tries'],
+  'not-allowed': [403, 'Not allowed'],
+  'other-origin': [403, 'From another origin'],
+  'json-only': [415, 'JSON only'],
+  'malformed-body': [400, 'Malformed body'],
+  'too-large': [413, 'Too large'],
+  'not-valid': [422, 'Something is missing or unfit'],
+  'not-found': [404, 'Not found'],
+  'house-exists': [409, 'The house exists'],
+  'name-taken': [409, 'The name is taken'],
+  'name-unfit': [422, 'The name is unfit'],
+  'no-cells': [422, 'No cells'],
+  'in-use': [409, 'In use'],
+  'last-administrator': [409, 'The last administrator'],
+  'value-refused': [422, 'The value is refused'],
+  'cell-changed': [409, 'The cell was changed meanwhile'],
+  'slip-open': [409, 'A slip is open'],
+  'slip-changed': [409, 'The slip has changed'],
+  'carry-under-way': [409, 'A correction is under way'],
+  'kind-unfit': [422, 'The kind does not fit'],
+  'database-away': [503, 'The database is away'],
+  internal: [500, 'Something went wrong'],
+};
+
+type Extras = Pick<Problem, 'faults' | 'verdict' | 'suggestions' | 'current' | 'users'>;
+
+/** Thrown by services; the filter answers it as problem+json. */
+export class ProblemError extends Error {
+  constructor(
+    readonly code: ProblemCode,
+    readonly detail: string,
+    readonly extras: Extras = {},
+  ) {
+    super(detail);
+  }
+
+  get status(): number {
+    return titles[this.code][0];
+  }
+
+  toProblem(): Problem {
+    const [status, title] = titles[this.code];
+    return { type: `urn:dellum:problem:${this.code}`, title, status, detail: this.detail, code: this.code, ...this.extras };
+  }
+}
+
+/** A thing of another house does not exist for this one. */
+export const notFound = (what: string): ProblemError => new ProblemError('not-found', `${what} is not there. It may have been deleted; go back and choose again.`);

@@ -1,0 +1,40 @@
+// Puts a server together: migrated database, application, API description.
+import 'reflect-metadata';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import type { Express } from 'express';
+import { pino } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { guardEdge } from './api/edge.js';
+import { describeApi } from './api/openApi.js';
+import { AppModule } from './app.module.js';
+import { Database } from './database/database.js';
+import { migrate } from './database/migrate.js';
+import { ProblemFilter, validation } from './problems/index.js';
+
+export interface ServerOptions {
+  readonly databaseUrl: string;
+  readonly webFolder?: string;
+  /** Requests are logged as JSON lines to standard error when this is set. */
+  readonly logRequests?: boolean;
+}
+
+/** Makes the application; the caller listens and closes. */
+export async function createServer({ databaseUrl, webFolder, logRequests }: ServerOptions): Promise<NestExpressApplication> {
+  const database = new Database(databaseUrl);
+  await migrate(database.kysely);
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, webFolder), { bodyParser: false, logger: ['warn', 'error'] });
+  const express = app.getHttpAdapter().getInstance() as Express;
+  if (logRequests) express.use(pinoHttp({ logger: pino(pino.destination(2)), redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] }));
+  guardEdge(express);
+  app.setGlobalPrefix('api/v1');
+  app.useGlobalPipes(validation());
+  app.useGlobalFilters(new ProblemFilter());
+  app.enableShutdownHooks([]);
+  const description = describeApi(app);
+  express.get('/api/openapi.json', (_request, response) => {
+    response.json(description);
+  });
+  await app.init();
+  return app;
+}

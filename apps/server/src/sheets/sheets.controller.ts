@@ -1,0 +1,65 @@
+// HTTP for the build: everyone reads what the role may see, administrators change it.
+import { Body, Controller, Delete, Get, Param, Patch, Post } from '@nestjs/common';
+import { MakeFieldDto, MakeListDto, MakeSheetDto, RetitleDto, type BuildView } from '@dellum/contract';
+import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { IdPipe } from '../problems/index.js';
+import { SheetsService } from './sheets.service.js';
+
+type Made = Promise<{ id: string }>;
+
+@Controller()
+@For('administrator')
+export class SheetsController {
+  constructor(private readonly sheets: SheetsService) {}
+
+  @Get('build')
+  @For(...everyRole)
+  build(@Asking() caller: Caller): Promise<BuildView> {
+    return this.sheets.build(caller);
+  }
+
+  @Post('sheets')
+  make(@Asking() caller: Caller, @Body() dto: MakeSheetDto): Made {
+    return this.sheets.make(caller, dto);
+  }
+
+  @Patch('sheets/:id')
+  retitle(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Made {
+    return this.sheets.retitle(caller, id, dto.title);
+  }
+
+  @Delete('sheets/:id')
+  remove(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Made {
+    return this.sheets.remove(caller, id);
+  }
+
+  @Post('lists')
+  makeList(@Asking() caller: Caller, @Body() dto: MakeListDto): Made {
+    return this.sheets.makeList(caller, dto);
+  }
+
+  @Patch('registers/:id')
+  retitleList(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Made {
+    return this.sheets.retitleList(caller, id, dto.title);
+  }
+
+  @Delete('registers/:id')
+  removeList(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Made {
+    return this.sheets.removeList(caller, id);
+  }
+
+  @Post('registers/:id/fields')
+  makeField(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: MakeFieldDto): Made {
+    return this.sheets.makeField(caller, id, dto);
+  }
+
+  @Patch('fields/:id')
+  renameField(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Made {
+    return this.sheets.renameField(caller, id, dto.title);
+  }
+
+  @Delete('fields/:id')
+  removeField(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Made {
+    return this.sheets.removeField(caller, id);
+  }
+}

@@ -1,0 +1,179 @@
+// Sheets, their registers and fields: the build that administrators make.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { clean, forbiddenCharacter, matchKey } from '@dellum/core';
+import type { BuildView, MakeFieldDto, MakeListDto, MakeSheetDto } from '@dellum/contract';
+import { BuildService, fieldWithId } from '../build/build.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { Database, lockBuild, type Trx } from '../database/database.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import { Ledger } from '../ledger/ledger.js';
+import type { Caller } from '../people/guard.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { SheetsStore } from './sheets.store.js';
+
+const fieldWidth = 140;
+
+@Injectable()
+export class SheetsService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly store: SheetsStore,
+    private readonly entries: EntriesStore,
+    private readonly ledger: Ledger,
+  ) {}
+
+  build(caller: Caller): Promise<BuildView> {
+    return this.builds.view(caller);
+  }
+
+  /** An entry sheet comes with its register; a source sheet is made without lists. */
+  make(caller: Caller, dto: MakeSheetDto): Promise<{ id: string }> {
+    return this.change(caller, 'sheet.made', async (trx, build) => {
+      const title = fit(dto.title, 'title', build.sheets.map((sheet) => sheet.title));
+      const id = randomUUID();
+      await this.store.addSheet(trx, caller.houseId, { id, kind: dto.kind, title, note: dto.note ?? '' });
+      if (dto.kind === 'entry') await this.store.addRegister(trx, caller.houseId, { id: randomUUID(), sheetId: id, title });
+      return { id, title };
+    });
+  }
+
+  retitle(caller: Caller, id: string, title: string): Promise<{ id: string }> {
+    return this.change(caller, 'sheet.retitled', async (trx, build) => {
+      sheetOf(build, id);
+      const fitting = fit(title, 'title', build.sheets.filter((sheet) => sheet.id !== id).map((sheet) => sheet.title));
+      await this.store.retitle(trx, 'sheets', caller.houseId, id, fitting);
+      return { id, title: fitting };
+    });
+  }
+
+  remove(caller: Caller, id: string): Promise<{ id: string }> {
+    return this.change(caller, 'sheet.deleted', async (trx, build) => {
+      const { title } = sheetOf(build, id);
+      const registers = [...build.registers.values()].filter((register) => register.sheetId === id);
+      mustBeUnused(title, registers.flatMap((register) => usersOf(build, register)));
+      await this.store.remove(trx, 'sheets', caller.houseId, id);
+      return { id, title };
+    });
+  }
+
+  /** A list: a register of one text field on a source sheet. */
+  makeList(caller: Caller, dto: MakeListDto): Promise<{ id: string }> {
+    return this.change(caller, 'list.made', async (trx, build) => {
+      const sheet = sheetOf(build, dto.sheetId);
+      if (sheet.kind !== 'source') throw notFound('This source sheet');
+      const lists = [...build.registers.values()].filter((register) => register.sheetId === sheet.id);
+      const title = fit(dto.heading, 'heading', lists.map((list) => list.title));
+      const id = randomUUID();
+      await this.store.addRegister(trx, caller.houseId, { id, sheetId: sheet.id, title });
+      await this.store.addField(trx, caller.houseId, { id: randomUUID(), registerId: id, key: 'value', heading: title, kind: 'text', width: fieldWidth });
+      return { id, title };
+    });
+  }
+
+  retitleList(caller: Caller, id: string, title: string): Promise<{ id: string }> {
+    return this.change(caller, 'list.retitled', async (trx, build) => {
+      const list = registerNamed(build, id);
+      const others = [...build.registers.values()].filter((register) => register.sheetId === list.sheetId && register.id !== id);
+      const fitting = fit(title, 'title', others.map((other) => other.title));
+      await this.store.retitle(trx, 'registers', caller.houseId, id, fitting);
+      if (list.source) await this.store.rename(trx, caller.houseId, list.fields[0]!.id, fitting);
+      return { id, title: fitting };
+    });
+  }
+
+  removeList(caller: Caller, id: string): Promise<{ id: string }> {
+    return this.change(caller, 'list.deleted', async (trx, build) => {
+      const list = registerNamed(build, id);
+      mustBeUnused(list.title, usersOf(build, list));
+      await this.store.remove(trx, 'registers', caller.houseId, id);
+      return { id, title: list.title };
+    });
+  }
+
+  makeField(caller: Caller, registerId: string, dto: MakeFieldDto): Promise<{ id: string }> {
+    return this.change(caller, 'field.made', async (trx, build) => {
+      const register = registerNamed(build, registerId);
+      if (register.source) throw notFound('This entry sheet');
+      const heading = fit(dto.heading, 'heading', register.fields.map((field) => field.heading));
+      const key = freeKey(heading, register.fields.map((field) => field.key));
+      const id = randomUUID();
+      await this.store.addField(trx, caller.houseId, { id, registerId, key, heading, kind: dto.kind, width: fieldWidth });
+      return { id, key, heading };
+    });
+  }
+
+  renameField(caller: Caller, id: string, heading: string): Promise<{ id: string }> {
+    return this.change(caller, 'field.renamed', async (trx, build) => {
+      const field = fieldWithId(build, id);
+      const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== id);
+      const fitting = fit(heading, 'title', others.map((other) => other.heading));
+      await this.store.rename(trx, caller.houseId, id, fitting);
+      return { id, heading: fitting };
+    });
+  }
+
+  removeField(caller: Caller, id: string): Promise<{ id: string }> {
+    return this.change(caller, 'field.deleted', async (trx, build) => {
+      const field = fieldWithId(build, id);
+      mustBeUnused(field.heading, usersOfField(build, field));
+      await this.store.remove(trx, 'fields', caller.houseId, id);
+      await this.entries.dropField(trx, { houseId: caller.houseId, registerId: field.registerId }, field.key);
+      return { id, heading: field.heading };
+    });
+  }
+
+  private change<T extends { id: string }>(caller: Caller, act: string, make: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<{ id: string }> {
+    return this.database.transaction(async (trx) => {
+      await lockBuild(trx, caller.houseId);
+      const detail = await make(trx, await this.builds.at(trx, caller.houseId));
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act, detail: { ...detail } }]);
+      await this.builds.changed(trx, caller.houseId);
+      return { id: detail.id };
+    });
+  }
+}
+
+function sheetOf(build: HouseBuild, id: string) {
+  const sheet = build.sheets.find((known) => known.id === id);
+  if (!sheet) throw notFound('This sheet');
+  return sheet;
+}
+
+function registerNamed(build: HouseBuild, id: string): RegisterBuild {
+  const register = build.registers.get(id);
+  if (!register) throw notFound('This list');
+  return register;
+}
+
+function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
+  const ranges = build.ranges.filter((range) => range.registerId === field.registerId && range.field === field.key).map(({ name }) => `range ${name}`);
+  const catalog = field.rule && build.catalogs.get(field.rule.catalogId);
+  return catalog ? [...ranges, `the rule of ${field.heading}, which takes values from ${catalog.title}`] : ranges;
+}
+
+const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => register.fields.flatMap((field) => usersOfField(build, field));
+
+function mustBeUnused(what: string, users: readonly string[]): void {
+  if (users.length > 0) throw new ProblemError('in-use', `“${what}” is used by ${users.join(' and ')}. Delete or clear that first.`, { users });
+}
+
+/** A cleaned name that no sibling has, not even with other blanks or case. */
+function fit(name: string, input: string, taken: readonly string[]): string {
+  const fault = (code: 'name-taken' | 'name-unfit', words: string) => new ProblemError(code, words, { faults: { [input]: words } });
+  if (forbiddenCharacter(name)) throw fault('name-unfit', 'The name holds a character that cannot be stored. Type it again.');
+  const key = matchKey(name);
+  if (key === '') throw fault('name-unfit', 'Type a name; this one is blank.');
+  const other = taken.find((known) => matchKey(known) === key);
+  if (other !== undefined) throw fault('name-taken', `There is “${other}” already. Choose another name.`);
+  return clean(name);
+}
+
+function freeKey(heading: string, taken: readonly string[]): string {
+  const words = matchKey(heading).normalize('NFD').replace(/[^a-z0-9]+/gu, '_').replace(/^_|_$/gu, '').slice(0, 40) || 'field';
+  for (let number = 1; ; number++) {
+    const key = number === 1 ? words : `${words}_${number}`;
+    if (!taken.includes(key)) return key;
+  }
+}

@@ -1,0 +1,90 @@
+// Entries of a register.
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsInt, IsOptional, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
+import { Type } from 'class-transformer';
+import type { Cells, Verdict } from '@dellum/core';
+
+export class PageQueryDto {
+  /** Ordinal of the first entry, counted from 0. */
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  @Max(1e9)
+  from = 0;
+
+  @Type(() => Number)
+  @IsInt()
+  @Min(1)
+  @Max(1000)
+  count = 200;
+
+  /** A field's key, or `*` for any: only entries whose value is outside there. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  outside?: string;
+}
+
+/** A clerk's edit of one cell. */
+export class EditCellDto {
+  @IsString()
+  @MaxLength(60)
+  field!: string;
+
+  /** What was typed, as it was typed. */
+  @IsString()
+  text!: string;
+
+  /** The version of the entry that the person saw. */
+  @IsInt()
+  @Min(0)
+  version!: number;
+}
+
+export class InsertEntriesDto {
+  @IsOptional()
+  @IsUUID()
+  before?: string;
+
+  @IsInt()
+  @Min(1)
+  @Max(1000)
+  count!: number;
+}
+
+export class DeleteEntriesDto {
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Choose the entries to delete.' })
+  @ArrayMaxSize(20_000, { message: 'Delete at most 20,000 entries at once.' })
+  @IsUUID(undefined, { each: true })
+  entries!: string[];
+}
+
+export interface EntryView {
+  readonly id: string;
+  readonly version: number;
+  readonly cells: Cells;
+}
+export interface EntryPage {
+  readonly from: number;
+  readonly total: number;
+  readonly entries: readonly EntryView[];
+}
+export interface CellOutcome {
+  readonly entry: string;
+  readonly field: string;
+  readonly verdict: Verdict;
+}
+export interface EditOutcome {
+  readonly verdict: Verdict;
+  readonly entry: EntryView;
+}
+export interface BlockOutcome {
+  readonly outcomes: readonly CellOutcome[];
+  readonly entries: readonly EntryView[];
+}
+/** How many entries hold something in a field, and how many of them are outside. */
+export interface FieldCount {
+  readonly fieldId: string;
+  readonly held: number;
+  readonly outside: number;
+}

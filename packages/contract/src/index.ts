@@ -1,0 +1,10 @@
+// Door of the contract: what server and web application say to each other.
+export * from './roles.js';
+export * from './problems.js';
+export * from './houses.js';
+export * from './people.js';
+export * from './build.js';
+export * from './acts.js';
+export * from './entries.js';
+export * from './catalogs.js';
+export * from './live.js';

@@ -1,0 +1,51 @@
+// People of a house.
+import { IsIn, IsOptional, IsString, Length } from 'class-validator';
+import { roles, type Role } from './roles.js';
+
+const nameWords = { message: 'Type a name of at most 120 characters.' };
+const roleWords = { message: `Choose a role: ${roles.join(', ')}.` };
+const passwordWords = { message: 'Choose a password of at least 10 characters.' };
+
+export class AddPersonDto {
+  @IsString()
+  @Length(1, 120, nameWords)
+  name!: string;
+
+  @IsString()
+  @Length(1, 120, { message: 'Choose a sign-in name of at most 120 characters.' })
+  signIn!: string;
+
+  @IsIn(roles, roleWords)
+  role!: Role;
+
+  @IsString()
+  @Length(10, 200, passwordWords)
+  password!: string;
+}
+
+export class ChangePersonDto {
+  @IsOptional()
+  @IsString()
+  @Length(1, 120, nameWords)
+  name?: string;
+
+  @IsOptional()
+  @IsIn(roles, roleWords)
+  role?: Role;
+}
+
+export class ResetPasswordDto {
+  @IsString()
+  @Length(10, 200, passwordWords)
+  password!: string;
+}
+
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly signIn: string;
+  readonly role: Role;
+  /** How many browsers are signed in now. */
+  readonly sessions: number;
+  readonly lastSeen: string | null;
+}

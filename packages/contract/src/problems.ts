@@ -1,0 +1,49 @@
+// Every error of the API is problem+json (RFC 9457) with one of these stable codes.
+import type { VerdictCode } from '@dellum/core';
+
+export const problemCodes = [
+  'not-signed-in',
+  'wrong-sign-in',
+  'too-many-tries',
+  'not-allowed',
+  'other-origin',
+  'json-only',
+  'malformed-body',
+  'too-large',
+  'not-valid',
+  'not-found',
+  'house-exists',
+  'name-taken',
+  'name-unfit',
+  'no-cells',
+  'in-use',
+  'last-administrator',
+  'value-refused',
+  'cell-changed',
+  'slip-open',
+  'slip-changed',
+  'carry-under-way',
+  'kind-unfit',
+  'database-away',
+  'internal',
+] as const;
+export type ProblemCode = (typeof problemCodes)[number];
+
+/** RFC 9457 problem details with Dellum's extension members. */
+export interface Problem {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
+  /** What happened and what to do, to be shown as it is. */
+  readonly detail: string;
+  readonly code: ProblemCode;
+  /** Per input field, what is wrong with it (`not-valid`). */
+  readonly faults?: Readonly<Record<string, string>>;
+  /** The judge's code and suggestions (`value-refused`). */
+  readonly verdict?: VerdictCode;
+  readonly suggestions?: readonly string[];
+  /** What the cell holds now and who put it there (`cell-changed`). */
+  readonly current?: { readonly value: string; readonly version: number; readonly by: string };
+  /** What stands in the way (`in-use`). */
+  readonly users?: readonly string[];
+}

@@ -1,0 +1,27 @@
+// Which item a text means: O(1), by the precedence of the lookup steps.
+import { clean, matchKey } from '../text/index.js';
+import { lookupSteps, type Catalog, type Item, type Lookup } from './models.js';
+
+/** At one step an offered item goes before retired ones; two different offered ones are ambiguous. */
+function preferOffered(items: readonly Item[]): readonly Item[] {
+  const offered = items.filter((item) => item.state === 'offered');
+  return offered.length > 0 ? offered : items;
+}
+
+/** Finds the item that a typed text means. */
+export function lookUp(catalog: Catalog, text: string): Lookup {
+  const cleaned = clean(text);
+  const key = matchKey(text);
+  for (const step of lookupSteps) {
+    const found = catalog.index.get(step)?.get(step.endsWith('differently written') ? key : cleaned);
+    if (!found) continue;
+    const items = preferOffered(found);
+    return items.length === 1 ? { found: 'item', item: items[0]!, by: step } : { found: 'ambiguous', items, by: step };
+  }
+  return { found: 'nothing' };
+}
+
+/** The item that has exactly this value, offered or retired. */
+export function itemWithValue(catalog: Catalog, value: string): Item | undefined {
+  return catalog.index.get('value')?.get(value)?.[0];
+}

@@ -1,0 +1,19 @@
+// The overlay of a carry: until every row is rewritten, readers see the new spelling in place of the old one.
+import type { Cells, FieldId } from '../registers/index.js';
+
+export interface Carry {
+  readonly field: FieldId;
+  readonly from: string;
+  readonly to: string;
+}
+
+/** The cells as everybody sees them while carries are under way. The same object when nothing is carried. */
+export function carried(cells: Cells, carries: readonly Carry[]): Cells {
+  let seen: Record<string, string> | undefined;
+  for (const { field, from, to } of carries) {
+    if (cells[field] !== from) continue;
+    seen ??= { ...cells };
+    seen[field] = to;
+  }
+  return seen ?? cells;
+}

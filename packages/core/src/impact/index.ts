@@ -1,0 +1,3 @@
+export { diffCatalogs, proposedAnswer, type CatalogDiff, type Edited } from './diff.js';
+export { answers, heldBy, impactOf, settle, touchedValues, type Answer, type Impact, type Question, type Settlement, type Usage } from './impact.js';
+export { carried, type Carry } from './carry.js';

@@ -1,0 +1,9 @@
+// Door of the core: everything Dellum computes, without interface, server or database.
+export { grouped } from './group.js';
+export * from './text/index.js';
+export * from './values/index.js';
+export * from './registers/index.js';
+export * from './ranges/index.js';
+export * from './catalogs/index.js';
+export * from './rules/index.js';
+export * from './impact/index.js';

@@ -1,0 +1,7 @@
+export * from './models.js';
+export { endKind } from './ends.js';
+export { takeRange } from './takeRange.js';
+export { followAct } from './followAct.js';
+export { anchorsOf, endAnother, endAt, nameFault, type NameFault } from './define.js';
+export { railsOf, type Rail, type RailMark } from './rail.js';
+export { endingClause, endingInShort } from './sentence.js';

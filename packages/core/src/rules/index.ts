@@ -1,0 +1,2 @@
+export * from './models.js';
+export { judge, ruleSentence, stands } from './judge.js';

@@ -1,0 +1,41 @@
+// Door of the values: kinds, parse and format.
+import { dateKind } from './date.js';
+import type { FieldKind, Locale, Parsed, ValueKind } from './models.js';
+import { numberKind } from './number.js';
+import { percentKind } from './percent.js';
+import { textKind } from './text.js';
+import { yesNoKind } from './yesNo.js';
+
+export { fieldKinds, houseLocale, type FieldKind, type Locale, type Parsed } from './models.js';
+
+const kinds: { readonly [Kind in FieldKind]: ValueKind } = {
+  text: textKind,
+  number: numberKind,
+  percent: percentKind,
+  date: dateKind,
+  'yes/no': yesNoKind,
+};
+
+/** What a kind is called in a sentence: "a date", "text". */
+export const kindLabel = (kind: FieldKind): string => kinds[kind].label;
+
+/** Reads what was typed into a field of this kind: the value to store, or the reason why it cannot be one. */
+export function parse(kind: FieldKind, text: string, locale: Locale): Parsed {
+  return kinds[kind].parse(text, locale);
+}
+
+/** Shows a stored value. A value that the kind did not make (the kind was changed since) is shown as it is. */
+export function format(kind: FieldKind, value: string, locale: Locale): string {
+  return isOfKind(kind, value) ? kinds[kind].format(value, locale) : value;
+}
+
+const stored: { readonly [Kind in FieldKind]: RegExp } = {
+  text: /^/u,
+  number: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
+  percent: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
+  date: /^\d{4}-\d{2}-\d{2}$/u,
+  'yes/no': /^(?:yes|no)$/u,
+};
+
+/** True when a stored value is in the canonical form of the kind. */
+export const isOfKind = (kind: FieldKind, value: string): boolean => stored[kind].test(value);

@@ -1,0 +1,29 @@
+// What a cell can hold. Every stored value is a string in one canonical form; a blank cell holds nothing.
+
+export const fieldKinds = ['text', 'number', 'percent', 'date', 'yes/no'] as const;
+export type FieldKind = (typeof fieldKinds)[number];
+
+/** How the house writes numbers and dates. */
+export interface Locale {
+  /** BCP 47 language tag, for collation and names of months. */
+  readonly language: string;
+  readonly decimalMark: '.' | ',';
+  readonly dateOrder: 'dmy' | 'mdy' | 'ymd';
+  /** Two-digit years up to this one are read as 20xx, later ones as 19xx. */
+  readonly yearPivot: number;
+}
+
+export const houseLocale: Locale = { language: 'en-GB', decimalMark: '.', dateOrder: 'dmy', yearPivot: 68 };
+
+export type Parsed = { readonly ok: true; readonly value: string } | { readonly ok: false; readonly reason: string };
+
+/** One kind of value: `parse` reads what people type, `format` shows what is stored; parse(format(v)) is v. */
+export interface ValueKind {
+  readonly kind: FieldKind;
+  readonly label: string;
+  parse(text: string, locale: Locale): Parsed;
+  format(value: string, locale: Locale): string;
+}
+
+export const read = (value: string): Parsed => ({ ok: true, value });
+export const unread = (reason: string): Parsed => ({ ok: false, reason });

@@ -1,0 +1,45 @@
+// Exact decimal numbers, held as canonical strings: `1.0` and `1` are one value.
+import { Decimal } from 'decimal.js';
+import { matchKey } from '../text/index.js';
+import { read, unread, type Locale, type ValueKind } from './models.js';
+
+const Exact = Decimal.clone({ precision: 60, toExpNeg: -60, toExpPos: 60 });
+const mostDigits = 40;
+
+/**
+ * Reads a decimal in the house's notation: optional sign (a real minus too), digits, groups of three parted by a
+ * blank, an apostrophe or the other mark, one decimal mark. Undefined when it is not a plain number.
+ */
+export function readDecimal(text: string, locale: Locale): Decimal | undefined {
+  const mark = locale.decimalMark === ',' ? ',' : '\\.';
+  const group = locale.decimalMark === ',' ? "[ .']" : "[ ,']";
+  const plain = matchKey(text).replace('−', '-').replace('’', "'");
+  const whole = `(?:\\d{1,3}(?:${group}\\d{3})+|\\d+)`;
+  const shape = new RegExp(`^([+-]?)(${whole})?(?:${mark}(\\d+))?$`, 'u');
+  const found = shape.exec(plain);
+  if (!found) return undefined;
+  const [, sign, integer = '', fraction = ''] = found;
+  const digits = integer.replace(/\D/gu, '');
+  if (digits + fraction === '' || digits.length + fraction.length > mostDigits) return undefined;
+  return new Exact(`${sign}${digits || '0'}.${fraction || '0'}`);
+}
+
+/** The one string under which a number is stored. */
+export function canonical(number: Decimal): string {
+  return number.isZero() ? '0' : new Exact(number).toFixed();
+}
+
+/** Writes a canonical number with the house's decimal mark. */
+export function writeDecimal(value: string, locale: Locale): string {
+  return value.replace('.', locale.decimalMark);
+}
+
+export const numberKind: ValueKind = {
+  kind: 'number',
+  label: 'a number',
+  parse(text, locale) {
+    const number = readDecimal(text, locale);
+    return number ? read(canonical(number)) : unread(`“${text}” is not a number. Write it like ${writeDecimal('12.5', locale)}.`);
+  },
+  format: writeDecimal,
+};
