@@ -27,7 +27,8 @@ export class LineageService {
     const build = await this.builds.now(caller.houseId);
     const catalog = build.catalogs.get(id);
     if (!catalog) throw notFound('This catalog');
-    return this.trace(build, build.ranges.filter((range) => catalog.rangeIds.includes(range.id)), [id]);
+    const ranges = catalog.rangeIds.flatMap((rangeId) => build.ranges.find((range) => range.id === rangeId) ?? []);
+    return this.trace(build, ranges, [id]);
   }
 
   async ofRange(caller: Caller, id: string): Promise<Lineage> {

@@ -1,0 +1,61 @@
+// The addresses of the application.
+import { mayDesign, type Me } from '@dellum/contract';
+import type { ReactNode } from 'react';
+import { createBrowserRouter, Navigate, RouterProvider, useLocation, useSearchParams } from 'react-router';
+import { CatalogPage } from './features/catalogs/CatalogPage.js';
+import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
+import { useMeQuery } from './features/houses/sessionApi.js';
+import { Threshold } from './features/houses/Threshold.js';
+import { PeoplePage } from './features/people/PeoplePage.js';
+import { SheetPage } from './features/sheets/SheetPage.js';
+import { SheetsPage } from './features/sheets/SheetsPage.js';
+import { SourcesPage } from './features/sources/SourcesPage.js';
+import { SourceSheetPage } from './features/sources/SourceSheetPage.js';
+import { Frame } from './frame/Frame.js';
+import { EmptyState, Waiting } from './frame/Page.js';
+import { errorWords, isProblem } from './api/problem.js';
+
+/** Whoever is not signed in goes to the threshold and comes back to the same address. */
+function SignedIn() {
+  const { data: me, error } = useMeQuery();
+  const { pathname, search } = useLocation();
+  if (isProblem(error) && error.code === 'not-signed-in') return <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
+  if (!me) return <Waiting error={errorWords(error)} />;
+  return <Frame me={me} />;
+}
+
+/** Pages of the administrator; the server refuses their data to others as well. */
+function Designer({ children }: { children: ReactNode }) {
+  const { data: me } = useMeQuery() as { data: Me | undefined };
+  if (!me) return <Waiting />;
+  if (mayDesign(me.role)) return children;
+  return <EmptyState title="This page is the administrator’s">You are signed in as a {me.role}. Ask an administrator of the house for what you need here.</EmptyState>;
+}
+
+/** The threshold with its house in the address, also after being sent there. */
+function ThresholdPage() {
+  const [search] = useSearchParams();
+  return <Threshold key={search.get('house')} />;
+}
+
+const designed = (page: ReactNode) => <Designer>{page}</Designer>;
+
+const router = createBrowserRouter([
+  { path: '/sign-in', element: <ThresholdPage /> },
+  {
+    element: <SignedIn />,
+    children: [
+      { path: '/', element: <Navigate to="/sheets" replace /> },
+      { path: '/sheets', element: <SheetsPage /> },
+      { path: '/sheets/:sheetId', element: <SheetPage /> },
+      { path: '/sources', element: designed(<SourcesPage />) },
+      { path: '/sources/:sheetId', element: designed(<SourceSheetPage />) },
+      { path: '/catalogs', element: designed(<CatalogsPage />) },
+      { path: '/catalogs/:catalogId', element: designed(<CatalogPage />) },
+      { path: '/people', element: designed(<PeoplePage />) },
+      { path: '*', element: <EmptyState title="There is nothing at this address">Choose a page at the left.</EmptyState> },
+    ],
+  },
+]);
+
+export const App = () => <RouterProvider router={router} />;

@@ -1,0 +1,79 @@
+// The editor of a cell in an entry sheet: a picker where the field has a rule, a plain input otherwise.
+import type { CatalogRule } from '@dellum/core';
+import type { FieldView } from '@dellum/contract';
+import { useRef, useState } from 'react';
+import type { EditorProps, Move } from '../../grid/index.js';
+import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
+import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+
+interface CellEditorProps {
+  readonly editing: EditorProps;
+  readonly field: FieldView;
+  readonly ready: ReadyCatalog | undefined;
+  /** What the cell shows when it is not edited. */
+  readonly held: string;
+  readonly refusal: Refusal | undefined;
+  /** Judges and stores; what is not taken comes back as a refusal. */
+  commit(text: string): Refusal | undefined;
+  /** Leaves without storing; `text` is what was typed. */
+  abandon(text: string): void;
+}
+
+const moves: { readonly [By in 'enter' | 'tab' | 'backTab' | 'pick']: Move } = { enter: 'down', tab: 'right', backTab: 'left', pick: 'stay' };
+
+export function CellEditor({ editing, field, ready, held, refusal: before, commit, abandon }: CellEditorProps) {
+  const [text, setText] = useState(editing.text);
+  const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
+  const left = useRef(false);
+  const rule: CatalogRule | null = field.rule;
+
+  const take = (typed: string, by: keyof typeof moves) => {
+    const refused = commit(typed);
+    setText(typed);
+    setRefusal(refused);
+    if (refused) return;
+    left.current = true;
+    editing.leave(moves[by]);
+  };
+  return (
+    <PickerInput
+      label={`${field.heading}, row ${editing.place.row + 1}`}
+      ready={rule ? ready : undefined}
+      rule={rule}
+      text={text}
+      held={held}
+      openAtOnce={rule !== null && (editing.openList || editing.replaces)}
+      refusal={refusal}
+      selectAll={!editing.replaces}
+      style={inputStyle}
+      onText={(typed) => {
+        setText(typed);
+        setRefusal(undefined);
+      }}
+      onTake={take}
+      onEscape={() => {
+        left.current = true;
+        abandon(text);
+        editing.leave('stay');
+      }}
+      onBlur={() => {
+        if (left.current) return;
+        left.current = true;
+        // Leaving by the pointer keeps what was typed: stored when it is taken, marked in the cell when not.
+        if (text !== held || refusal) commit(text);
+        editing.leave('stay');
+      }}
+    />
+  );
+}
+
+export const inputStyle = {
+  width: '100%',
+  height: '100%',
+  padding: '0 8px',
+  font: 'inherit',
+  color: 'inherit',
+  background: 'var(--chakra-colors-card)',
+  outline: '2px solid var(--chakra-colors-damson-solid)',
+  outlineOffset: '-2px',
+} as const;

@@ -1,0 +1,53 @@
+// What was typed and is not stored: refused, in conflict with somebody else's edit, or waiting for the server.
+// Kept for the browser tab, so that nothing typed is lost by leaving a page or reloading it.
+import { createSlice, type PayloadAction, type Store } from '@reduxjs/toolkit';
+
+export interface Draft {
+  readonly registerId: string;
+  readonly entryId: string;
+  readonly field: string;
+  readonly text: string;
+  readonly state: 'refused' | 'conflict' | 'waiting';
+  readonly message: string;
+  readonly suggestions: readonly string[];
+  /** The version to send when the person decides for the draft (`conflict`). */
+  readonly version?: number;
+}
+
+export const draftKey = (entryId: string, field: string): string => `${entryId}/${field}`;
+const storageKey = 'dellum.drafts';
+
+type Drafts = Record<string, Draft>;
+
+function kept(): Drafts {
+  try {
+    return JSON.parse(sessionStorage.getItem(storageKey) ?? '{}') as Drafts;
+  } catch {
+    return {};
+  }
+}
+
+export const draftsSlice = createSlice({
+  name: 'drafts',
+  initialState: kept,
+  reducers: {
+    drafted: (drafts, { payload }: PayloadAction<Draft>) => {
+      drafts[draftKey(payload.entryId, payload.field)] = { ...payload, suggestions: [...payload.suggestions] };
+    },
+    settled: (drafts, { payload }: PayloadAction<{ entryId: string; field: string }>) => {
+      delete drafts[draftKey(payload.entryId, payload.field)];
+    },
+  },
+});
+export const { drafted, settled } = draftsSlice.actions;
+
+/** Writes the drafts to the tab's storage whenever they change. */
+export function keepDrafts(store: Store<{ drafts: Drafts }>): void {
+  let last = store.getState().drafts;
+  store.subscribe(() => {
+    const { drafts } = store.getState();
+    if (drafts === last) return;
+    last = drafts;
+    sessionStorage.setItem(storageKey, JSON.stringify(drafts));
+  });
+}

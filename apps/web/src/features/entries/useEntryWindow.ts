@@ -1,0 +1,40 @@
+// The entries on screen: the pages around the visible rows, and any row of them by its number.
+import type { EntryPage, EntryView } from '@dellum/contract';
+import { useCallback, useState } from 'react';
+import { useAppDispatch } from '../../store.js';
+import { entriesApi, pageSize, useEntryPageQuery, type PageArg } from './entriesApi.js';
+import { errorWords } from '../../api/problem.js';
+
+export interface EntryWindow {
+  readonly total: number | undefined;
+  readonly error: string | undefined;
+  entryAt(row: number): EntryView | undefined;
+  onVisible(first: number, last: number): void;
+  /** Entries of rows that may not be on screen; fetched where they are missing. */
+  rows(first: number, last: number): Promise<EntryView[]>;
+}
+
+export function useEntryWindow(registerId: string, outside: string | undefined): EntryWindow {
+  const [pages, setPages] = useState({ first: 0, last: 0 });
+  const dispatch = useAppDispatch();
+  const arg = (page: number): PageArg => ({ registerId, page, ...(outside && { outside }) });
+  const upper = useEntryPageQuery(arg(pages.first));
+  const lower = useEntryPageQuery(arg(pages.last));
+  const loaded: readonly (EntryPage | undefined)[] = [upper.currentData, lower.currentData];
+
+  const onVisible = useCallback((first: number, last: number) => {
+    const next = { first: Math.floor(first / pageSize), last: Math.floor(last / pageSize) };
+    setPages((before) => (before.first === next.first && before.last === next.last ? before : next));
+  }, []);
+  const entryAt = (row: number): EntryView | undefined => {
+    const page = loaded.find((known) => known !== undefined && row >= known.from && row < known.from + known.entries.length);
+    return page?.entries[row - page.from];
+  };
+  const rows = async (first: number, last: number): Promise<EntryView[]> => {
+    const numbers = Array.from({ length: Math.floor(last / pageSize) - Math.floor(first / pageSize) + 1 }, (_, at) => Math.floor(first / pageSize) + at);
+    const fetched = await Promise.all(numbers.map((page) => dispatch(entriesApi.endpoints.entryPage.initiate(arg(page), { subscribe: false })).unwrap()));
+    return fetched.flatMap(({ from, entries }) => entries.filter((_, at) => from + at >= first && from + at <= last));
+  };
+  const error = upper.error ?? lower.error;
+  return { total: loaded.find(Boolean)?.total ?? upper.data?.total, error: errorWords(error), entryAt, onVisible, rows };
+}

@@ -1,0 +1,149 @@
+// People: add someone, set a role, reset a password, sign someone out.
+import { Box, Button, Heading, HStack, NativeSelect, Stack, Table, Text } from '@chakra-ui/react';
+import { AddPersonDto, ResetPasswordDto, roleMeaning, roles, type Person, type Role } from '@dellum/contract';
+import { useState } from 'react';
+import { FormField } from '../../frame/FormField.js';
+import { Page, Waiting } from '../../frame/Page.js';
+import { useDtoForm } from '../../frame/useForm.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useMeQuery } from '../houses/sessionApi.js';
+import { useAddPersonMutation, useChangePersonMutation, usePeopleQuery, useResetPasswordMutation, useSignOutPersonMutation } from './peopleApi.js';
+
+const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+function AddPerson() {
+  const { register, fault, submit, problem, reset, formState } = useDtoForm(AddPersonDto, { name: '', signIn: '', role: 'clerk', password: '' });
+  const [add] = useAddPersonMutation();
+  const notice = useNotice();
+  const save = submit(async (values) => {
+    await add(values).unwrap();
+    reset();
+    notice('done', `${values.name} can sign in as “${values.signIn}” now.`);
+  });
+  return (
+    <form noValidate onSubmit={(event) => void save(event)}>
+      <Heading as="h2" fontSize="md" mb="3">
+        Add someone
+      </Heading>
+      <Stack gap="3">
+        {problem && <Text color="brick.fg" role="alert">{problem}</Text>}
+        <FormField label="Name" fault={fault('name')} {...register('name')} />
+        <FormField label="Sign-in name" autoComplete="off" fault={fault('signIn')} {...register('signIn')} />
+        <Stack gap="1">
+          <Text asChild fontWeight="medium">
+            <label htmlFor="new-role">Role</label>
+          </Text>
+          <NativeSelect.Root size="sm">
+            <NativeSelect.Field id="new-role" {...register('role')}>
+              {roles.map((role) => (
+                <option key={role} value={role}>
+                  {role}, {roleMeaning[role]}
+                </option>
+              ))}
+            </NativeSelect.Field>
+            <NativeSelect.Indicator />
+          </NativeSelect.Root>
+        </Stack>
+        <FormField label="First password" type="password" autoComplete="new-password" help="At least 10 characters; hand it over in person." fault={fault('password')} {...register('password')} />
+        <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+          Add
+        </Button>
+      </Stack>
+    </form>
+  );
+}
+
+function ResetPassword({ person, done }: { person: Person; done: () => void }) {
+  const { register, fault, submit, problem, formState } = useDtoForm(ResetPasswordDto, { password: '' });
+  const [reset] = useResetPasswordMutation();
+  const notice = useNotice();
+  const save = submit(async ({ password }) => {
+    await reset({ id: person.id, password }).unwrap();
+    notice('done', `${person.name} has a new password and is signed out everywhere.`);
+    done();
+  });
+  return (
+    <form noValidate onSubmit={(event) => void save(event)}>
+      <Heading as="h2" fontSize="md" mb="3">
+        New password for {person.name}
+      </Heading>
+      <Stack gap="3">
+        <FormField label="New password" type="password" autoComplete="new-password" autoFocus fault={fault('password') ?? problem} {...register('password')} />
+        <HStack>
+          <Button type="submit" size="sm" loading={formState.isSubmitting}>
+            Set it
+          </Button>
+          <Button size="sm" variant="outline" onClick={done}>
+            Leave it
+          </Button>
+        </HStack>
+      </Stack>
+    </form>
+  );
+}
+
+export function PeoplePage() {
+  const { data: people } = usePeopleQuery();
+  const { data: me } = useMeQuery();
+  const [change] = useChangePersonMutation();
+  const [signOut] = useSignOutPersonMutation();
+  const [resetting, setResetting] = useState<Person>();
+  const attempt = useTry();
+  const notice = useNotice();
+  if (!people) return <Waiting />;
+  const setRole = async (person: Person, role: Role) => {
+    if (await attempt(change({ id: person.id, change: { role } }).unwrap().then(() => true))) notice('done', `${person.name} is ${role} now.`);
+  };
+  const endSessions = async (person: Person) => {
+    if (await attempt(signOut(person.id).unwrap().then(() => true))) notice('done', `${person.name} is signed out.`);
+  };
+  return (
+    <Page title="People" about="Who may enter this house, and what each may do." slip={resetting ? <ResetPassword key={resetting.id} person={resetting} done={() => setResetting(undefined)} /> : <AddPerson />}>
+      <Box p="5" overflowX="auto">
+        <Table.Root size="sm" interactive={false}>
+          <Table.Header>
+            <Table.Row bg="transparent">
+              {['Name', 'Sign-in name', 'Role', 'Signed in', ''].map((heading) => (
+                <Table.ColumnHeader key={heading} color="inkSoft">
+                  {heading || <Box srOnly>Acts</Box>}
+                </Table.ColumnHeader>
+              ))}
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
+            {people.map((person) => (
+              <Table.Row key={person.id} bg="transparent">
+                <Table.Cell fontWeight="bold">
+                  {person.name}
+                  {person.id === me?.id && <Text as="span" color="inkSoft" fontWeight="normal"> (you)</Text>}
+                </Table.Cell>
+                <Table.Cell>{person.signIn}</Table.Cell>
+                <Table.Cell>
+                  <NativeSelect.Root size="xs" w="150px">
+                    <NativeSelect.Field aria-label={`Role of ${person.name}`} value={person.role} onChange={(event) => void setRole(person, event.target.value as Role)}>
+                      {roles.map((role) => (
+                        <option key={role}>{role}</option>
+                      ))}
+                    </NativeSelect.Field>
+                    <NativeSelect.Indicator />
+                  </NativeSelect.Root>
+                </Table.Cell>
+                <Table.Cell color="inkSoft">
+                  {person.sessions === 0 ? 'no' : `in ${person.sessions} ${person.sessions === 1 ? 'browser' : 'browsers'}, last ${moment.format(new Date(person.lastSeen!))}`}
+                </Table.Cell>
+                <Table.Cell textAlign="end" whiteSpace="nowrap">
+                  <Button size="xs" variant="outline" mr="2" onClick={() => setResetting(person)} aria-label={`Reset password of ${person.name}`}>
+                    Reset password
+                  </Button>
+                  <Button size="xs" variant="outline" disabled={person.sessions === 0} onClick={() => void endSessions(person)} aria-label={`Sign out ${person.name}`}>
+                    Sign out
+                  </Button>
+                </Table.Cell>
+              </Table.Row>
+            ))}
+          </Table.Body>
+        </Table.Root>
+      </Box>
+    </Page>
+  );
+}

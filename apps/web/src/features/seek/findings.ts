@@ -1,0 +1,42 @@
+// What the seek line can find: pages, sheets, lists, ranges, catalogs, fields and values.
+import { looseKey, matchKey } from '@dellum/core';
+import { mayDesign, type BuildView, type CatalogItems, type Role } from '@dellum/contract';
+
+export interface Finding {
+  readonly what: string;
+  readonly words: string;
+  readonly where: string;
+  readonly to: string;
+}
+
+export interface Seekable extends Finding {
+  readonly key: string;
+}
+
+const seekable = (what: string, words: string, where: string, to: string): Seekable => ({ what, words, where, to, key: looseKey(words) || matchKey(words) });
+
+/** Everything that can be found, pages first, values last. */
+export function seekables(build: BuildView, items: readonly CatalogItems[], role: Role): Seekable[] {
+  const designs = mayDesign(role);
+  const pages = designs ? [['Sheets', '/sheets'], ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['People', '/people']] : [['Sheets', '/sheets']];
+  const sheets = build.sheets.map((sheet) => seekable(sheet.kind === 'entry' ? 'sheet' : 'source sheet', sheet.title, '', sheet.kind === 'entry' ? `/sheets/${sheet.id}` : `/sources/${sheet.id}`));
+  const fields = build.sheets
+    .filter(({ kind }) => kind === 'entry')
+    .flatMap((sheet) => sheet.registers.flatMap(({ fields: own }) => own.map((field) => seekable('field', field.heading, sheet.title, `/sheets/${sheet.id}?field=${field.key}`))));
+  const sheetOf = new Map(build.sheets.flatMap((sheet) => sheet.registers.map((register) => [register.id, sheet] as const)));
+  const ranges = build.ranges.map((range) => seekable('range', range.name, sheetOf.get(range.registerId)?.title ?? '', `/sources/${sheetOf.get(range.registerId)?.id ?? ''}?range=${range.id}`));
+  const catalogs = designs ? build.catalogs.map((catalog) => seekable('catalog', catalog.title, '', `/catalogs/${catalog.id}`)) : [];
+  const values = designs ? items.flatMap((catalog) => catalog.items.map((item) => seekable('value', item.label, catalog.title, `/catalogs/${catalog.id}?value=${encodeURIComponent(item.value)}`))) : [];
+  return [...pages.map(([words, to]) => seekable('page', words!, '', to!)), ...sheets, ...catalogs, ...ranges, ...fields, ...values];
+}
+
+const mostShown = 12;
+
+/** What holds every word of the query; starts first, then in the order of the kinds. */
+export function find(all: readonly Seekable[], query: string): Finding[] {
+  const words = (looseKey(query) || matchKey(query)).split(' ').filter(Boolean);
+  if (words.length === 0) return [];
+  const found = all.filter(({ key }) => words.every((word) => key.includes(word)));
+  const starts = (finding: Seekable) => (finding.key.startsWith(words[0]!) ? 0 : 1);
+  return found.map((finding, order) => ({ finding, order })).sort((a, b) => starts(a.finding) - starts(b.finding) || a.order - b.order).slice(0, mostShown).map(({ finding }) => finding);
+}

@@ -1,0 +1,52 @@
+// A new field of an entry sheet.
+import { Button, Heading, NativeSelect, Stack, Text } from '@chakra-ui/react';
+import { fieldKinds, kindLabel } from '@dellum/core';
+import { MakeFieldDto } from '@dellum/contract';
+import { FormField } from '../../frame/FormField.js';
+import { useDtoForm } from '../../frame/useForm.js';
+import { useMakeFieldMutation } from './buildApi.js';
+
+export function NewField({ registerId, done }: { registerId: string; done: (key?: string) => void }) {
+  const { register, fault, submit, problem, formState } = useDtoForm(MakeFieldDto, { heading: '', kind: 'text' });
+  const [makeField] = useMakeFieldMutation();
+  const save = submit(async (field) => {
+    await makeField({ registerId, field }).unwrap();
+    done();
+  });
+  return (
+    <form noValidate onSubmit={(event) => void save(event)}>
+      <Heading as="h2" fontSize="md" mb="3">
+        New field
+      </Heading>
+      <Stack gap="3">
+        <FormField label="Heading" autoFocus fault={fault('heading') ?? problem} {...register('heading')} />
+        <Stack gap="1">
+          <Text asChild fontWeight="medium">
+            <label htmlFor="new-field-kind">It holds</label>
+          </Text>
+          <NativeSelect.Root size="sm">
+            <NativeSelect.Field id="new-field-kind" {...register('kind')}>
+              {fieldKinds.map((kind) => (
+                <option key={kind} value={kind}>
+                  {kindLabel(kind)}
+                </option>
+              ))}
+            </NativeSelect.Field>
+            <NativeSelect.Indicator />
+          </NativeSelect.Root>
+          <Text fontSize="xs" color="inkSoft">
+            A field of text can be bound to a catalog afterwards.
+          </Text>
+        </Stack>
+        <Stack direction="row">
+          <Button type="submit" size="sm" loading={formState.isSubmitting}>
+            Add the field
+          </Button>
+          <Button size="sm" variant="outline" onClick={() => done()}>
+            Leave it
+          </Button>
+        </Stack>
+      </Stack>
+    </form>
+  );
+}

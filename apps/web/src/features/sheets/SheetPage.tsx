@@ -1,0 +1,228 @@
+// An entry sheet: the grid in which clerks enter data.
+import { Box, Button, HStack, Text } from '@chakra-ui/react';
+import { mayDesign, mayEnter, type BuildView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
+import { useCallback, useRef, useState } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import { Confirm } from '../../frame/Confirm.js';
+import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { useTry } from '../../frame/useNotice.js';
+import { Grid, isSingle, toClipboard, type Block, type GridHandle, type Place } from '../../grid/index.js';
+import { FieldSlip } from '../bindings/FieldSlip.js';
+import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { CellEditor } from '../entries/CellEditor.js';
+import { useDeleteEntriesMutation, useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
+import { useEntryWindow } from '../entries/useEntryWindow.js';
+import { useMeQuery } from '../houses/sessionApi.js';
+import { useBuildQuery } from './buildApi.js';
+import { columnsOf } from './columns.js';
+import { NewField } from './NewField.js';
+import { OutsideChips } from './OutsideChips.js';
+import { SheetMenu } from './SheetMenu.js';
+import { refusalOf, useSheetCells } from './useSheetCells.js';
+import { usePaste } from './usePaste.js';
+import { errorWords } from '../../api/problem.js';
+
+const number = new Intl.NumberFormat('en-GB');
+
+export function SheetPage() {
+  const { sheetId } = useParams();
+  const { data: build, error } = useBuildQuery();
+  const { data: me } = useMeQuery();
+  if (!build || !me) return <Waiting error={errorWords(error)} />;
+  const sheet = build.sheets.find(({ id, kind }) => id === sheetId && kind === 'entry');
+  const register = sheet?.registers[0];
+  if (!sheet || !register) return <EmptyState title="This sheet is not there">It may have been deleted. Choose another one under Sheets.</EmptyState>;
+  return <EntrySheet key={sheet.id} sheet={sheet} register={register} build={build} me={me} />;
+}
+
+interface EntrySheetProps {
+  readonly sheet: SheetView;
+  readonly register: RegisterView;
+  readonly build: BuildView;
+  readonly me: Me;
+}
+
+function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
+  const [search, setSearch] = useSearchParams();
+  const outside = search.get('outside') ?? undefined;
+  const chosen = search.get('field') ?? undefined;
+  const adding = search.has('new-field');
+  const enters = mayEnter(me.role);
+  const designs = mayDesign(me.role);
+  const ready = useCatalogs(register.fields.flatMap(({ rule }) => rule?.catalogId ?? []));
+  const entries = useEntryWindow(register.id, outside);
+  const cells = useSheetCells(register, ready, me);
+  const { paste, clear } = usePaste(register, entries);
+  const { data: counts } = useFieldCountsQuery(register.id);
+  const [insert] = useInsertEntriesMutation();
+  const [remove] = useDeleteEntriesMutation();
+  const attempt = useTry();
+  const [at, setAt] = useState<{ active: Place; block: Block }>();
+  const [said, setSaid] = useState('');
+  const grid = useRef<GridHandle>(null);
+
+  const show = (change: Record<string, string | undefined>) => {
+    if ('outside' in change) setAt(undefined);
+    const next = new URLSearchParams(search);
+    for (const [name, value] of Object.entries(change)) {
+      if (value === undefined) next.delete(name);
+      else next.set(name, value);
+    }
+    setSearch(next, { replace: true });
+  };
+  const onSelect = useCallback((place: Place, block: Block) => {
+    setAt({ active: place, block });
+  }, []);
+  const { total, entryAt } = entries;
+  if (total === undefined) return <Waiting error={entries.error} />;
+  const startRow = outside ? 0 : Math.max(0, total - 1);
+  const { active, block: chosenBlock } = at ?? { active: { row: startRow, column: 0 }, block: { top: startRow, bottom: startRow, left: 0, right: 0 } };
+
+  const addsBelow = enters && !outside && register.fields.length > 0;
+  const rowCount = total + (addsBelow ? 1 : 0);
+  const field = register.fields[active.column];
+  const activeEntry = entryAt(active.row);
+  const activeDraft = field && activeEntry && cells.draftOf(activeEntry, field);
+
+  const commitAt = (place: Place, text: string) => {
+    const entry = entryAt(place.row);
+    const column = register.fields[place.column]!;
+    if (entry) {
+      const { refusal, said: words } = cells.commit(entry, column, text);
+      setSaid(words ?? '');
+      return refusal;
+    }
+    if (text.trim() !== '') void addEntry(column.key, text);
+    return undefined;
+  };
+  const addEntry = async (fieldKey: string, text: string) => {
+    const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
+    const column = register.fields.find(({ key }) => key === fieldKey)!;
+    const { refusal, said: words } = made ? cells.commit({ id: made.entries[0]!, version: 1, cells: {} }, column, text) : {};
+    setSaid(refusal?.message ?? words ?? '');
+  };
+  const copy = ({ top, bottom, left, right }: Block): string | Promise<string> => {
+    const fields = register.fields.slice(left, right + 1);
+    const lines = (rows: readonly (ReturnType<typeof entryAt>)[]) => toClipboard(rows.map((entry) => fields.map((column) => (entry ? cells.shown(entry, column) : ''))));
+    const last = Math.min(bottom, total - 1);
+    const rows = Array.from({ length: Math.max(0, last - top + 1) }, (_, row) => entryAt(top + row));
+    return rows.every(Boolean) ? lines(rows) : entries.rows(top, last).then(lines);
+  };
+  const insertAbove = async () => {
+    const made = await attempt(insert({ registerId: register.id, count: 1, ...(activeEntry && { before: activeEntry.id }) }).unwrap());
+    if (made) grid.current?.go({ row: activeEntry ? active.row : total, column: 0 });
+  };
+  const deleteRows = async () => {
+    const rows = await entries.rows(chosenBlock.top, Math.min(chosenBlock.bottom, total - 1));
+    await attempt(remove({ registerId: register.id, entries: rows.map(({ id }) => id) }).unwrap());
+  };
+  const rowsChosen = Math.max(0, Math.min(chosenBlock.bottom, total - 1) - chosenBlock.top + 1);
+
+  return (
+    <Page
+      title={sheet.title}
+      about={`${sheet.note} ${outside ? `${number.format(total)} ${total === 1 ? 'entry' : 'entries'} outside shown.` : `${number.format(total)} ${total === 1 ? 'entry' : 'entries'}.`}`}
+      strip={<OutsideChips register={register} counts={counts ?? []} outside={outside} onShow={(next) => show({ outside: next })} />}
+      actions={
+        <>
+          {enters && !outside && (
+            <Button size="xs" variant="outline" onClick={() => void insertAbove()}>
+              New entry above row {Math.min(active.row, total) + 1}
+            </Button>
+          )}
+          {enters && rowsChosen > 0 && (
+            <Confirm
+              ask={`Delete ${rowsChosen === 1 ? `row ${chosenBlock.top + 1}` : `rows ${chosenBlock.top + 1} to ${chosenBlock.top + rowsChosen}`}`}
+              about="What they hold stays in the ledger, but they leave the sheet for everybody."
+              act={rowsChosen === 1 ? 'Delete the entry' : `Delete ${rowsChosen} entries`}
+              onConfirm={() => void deleteRows()}
+            />
+          )}
+          {designs && (
+            <Button size="xs" variant="outline" onClick={() => show({ 'new-field': '', field: undefined })}>
+              New field
+            </Button>
+          )}
+          {designs && <SheetMenu sheet={sheet} />}
+        </>
+      }
+      slip={
+        adding && designs ? (
+          <NewField registerId={register.id} done={(key) => show({ 'new-field': undefined, field: key })} />
+        ) : chosen ? (
+          <FieldSlip key={chosen} register={register} fieldKey={chosen} build={build} me={me} counts={counts ?? []} close={() => show({ field: undefined })} />
+        ) : undefined
+      }
+    >
+      <Box h="100%" display="flex" flexDirection="column">
+        {register.fields.length === 0 ? (
+          <EmptyState title="This sheet has no fields yet">{designs ? 'Add the first one with “New field”.' : 'An administrator adds them.'}</EmptyState>
+        ) : (
+          <Box flex="1" minH="0">
+            <Grid
+              ref={grid}
+              label={sheet.title}
+              // One goes on where the last entry stands.
+              key={outside ?? 'all'}
+              startRow={startRow}
+              chosenColumn={chosen}
+              columns={columnsOf(register, build)}
+              rowCount={Math.max(1, rowCount)}
+              mayEdit={enters && rowCount > 0}
+              look={({ row, column }) => {
+                const entry = entryAt(row);
+                if (entry) return cells.look(entry, register.fields[column]!);
+                if (row < total) return undefined;
+                return { text: column === 0 && addsBelow ? 'type to add' : '', tone: 'faint' };
+              }}
+              editText={({ row, column }) => {
+                const entry = entryAt(row);
+                const edited = register.fields[column]!;
+                return entry ? (cells.draftOf(entry, edited)?.text ?? cells.shown(entry, edited)) : '';
+              }}
+              editor={(editing) => {
+                const entry = entryAt(editing.place.row);
+                const edited = register.fields[editing.place.column]!;
+                return (
+                  <CellEditor
+                    editing={editing}
+                    field={edited}
+                    ready={edited.rule ? ready.get(edited.rule.catalogId) : undefined}
+                    held={entry ? cells.shown(entry, edited) : ''}
+                    refusal={entry && refusalOf(cells.draftOf(entry, edited))}
+                    commit={(text) => commitAt(editing.place, text)}
+                    abandon={(text) => {
+                      if (entry && text !== cells.shown(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);
+                      if (entry) cells.dropDraft(entry, edited);
+                    }}
+                  />
+                );
+              }}
+              onVisible={entries.onVisible}
+              onSelect={onSelect}
+              onClear={(block) => void clear(block)}
+              copy={copy}
+              onPaste={(text, place) => void paste(text, place, addsBelow)}
+              onHeading={(column) => show({ field: register.fields[column]!.key, 'new-field': undefined })}
+              onEscape={({ row, column }) => {
+                const entry = entryAt(row);
+                if (entry) cells.dropDraft(entry, register.fields[column]!);
+              }}
+            />
+          </Box>
+        )}
+        <HStack role="status" aria-live="polite" justify="space-between" px="4" h="30px" flexShrink={0} borderTopWidth="1px" borderColor="line" bg="paper" color="inkSoft" gap="6">
+          <Text truncate color={activeDraft ? 'brick.fg' : undefined}>
+            {activeDraft ? activeDraft.message : field?.rule?.hint ? `${field.heading}: ${field.rule.hint}` : ''}
+          </Text>
+          <Text truncate color="growth.fg" flex="1" textAlign="end">
+            {said}
+          </Text>
+          <Text flexShrink={0}>
+            {isSingle(chosenBlock) ? `row ${number.format(active.row + 1)}` : `${number.format(chosenBlock.bottom - chosenBlock.top + 1)} × ${chosenBlock.right - chosenBlock.left + 1} cells`}
+          </Text>
+        </HStack>
+      </Box>
+    </Page>
+  );
+}

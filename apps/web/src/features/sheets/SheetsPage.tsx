@@ -1,0 +1,18 @@
+// All entry sheets of the house.
+import { mayDesign } from '@dellum/contract';
+import { useMeQuery } from '../houses/sessionApi.js';
+import { SheetList } from './SheetList.js';
+
+export function SheetsPage() {
+  const { data: me } = useMeQuery();
+  const designs = me !== undefined && mayDesign(me.role);
+  return (
+    <SheetList
+      kind="entry"
+      title="Sheets"
+      about="Where entries are made, by everybody at once."
+      empty={designs ? 'Make the first sheet at the right: give it a title, then add its fields.' : 'An administrator makes the first one.'}
+      mayMake={designs}
+    />
+  );
+}

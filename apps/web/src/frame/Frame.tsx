@@ -1,0 +1,159 @@
+// The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
+import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
+import { mayDesign, roleMeaning, type Me } from '@dellum/contract';
+import { Moon, Sun } from 'lucide-react';
+import { NavLink, Outlet, useNavigate } from 'react-router';
+import { api } from '../api/api.js';
+import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
+import { useSignOutMutation } from '../features/houses/sessionApi.js';
+import { useSlipsQuery } from '../features/sources/sourcesApi.js';
+import { SeekLine } from '../features/seek/SeekLine.js';
+import { useLive } from '../live/useLive.js';
+import { useAppDispatch, useAppSelector } from '../store.js';
+import { chooseColourMode, useColourMode } from '../theme/index.js';
+import { AwayBand } from './AwayBand.js';
+import { Mark } from './Mark.js';
+import { Notices } from './Notices.js';
+
+interface Way {
+  readonly to: string;
+  readonly words: string;
+  readonly count?: number;
+}
+
+function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
+  return (
+    <Box as="section" aria-label={name}>
+      <Text display={{ base: 'none', md: 'block' }} fontSize="2xs" fontWeight="bold" color="inkSoft" px="2" mb="1">
+        {name}
+      </Text>
+      <Stack gap="0.5" direction={{ base: 'row', md: 'column' }}>
+        {ways.map(({ to, words, count }) => (
+          <Box
+            key={to}
+            asChild
+            px="2"
+            py="1.5"
+            rounded="l2"
+            color="ink"
+            borderLeftWidth="3px"
+            borderColor="transparent"
+            _hover={{ bg: 'paper' }}
+            css={{ '&.active': { background: 'var(--chakra-colors-card)', fontWeight: 700, borderColor: 'var(--chakra-colors-damson-solid)' } }}
+          >
+            <NavLink to={to}>
+              <HStack justify="space-between">
+                <span>{words}</span>
+                {count !== undefined && count > 0 && (
+                  <Badge colorPalette="amber" variant="subtle" title="Changes that wait for an answer">
+                    {count} waiting
+                  </Badge>
+                )}
+              </HStack>
+            </NavLink>
+          </Box>
+        ))}
+      </Stack>
+    </Box>
+  );
+}
+
+function Rail({ me }: { me: Me }) {
+  const designs = mayDesign(me.role);
+  const { data: slips } = useSlipsQuery(undefined, { skip: !designs });
+  return (
+    <Stack as="nav" aria-label="Main" w={{ base: '100%', md: '168px' }} direction={{ base: 'row', md: 'column' }} align={{ base: 'center', md: 'stretch' }} overflowX="auto" flexShrink={0} bg="deep" borderRightWidth="1px" borderColor="line" px="2" py={{ base: '2', md: '4' }} gap={{ base: '2', md: '5' }}>
+      <HStack px="2" color="damson.fg" gap="2">
+        <Mark />
+        <Text fontWeight="bold" fontSize="lg">
+          Dellum
+        </Text>
+      </HStack>
+      <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }]} />
+      {designs && (
+        <>
+          <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, { to: '/sources', words: 'Sources', count: slips?.length ?? 0 }]} />
+          <RailGroup name="House" ways={[{ to: '/people', words: 'People' }]} />
+        </>
+      )}
+    </Stack>
+  );
+}
+
+function LiveDot() {
+  const { stream } = useAppSelector((state) => state.live);
+  const words = { live: 'live', connecting: 'connecting', away: 'not live' }[stream];
+  return (
+    <HStack gap="1.5" color={stream === 'live' ? 'growth.fg' : 'amber.fg'} title={stream === 'live' ? 'Changes of others show at once' : 'Changes of others do not show yet'}>
+      <Box w="2" h="2" rounded={stream === 'live' ? 'full' : '0'} bg="currentColor" aria-hidden />
+      <span>{words}</span>
+    </HStack>
+  );
+}
+
+const initials = (name: string) => name.split(' ').map((word) => word[0]).join('').slice(0, 2).toUpperCase();
+
+function PersonMenu({ me }: { me: Me }) {
+  const mode = useColourMode();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const [signOut] = useSignOutMutation();
+  const leave = async () => {
+    await signOut().unwrap().catch(() => undefined);
+    dispatch(api.util.resetApiState());
+    await navigate(`/sign-in?house=${me.house.key}`);
+  };
+  return (
+    <Menu.Root positioning={{ placement: 'bottom-end' }}>
+      <Menu.Trigger asChild>
+        <Button variant="subtle" size="xs" aria-label={`${me.name}, ${me.role}`}>
+          {initials(me.name)}
+        </Button>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content>
+            <Box px="3" py="2">
+              <Text fontWeight="bold">{me.name}</Text>
+              <Text color="inkSoft">
+                {me.role}, {roleMeaning[me.role]}
+              </Text>
+              <Text color="inkSoft">{me.house.name}</Text>
+            </Box>
+            <Menu.Separator />
+            <Menu.Item value="mode" onClick={() => chooseColourMode(mode === 'dark' ? 'light' : 'dark')}>
+              {mode === 'dark' ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />} {mode === 'dark' ? 'Light paper' : 'Dark paper'}
+            </Menu.Item>
+            <Menu.Item value="out" onClick={() => void leave()}>
+              Sign out
+            </Menu.Item>
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+}
+
+export function Frame({ me }: { me: Me }) {
+  useLive(me);
+  useWaitingDrafts();
+  return (
+    <Flex direction={{ base: 'column', md: 'row' }} h="100%">
+      <Rail me={me} />
+      <Flex direction="column" flex="1" minW="0" minH="0">
+        <HStack as="header" justify="space-between" gap="4" px="5" h="44px" flexShrink={0} borderBottomWidth="1px" borderColor="line">
+          <SeekLine me={me} />
+          <HStack gap="4" flexShrink={0}>
+            <LiveDot />
+            <PersonMenu me={me} />
+          </HStack>
+        </HStack>
+        <AwayBand />
+        <Box as="main" flex="1" minH="0">
+          <Outlet />
+        </Box>
+      </Flex>
+      <Notices />
+    </Flex>
+  );
+}

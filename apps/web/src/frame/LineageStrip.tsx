@@ -1,0 +1,77 @@
+// The lineage strip: source → catalog → fields → entries, each a link with its count.
+import { Box, Flex, HStack, Text } from '@chakra-ui/react';
+import type { Lineage } from '@dellum/contract';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+
+const number = new Intl.NumberFormat('en-GB');
+const plural = (count: number, one: string, many = `${one}s`) => `${number.format(count)} ${count === 1 ? one : many}`;
+
+function Stage({ name, children, first }: { name: string; children: ReactNode; first?: boolean }) {
+  return (
+    <HStack gap="0" align="stretch">
+      {!first && (
+        <Box w="12px" position="relative" aria-hidden>
+          <Box position="absolute" left="0" top="0" bottom="0" borderLeftWidth="1px" borderColor="line" />
+          <Box position="absolute" left="-5px" top="50%" w="9px" h="9px" bg="card" borderTopWidth="1px" borderRightWidth="1px" borderColor="line" transform="translateY(-50%) rotate(45deg)" />
+        </Box>
+      )}
+      <Box as="li" py="1.5" pl={first ? '3.5' : '2'} pr="3.5" listStyleType="none">
+        <Text fontSize="2xs" color="inkSoft" lineHeight="1.3">
+          {name}
+        </Text>
+        <Text lineHeight="1.5" whiteSpace="nowrap">
+          {children}
+        </Text>
+      </Box>
+    </HStack>
+  );
+}
+
+function Way({ to, colour = 'ink', children }: { to: string; colour?: string; children: ReactNode }) {
+  return (
+    <Box asChild fontWeight="bold" color={colour} textDecoration="none" _hover={{ textDecoration: 'underline' }}>
+      <Link to={to}>{children}</Link>
+    </Box>
+  );
+}
+
+/** Joins nodes by commas. */
+const listed = (nodes: readonly ReactNode[]) => nodes.map((node, at) => <span key={at}>{at > 0 && ', '}{node}</span>);
+
+export function LineageStrip({ lineage }: { lineage: Lineage }) {
+  const { ranges, catalogs, fields, carries } = lineage;
+  const held = fields.reduce((sum, field) => sum + field.held, 0);
+  const outside = fields.filter((field) => field.outside > 0);
+  const sheets = new Set(fields.map(({ sheetId }) => sheetId)).size;
+  const following = carries.reduce((sum, { total, done }) => sum + Math.max(0, total - done), 0);
+  return (
+    <Flex asChild role="list" aria-label="Lineage" display="inline-flex" bg="card" borderWidth="1px" borderColor="line" rounded="l3" overflow="hidden" maxW="100%" overflowX="auto">
+      <ul>
+        <Stage name={ranges.length === 1 ? 'source range' : 'source ranges'} first>
+          {listed(ranges.map((range) => <span key={range.id}><Way to={`/sources/${range.sheetId}?range=${range.id}`} colour="growth.fg">{range.name}</Way> in {range.sheetTitle}, {range.ends}</span>))}
+        </Stage>
+        <Stage name={catalogs.length === 1 ? 'catalog' : 'catalogs'}>
+          {catalogs.length === 0
+            ? 'feeds no catalog yet'
+            : listed(catalogs.map((catalog) => <span key={catalog.id}><Way to={`/catalogs/${catalog.id}`}>{catalog.title}</Way>, {number.format(catalog.offered)} offered{catalog.retired > 0 && `, ${number.format(catalog.retired)} retired`}</span>))}
+        </Stage>
+        {catalogs.length > 0 && (
+          <Stage name="fields">
+            {fields.length === 0
+              ? 'bound to no field yet'
+              : <>{listed(fields.slice(0, 2).map((field) => <Way key={field.id} to={`/sheets/${field.sheetId}?field=${field.key}`}>{field.heading}</Way>))}{fields.length > 2 && ` and ${fields.length - 2} more`} in {plural(sheets, 'sheet')}</>}
+          </Stage>
+        )}
+        {fields.length > 0 && (
+          <Stage name="entries">
+            <b>{number.format(held)}</b>
+            {outside.length === 0 && ', none outside'}
+            {outside.map((field) => <span key={field.id}>, <Way to={`/sheets/${field.sheetId}?outside=${field.key}`} colour="amber.fg">{number.format(field.outside)} outside{outside.length > 1 && ` in ${field.sheetTitle}`}</Way></span>)}
+            {following > 0 && `, ${plural(following, 'row')} still following`}
+          </Stage>
+        )}
+      </ul>
+    </Flex>
+  );
+}

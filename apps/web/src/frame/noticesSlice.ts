@@ -1,0 +1,21 @@
+// Short notices: what just happened, and sometimes a way to take it back.
+import { createSlice, nanoid, type PayloadAction } from '@reduxjs/toolkit';
+
+export interface Notice {
+  readonly id: string;
+  readonly tone: 'done' | 'refused';
+  readonly text: string;
+}
+
+export const noticesSlice = createSlice({
+  name: 'notices',
+  initialState: [] as Notice[],
+  reducers: {
+    noticed: {
+      prepare: (tone: Notice['tone'], text: string) => ({ payload: { id: nanoid(), tone, text } }),
+      reducer: (notices, { payload }: PayloadAction<Notice>) => [...notices.filter(({ text }) => text !== payload.text), payload].slice(-3),
+    },
+    dismissed: (notices, { payload }: PayloadAction<string>) => notices.filter(({ id }) => id !== payload),
+  },
+});
+export const { noticed, dismissed } = noticesSlice.actions;

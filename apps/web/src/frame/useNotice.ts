@@ -1,0 +1,26 @@
+// Saying what happened, and running a request so that its failure is said.
+import { useCallback } from 'react';
+import { problemWords } from '../api/problem.js';
+import { useAppDispatch } from '../store.js';
+import { noticed } from './noticesSlice.js';
+
+export function useNotice() {
+  const dispatch = useAppDispatch();
+  return useCallback((tone: 'done' | 'refused', text: string) => void dispatch(noticed(tone, text)), [dispatch]);
+}
+
+/** Runs a request; a failure becomes a notice and the result is undefined. */
+export function useTry() {
+  const notice = useNotice();
+  return useCallback(
+    async <T,>(request: Promise<T>): Promise<T | undefined> => {
+      try {
+        return await request;
+      } catch (error) {
+        notice('refused', problemWords(error));
+        return undefined;
+      }
+    },
+    [notice],
+  );
+}

@@ -1,0 +1,189 @@
+// The grid: windowed rows under ARIA roles, one active cell, one selected block, an editor in the cell.
+import { Box } from '@chakra-ui/react';
+import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
+import { useCallback, useEffect, useImperativeHandle, useLayoutEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
+import { Headings } from './Headings.js';
+import { GridRow } from './GridRow.js';
+import { actOf, step, type GridAct } from './keys.js';
+import { leaveGrid } from './leaveGrid.js';
+import { isSingle, type EditorProps, type GridProps, type Move, type Place } from './models.js';
+import { gridStyles, rowHeight } from './styles.js';
+import { usePointer } from './usePointer.js';
+import { useSelection } from './useSelection.js';
+
+const overscan = 10;
+const rowHeadWidth = 56;
+
+type Editing = Omit<EditorProps, 'leave'>;
+
+export function Grid(props: GridProps) {
+  const { label, columns, rowCount, mayEdit, onVisible, gutterWidth = 0, fitsContent, hideHeadings, startRow = 0, ref } = props;
+  const scroller = useRef<HTMLDivElement>(null);
+  const selection = useSelection(rowCount, columns.length, startRow, props.onSelect);
+  const pointer = usePointer(scroller, selection, columns.length);
+  const [editing, setEditing] = useState<Editing>();
+  const wantsFocus = useRef(false);
+  const activeRow = selection.active.row;
+
+  const virtual = useVirtualizer({
+    count: rowCount,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan,
+    initialOffset: startRow * rowHeight,
+    // The active row stays drawn wherever one scrolls, so that the focus is not lost.
+    rangeExtractor: useCallback((range: Range) => [...new Set([...defaultRangeExtractor(range), activeRow])].filter((row) => row < range.count).sort((a, b) => a - b), [activeRow]),
+  });
+  const rows = virtual.getVirtualItems();
+  const first = virtual.range?.startIndex ?? 0;
+  const last = virtual.range?.endIndex ?? 0;
+  useEffect(() => onVisible?.(first, last), [onVisible, first, last]);
+
+  const { chosenColumn } = props;
+  useEffect(() => {
+    if (chosenColumn) scroller.current?.querySelector('.dl-heading.chosen')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [chosenColumn]);
+
+  const cellAt = (place: Place) => scroller.current?.querySelector<HTMLElement>(`.dl-cell[data-row="${place.row}"][data-column="${place.column}"]`);
+  const { row: activeAtRow, column: activeAtColumn } = selection.active;
+  useLayoutEffect(() => {
+    if (!wantsFocus.current || editing) return;
+    cellAt({ row: activeAtRow, column: activeAtColumn })?.focus({ preventScroll: true });
+  }, [activeAtRow, activeAtColumn, editing, rows.length]);
+
+  const reveal = (place: Place) => {
+    if (!fitsContent) virtual.scrollToIndex(place.row, { align: 'auto' });
+    cellAt(place)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  };
+  const go = (place: Place, extend = false) => {
+    wantsFocus.current = true;
+    if (extend) selection.extendTo(place);
+    else selection.moveTo(place);
+    reveal(place);
+  };
+  const edit = (place: Place, text: string | undefined, openList: boolean) => {
+    if (!mayEdit) return;
+    wantsFocus.current = true;
+    if (place.row !== selection.active.row || place.column !== selection.active.column) selection.moveTo(place);
+    setEditing({ place, text: text ?? props.editText(place), replaces: text !== undefined, openList });
+  };
+  useImperativeHandle(ref, () => ({ go, edit: (place) => edit(place, undefined, false) }));
+
+  const leave = (move: Move) => {
+    setEditing(undefined);
+    const at = selection.active;
+    const to = move === 'down' ? { row: Math.min(rowCount - 1, at.row + 1), column: at.column } : move === 'stay' ? at : (step(at, move === 'right' ? 1 : -1, { rows: rowCount, columns: columns.length }) ?? at);
+    if (move === 'stay') wantsFocus.current = scroller.current?.contains(document.activeElement) ?? false;
+    else go(to);
+  };
+
+  const perform = (act: GridAct) => {
+    switch (act.act) {
+      case 'move':
+        return go(act.to, act.extend);
+      case 'edit':
+        return edit(selection.active, act.text, act.openList);
+      case 'clear':
+        return mayEdit ? props.onClear?.(selection.block) : undefined;
+      case 'all':
+        return selection.set({ row: 0, column: 0 }, { row: rowCount - 1, column: columns.length - 1 });
+      case 'moveRows':
+        return mayEdit ? props.onMoveRows?.(selection.block, act.by) : undefined;
+      case 'escape':
+        if (!isSingle(selection.block)) selection.moveTo(selection.active);
+        return props.onEscape?.(selection.active);
+      case 'leave':
+      case 'leaveBack':
+        wantsFocus.current = false;
+        return leaveGrid(scroller.current!, act.act === 'leaveBack');
+    }
+  };
+  const keys = (event: KeyboardEvent) => {
+    if (editing || event.nativeEvent.isComposing || !(event.target as HTMLElement).matches('.dl-cell')) return;
+    const pageRows = Math.max(1, last - first - 1);
+    const act = actOf(event, selection.active, selection.focus, { rows: rowCount, columns: columns.length, pageRows });
+    if (!act) return;
+    event.preventDefault();
+    perform(act);
+  };
+
+  const copy = (event: ClipboardEvent, andClear: boolean) => {
+    if (editing || !props.copy) return;
+    event.preventDefault();
+    const text = props.copy(selection.block);
+    if (typeof text === 'string') event.clipboardData.setData('text/plain', text);
+    else void text.then((loaded) => navigator.clipboard.writeText(loaded));
+    if (andClear && mayEdit) props.onClear?.(selection.block);
+  };
+  const paste = (event: ClipboardEvent) => {
+    if (editing || !mayEdit || !props.onPaste) return;
+    event.preventDefault();
+    props.onPaste(event.clipboardData.getData('text/plain'), { row: selection.block.top, column: selection.block.left });
+  };
+
+  // Rows are drawn again only when what they show has changed; what they do is always of now.
+  const now = useRef({ edit, pointer });
+  useEffect(() => {
+    now.current = { edit, pointer };
+  });
+  const onCell = useCallback((event: MouseEvent, place: Place) => {
+    wantsFocus.current = true;
+    now.current.pointer.onCell(event, place);
+    (event.currentTarget as HTMLElement).focus({ preventScroll: true });
+  }, []);
+  const onCellTwice = useCallback((place: Place) => now.current.edit(place, undefined, false), []);
+  const onRow = useCallback((event: MouseEvent, row: number) => now.current.pointer.onRow(event, row), []);
+
+  const headingHeight = hideHeadings ? 0 : 46;
+  const headWidth = props.rowHeading ? 0 : rowHeadWidth;
+  const width = gutterWidth + headWidth + columns.reduce((sum, column) => sum + column.width, 0);
+  const height = virtual.getTotalSize();
+  return (
+    <Box
+      ref={scroller}
+      role="grid"
+      aria-label={label}
+      aria-rowcount={rowCount + 1}
+      aria-colcount={columns.length + 1}
+      aria-multiselectable
+      aria-readonly={!mayEdit}
+      css={gridStyles}
+      h={fitsContent ? `${Math.min(height + headingHeight + 2, 560)}px` : '100%'}
+      w={fitsContent ? `${width + 2}px` : '100%'}
+      onKeyDown={keys}
+      onCopy={(event) => copy(event, false)}
+      onCut={(event) => copy(event, true)}
+      onPaste={paste}
+      onFocus={() => {
+        wantsFocus.current = true;
+      }}
+      onBlur={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget)) wantsFocus.current = false;
+      }}
+    >
+      {!hideHeadings && <Headings columns={columns} gutterWidth={gutterWidth} headWidth={headWidth} chosen={props.chosenColumn} onHeading={props.onHeading} />}
+      <div role="rowgroup" style={{ height, width, position: 'relative' }}>
+        {rows.map(({ index, start }) => (
+          <GridRow
+            key={index}
+            row={index}
+            style={{ transform: `translateY(${start}px)`, height: rowHeight, ...(editing?.place.row === index && { zIndex: 5 }) }}
+            columns={columns}
+            looks={columns.map((_, column) => props.look({ row: index, column }))}
+            active={index === activeRow ? selection.active.column : undefined}
+            block={selection.block}
+            editing={editing?.place.row === index ? { column: editing.place.column, node: editorNode(props, editing, leave) } : undefined}
+            gutter={props.gutter ? { width: gutterWidth, node: props.gutter(index) } : undefined}
+            heading={props.rowHeading ? props.rowHeading(index) : String(index + 1)}
+            headingWidth={headWidth}
+            onCell={onCell}
+            onCellTwice={onCellTwice}
+            onRow={onRow}
+          />
+        ))}
+      </div>
+    </Box>
+  );
+}
+
+const editorNode = (props: GridProps, editing: Editing, leave: (move: Move) => void): ReactNode => props.editor({ ...editing, leave });

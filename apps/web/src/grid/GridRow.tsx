@@ -1,0 +1,87 @@
+// One row of the grid: its gutter, its heading and its cells.
+import { memo, type CSSProperties, type MouseEvent, type ReactNode } from 'react';
+import { inBlock, type Block, type CellLook, type GridColumn, type Place } from './models.js';
+
+export interface GridRowProps {
+  readonly row: number;
+  readonly style: CSSProperties;
+  readonly columns: readonly GridColumn[];
+  readonly looks: readonly (CellLook | undefined)[];
+  readonly active: number | undefined;
+  readonly block: Block;
+  readonly editing: { readonly column: number; readonly node: ReactNode } | undefined;
+  readonly gutter: { readonly width: number; readonly node: ReactNode } | undefined;
+  readonly heading: string;
+  readonly headingWidth: number;
+  onCell(event: MouseEvent, place: Place): void;
+  onCellTwice(place: Place): void;
+  onRow(event: MouseEvent, row: number): void;
+}
+
+function className(look: CellLook | undefined, column: GridColumn, chosen: boolean, active: boolean, editing: boolean): string {
+  return ['dl-cell', !editing && `tone-${look?.tone ?? 'plain'}`, column.align === 'end' && 'end', chosen && 'in-block', active && 'active', editing && 'editing'].filter(Boolean).join(' ');
+}
+
+/** Drawn again only when what it shows has changed; the looks are compared one by one. */
+function same(before: GridRowProps, after: GridRowProps): boolean {
+  const keys = ['row', 'columns', 'active', 'heading', 'headingWidth'] as const;
+  if (keys.some((key) => before[key] !== after[key]) || before.editing || after.editing) return false;
+  if (before.style.transform !== after.style.transform || before.gutter || after.gutter) return false;
+  const touches = ({ top, bottom }: Block, row: number) => row >= top && row <= bottom;
+  if (touches(before.block, after.row) || touches(after.block, after.row)) return false;
+  return before.looks.length === after.looks.length && before.looks.every((look, at) => look?.text === after.looks[at]?.text && look?.tone === after.looks[at]?.tone && look?.said === after.looks[at]?.said);
+}
+
+export const GridRow = memo(function GridRow(props: GridRowProps) {
+  const { row, style, columns, looks, active, block, editing, gutter, heading, headingWidth } = props;
+  return (
+    <div role="row" aria-rowindex={row + 2} className="dl-row" style={style}>
+      {gutter && (
+        <div role="presentation" className="dl-cell dl-gutter" style={{ width: gutter.width }}>
+          {gutter.node}
+        </div>
+      )}
+      {headingWidth > 0 && (
+        <div role="rowheader" className="dl-cell dl-rowhead" style={{ width: headingWidth }} data-row={row} onMouseDown={(event) => props.onRow(event, row)}>
+          {heading}
+        </div>
+      )}
+      {columns.map((column, at) => {
+        const place = { row, column: at };
+        const look = looks[at];
+        const isActive = active === at;
+        const isEditing = editing?.column === at;
+        const chosen = inBlock(place, block);
+        return (
+          <div
+            key={column.key}
+            role="gridcell"
+            aria-colindex={at + 2}
+            aria-selected={chosen}
+            className={className(look, column, chosen && !isActive, isActive, isEditing)}
+            style={{ width: column.width }}
+            tabIndex={isActive && !isEditing ? 0 : -1}
+            data-row={row}
+            data-column={at}
+            title={isEditing ? undefined : look?.said}
+            onMouseDown={isEditing ? undefined : (event) => props.onCell(event, place)}
+            onDoubleClick={isEditing ? undefined : () => props.onCellTwice(place)}
+          >
+            {isEditing ? editing.node : look ? <CellText look={look} /> : <span className="dl-loading">…</span>}
+          </div>
+        );
+      })}
+    </div>
+  );
+}, same);
+
+function CellText({ look }: { look: CellLook }) {
+  return (
+    <>
+      <span className="dl-text" dir="auto">
+        {look.text}
+      </span>
+      {look.said && <span className="sr-only">, {look.said}</span>}
+    </>
+  );
+}

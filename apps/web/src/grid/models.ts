@@ -1,0 +1,104 @@
+// What the grid is told and what it tells. It knows nothing of catalogs or registers.
+import type { ReactNode } from 'react';
+
+export interface GridColumn {
+  readonly key: string;
+  readonly heading: string;
+  /** Second line of the heading: which rule the field has. */
+  readonly rule: string;
+  /** True when the rule line stands for a catalog. */
+  readonly fromCatalog?: boolean;
+  /** Pixels. */
+  readonly width: number;
+  readonly align?: 'start' | 'end';
+}
+
+/** A place in the grid; rows and columns count from 0. */
+export interface Place {
+  readonly row: number;
+  readonly column: number;
+}
+
+/** A rectangle of cells, both ends included. */
+export interface Block {
+  readonly top: number;
+  readonly bottom: number;
+  readonly left: number;
+  readonly right: number;
+}
+
+export type CellTone = 'plain' | 'outside' | 'refused' | 'waiting' | 'pending' | 'missed' | 'faint' | 'struck';
+
+/** How a cell looks; `said` is what a screen reader hears after the text and the pointer is told. */
+export interface CellLook {
+  readonly text: string;
+  readonly tone: CellTone;
+  readonly said?: string;
+}
+
+/** Where to go when the editor of a cell is left. */
+export type Move = 'stay' | 'down' | 'right' | 'left';
+
+export interface EditorProps {
+  readonly place: Place;
+  /** The text to begin with: the cell's own, or the key that was pressed. */
+  readonly text: string;
+  /** True when the text replaces what the cell holds. */
+  readonly replaces: boolean;
+  /** True when the list of values is to be open from the start. */
+  readonly openList: boolean;
+  leave(move: Move): void;
+}
+
+export interface GridProps {
+  readonly label: string;
+  readonly columns: readonly GridColumn[];
+  readonly rowCount: number;
+  readonly mayEdit: boolean;
+  /** Undefined while the row is loading. */
+  look(place: Place): CellLook | undefined;
+  /** The text with which editing begins. */
+  editText(place: Place): string;
+  editor(props: EditorProps): ReactNode;
+  onVisible?(first: number, last: number): void;
+  /** The active cell and the block around it; undefined when the grid is left. */
+  onSelect?(active: Place, block: Block): void;
+  onClear?(block: Block): void;
+  copy?(block: Block): string | Promise<string>;
+  onPaste?(text: string, at: Place): void;
+  onHeading?(column: number): void;
+  /** The column whose slip is open. */
+  readonly chosenColumn?: string | undefined;
+  /** Drawn in a narrow column before the rows; the growth rail, for instance. */
+  gutter?(row: number): ReactNode;
+  readonly gutterWidth?: number;
+  /** Words for the row's own heading; the row number when absent. */
+  rowHeading?(row: number): string;
+  /** Moves whole rows up or down (Alt and Shift with the arrows). */
+  onMoveRows?(block: Block, by: -1 | 1): void;
+  /** Asked for by Escape on a cell that is not being edited. */
+  onEscape?(place: Place): void;
+  /** Rows stand close together and the grid takes only the height it needs. */
+  readonly fitsContent?: boolean;
+  /** The row that is active and in view at first. */
+  readonly startRow?: number;
+  readonly hideHeadings?: boolean;
+  readonly ref?: React.Ref<GridHandle>;
+}
+
+/** What the page may ask of the grid. */
+export interface GridHandle {
+  go(place: Place): void;
+  edit(place: Place): void;
+}
+
+export const blockOf = (a: Place, b: Place): Block => ({
+  top: Math.min(a.row, b.row),
+  bottom: Math.max(a.row, b.row),
+  left: Math.min(a.column, b.column),
+  right: Math.max(a.column, b.column),
+});
+
+export const inBlock = ({ row, column }: Place, block: Block): boolean => row >= block.top && row <= block.bottom && column >= block.left && column <= block.right;
+
+export const isSingle = (block: Block): boolean => block.top === block.bottom && block.left === block.right;

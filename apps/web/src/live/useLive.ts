@@ -1,0 +1,73 @@
+// Hears the live stream and brings the cache up to date.
+import type { Change, Me } from '@dellum/contract';
+import { useEffect } from 'react';
+import { api } from '../api/api.js';
+import { patchEntry } from '../features/entries/entriesApi.js';
+import { store, useAppDispatch, type AppDispatch } from '../store.js';
+import { streamIs } from './liveSlice.js';
+import { hearLive } from './stream.js';
+
+/** Counts follow many edits at once: they are fetched again at most this often. */
+const countsEvery = 700;
+
+function follower(dispatch: AppDispatch) {
+  let countsDue: number | undefined;
+  const countsSoon = () => {
+    countsDue ??= window.setTimeout(() => {
+      countsDue = undefined;
+      dispatch(api.util.invalidateTags(['Lineage', 'Counts']));
+    }, countsEvery);
+  };
+  return (change: Change) => {
+    switch (change.kind) {
+      case 'cells':
+        patchEntry(dispatch, store.getState(), change);
+        countsSoon();
+        break;
+      case 'register':
+        dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }]));
+        countsSoon();
+        break;
+      case 'carry':
+        if (change.done === 0 || change.done >= change.total) dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }]));
+        countsSoon();
+        break;
+      case 'build':
+        dispatch(api.util.invalidateTags(['Build', 'Lineage', 'Counts']));
+        break;
+      case 'catalog':
+        dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts']));
+        break;
+      case 'slips':
+        dispatch(api.util.invalidateTags(['Slips']));
+        break;
+      case 'people':
+        dispatch(api.util.invalidateTags(['People', 'Me']));
+        break;
+    }
+  };
+}
+
+/** Keeps everything on screen true for as long as the person is signed in. */
+export function useLive(me: Me): void {
+  const dispatch = useAppDispatch();
+  const scope = `${me.house.key}.${me.role}.${me.id}`;
+  useEffect(() => {
+    const follow = follower(dispatch);
+    let missed = false;
+    return hearLive(scope, (heard) => {
+      if (heard.kind === 'change') follow(heard.change);
+      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People']));
+      if (heard.kind === 'away') {
+        missed = true;
+        dispatch(api.util.invalidateTags(['Me']));
+      }
+      // A stream that ends may mean that the session has ended: asking who one is shows it.
+      if (heard.kind === 'live' && missed) {
+        missed = false;
+        dispatch(api.util.invalidateTags(['Me', 'Lineage', 'Counts']));
+      }
+      dispatch(streamIs(heard.kind === 'away' ? 'away' : 'live'));
+    });
+  }, [dispatch, scope]);
+}

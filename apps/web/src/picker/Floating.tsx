@@ -1,0 +1,35 @@
+// A panel that floats under (or above) what it belongs to and follows it.
+import { Box, Portal } from '@chakra-ui/react';
+import { autoUpdate, flip, offset, shift, size, useFloating } from '@floating-ui/react-dom';
+import type { ReactNode } from 'react';
+
+interface FloatingProps {
+  readonly anchor: HTMLElement | null;
+  readonly children: ReactNode;
+  readonly minWidth?: number;
+}
+
+export function Floating({ anchor, children, minWidth = 280 }: FloatingProps) {
+  const { refs, floatingStyles } = useFloating({
+    elements: { reference: anchor },
+    placement: 'bottom-start',
+    middleware: [
+      offset(3),
+      flip({ padding: 8 }),
+      shift({ padding: 8 }),
+      size({
+        apply: ({ rects, elements }) => {
+          elements.floating.style.minWidth = `${Math.max(minWidth, rects.reference.width)}px`;
+        },
+      }),
+    ],
+    whileElementsMounted: autoUpdate,
+  });
+  return (
+    <Portal>
+      <Box ref={refs.setFloating} style={floatingStyles} zIndex="popover" bg="card" borderWidth="1px" borderColor="damson.border" rounded="l2" shadow="lifted" maxW="420px" overflow="hidden" onMouseDown={(event) => event.preventDefault()}>
+        {children}
+      </Box>
+    </Portal>
+  );
+}

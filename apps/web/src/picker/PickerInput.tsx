@@ -1,0 +1,144 @@
+// A text input that is a picker: typing is the search. Used in the cell, in the trial entry and later in forms.
+import { Button, HStack, Stack, Text } from '@chakra-ui/react';
+import type { CatalogRule } from '@dellum/core';
+import { CornerDownLeft } from 'lucide-react';
+import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEvent } from 'react';
+import type { ReadyCatalog } from '../features/catalogs/useCatalogs.js';
+import { Floating } from './Floating.js';
+import { PickerList } from './PickerList.js';
+import { usePicker } from './usePicker.js';
+
+/** What was said of a text that was not taken. */
+export interface Refusal {
+  readonly message: string;
+  readonly suggestions: readonly string[];
+  /** The suggestions are a decision between two edits of one cell: what is there, and what was typed. */
+  readonly conflict?: boolean;
+}
+
+interface PickerInputProps {
+  readonly label: string;
+  readonly ready: ReadyCatalog | undefined;
+  readonly rule: CatalogRule | null;
+  readonly text: string;
+  readonly held: string;
+  readonly openAtOnce: boolean;
+  readonly refusal: Refusal | undefined;
+  readonly selectAll: boolean;
+  readonly style: CSSProperties;
+  onText(text: string): void;
+  /** Enter, Tab, or a value picked by the pointer. */
+  onTake(text: string, by: 'enter' | 'tab' | 'backTab' | 'pick'): void;
+  onEscape(): void;
+  onBlur(): void;
+}
+
+export function PickerInput(props: PickerInputProps) {
+  const { label, ready, rule, text, held, refusal } = props;
+  const [input, setInput] = useState<HTMLInputElement | null>(null);
+  const [suggested, setSuggested] = useState(0);
+  const picker = usePicker(ready, rule, text, { held, open: props.openAtOnce });
+  const id = useId();
+  const selectAll = useRef(props.selectAll);
+  useEffect(() => {
+    input?.focus();
+    if (selectAll.current) input?.select();
+    else input?.setSelectionRange(input.value.length, input.value.length);
+  }, [input]);
+
+  const suggestions = refusal?.suggestions ?? [];
+  const keys = (event: KeyboardEvent) => {
+    if (event.nativeEvent.isComposing) return;
+    event.stopPropagation();
+    if (refusal && suggestions.length > 0) {
+      const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+      if (by && !event.altKey) {
+        event.preventDefault();
+        setSuggested((suggested + by + suggestions.length) % suggestions.length);
+        return;
+      }
+    } else if (!refusal && picker.onKey(event)) return;
+    switch (event.key) {
+      case 'Enter':
+        event.preventDefault();
+        if (event.repeat) return;
+        return props.onTake(refusal ? (suggestions[suggested] ?? text) : picker.open ? (picker.choice ?? text) : text, 'enter');
+      case 'Tab':
+        event.preventDefault();
+        return props.onTake(picker.open && !refusal ? (picker.choice ?? text) : text, event.shiftKey ? 'backTab' : 'tab');
+      case 'Escape':
+        event.preventDefault();
+        if (picker.open && !refusal) picker.setOpen(false);
+        else props.onEscape();
+    }
+  };
+  const listShown = picker.open && !refusal;
+  return (
+    <>
+      <input
+        ref={setInput}
+        className="dl-input"
+        style={props.style}
+        role={ready ? 'combobox' : undefined}
+        aria-label={label}
+        aria-expanded={ready ? listShown : undefined}
+        aria-controls={listShown ? id : undefined}
+        aria-activedescendant={listShown && picker.at !== undefined ? `${id}-${picker.at}` : undefined}
+        aria-autocomplete={ready ? 'list' : undefined}
+        aria-invalid={refusal !== undefined}
+        aria-describedby={refusal ? `${id}-refusal` : undefined}
+        autoComplete="off"
+        spellCheck={false}
+        dir="auto"
+        value={text}
+        onChange={(event) => {
+          props.onText(event.target.value);
+          picker.retype();
+          picker.setOpen(true);
+          setSuggested(0);
+        }}
+        onKeyDown={keys}
+        onMouseDown={(event) => event.stopPropagation()}
+        onBlur={props.onBlur}
+      />
+      {listShown && ready && (
+        <Floating anchor={input}>
+          <PickerList id={id} title={ready.catalog.title} matches={picker.matches} total={picker.total} offered={ready.search.length} at={picker.at} onPick={(value) => props.onTake(value, 'pick')} />
+        </Floating>
+      )}
+      {refusal && (
+        <Floating anchor={input}>
+          <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} />
+        </Floating>
+      )}
+    </>
+  );
+}
+
+interface RefusalNoteProps {
+  readonly id?: string;
+  readonly refusal: Refusal;
+  readonly suggested?: number;
+  onPick(value: string): void;
+}
+
+/** What was refused and why, with the suggestions one key away. */
+export function RefusalNote({ id, refusal, suggested, onPick }: RefusalNoteProps) {
+  return (
+    <Stack id={id} role="alert" gap="2" px="3" py="2.5" bg="brick.subtle" color="brick.fg" borderLeftWidth="4px" borderColor="brick.solid" maxW="420px">
+      <Text whiteSpace="normal">{refusal.message}</Text>
+      {refusal.suggestions.length > 0 && (
+        <HStack wrap="wrap" gap="1.5">
+          {refusal.suggestions.map((value, at) => (
+            <Button key={value} size="xs" variant={at === suggested ? 'solid' : 'outline'} colorPalette="damson" tabIndex={suggested === undefined ? 0 : -1} onClick={() => onPick(value)}>
+              {refusal.conflict ? conflictWords(value, at) : value}
+              {at === suggested && <CornerDownLeft size={12} aria-hidden />}
+            </Button>
+          ))}
+        </HStack>
+      )}
+    </Stack>
+  );
+}
+
+const conflictWords = (value: string, at: number): string => `${at === 0 ? 'Keep' : 'Take'} ${value === '' ? 'it blank' : `“${value}”`}`;

@@ -1,0 +1,71 @@
+// The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
+import { Box, HStack, Kbd, Text } from '@chakra-ui/react';
+import type { Match } from '@dellum/core';
+import { useEffect, useRef } from 'react';
+import { Marked } from './Marked.js';
+
+interface PickerListProps {
+  readonly id: string;
+  readonly title: string;
+  readonly matches: readonly Match[];
+  readonly total: number;
+  readonly offered: number;
+  readonly at: number | undefined;
+  onPick(value: string): void;
+}
+
+export function PickerList({ id, title, matches, total, offered, at, onPick }: PickerListProps) {
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (at !== undefined) list.current?.children[at]?.scrollIntoView({ block: 'nearest' });
+  }, [at]);
+  return (
+    <>
+      <Text px="3" py="1.5" bg="damson.subtle" color="damson.fg" fontSize="xs">
+        {title}
+      </Text>
+      <Box ref={list} id={id} role="listbox" aria-label={title} maxH="264px" overflow="auto" py="0.5">
+        {matches.map(({ item, spans, otherName }, index) => (
+          <HStack
+            key={item.value}
+            id={`${id}-${index}`}
+            role="option"
+            aria-selected={index === at}
+            justify="space-between"
+            gap="4"
+            px="3"
+            h="31px"
+            cursor="pointer"
+            bg={index === at ? 'growth.subtle' : undefined}
+            _hover={{ bg: index === at ? 'growth.subtle' : 'paper' }}
+            onMouseDown={(event) => {
+              event.preventDefault();
+              onPick(item.value);
+            }}
+          >
+            <Text truncate>
+              <Marked text={item.label} spans={spans} />
+            </Text>
+            <Text fontSize="xs" color="inkSoft" truncate>
+              {otherName ? `also “${otherName}”` : (item.note ?? '')}
+            </Text>
+          </HStack>
+        ))}
+      </Box>
+      <HStack justify="space-between" px="3" py="1.5" borderTopWidth="1px" borderColor="lineSoft" fontSize="xs" color="inkSoft" gap="5">
+        <span role="status">{footWords(matches.length, total, offered)}</span>
+        <HStack gap="1" flexShrink={0}>
+          <Kbd size="sm">↑</Kbd>
+          <Kbd size="sm">↓</Kbd> choose <Kbd size="sm">Enter</Kbd> take
+        </HStack>
+      </HStack>
+    </>
+  );
+}
+
+function footWords(shown: number, total: number, offered: number): string {
+  if (offered === 0) return 'Nothing is offered yet';
+  if (total === 0) return `None of ${offered} holds this`;
+  if (shown < total) return `First ${shown} of ${total}; type more`;
+  return total === offered ? `${offered} offered` : `${total} of ${offered}`;
+}

@@ -1,0 +1,49 @@
+// The state of a picker: what is typed, what matches, which one is chosen.
+import { lookUp, search, type CatalogRule, type Match } from '@dellum/core';
+import { useState, type KeyboardEvent } from 'react';
+import type { ReadyCatalog } from '../features/catalogs/useCatalogs.js';
+
+/** Lines that are drawn at once; typing more narrows the rest. */
+const mostShown = 50;
+
+export interface Picker {
+  readonly matches: readonly Match[];
+  readonly total: number;
+  readonly open: boolean;
+  readonly at: number | undefined;
+  /** The value that Enter would take: one that was chosen, or the first match of a text that means none by itself. */
+  readonly choice: string | undefined;
+  setOpen(open: boolean): void;
+  /** Forgets the choice; called when the text changes. */
+  retype(): void;
+  /** Handles the keys of the list; true when it was one. */
+  onKey(event: KeyboardEvent): boolean;
+}
+
+export function usePicker(ready: ReadyCatalog | undefined, rule: CatalogRule | null, text: string, initial: { readonly held: string; readonly open: boolean }): Picker {
+  const [open, setOpen] = useState(initial.open);
+  const [chosen, setChosen] = useState<number>();
+  // Until something is typed, the list shows everything that is offered.
+  const untouched = text === initial.held;
+  const query = untouched ? '' : text;
+  const { matches, total } = ready ? search(ready.search, query, mostShown) : { matches: [], total: 0 };
+  const means = ready && text.trim() !== '' && lookUp(ready.catalog, text).found !== 'nothing';
+  const firstByItself = query.trim() !== '' && !means && rule?.others === 'refuse' && matches.length > 0 ? 0 : undefined;
+  const held = untouched ? matches.findIndex(({ item }) => item.value === initial.held) : -1;
+  const at = chosen !== undefined && chosen < matches.length ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
+  const choice = chosen !== undefined && at !== undefined ? matches[at]?.item.value : firstByItself === undefined ? undefined : matches[0]?.item.value;
+
+  const onKey = (event: KeyboardEvent): boolean => {
+    const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
+    if (event.altKey && event.key === 'ArrowDown') setOpen(true);
+    else if (event.altKey && event.key === 'ArrowUp') setOpen(false);
+    else if (by !== undefined && ready) {
+      setOpen(true);
+      const from = at ?? (by > 0 ? -1 : matches.length);
+      if (matches.length > 0) setChosen(Math.max(0, Math.min(matches.length - 1, from + by)));
+    } else return false;
+    event.preventDefault();
+    return true;
+  };
+  return { matches, total, open: open && ready !== undefined, at, choice, setOpen, retype: () => setChosen(undefined), onKey };
+}

@@ -1,0 +1,18 @@
+// The store: server data in the API's cache, drafts and notices in slices.
+import { configureStore } from '@reduxjs/toolkit';
+import { useDispatch, useSelector } from 'react-redux';
+import { api } from './api/api.js';
+import { draftsSlice, keepDrafts } from './features/entries/draftsSlice.js';
+import { noticesSlice } from './frame/noticesSlice.js';
+import { liveSlice } from './live/liveSlice.js';
+
+export const store = configureStore({
+  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer },
+  middleware: (defaults) => defaults().concat(api.middleware),
+});
+keepDrafts(store);
+
+export type RootState = ReturnType<typeof store.getState>;
+export type AppDispatch = typeof store.dispatch;
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
+export const useAppSelector = useSelector.withTypes<RootState>();

@@ -1,0 +1,2 @@
+export { system } from './system.js';
+export { chooseColourMode, startColourMode, useColourMode } from './colourMode.js';

@@ -1,0 +1,56 @@
+import { fieldKinds, format, houseLocale, parse, type FieldKind, type Locale } from '@dellum/core';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+
+const comma: Locale = { ...houseLocale, decimalMark: ',' };
+const american: Locale = { ...houseLocale, dateOrder: 'mdy' };
+const value = (kind: FieldKind, text: string, locale = houseLocale) => {
+  const parsed = parse(kind, text, locale);
+  return parsed.ok ? parsed.value : undefined;
+};
+
+describe('parse', () => {
+  it.each<[FieldKind, string, string | undefined, Locale?]>([
+    ['number', '1.0', '1'],
+    ['number', '-0', '0'],
+    ['number', '−5', '-5'],
+    ['number', '１２', '12'],
+    ['number', '1,234.50', '1234.5'],
+    ['number', '1.234,50', '1234.5', comma],
+    ['number', '12.5', undefined, comma],
+    ['number', '1e309', undefined],
+    ['number', 'NaN', undefined],
+    ['number', '1,23', undefined],
+    ['percent', '12.5%', '0.125'],
+    ['percent', '12,5 %', '0.125', comma],
+    ['percent', '7.5', '0.075'],
+    ['date', '24.11.2026', '2026-11-24'],
+    ['date', '2026-11-24', '2026-11-24'],
+    ['date', '3/4/05', '2005-04-03'],
+    ['date', '3/4/05', '2005-03-04', american],
+    ['date', '1.2.69', '1969-02-01'],
+    ['date', '31.2.2026', undefined],
+    ['date', '29.2.2027', undefined],
+    ['date', '29.2.2028', '2028-02-29'],
+    ['date', '2026-13-01', undefined],
+    ['yes/no', 'Y', 'yes'],
+    ['yes/no', 'perhaps', undefined],
+    ['text', '007', '007'],
+  ])('reads %s %j as %j', (kind, text, stored, locale) => expect(value(kind, text, locale)).toBe(stored));
+
+  it('says why not, in words one can act on', () => expect(parse('date', '31.2.', houseLocale)).toEqual({ ok: false, reason: '“31.2.” is not a day of the calendar.' }));
+});
+
+describe('format', () => {
+  const stored: { readonly [Kind in FieldKind]: fc.Arbitrary<string> } = {
+    text: fc.string(),
+    number: fc.tuple(fc.integer(), fc.integer({ min: 0, max: 9999 })).map(([whole, part]) => value('number', `${whole}.${String(part).padStart(4, '0')}`)!),
+    percent: fc.integer({ min: -100_000, max: 100_000 }).map((thousandths) => value('percent', String(thousandths / 1000))!),
+    date: fc.date({ min: new Date('0101-01-01'), max: new Date('9998-12-31'), noInvalidDate: true }).map((day) => day.toISOString().slice(0, 10)),
+    'yes/no': fc.constantFrom('yes', 'no'),
+  };
+  it.each(fieldKinds)('is the inverse of parse for every stored %s', (kind) => {
+    fc.assert(fc.property(stored[kind], fc.constantFrom(houseLocale, comma, american), (held, locale) => { expect(value(kind, format(kind, held, locale), locale)).toBe(held); }));
+  });
+  it('shows a value of another kind as it is', () => expect(format('date', 'soon', houseLocale)).toBe('soon'));
+});
