@@ -40,9 +40,11 @@ export class CarriesService {
     await this.changes.append(trx, houseId, [{ audience: 'everyone', body: { kind: 'carry', fieldId: field.id, registerId: field.registerId, done: 0, total } }]);
   }
 
-  /** Works on a carry batch by batch until it is finished or another worker has it. */
+  /** Works on a carry batch by batch until it is finished or another worker has it. Throws when it is told to stop before, so that the job is taken up again. */
   async run(houseId: string, carryId: string, stopping: () => boolean): Promise<void> {
-    while (!stopping() && (await this.batch(houseId, carryId)));
+    while (await this.batch(houseId, carryId)) {
+      if (stopping()) throw new Error('The server stops; the carry goes on elsewhere.');
+    }
   }
 
   /** One batch in one transaction; true when there is more to do. */

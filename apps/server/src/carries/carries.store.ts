@@ -43,22 +43,28 @@ export class CarriesStore {
       .executeTakeFirst();
   }
 
-  /** Rewrites the next rows in the order of their ids; the last id it reached, or undefined when none was left. */
+  /**
+   * Rewrites the next rows in the order of their ids; undefined when none was left. Two statements with a literal list
+   * of ids between them: joined to a subquery, a table without fresh statistics was scanned once for every row.
+   */
   async rewriteBatch(trx: Trx, houseId: string, carry: CarryRow, size: number): Promise<{ rows: number; reached: string } | undefined> {
-    const result = await sql<{ rows: number; reached: string | null }>`
-      with batch as (
-        select id from entries
-        where house_id = ${houseId} and register_id = ${carry.registerId} and cells ->> ${carry.key} = ${carry.from}
-          and (${carry.reached}::uuid is null or id > ${carry.reached}::uuid)
-        order by id limit ${size} for update
-      ), rewritten as (
-        update entries set cells = jsonb_set(cells, array[${carry.key}]::text[], to_jsonb(${carry.to}::text))
-        from batch where entries.house_id = ${houseId} and entries.register_id = ${carry.registerId} and entries.id = batch.id
-        returning entries.id
-      )
-      select count(*) as rows, (array_agg(id order by id desc))[1] as reached from rewritten`.execute(trx);
-    const { rows, reached } = result.rows[0]!;
-    return reached === null ? undefined : { rows, reached };
+    const batch = await trx
+      .selectFrom('entries')
+      .select('id')
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', carry.registerId)
+      .where(sql<boolean>`cells ->> ${carry.key} = ${carry.from}`)
+      .$if(carry.reached !== null, (query) => query.where('id', '>', carry.reached!))
+      .orderBy('id')
+      .limit(size)
+      .forUpdate()
+      .execute();
+    const ids = batch.map(({ id }) => id);
+    if (ids.length === 0) return undefined;
+    await sql`
+      update entries set cells = jsonb_set(cells, array[${carry.key}]::text[], to_jsonb(${carry.to}::text))
+      where house_id = ${houseId} and register_id = ${carry.registerId} and id = any(${ids}::uuid[])`.execute(trx);
+    return { rows: ids.length, reached: ids.at(-1)! };
   }
 
   async progress(trx: Trx, houseId: string, id: string, reached: string, rows: number): Promise<void> {

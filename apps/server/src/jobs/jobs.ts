@@ -1,6 +1,6 @@
 // Long work, kept in the database by pg-boss: sent in the transaction that decides it, taken up by any server.
 import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
-import { CompiledQuery } from 'kysely';
+import { CompiledQuery, sql } from 'kysely';
 import PgBoss from 'pg-boss';
 import { Database, type Trx } from '../database/database.js';
 
@@ -22,17 +22,16 @@ export class Jobs implements OnApplicationShutdown {
   private started = false;
   stopping = false;
 
-  constructor(database: Database) {
+  constructor(private readonly database: Database) {
     this.boss = new PgBoss({ connectionString: database.url, max: 4, schema: 'jobs', maintenanceIntervalSeconds: 15, monitorStateIntervalSeconds: 60 });
     this.boss.on('error', (error) => this.logger.warn(`The job queue could not reach the database: ${error.message}`));
   }
 
   /** Starts the queue; `workers` do the jobs of this server. */
   async start(workers: { readonly [Name in JobName]: (data: JobData[Name]) => Promise<void> }): Promise<void> {
-    await this.boss.start();
+    await this.prepare();
     this.started = true;
     for (const name of names) {
-      await this.boss.createQueue(name);
       const worker = workers[name] as (data: unknown) => Promise<void>;
       await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
         if (job) await worker(job.data);
@@ -40,6 +39,15 @@ export class Jobs implements OnApplicationShutdown {
     }
     await this.boss.schedule('fold', '* * * * *');
     await this.boss.schedule('forget', '*/10 * * * *');
+  }
+
+  /** Lays out the queues; servers that start at the same time take turns, since pg-boss's own steps deadlock. */
+  private prepare(): Promise<void> {
+    return this.database.transaction(async (trx) => {
+      await sql`select pg_advisory_xact_lock(hashtext('dellum.jobs'))`.execute(trx);
+      await this.boss.start();
+      for (const name of names) await this.boss.createQueue(name);
+    });
   }
 
   /** Sends a job as part of a transaction, or at once when none is given. */

@@ -1,7 +1,7 @@
 // A panel that floats under (or above) what it belongs to and follows it.
 import { Box, Portal } from '@chakra-ui/react';
 import { autoUpdate, flip, offset, shift, size, useFloating } from '@floating-ui/react-dom';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 
 interface FloatingProps {
   readonly anchor: HTMLElement | null;
@@ -10,8 +10,9 @@ interface FloatingProps {
 }
 
 export function Floating({ anchor, children, minWidth = 280 }: FloatingProps) {
-  const { refs, floatingStyles } = useFloating({
-    elements: { reference: anchor },
+  const [panel, setPanel] = useState<HTMLElement | null>(null);
+  const { floatingStyles } = useFloating({
+    elements: { reference: anchor, floating: panel },
     placement: 'bottom-start',
     middleware: [
       offset(3),
@@ -27,7 +28,7 @@ export function Floating({ anchor, children, minWidth = 280 }: FloatingProps) {
   });
   return (
     <Portal>
-      <Box ref={refs.setFloating} style={floatingStyles} zIndex="popover" bg="card" borderWidth="1px" borderColor="damson.border" rounded="l2" shadow="lifted" maxW="420px" overflow="hidden" onMouseDown={(event) => event.preventDefault()}>
+      <Box ref={setPanel} style={floatingStyles} zIndex="popover" bg="card" borderWidth="1px" borderColor="damson.border" rounded="l2" shadow="lifted" maxW="420px" overflow="hidden" onMouseDown={(event) => event.preventDefault()}>
         {children}
       </Box>
     </Portal>

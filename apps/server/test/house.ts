@@ -1,0 +1,165 @@
+// A small house of its own for each test file, and people who speak to its server over HTTP.
+import { randomUUID } from 'node:crypto';
+import type { AddressInfo } from 'node:net';
+import { loadHouse, type HouseBlueprint } from '@dellum/demo';
+import { createServer, Database, migrate } from '@dellum/server';
+import type { BuildView, CatalogView, EntryView, FieldView, Problem, RegisterView, Role } from '@dellum/contract';
+import { sql } from 'kysely';
+import { inject } from 'vitest';
+
+const password = 'correct-horse-1';
+export const pilots = ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy'];
+
+const rule = { catalog: 'Pilots', mayBeBlank: true, others: 'refuse' as const, hint: '', refusalText: '' };
+
+/** Pilots in a growing list, a catalog of them, and a sheet of visits whose Pilot is bound to it. */
+export function smallHouse(visits: readonly Readonly<Record<string, string>>[]): HouseBlueprint {
+  return {
+    key: `house-${randomUUID()}`,
+    name: 'Test House',
+    demo: false,
+    people: (['administrator', 'clerk', 'reader'] as const).map((role) => ({ name: `The ${role}`, signIn: role, role, password })),
+    sourceSheets: [
+      {
+        title: 'Lists',
+        note: '',
+        lists: [
+          { heading: 'Pilots', texts: pilots, ranges: [{ name: 'Pilots', from: 0, ends: 'last' }] },
+          { heading: 'Quays', texts: ['North', 'South'], ranges: [] },
+        ],
+      },
+    ],
+    catalogs: [{ title: 'Pilots', note: '', ranges: ['Pilots'] }],
+    entrySheets: [
+      {
+        title: 'Visits',
+        note: '',
+        fields: [
+          { key: 'visit', heading: 'Visit', kind: 'text', width: 90 },
+          { key: 'pilot', heading: 'Pilot', kind: 'text', width: 120, rule },
+          { key: 'arrival', heading: 'Arrival', kind: 'date', width: 100 },
+        ],
+        entries: visits,
+      },
+    ],
+  };
+}
+
+export interface Answer<T> {
+  readonly status: number;
+  readonly body: T;
+  readonly headers: Headers;
+}
+
+/** Somebody with a browser's cookie jar. */
+export class Visitor {
+  cookie = '';
+  constructor(readonly base: string) {}
+
+  async call<T = Problem>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+    const response = await fetch(`${this.base}/api/v1${path}`, {
+      method,
+      headers: { ...(this.cookie && { cookie: this.cookie }), ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+      ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const set = response.headers.get('set-cookie');
+    if (set) this.cookie = set.split(';')[0]!;
+    const text = await response.text();
+    return { status: response.status, body: (text === '' ? null : JSON.parse(text)) as T, headers: response.headers };
+  }
+
+  async get<T>(path: string): Promise<T> {
+    return (await this.call<T>('GET', path)).body;
+  }
+}
+
+export interface Running {
+  readonly base: string;
+  readonly database: Database;
+  close(): Promise<void>;
+}
+
+/** A database of its own, for tests whose jobs no other test's server may take. */
+export async function freshDatabase(): Promise<string> {
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  const shared = new Database(inject('databaseUrl'), 1);
+  await sql`create database ${sql.id(name)}`.execute(shared.kysely);
+  await shared.kysely.destroy();
+  const url = new URL(inject('databaseUrl'));
+  url.pathname = `/${name}`;
+  const database = new Database(url.href, 1);
+  await migrate(database.kysely);
+  await database.kysely.destroy();
+  return url.href;
+}
+
+export async function startServer(databaseUrl = inject('databaseUrl')): Promise<Running> {
+  const app = await createServer({ databaseUrl });
+  await app.listen(0, '127.0.0.1');
+  const { port } = app.getHttpServer().address() as AddressInfo;
+  const database = new Database(databaseUrl, 4);
+  return {
+    base: `http://127.0.0.1:${port}`,
+    database,
+    close: async () => {
+      app.getHttpServer().closeAllConnections();
+      await app.close();
+      await database.kysely.destroy();
+    },
+  };
+}
+
+export interface House {
+  readonly id: string;
+  readonly key: string;
+  readonly administrator: Visitor;
+  readonly clerk: Visitor;
+  readonly reader: Visitor;
+  readonly pilots: RegisterView;
+  readonly visits: RegisterView;
+  readonly pilotField: FieldView;
+  readonly catalog: CatalogView;
+  readonly rangeId: string;
+}
+
+export async function signedIn(base: string, house: string, role: Role): Promise<Visitor> {
+  const visitor = new Visitor(base);
+  const { status } = await visitor.call('POST', '/session', { house, signIn: role, password });
+  if (status !== 204) throw new Error(`sign-in answered ${status}`);
+  return visitor;
+}
+
+export async function openHouse({ base, database }: Pick<Running, 'base' | 'database'>, visits: readonly Readonly<Record<string, string>>[]): Promise<House> {
+  const blueprint = smallHouse(visits);
+  const id = await loadHouse(database.kysely, blueprint);
+  const [administrator, clerk, reader] = await Promise.all((['administrator', 'clerk', 'reader'] as const).map((role) => signedIn(base, blueprint.key, role)));
+  const build = await administrator!.get<BuildView>('/build');
+  const sheet = (title: string) => build.sheets.find((known) => known.title === title)!;
+  const visitsRegister = sheet('Visits').registers[0]!;
+  return {
+    id,
+    key: blueprint.key,
+    administrator: administrator!,
+    clerk: clerk!,
+    reader: reader!,
+    pilots: sheet('Lists').registers.find(({ title }) => title === 'Pilots')!,
+    visits: visitsRegister,
+    pilotField: visitsRegister.fields.find(({ key }) => key === 'pilot')!,
+    catalog: build.catalogs[0]!,
+    rangeId: build.ranges[0]!.id,
+  };
+}
+
+export async function entriesOf(visitor: Visitor, register: RegisterView, query = ''): Promise<readonly EntryView[]> {
+  const page = await visitor.get<{ entries: EntryView[] }>(`/registers/${register.id}/entries?from=0&count=1000${query}`);
+  return page.entries;
+}
+
+/** Waits until a condition holds, by asking for it; fails after ten seconds. */
+export async function until(holds: () => Promise<boolean>): Promise<void> {
+  const end = Date.now() + 10_000;
+  while (!(await holds())) {
+    if (Date.now() > end) throw new Error('what was waited for did not come');
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+}

@@ -1,0 +1,113 @@
+// The live stream between two servers, and its numbers.
+import type { CatalogItems, Change, Outcome } from '@dellum/contract';
+import { sql } from 'kysely';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { entriesOf, openHouse, startServer, until, Visitor, type House, type Running } from './house.js';
+
+let one: Running;
+let two: Running;
+beforeAll(async () => {
+  [one, two] = await Promise.all([startServer(), startServer()]);
+});
+afterAll(() => Promise.all([one.close(), two.close()]));
+
+interface Ear {
+  readonly heard: { seq: number; change: Change }[];
+  readonly begun: string[];
+  stop(): void;
+}
+
+/** A browser's end of the stream. */
+async function listen(base: string, visitor: Visitor, after?: number): Promise<Ear> {
+  const stopping = new AbortController();
+  const response = await fetch(`${base}/api/v1/live${after === undefined ? '' : `?after=${after}`}`, { headers: { cookie: visitor.cookie }, signal: stopping.signal });
+  const ear: Ear = { heard: [], begun: [], stop: () => stopping.abort() };
+  const read = async () => {
+    let text = '';
+    for await (const chunk of response.body!.pipeThrough(new TextDecoderStream())) {
+      text += chunk;
+      const events = text.split('\n\n');
+      text = events.pop()!;
+      for (const event of events) {
+        const part = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(event)?.[1] ?? '';
+        if (part('event') === 'change') ear.heard.push({ seq: Number(part('id')), change: JSON.parse(part('data')) as Change });
+        else if (part('event')) ear.begun.push(`${part('event')} ${part('id')}`);
+      }
+    }
+  };
+  void read().catch(() => undefined);
+  await until(async () => ear.begun.length > 0);
+  return ear;
+}
+
+const add = (house: House, text: string) => house.administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { act: 'insert', field: 'value', texts: [text] });
+const kinds = (ear: Ear) => ear.heard.map(({ change }) => change.kind);
+
+describe('the stream', () => {
+  it('tells a browser on another server, and only what its role may hear', async () => {
+    const house = await openHouse(one, [{ visit: 'V1' }]);
+    const clerk = await listen(two.base, house.clerk);
+    const administrator = await listen(two.base, house.administrator);
+    await add(house, 'Wenna Hallet');
+    await until(async () => kinds(administrator).includes('catalog') && kinds(clerk).includes('catalog'));
+    expect(kinds(administrator)).toEqual(['build', 'register', 'catalog']);
+    expect(kinds(clerk)).toEqual(['build', 'catalog']);
+    const items = await new Visitor(two.base).call('GET', `/catalogs/${house.catalog.id}/items`);
+    expect(items.status).toBe(401);
+    const other = new Visitor(two.base);
+    other.cookie = house.clerk.cookie;
+    expect((await other.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`)).items.map(({ value }) => value)).toContain('Wenna Hallet');
+    clerk.stop();
+    administrator.stop();
+  });
+
+  it('catches up after a loss, and says when too much was missed', async () => {
+    const house = await openHouse(one, [{ visit: 'V1' }]);
+    await add(house, 'A');
+    const first = await listen(one.base, house.administrator, 0);
+    await until(async () => kinds(first).includes('catalog'));
+    first.stop();
+    await add(house, 'B');
+    const known = first.heard.at(-1)!.seq;
+    const again = await listen(two.base, house.administrator, known);
+    await until(async () => kinds(again).includes('catalog'));
+    expect(again.heard.map(({ seq }) => seq)).toEqual([known + 1, known + 2, known + 3]);
+    again.stop();
+    await one.database.kysely.deleteFrom('changes').where('house_id', '=', house.id).where('seq', '<=', known + 1).execute();
+    const late = await listen(two.base, house.administrator, known - 1);
+    expect(late.begun).toEqual([`anew ${known + 3}`]);
+    late.stop();
+  });
+
+  it('never shows a number before a smaller one has committed', async () => {
+    const house = await openHouse(one, [{ visit: 'V1' }]);
+    const ear = await listen(two.base, house.clerk);
+    const [entry] = await entriesOf(house.clerk, house.visits);
+    // A transaction takes its number and stays open; a second one must wait for it and cannot overtake.
+    let release!: () => void;
+    const held = new Promise<void>((resolve) => (release = resolve));
+    const taken = one.database.transaction(async (trx) => {
+      await sql`with taken as (update house_counters set seq = seq + 1 where house_id = ${house.id} returning seq) insert into changes (house_id, seq, audience, body) select ${house.id}, seq, 'everyone', '{"kind":"build","version":1}' from taken`.execute(trx);
+      await held;
+    });
+    const second = house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'visit', text: 'V2', version: 1 });
+    const overtook = await Promise.race([second.then(() => true), new Promise<boolean>((resolve) => setTimeout(resolve, 300, false))]);
+    expect([overtook, ear.heard.length]).toEqual([false, 0]);
+    release();
+    await Promise.all([taken, second]);
+    await until(async () => ear.heard.length === 2);
+    expect(kinds(ear)).toEqual(['build', 'cells']);
+    expect(ear.heard[1]!.seq).toBe(ear.heard[0]!.seq + 1);
+    ear.stop();
+  });
+
+  it('ends for whoever is signed out', async () => {
+    const house = await openHouse(one, []);
+    const stopped = fetch(`${two.base}/api/v1/live`, { headers: { cookie: house.clerk.cookie } }).then((response) => response.text());
+    const people = await house.administrator.get<{ id: string; role: string }[]>('/people');
+    await until(async () => {
+      await house.administrator.call('DELETE', `/people/${people.find(({ role }) => role === 'clerk')!.id}/sessions`);
+      return Promise.race([stopped.then(() => true), new Promise<boolean>((resolve) => setTimeout(resolve, 50, false))]);
+    });
+  });
+});

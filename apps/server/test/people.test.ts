@@ -1,0 +1,150 @@
+// Signing in and out, roles, and the edge of the API.
+import type { Me, OpenApiDocument, Person } from './types.js';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openHouse, signedIn, startServer, Visitor, type House, type Running } from './house.js';
+
+let running: Running;
+let house: House;
+beforeAll(async () => {
+  running = await startServer();
+  house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+});
+afterAll(() => running.close());
+
+describe('sessions', () => {
+  it('are rotated at sign-in and kept in an HttpOnly, SameSite=Lax cookie', async () => {
+    const visitor = await signedIn(running.base, house.key, 'clerk');
+    const first = visitor.cookie;
+    const again = await visitor.call('POST', '/session', { house: house.key, signIn: ' CLERK ', password: 'correct-horse-1' });
+    expect(again.headers.get('set-cookie')).toMatch(/^dellum_[0-9a-f]{8}=.*; Path=\/; .*HttpOnly; SameSite=Lax/);
+    expect(visitor.cookie).not.toBe(first);
+    const stale = new Visitor(running.base);
+    stale.cookie = first;
+    expect((await stale.call('GET', '/session')).status).toBe(401);
+  });
+
+  it('slow down whoever guesses, and say nothing about which half was wrong', async () => {
+    const { house: own, administrator } = await (async () => {
+      const other = await openHouse(running, []);
+      return { house: other, administrator: other.administrator };
+    })();
+    const guess = (signIn: string) => new Visitor(running.base).call('POST', '/session', { house: own.key, signIn, password: 'wrong-password' });
+    const unknown = await guess('nobody');
+    const known = await guess('clerk');
+    expect([unknown.body.code, known.body.code]).toEqual(['wrong-sign-in', 'wrong-sign-in']);
+    expect(unknown.body.detail).toBe(known.body.detail);
+    for (let tries = 0; tries < 7; tries++) await guess('clerk');
+    const right = await new Visitor(running.base).call('POST', '/session', { house: own.key, signIn: 'clerk', password: 'correct-horse-1' });
+    expect([right.status, right.body.code]).toEqual([429, 'too-many-tries']);
+    expect((await administrator.call('GET', '/session')).status).toBe(200);
+  });
+
+  it('end when an administrator says so, and when the password is reset', async () => {
+    const own = await openHouse(running, []);
+    const people = await own.administrator.get<Person[]>('/people');
+    const clerk = people.find(({ role }) => role === 'clerk')!;
+    expect((await own.administrator.call('DELETE', `/people/${clerk.id}/sessions`)).status).toBe(204);
+    expect((await own.clerk.call('GET', '/session')).status).toBe(401);
+    const reader = people.find(({ role }) => role === 'reader')!;
+    await own.administrator.call('POST', `/people/${reader.id}/password`, { password: 'another-long-one' });
+    expect((await own.reader.call('GET', '/session')).status).toBe(401);
+    const again = await own.reader.call('POST', '/session', { house: own.key, signIn: 'reader', password: 'another-long-one' });
+    expect(again.status).toBe(204);
+  });
+});
+
+describe('people', () => {
+  it('are added, given a role, and never left without an administrator', async () => {
+    const own = await openHouse(running, []);
+    const added = await own.administrator.call<{ id: string }>('POST', '/people', { name: 'Nell Farrow', signIn: 'nell', role: 'clerk', password: 'long-enough-pw' });
+    expect(added.status).toBe(201);
+    const taken = await own.administrator.call('POST', '/people', { name: 'Other', signIn: ' NELL ', role: 'clerk', password: 'long-enough-pw' });
+    expect([taken.status, taken.body.code]).toEqual([409, 'name-taken']);
+    const me = await own.administrator.get<Me>('/session');
+    const last = await own.administrator.call('PATCH', `/people/${me.id}`, { role: 'clerk' });
+    expect(last.body.code).toBe('last-administrator');
+    await own.administrator.call('PATCH', `/people/${added.body.id}`, { role: 'administrator' });
+    expect((await own.administrator.call('PATCH', `/people/${me.id}`, { role: 'clerk' })).status).toBe(204);
+    expect((await own.administrator.call('GET', '/people')).body.code).toBe('not-allowed');
+  });
+  it('say what is wrong with a form, input by input', async () => {
+    const { status, body } = await house.administrator.call('POST', '/people', { name: '', signIn: 'x', role: 'king', password: 'short' });
+    expect(status).toBe(422);
+    expect(Object.keys(body.faults!).sort()).toEqual(['name', 'password', 'role']);
+  });
+});
+
+/** What each role may call; everything that is not listed here is closed to it. */
+const clerkMay = ['GET /build', 'GET /catalogs/{id}/items', 'GET /live', 'GET /registers/{id}/counts', 'GET /registers/{registerId}/entries', 'GET /session', 'DELETE /session'];
+const clerkEnters = ['PATCH /registers/{registerId}/entries/{id}', 'POST /registers/{registerId}/entries', 'POST /registers/{registerId}/entries/block', 'POST /registers/{registerId}/entries/delete'];
+const open = ['GET /health', 'GET /houses/threshold', 'POST /houses', 'POST /session'];
+const streams = new Set(['GET /live', 'DELETE /session']);
+
+describe('every endpoint', () => {
+  const endpoints = async () => {
+    const document = (await (await fetch(`${running.base}/api/openapi.json`)).json()) as OpenApiDocument;
+    expect(document.openapi).toMatch(/^3\.1/);
+    return Object.entries(document.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace('/api/v1', '')}`));
+  };
+  const call = (visitor: Visitor, endpoint: string) => {
+    const [method, path] = endpoint.split(' ') as [string, string];
+    return visitor.call(method, path.replace(/\{\w+\}/g, house.visits.id), method === 'GET' || method === 'DELETE' ? undefined : {});
+  };
+
+  it('is closed to whoever is not signed in, but for the threshold', async () => {
+    for (const endpoint of await endpoints()) {
+      if (streams.has(endpoint) && endpoint.startsWith('GET')) continue;
+      const { status } = await call(new Visitor(running.base), endpoint);
+      expect([endpoint, status === 401]).toEqual([endpoint, !open.includes(endpoint)]);
+    }
+  });
+  it.each([
+    ['clerk', [...clerkMay, ...clerkEnters]],
+    ['reader', clerkMay],
+  ] as const)('is open to the %s only where the role needs it', async (role, may) => {
+    const visitor = await signedIn(running.base, house.key, role);
+    for (const endpoint of await endpoints()) {
+      if (open.includes(endpoint) || streams.has(endpoint)) continue;
+      const { status } = await call(visitor, endpoint);
+      expect([endpoint, status !== 403]).toEqual([endpoint, (may as readonly string[]).includes(endpoint)]);
+    }
+  });
+  it('hides source sheets and ranges from clerks', async () => {
+    const build = await house.clerk.get<{ sheets: { kind: string }[]; ranges: unknown[] }>('/build');
+    expect(build.sheets.map(({ kind }) => kind)).toEqual(['entry']);
+    expect(build.ranges).toEqual([]);
+    expect((await house.clerk.call('GET', `/registers/${house.pilots.id}/entries`)).status).toBe(404);
+  });
+  it('does not know the ids of another house', async () => {
+    const other = await openHouse(running, [{ visit: 'X' }]);
+    const entry = (await other.administrator.get<{ entries: { id: string }[] }>(`/registers/${other.visits.id}/entries`)).entries[0]!;
+    const tries = await Promise.all([
+      house.administrator.call('GET', `/registers/${other.visits.id}/entries`),
+      house.administrator.call('GET', `/catalogs/${other.catalog.id}/items`),
+      house.administrator.call('PATCH', `/registers/${other.visits.id}/entries/${entry.id}`, { field: 'visit', text: 'Y', version: 1 }),
+      house.administrator.call('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field: 'visit', text: 'Y', version: 1 }),
+      house.administrator.call('PATCH', `/ranges/${other.rangeId}`, { ends: 'gap' }),
+      house.administrator.call('PUT', `/fields/${other.pilotField.id}/rule`, { catalogId: house.catalog.id, mayBeBlank: true, others: 'refuse', hint: '', refusalText: '' }),
+    ]);
+    expect(tries.map(({ status, body }) => [status, body.code])).toEqual(tries.map(() => [404, 'not-found']));
+  });
+});
+
+describe('the edge', () => {
+  const edit = (body: unknown, headers?: Record<string, string>) => house.administrator.call('POST', `/registers/${house.visits.id}/entries`, body, headers);
+  it.each([
+    ['a form post', { headers: { 'content-type': 'application/x-www-form-urlencoded' }, body: 'count=1' }, 415, 'json-only'],
+    ['a malformed body', { headers: {}, body: '{"count":' }, 400, 'malformed-body'],
+    ['another origin', { headers: { origin: 'https://elsewhere.example' }, body: '{"count":1}' }, 403, 'other-origin'],
+    ['20 MB', { headers: {}, body: JSON.stringify({ count: 1, more: 'x'.repeat(20_000_000) }) }, 413, 'too-large'],
+    ['members nobody knows', { headers: {}, body: '{"count":1,"role":"administrator"}' }, 422, 'not-valid'],
+  ])('refuses %s with a problem', async (_what, { headers, body }, status, code) => {
+    const answer = await edit(body, headers);
+    expect([answer.status, answer.body.code]).toEqual([status, code]);
+    expect(answer.headers.get('content-type')).toContain('application/problem+json');
+    expect(answer.body.detail.length).toBeGreaterThan(20);
+  });
+  it('takes a write from its own pages', async () => {
+    expect((await edit('{"count":1}', { origin: running.base })).status).toBe(201);
+  });
+});

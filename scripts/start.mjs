@@ -1,0 +1,90 @@
+// npm start: installs what is missing, starts a private PostgreSQL, migrates, loads the demo, serves the application.
+// Options: --fresh loads the demo anew; --empty starts without it. Environment: PORT, DATABASE_URL, DELLUM_DATA.
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { createServer } from 'node:net';
+import { join, resolve } from 'node:path';
+import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
+import { startCluster } from './lib/postgres.mjs';
+import { Stop, runScript, say } from './lib/say.mjs';
+
+const options = new Set(process.argv.slice(2));
+const empty = options.has('--empty');
+const fresh = options.has('--fresh');
+const port = Number(process.env.PORT ?? 4170);
+
+function checkRequest() {
+  const unknown = [...options].find((option) => option !== '--empty' && option !== '--fresh');
+  if (unknown) throw new Stop(`There is no option ${unknown}. Use --fresh or --empty, or none.`);
+  if (empty && fresh) throw new Stop('--fresh loads the demo and --empty leaves it out; use one of them.');
+  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Stop(`PORT is “${process.env.PORT}”, which is no port. Choose a number from 1 to 65535.`);
+  const [major] = process.versions.node.split('.');
+  if (Number(major) < 20) throw new Stop(`Dellum needs Node 20 or newer; this is ${process.versions.node}. Install a newer one and start again.`);
+}
+
+/** Says at once that a port is taken, before anything is built. */
+async function checkPort() {
+  const probe = createServer();
+  try {
+    probe.listen(port, '127.0.0.1');
+    await once(probe, 'listening');
+  } catch (error) {
+    if (error.code === 'EACCES') throw new Stop(`Port ${port} needs more rights than you have. Choose another: PORT=4170 npm start`);
+    throw new Stop(`Port ${port} is taken. Choose another: PORT=${port + 1} npm start`);
+  } finally {
+    probe.close();
+  }
+}
+
+/** The demo and a house of one's own live in different folders, so that neither disturbs the other. */
+const dataFolder = () => resolve(process.env.DELLUM_DATA ?? join(root, '.data'), empty ? 'own' : 'demo');
+
+async function database() {
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: () => undefined };
+  return startCluster(dataFolder());
+}
+
+function loadDemo(url) {
+  const done = spawnSync(process.execPath, [join(root, 'demo', 'dist', 'load.js'), ...(fresh ? ['--fresh'] : [])], { env: { ...process.env, DATABASE_URL: url }, encoding: 'utf8' });
+  if (done.status === 0) return;
+  const why = done.stderr.split('\n').find((line) => /error/i.test(line))?.trim() ?? done.stderr.trim();
+  throw new Stop(`The database could not be prepared (${why}). Check DATABASE_URL, or repair the data folder.`);
+}
+
+async function serve(url, stopDatabase) {
+  const server = spawn(process.execPath, [join(root, 'apps', 'server', 'dist', 'main.js')], {
+    env: { ...process.env, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps', 'web', 'dist') },
+    stdio: ['ignore', 'pipe', 'inherit'],
+    detached: true,
+  });
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    server.kill('SIGTERM');
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  server.stdout.on('data', (chunk) => {
+    if (String(chunk).startsWith('listening')) say(`Dellum is ready at http://127.0.0.1:${port}`);
+  });
+  const [code] = await once(server, 'exit');
+  stopDatabase();
+  if (stopping) say('Dellum has stopped.');
+  else throw new Stop(`The server stopped by itself (code ${code}). The lines above say why; start it again with: npm start`);
+}
+
+await runScript(async () => {
+  checkRequest();
+  await checkPort();
+  ensureModules();
+  ensureBuilt();
+  const { url, stop } = await database();
+  try {
+    if (!empty) loadDemo(url);
+    await serve(url, stop);
+  } catch (error) {
+    stop();
+    throw error;
+  }
+});

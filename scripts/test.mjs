@@ -1,0 +1,66 @@
+// npm test: sets up what it needs and runs everything: types, lint, unit, server, browser. Ends with `N passed, N failed`.
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
+import { startCluster } from './lib/postgres.mjs';
+import { runScript, say } from './lib/say.mjs';
+
+const counts = { passed: 0, failed: 0 };
+
+function run(name, command, args, env = {}) {
+  say(`\n— ${name}`);
+  const started = Date.now();
+  const { status } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } });
+  say(`  ${name}: ${status === 0 ? 'good' : 'FAILED'} after ${Math.round((Date.now() - started) / 1000)} s`);
+  return status === 0;
+}
+
+/** A step that passes or fails as a whole. */
+function step(name, command, args, env) {
+  counts[run(name, command, args, env) ? 'passed' : 'failed']++;
+}
+
+/** A step that counts its own tests into a JSON report; a run that fails without a failed test counts as one. */
+function tests(name, command, args, env, read) {
+  const good = run(name, command, args, env);
+  let found = { passed: 0, failed: 0 };
+  try {
+    found = read();
+  } catch {
+    // No report: the run broke before its tests; that is one failure.
+  }
+  counts.passed += found.passed;
+  counts.failed += found.failed || (good ? 0 : 1);
+}
+
+const readJson = (file) => JSON.parse(readFileSync(file, 'utf8'));
+
+await runScript(async () => {
+  ensureModules();
+  ensureChromium();
+  const folder = mkdtempSync('/tmp/dellum-test-');
+  // The tests' cluster is thrown away: nothing of it needs to outlive a crash.
+  const cluster = await startCluster(folder, { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' });
+  try {
+    ensureBuilt();
+    step('types', 'npx', ['tsc', '-b']);
+    step('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
+    const env = { DELLUM_TEST_DATABASE: cluster.url };
+    const units = join(folder, 'units.json');
+    tests('unit and server tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${units}`], env, () => {
+      const { numPassedTests, numFailedTests, numFailedTestSuites } = readJson(units);
+      return { passed: numPassedTests, failed: numFailedTests || numFailedTestSuites };
+    });
+    const browser = join(folder, 'browser.json');
+    tests('browser tests', 'npx', ['playwright', 'test', '-c', 'e2e'], { ...env, DELLUM_E2E_REPORT: browser }, () => {
+      const { stats } = readJson(browser);
+      return { passed: stats.expected, failed: stats.unexpected + stats.flaky };
+    });
+  } finally {
+    cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+  say(`\n${counts.passed} passed, ${counts.failed} failed`);
+  if (counts.failed > 0) process.exitCode = 1;
+});
