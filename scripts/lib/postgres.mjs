@@ -1,7 +1,7 @@
 // A private PostgreSQL cluster on loopback, with its own data folder, password and free port.
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { debianPackage } from './packages.mjs';
@@ -108,11 +108,10 @@ export async function startCluster(dataFolder, settings = {}) {
   const known = runningCluster(folder);
   if (known && (await ready(bin, known.port, 5))) return { url: address(known.port), stop, port: known.port };
 
-  const port = await freePort();
-  const options = Object.entries({ listen_addresses: '127.0.0.1', port, unix_socket_directories: '', max_connections: 200, shared_buffers: '256MB', ...settings });
+  const { port = await freePort(), ...more } = settings;
+  const options = Object.entries({ listen_addresses: '127.0.0.1', port, unix_socket_directories: '', max_connections: 200, shared_buffers: '256MB', ...more });
   const [program, words] = unprivileged(join(bin, 'postgres'), ['-D', folder, ...options.flatMap(([name, value]) => ['-c', `${name}=${value}`])]);
   writeFileSync(log, '', { flag: 'a' });
-  const { openSync } = await import('node:fs');
   const out = openSync(log, 'a');
   const server = spawn(program, words, { cwd: '/', detached: true, stdio: ['ignore', out, out], env: { ...process.env, LC_ALL: 'C.UTF-8' } });
   server.unref();

@@ -9,3 +9,5 @@ export { hashPassword } from './people/passwords.js';
 export { PlacesStore, posGap } from './entries/places.store.js';
 export { EntriesStore } from './entries/entries.store.js';
 export { Counts, countKey } from './counts/counts.js';
+export { EntriesService } from './entries/entries.service.js';
+export type { Caller } from './people/guard.js';

@@ -1,4 +1,4 @@
-import { compileCatalog, houseLocale, judge, ruleSentence, stands, type CatalogRule, type Item, type JudgedField, type Verdict } from '@dellum/core';
+import { canBeOutside, compileCatalog, houseLocale, judge, ruleSentence, stands, type CatalogRule, type Item, type JudgedField, type Verdict } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -67,6 +67,15 @@ describe('laws of the judge', () => {
         fc.pre(verdict.verdict === 'taken' && verdict.value !== '');
         const again = verdict.verdict === 'taken' ? typed(verdict.value, over) : undefined;
         expect(again).toEqual({ verdict: 'taken', value: verdict.verdict === 'taken' ? verdict.value : '' });
+      }),
+    );
+  });
+  it('where nothing can be outside, everything stands', () => {
+    const kind = fc.constantFrom('text' as const, 'number' as const, 'date' as const);
+    fc.assert(
+      fc.property(text, kind, fc.option(deviation), (value, ownKind, over) => {
+        const judged = { ...field(over), kind: ownKind };
+        if (!canBeOutside(judged)) expect(stands(judged, value, { locale: houseLocale, catalogs }).right).toBe(true);
       }),
     );
   });

@@ -18,9 +18,9 @@ export class BuildService {
     private readonly changes: Changes,
   ) {}
 
-  /** The build as this transaction (or this moment) sees it. */
-  async at(db: Reader, houseId: string): Promise<HouseBuild> {
-    const version = await this.store.version(db, houseId);
+  /** The build as this transaction (or this moment) sees it. `version` saves a query where it was read already. */
+  async at(db: Reader, houseId: string, version?: number): Promise<HouseBuild> {
+    version ??= await this.store.version(db, houseId);
     const known = this.known.get(houseId);
     if (known?.version === version) return known;
     const build = await this.store.load(db, houseId);

@@ -1,6 +1,6 @@
 // The lineage strip: source → catalog → fields → entries, with live counts.
 import { Injectable } from '@nestjs/common';
-import { endingInShort, stands, takeRange } from '@dellum/core';
+import { canBeOutside, endingInShort, stands, takeRange } from '@dellum/core';
 import type { FieldCount, Lineage } from '@dellum/contract';
 import { BuildService, boundFields, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RangeBuild } from '../build/build.store.js';
@@ -77,16 +77,19 @@ export class LineageService {
 
   private async fieldCounts(build: HouseBuild, fields: readonly FieldBuild[]): Promise<FieldCount[]> {
     const db = this.database.kysely;
-    const counts = await this.counts.ofFields(db, build.houseId, fields.map(({ id }) => id));
-    const catalogs = await this.compiled.some(db, build, fields.flatMap(({ rule }) => rule?.catalogId ?? []));
+    const ids = (some: readonly FieldBuild[]) => some.map(({ id }) => id);
+    // Fields in which nothing can be outside may hold a million distinct values; they are summed by the database.
+    const checked = fields.filter(canBeOutside);
+    const counts = await this.counts.ofFields(db, build.houseId, ids(checked));
+    const held = await this.counts.held(db, build.houseId, ids(fields.filter((field) => !canBeOutside(field))));
+    const catalogs = await this.compiled.some(db, build, checked.flatMap(({ rule }) => rule?.catalogId ?? []));
     return fields.map((field) => {
-      let held = 0;
-      let outside = 0;
+      const count = { fieldId: field.id, held: held.get(field.id) ?? 0, outside: 0 };
       for (const [value, entries] of counts.get(field.id) ?? []) {
-        held += entries;
-        if (!stands(field, value, { locale: build.locale, catalogs }).right) outside += entries;
+        count.held += entries;
+        if (!stands(field, value, { locale: build.locale, catalogs }).right) count.outside += entries;
       }
-      return { fieldId: field.id, held, outside };
+      return count;
     });
   }
 }

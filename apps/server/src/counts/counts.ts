@@ -78,6 +78,18 @@ export class Counts {
     return byField(rows.rows);
   }
 
+  /** How many entries hold something, by field. */
+  async held(db: Reader, houseId: string, fieldIds: readonly string[]): Promise<Map<string, number>> {
+    if (fieldIds.length === 0) return new Map();
+    const rows = await sql<{ field_id: string; entries: number }>`
+      select field_id, sum(entries)::bigint as entries from (
+        select field_id, entries from value_counts where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[])
+        union all
+        select field_id, entries from value_deltas where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[])
+      ) counted group by field_id`.execute(db);
+    return new Map(rows.rows.map(({ field_id, entries }) => [field_id, entries]));
+  }
+
   /** Folds the deltas that are there now into the counts. One folder at a time; values in order, so that none deadlock. */
   async fold(): Promise<number> {
     return this.database.transaction(async (trx) => {

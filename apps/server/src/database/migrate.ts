@@ -1,9 +1,10 @@
 // Migrations run forward only, in code, under Kysely's own advisory lock.
 import { Migrator, type Kysely, type Migration } from 'kysely';
 import * as firstThread from './migrations/0001-first-thread.js';
+import * as writeCell from './migrations/0002-write-cell.js';
 import type { Tables } from './tables.js';
 
-const migrations: Record<string, Migration> = { '0001-first-thread': firstThread };
+const migrations: Record<string, Migration> = { '0001-first-thread': firstThread, '0002-write-cell': writeCell };
 
 /** Brings the database to the newest form; throws what went wrong. */
 export async function migrate(db: Kysely<Tables>): Promise<void> {

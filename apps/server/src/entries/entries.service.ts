@@ -1,7 +1,7 @@
 // Entries of the shared sheets: read by the page, edited by the cell or the block, inserted and deleted.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { carried, stands, type Cells, type Verdict } from '@dellum/core';
+import { canBeOutside, carried, stands, type Cells, type Verdict } from '@dellum/core';
 import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, InsertEntriesDto, PageQueryDto, WriteBlockDto } from '@dellum/contract';
 import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -19,6 +19,8 @@ import { PlacesStore } from './places.store.js';
 
 /** Beyond so many changed entries the stream says that the register changed instead of naming each. */
 const mostCellChanges = 50;
+/** How often an edit is judged anew when others write to the same entry. */
+const mostTurns = 20;
 
 @Injectable()
 export class EntriesService {
@@ -48,7 +50,7 @@ export class EntriesService {
 
   /** The values that are outside, by field; computed from the distinct values, never stored. */
   private async outsideValues(db: Reader, build: HouseBuild, register: RegisterBuild, which: string): Promise<HoldsOneOf> {
-    const fields = which === '*' ? register.fields : [fieldWithKey(register, which)];
+    const fields = (which === '*' ? register.fields : [fieldWithKey(register, which)]).filter(canBeOutside);
     const counts = await this.counts.ofFields(db, build.houseId, fields.map(({ id }) => id));
     const judgement = await this.judgement(db, build, register, fields, false);
     return fields.map((field) => {
@@ -64,25 +66,35 @@ export class EntriesService {
     return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest };
   }
 
-  /** One cell edited by a clerk: judged with authority, stored, counted, recorded and told in one transaction. */
+  /**
+   * One cell edited by a clerk: judged with authority, stored, counted, recorded and told. It is judged on what was read
+   * and stored only if entry and build are still the same; otherwise it is judged anew.
+   */
   async editCell(caller: Caller, registerId: string, entryId: string, dto: EditCellDto): Promise<EditOutcome> {
-    return this.database.transaction(async (trx) => {
-      await holdBuild(trx, caller.houseId);
-      const build = await this.builds.at(trx, caller.houseId);
-      const register = this.entryRegister(build, registerId, caller);
-      const field = fieldWithKey(register, dto.field);
-      const [entry] = await this.store.lock(trx, { houseId: caller.houseId, registerId }, [entryId]);
-      if (!entry) throw notFound('This entry');
-      const judgement = await this.judgement(trx, build, register, [field], true);
-      const seen = carried(entry.cells, judgement.carries);
-      const { verdict } = judgeCell(field, dto.text, seen, judgement);
-      if (verdict.verdict === 'refused') return { verdict, entry: { ...entry, cells: seen } };
-      if (dto.version < entry.version) await this.mustBeUnchanged(trx, caller.houseId, entry, seen, field, dto.version);
-      const after = afterVerdicts(seen, [{ field, verdict }]);
-      if ((after[field.key] ?? '') === (seen[field.key] ?? '')) return { verdict, entry: { ...entry, cells: seen } };
-      await this.writer.write(trx, caller, register, field, { ...entry, cells: seen }, after);
-      return { verdict, entry: { id: entryId, version: entry.version + 1, cells: after } };
-    });
+    for (let turn = 0; turn < mostTurns; turn++) {
+      const outcome = await this.tryEdit(caller, registerId, entryId, dto);
+      if (outcome) return outcome;
+    }
+    throw new ProblemError('internal', 'Many people are writing to this entry at once. Nothing was stored; try again.');
+  }
+
+  private async tryEdit(caller: Caller, registerId: string, entryId: string, dto: EditCellDto): Promise<EditOutcome | undefined> {
+    const db = this.database.kysely;
+    const found = await this.store.withBuild(db, { houseId: caller.houseId, registerId }, entryId);
+    const build = await this.builds.at(db, caller.houseId, found?.build);
+    const register = this.entryRegister(build, registerId, caller);
+    const field = fieldWithKey(register, dto.field);
+    if (!found) throw notFound('This entry');
+    const { entry } = found;
+    const judgement = await this.judgement(db, build, register, [field], true);
+    const seen = carried(entry.cells, judgement.carries);
+    const { verdict } = judgeCell(field, dto.text, seen, judgement);
+    if (verdict.verdict === 'refused') return { verdict, entry: { ...entry, cells: seen } };
+    if (dto.version < entry.version) await this.mustBeUnchanged(db, caller.houseId, entry, seen, field, dto.version);
+    const after = afterVerdicts(seen, [{ field, verdict }]);
+    if ((after[field.key] ?? '') === (seen[field.key] ?? '')) return { verdict, entry: { ...entry, cells: seen } };
+    const written = await this.writer.write(caller, field, build.version, { ...entry, cells: seen }, after);
+    return written ? { verdict, entry: { id: entryId, version: entry.version + 1, cells: after } } : undefined;
   }
 
   /** Sheets of entries only: what stands on a source sheet changes by acts. */
@@ -92,8 +104,8 @@ export class EntriesService {
     return register;
   }
 
-  private async mustBeUnchanged(trx: Trx, houseId: string, entry: EntryView, seen: Cells, field: FieldBuild, version: number): Promise<void> {
-    const last = await this.ledger.lastChange(trx, houseId, entry.id, field.key, version);
+  private async mustBeUnchanged(db: Reader, houseId: string, entry: EntryView, seen: Cells, field: FieldBuild, version: number): Promise<void> {
+    const last = await this.ledger.lastChange(db, houseId, entry.id, field.key, version);
     if (!last) return;
     const value = seen[field.key] ?? '';
     const by = last.by ?? 'Dellum';

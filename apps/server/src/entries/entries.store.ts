@@ -68,6 +68,19 @@ export class EntriesStore {
       .execute();
   }
 
+  /** One entry and the version of the build beside it: what an edit is judged by, in one round trip. */
+  async withBuild(db: Reader, { houseId, registerId }: Place, id: string): Promise<{ entry: EntryView; build: number } | undefined> {
+    const row = await db
+      .selectFrom('entries')
+      .innerJoin('houses', 'houses.id', 'entries.house_id')
+      .select(['entries.id', 'entries.version', 'entries.cells', 'houses.build'])
+      .where('entries.house_id', '=', houseId)
+      .where('entries.register_id', '=', registerId)
+      .where('entries.id', '=', id)
+      .executeTakeFirst();
+    return row && { entry: { id: row.id, version: row.version, cells: row.cells }, build: row.build };
+  }
+
   async write(trx: Trx, { houseId, registerId }: Place, entries: readonly { id: string; cells: Cells }[]): Promise<void> {
     if (entries.length === 0) return;
     await sql`

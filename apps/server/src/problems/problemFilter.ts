@@ -5,7 +5,7 @@ import { ProblemError } from './problem.js';
 
 /** SQLSTATE classes and socket errors that mean: the database cannot be reached now. */
 const away = /^(?:08|57P|53300|ECONN|EPIPE|ETIMEDOUT|ENOTFOUND)/;
-const awayWords = /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error/i;
+const awayWords = /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error|driver has already been destroyed/i;
 
 function isAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;

@@ -64,8 +64,7 @@ export class Applying {
     if (proposal.what === 'range deleted') await this.sources.removeRange(trx, caller.houseId, proposal.range.id);
     const was = new Map(before.ranges.map((range) => [range.id, JSON.stringify(range)]));
     const moved = after.ranges.filter((range) => was.has(range.id) && was.get(range.id) !== JSON.stringify(range));
-    // Two or three ranges lie over a register; their anchors move one by one.
-    for (const range of moved) await this.sources.changeRange(trx, caller.houseId, range);
+    await this.sources.changeRanges(trx, caller.houseId, moved);
     if (proposal.what === 'act') return;
     const act = `range.${proposal.what.split(' ')[1]!}`;
     await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act, registerId: register.id, detail: { ...proposal.range } }]);

@@ -2,7 +2,7 @@
 // touches entries waits on a slip until its questions are answered.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { anchorsOf, clean, endAnother, endAt, forbiddenCharacter, longestValue, nameFault, settle, type Act, type SourceRange } from '@dellum/core';
+import { anchorsOf, clean, endAnother, endAt, nameFault, settle, sourceTextFault, type Act, type SourceRange } from '@dellum/core';
 import type { ActDto, AnswerSlipDto, ChangeRangeDto, MakeRangeDto, Outcome, Proposal, Slip } from '@dellum/contract';
 import { BuildService, boundFields, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { HouseBuild, RangeBuild, RegisterBuild } from '../build/build.store.js';
@@ -177,11 +177,8 @@ function mustFit(register: RegisterBuild, act: Act): void {
   if (act.act === 'sort') fieldWithKey(register, act.field);
   for (const [field, text] of texts) {
     fieldWithKey(register, field);
-    const character = forbiddenCharacter(text);
-    if (character) throw new ProblemError('value-refused', `The text holds the character ${character}, which cannot be stored. Type it again without it.`, { verdict: 'forbidden character', suggestions: [] });
-    if (text.length > longestValue) {
-      throw new ProblemError('value-refused', `The text has ${text.length} characters; a value of a list holds at most ${longestValue}. Shorten it.`, { verdict: 'length', suggestions: [] });
-    }
+    const fault = sourceTextFault(text);
+    if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
   }
 }
 

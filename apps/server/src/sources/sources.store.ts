@@ -62,21 +62,19 @@ export class SourcesStore {
   }
 
   async addRange(trx: Trx, houseId: string, registerId: string, range: SourceRange): Promise<void> {
-    await trx.insertInto('ranges').values({ house_id: houseId, id: range.id, register_id: registerId, field_key: range.field, ...rangeValues(range) }).execute();
+    await trx.insertInto('ranges').values({ house_id: houseId, id: range.id, register_id: registerId, field_key: range.field, name: range.name, name_key: matchKey(range.name), range_start: JSON.stringify(range.start), range_end: JSON.stringify(range.end) }).execute();
   }
 
-  async changeRange(trx: Trx, houseId: string, range: SourceRange): Promise<void> {
-    await trx.updateTable('ranges').set(rangeValues(range)).where('house_id', '=', houseId).where('id', '=', range.id).execute();
+  async changeRanges(trx: Trx, houseId: string, ranges: readonly SourceRange[]): Promise<void> {
+    if (ranges.length === 0) return;
+    const rows = ranges.map((range) => ({ id: range.id, name: range.name, name_key: matchKey(range.name), range_start: range.start, range_end: range.end }));
+    await sql`
+      update ranges set name = changed.name, name_key = changed.name_key, range_start = changed.range_start, range_end = changed.range_end
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as changed(id uuid, name text, name_key text, range_start jsonb, range_end jsonb)
+      where ranges.house_id = ${houseId} and ranges.id = changed.id`.execute(trx);
   }
 
   async removeRange(trx: Trx, houseId: string, id: string): Promise<void> {
     await trx.deleteFrom('ranges').where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 }
-
-const rangeValues = (range: SourceRange) => ({
-  name: range.name,
-  name_key: matchKey(range.name),
-  range_start: JSON.stringify(range.start),
-  range_end: JSON.stringify(range.end),
-});

@@ -1,7 +1,8 @@
 // The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
 import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
 import { mayDesign, roleMeaning, type Me } from '@dellum/contract';
-import { Moon, Sun } from 'lucide-react';
+import { Keyboard, Moon, Sun } from 'lucide-react';
+import { useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { api } from '../api/api.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
@@ -12,6 +13,7 @@ import { useLive } from '../live/useLive.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
 import { chooseColourMode, useColourMode } from '../theme/index.js';
 import { AwayBand } from './AwayBand.js';
+import { KeysHelp } from './KeysHelp.js';
 import { Mark } from './Mark.js';
 import { Notices } from './Notices.js';
 
@@ -98,39 +100,46 @@ function PersonMenu({ me }: { me: Me }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const [signOut] = useSignOutMutation();
+  const [keys, setKeys] = useState(false);
   const leave = async () => {
     await signOut().unwrap().catch(() => undefined);
     dispatch(api.util.resetApiState());
     await navigate(`/sign-in?house=${me.house.key}`);
   };
   return (
-    <Menu.Root positioning={{ placement: 'bottom-end' }}>
-      <Menu.Trigger asChild>
-        <Button variant="subtle" size="xs" aria-label={`${me.name}, ${me.role}`}>
-          {initials(me.name)}
-        </Button>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content>
-            <Box px="3" py="2">
-              <Text fontWeight="bold">{me.name}</Text>
-              <Text color="inkSoft">
-                {me.role}, {roleMeaning[me.role]}
-              </Text>
-              <Text color="inkSoft">{me.house.name}</Text>
-            </Box>
-            <Menu.Separator />
-            <Menu.Item value="mode" onClick={() => chooseColourMode(mode === 'dark' ? 'light' : 'dark')}>
-              {mode === 'dark' ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />} {mode === 'dark' ? 'Light paper' : 'Dark paper'}
-            </Menu.Item>
-            <Menu.Item value="out" onClick={() => void leave()}>
-              Sign out
-            </Menu.Item>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
+    <>
+      <KeysHelp open={keys} close={() => setKeys(false)} />
+      <Menu.Root positioning={{ placement: 'bottom-end' }}>
+        <Menu.Trigger asChild>
+          <Button variant="subtle" size="xs" aria-label={`${me.name}, ${me.role}`}>
+            {initials(me.name)}
+          </Button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content>
+              <Box px="3" py="2">
+                <Text fontWeight="bold">{me.name}</Text>
+                <Text color="inkSoft">
+                  {me.role}, {roleMeaning[me.role]}
+                </Text>
+                <Text color="inkSoft">{me.house.name}</Text>
+              </Box>
+              <Menu.Separator />
+              <Menu.Item value="mode" onClick={() => chooseColourMode(mode === 'dark' ? 'light' : 'dark')}>
+                {mode === 'dark' ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />} {mode === 'dark' ? 'Light paper' : 'Dark paper'}
+              </Menu.Item>
+              <Menu.Item value="keys" onClick={() => setKeys(true)}>
+                <Keyboard size={14} aria-hidden /> Keys
+              </Menu.Item>
+              <Menu.Item value="out" onClick={() => void leave()}>
+                Sign out
+              </Menu.Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+    </>
   );
 }
 

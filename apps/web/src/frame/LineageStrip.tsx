@@ -9,14 +9,14 @@ const plural = (count: number, one: string, many = `${one}s`) => `${number.forma
 
 function Stage({ name, children, first }: { name: string; children: ReactNode; first?: boolean }) {
   return (
-    <HStack gap="0" align="stretch">
+    <HStack as="li" gap="0" align="stretch" listStyleType="none">
       {!first && (
         <Box w="12px" position="relative" aria-hidden>
           <Box position="absolute" left="0" top="0" bottom="0" borderLeftWidth="1px" borderColor="line" />
           <Box position="absolute" left="-5px" top="50%" w="9px" h="9px" bg="card" borderTopWidth="1px" borderRightWidth="1px" borderColor="line" transform="translateY(-50%) rotate(45deg)" />
         </Box>
       )}
-      <Box as="li" py="1.5" pl={first ? '3.5' : '2'} pr="3.5" listStyleType="none">
+      <Box py="1.5" pl={first ? '3.5' : '2'} pr="3.5">
         <Text fontSize="2xs" color="inkSoft" lineHeight="1.3">
           {name}
         </Text>

@@ -8,6 +8,7 @@ import { actOf, step, type GridAct } from './keys.js';
 import { leaveGrid } from './leaveGrid.js';
 import { isSingle, type EditorProps, type GridProps, type Move, type Place } from './models.js';
 import { gridStyles, rowHeight } from './styles.js';
+import { useFollowedRow } from './useFollowedRow.js';
 import { usePointer } from './usePointer.js';
 import { useSelection } from './useSelection.js';
 
@@ -67,7 +68,12 @@ export function Grid(props: GridProps) {
     if (place.row !== selection.active.row || place.column !== selection.active.column) selection.moveTo(place);
     setEditing({ place, text: text ?? props.editText(place), replaces: text !== undefined, openList });
   };
-  useImperativeHandle(ref, () => ({ go, edit: (place) => edit(place, undefined, false) }));
+  useImperativeHandle(ref, () => ({ go, edit: (place, text) => editing === undefined && edit(place, text, false) }));
+
+  useFollowedRow(activeRow, props.rowKey, (by) => {
+    selection.shift(by);
+    setEditing((before) => before && { ...before, place: { ...before.place, row: before.place.row + by } });
+  });
 
   const leave = (move: Move) => {
     setEditing(undefined);
@@ -122,10 +128,11 @@ export function Grid(props: GridProps) {
   };
 
   // Rows are drawn again only when what they show has changed; what they do is always of now.
-  const now = useRef({ edit, pointer });
+  const now = useRef({ edit, pointer, leave });
   useEffect(() => {
-    now.current = { edit, pointer };
+    now.current = { edit, pointer, leave };
   });
+  const leaveNow = useCallback((move: Move) => now.current.leave(move), []);
   const onCell = useCallback((event: MouseEvent, place: Place) => {
     wantsFocus.current = true;
     now.current.pointer.onCell(event, place);
@@ -165,14 +172,15 @@ export function Grid(props: GridProps) {
       <div role="rowgroup" style={{ height, width, position: 'relative' }}>
         {rows.map(({ index, start }) => (
           <GridRow
-            key={index}
+            // The row being edited keeps its element when others come or go above it, and with it what is typed.
+            key={editing?.place.row === index ? 'edited' : index}
             row={index}
             style={{ transform: `translateY(${start}px)`, height: rowHeight, ...(editing?.place.row === index && { zIndex: 5 }) }}
             columns={columns}
             looks={columns.map((_, column) => props.look({ row: index, column }))}
             active={index === activeRow ? selection.active.column : undefined}
             block={selection.block}
-            editing={editing?.place.row === index ? { column: editing.place.column, node: editorNode(props, editing, leave) } : undefined}
+            editing={editing?.place.row === index ? { column: editing.place.column, node: editorNode(props, editing, leaveNow) } : undefined}
             gutter={props.gutter ? { width: gutterWidth, node: props.gutter(index) } : undefined}
             heading={props.rowHeading ? props.rowHeading(index) : String(index + 1)}
             headingWidth={headWidth}

@@ -74,6 +74,8 @@ export interface GridProps {
   readonly gutterWidth?: number;
   /** Words for the row's own heading; the row number when absent. */
   rowHeading?(row: number): string;
+  /** What a row is, whatever its number: when rows come or go above it, the active cell and its editor stay with it. */
+  rowKey?(row: number): string | undefined;
   /** Moves whole rows up or down (Alt and Shift with the arrows). */
   onMoveRows?(block: Block, by: -1 | 1): void;
   /** Asked for by Escape on a cell that is not being edited. */
@@ -89,7 +91,8 @@ export interface GridProps {
 /** What the page may ask of the grid. */
 export interface GridHandle {
   go(place: Place): void;
-  edit(place: Place): void;
+  /** Opens the editor, with a text that was typed before; does nothing while another cell is edited. */
+  edit(place: Place, text: string): void;
 }
 
 export const blockOf = (a: Place, b: Place): Block => ({

@@ -13,6 +13,8 @@ export interface Selection extends Selected {
   moveTo(place: Place): void;
   extendTo(place: Place): void;
   set(active: Place, focus: Place): void;
+  /** Moves the whole selection by some rows. */
+  shift(by: number): void;
 }
 
 export function useSelection(rows: number, columns: number, startRow: number, told: ((active: Place, block: Block) => void) | undefined): Selection {
@@ -24,5 +26,5 @@ export function useSelection(rows: number, columns: number, startRow: number, to
     setSelected({ active: nextActive, focus: nextFocus });
     told?.(nextActive, blockOf(nextActive, nextFocus));
   };
-  return { active, focus, block: blockOf(active, focus), set, moveTo: (place) => set(place, place), extendTo: (place) => set(active, place) };
+  return { active, focus, block: blockOf(active, focus), set, moveTo: (place) => set(place, place), extendTo: (place) => set(active, place), shift: (by) => set({ ...active, row: active.row + by }, { ...focus, row: focus.row + by }) };
 }

@@ -14,6 +14,7 @@ export function Floating({ anchor, children, minWidth = 280 }: FloatingProps) {
   const { floatingStyles } = useFloating({
     elements: { reference: anchor, floating: panel },
     placement: 'bottom-start',
+    strategy: 'fixed',
     middleware: [
       offset(3),
       flip({ padding: 8 }),
@@ -27,7 +28,8 @@ export function Floating({ anchor, children, minWidth = 280 }: FloatingProps) {
     whileElementsMounted: autoUpdate,
   });
   return (
-    <Portal>
+    // Inside the main landmark, so that it belongs to the page for whoever hears it.
+    <Portal container={{ current: document.querySelector('main') }}>
       <Box ref={setPanel} style={floatingStyles} zIndex="popover" bg="card" borderWidth="1px" borderColor="damson.border" rounded="l2" shadow="lifted" maxW="420px" overflow="hidden" onMouseDown={(event) => event.preventDefault()}>
         {children}
       </Box>

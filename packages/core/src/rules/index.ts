@@ -1,2 +1,2 @@
 export * from './models.js';
-export { judge, ruleSentence, stands } from './judge.js';
+export { canBeOutside, judge, ruleSentence, stands } from './judge.js';

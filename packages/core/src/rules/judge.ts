@@ -39,6 +39,11 @@ export function stands(field: JudgedField, value: string, context: JudgeContext)
   return { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` };
 }
 
+/** False for fields in which every stored value is right, so that nobody needs to look at them one by one. */
+export function canBeOutside(field: JudgedField): boolean {
+  return field.rule ? field.rule.others !== 'accept' : field.kind !== 'text';
+}
+
 /** The rule in one plain sentence, in parts of which some can be changed. */
 export function ruleSentence(rule: Rule, titles: ReadonlyMap<string, string>): readonly SentencePart[] {
   return kinds[rule.kind].sentence(rule, titles);

@@ -3,3 +3,4 @@ export { foldCase, looseKey, matchKey } from './keys.js';
 export { forbiddenCharacter, longestName, longestText, longestValue } from './forbidden.js';
 export { alphabetical } from './order.js';
 export { slips, slipsAllowed } from './distance.js';
+export { sourceTextFault, type TextFault } from './sourceText.js';

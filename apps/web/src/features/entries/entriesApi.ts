@@ -2,6 +2,7 @@
 import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import type { AppDispatch, RootState } from '../../store.js';
+import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
 
 export const pageSize = 200;
 /** The most entries that one request brings. */
@@ -18,6 +19,7 @@ export const entriesApi = api.injectEndpoints({
   endpoints: (build) => ({
     entryPage: build.query<EntryPage, PageArg>({
       query: ({ registerId, page, outside }) => `/registers/${registerId}/entries?from=${page * pageSize}&count=${pageSize}${outside ? `&outside=${encodeURIComponent(outside)}` : ''}`,
+      transformResponse: (page: EntryPage) => ({ ...page, entries: page.entries.map(upToDate) }),
       providesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
     /** All entries of a list, in order; lists are short beside entry sheets. */
@@ -71,13 +73,6 @@ export function updateEntry(dispatch: AppDispatch, state: RootState, registerId:
 
 /** Brings the cells of a live change into the cache; an older version changes nothing. */
 export function patchEntry(dispatch: AppDispatch, state: RootState, change: Extract<Change, { kind: 'cells' }>): void {
-  updateEntry(dispatch, state, change.registerId, change.entryId, (entry) => {
-    if (entry.version >= change.version) return entry;
-    const cells: Record<string, string> = { ...entry.cells };
-    for (const [field, value] of Object.entries(change.cells)) {
-      if (value === null) delete cells[field];
-      else cells[field] = value;
-    }
-    return { ...entry, version: change.version, cells };
-  });
+  rememberPatch(change.entryId, change.version, change.cells);
+  updateEntry(dispatch, state, change.registerId, change.entryId, (entry) => (entry.version >= change.version ? entry : withPatch(entry, change.version, change.cells)));
 }

@@ -4,6 +4,7 @@ import { passes } from '../../api/problem.js';
 import type { AppDispatch, RootState } from '../../store.js';
 import { drafted, settled, type Draft } from './draftsSlice.js';
 import { entriesApi, updateEntry } from './entriesApi.js';
+import { rememberPatch } from './recentPatches.js';
 
 export interface CellEdit {
   readonly registerId: string;
@@ -40,6 +41,7 @@ export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch, getSta
   try {
     const { entry } = await request.unwrap();
     dispatch(settled({ entryId, field }));
+    rememberPatch(entryId, entry.version, { [field]: entry.cells[field] ?? null });
     updateEntry(dispatch, getState(), registerId, entryId, (known) => (known.version > entry.version ? known : entry));
     return undefined;
   } catch (error) {

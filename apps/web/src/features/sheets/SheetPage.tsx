@@ -166,6 +166,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               key={outside ?? 'all'}
               startRow={startRow}
               chosenColumn={chosen}
+              rowKey={(row) => (row === total ? 'new' : entryAt(row)?.id)}
               columns={columnsOf(register, build)}
               rowCount={Math.max(1, rowCount)}
               mayEdit={enters && rowCount > 0}

@@ -2,11 +2,10 @@
 import type { BlockOutcome, EntryView, FieldView, RegisterView } from '@dellum/contract';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { fromClipboard, type Block, type Place } from '../../grid/index.js';
-import { useAppDispatch } from '../../store.js';
 import { drafted, settled } from '../entries/draftsSlice.js';
 import { updateEntry, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
 import type { EntryWindow } from '../entries/useEntryWindow.js';
-import { store } from '../../store.js';
+import { store, useAppDispatch } from '../../store.js';
 
 const mostCells = 20_000;
 

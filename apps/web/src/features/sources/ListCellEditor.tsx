@@ -1,34 +1,35 @@
-// The editor of a cell in a list: free text; what the server refuses stays in the editor.
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import type { EditorProps } from '../../grid/index.js';
+// The editor of a cell in a list: free text; a text that cannot be stored stays in the editor and is told why.
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import type { EditorProps, Move } from '../../grid/index.js';
+import { Floating } from '../../picker/Floating.js';
+import { RefusalNote } from '../../picker/PickerInput.js';
 import { inputStyle } from '../entries/CellEditor.js';
 
 interface ListCellEditorProps {
   readonly editing: EditorProps;
   readonly label: string;
-  readonly held: string;
-  /** Resolves to false when the text was not taken. */
-  commit(text: string): Promise<boolean>;
+  /** Stores the text; returns what is wrong with one that cannot be stored. */
+  commit(text: string): string | undefined;
 }
 
 export function ListCellEditor({ editing, label, commit }: ListCellEditorProps) {
   const [text, setText] = useState(editing.text);
-  const [busy, setBusy] = useState(false);
+  const [fault, setFault] = useState<string>();
+  const [input, setInput] = useState<HTMLInputElement | null>(null);
   const left = useRef(false);
-  const input = useRef<HTMLInputElement>(null);
+  const id = useId();
   const { replaces } = editing;
   useEffect(() => {
-    input.current?.focus();
-    if (replaces) input.current?.setSelectionRange(input.current.value.length, input.current.value.length);
-    else input.current?.select();
-  }, [replaces]);
+    input?.focus();
+    if (replaces) input?.setSelectionRange(input.value.length, input.value.length);
+    else input?.select();
+  }, [input, replaces]);
 
-  const take = async (move: 'down' | 'right' | 'left' | 'stay') => {
-    if (left.current || busy) return;
-    setBusy(true);
-    const taken = await commit(text);
-    setBusy(false);
-    if (!taken) return input.current?.focus();
+  const take = (move: Move) => {
+    if (left.current) return;
+    const wrong = commit(text);
+    setFault(wrong);
+    if (wrong) return;
     left.current = true;
     editing.leave(move);
   };
@@ -36,7 +37,7 @@ export function ListCellEditor({ editing, label, commit }: ListCellEditorProps) 
     event.stopPropagation();
     if (event.key === 'Enter' || event.key === 'Tab') {
       event.preventDefault();
-      void take(event.key === 'Enter' ? 'down' : event.shiftKey ? 'left' : 'right');
+      take(event.key === 'Enter' ? 'down' : event.shiftKey ? 'left' : 'right');
     }
     if (event.key === 'Escape') {
       event.preventDefault();
@@ -44,5 +45,31 @@ export function ListCellEditor({ editing, label, commit }: ListCellEditorProps) 
       editing.leave('stay');
     }
   };
-  return <input ref={input} aria-label={label} aria-busy={busy} style={inputStyle} autoComplete="off" spellCheck={false} dir="auto" value={text} onChange={(event) => setText(event.target.value)} onKeyDown={keys} onMouseDown={(event) => event.stopPropagation()} onBlur={() => void take('stay')} />;
+  return (
+    <>
+      <input
+        ref={setInput}
+        aria-label={label}
+        aria-invalid={fault !== undefined}
+        aria-describedby={fault && id}
+        style={inputStyle}
+        autoComplete="off"
+        spellCheck={false}
+        dir="auto"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setFault(undefined);
+        }}
+        onKeyDown={keys}
+        onMouseDown={(event) => event.stopPropagation()}
+        onBlur={() => take('stay')}
+      />
+      {fault && (
+        <Floating anchor={input}>
+          <RefusalNote id={id} refusal={{ message: fault, suggestions: [] }} onPick={() => undefined} />
+        </Floating>
+      )}
+    </>
+  );
 }

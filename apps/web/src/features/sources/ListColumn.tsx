@@ -1,6 +1,6 @@
 // One list of a source sheet: its heading, its cells with the growth rail, what its ranges miss.
 import { Box, Button, HStack, Input, Menu, Portal, Text } from '@chakra-ui/react';
-import { endingInShort } from '@dellum/core';
+import { endingInShort, sourceTextFault } from '@dellum/core';
 import type { RegisterView } from '@dellum/contract';
 import { Ellipsis } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -52,10 +52,15 @@ export function ListColumn({ list, chosenRange, chosen, onSelect }: ListColumnPr
   const gutterWidth = railWidth + (lanesOf(list.rails) - 1) * 12;
   const textAt = (row: number) => list.entries[row]?.cells[list.fieldKey] ?? '';
 
-  const commit = (row: number, text: string) => {
+  /** Says at once what is wrong with the text; else stores it, and opens the editor again where the server refuses it. */
+  const commit = (row: number, text: string): string | undefined => {
     const entry = list.entries[row];
-    if (!entry) return text.trim() === '' ? Promise.resolve(true) : list.act({ act: 'insert', field: list.fieldKey, texts: [text] });
-    return text === textAt(row) ? Promise.resolve(true) : list.act({ act: 'write', cells: [{ entry: entry.id, field: list.fieldKey, text }] });
+    if (entry ? text === textAt(row) : text.trim() === '') return undefined;
+    const fault = sourceTextFault(text);
+    if (fault) return fault.message;
+    const stored = entry ? list.act({ act: 'write', cells: [{ entry: entry.id, field: list.fieldKey, text }] }) : list.act({ act: 'insert', field: list.fieldKey, texts: [text] });
+    void stored.then((done) => done || grid.current?.edit({ row, column: 0 }, text));
+    return undefined;
   };
   const paste = (text: string, row: number) => {
     const texts = fromClipboard(text).flatMap((cells) => cells.slice(0, 1));
@@ -77,9 +82,9 @@ export function ListColumn({ list, chosenRange, chosen, onSelect }: ListColumnPr
     const target = by < 0 ? list.entries[block.top - 1] : list.entries[block.bottom + 2];
     const possible = by < 0 ? block.top > 0 : block.bottom < list.entries.length - 1;
     if (entries.length === 0 || !possible) return;
-    void list.act({ act: 'move', entries, ...(target && { before: target.id }) }).then((done) => done && grid.current?.go({ row: block.top + by, column: 0 }));
+    void list.act({ act: 'move', entries, ...(target && { before: target.id }) });
   };
-  const editor = (editing: EditorProps) => <ListCellEditor editing={editing} label={`${list.register.title}, row ${editing.place.row + 1}`} held={textAt(editing.place.row)} commit={(text) => commit(editing.place.row, text)} />;
+  const editor = (editing: EditorProps) => <ListCellEditor editing={editing} label={`${list.register.title}, row ${editing.place.row + 1}`} commit={(text) => commit(editing.place.row, text)} />;
 
   return (
     <Box as="section" aria-label={list.register.title} flexShrink={0} w={`${gutterWidth + width + 4}px`}>
@@ -95,6 +100,7 @@ export function ListColumn({ list, chosenRange, chosen, onSelect }: ListColumnPr
         gutterWidth={gutterWidth}
         gutter={(row) => <GrowthRail rails={list.rails} row={row} chosen={chosenRange} />}
         rowHeading={() => ''}
+        rowKey={(row) => (row === list.entries.length ? 'new' : list.entries[row]?.id)}
         look={({ row }) => lookOf(list, row)}
         editText={({ row }) => textAt(row)}
         editor={editor}

@@ -1,7 +1,7 @@
 // A list of a source sheet: its entries, the rails over it, what is pending on it, and the acts one can do.
 import { railsOf, type Rail } from '@dellum/core';
 import type { ActDto, BuildView, EntryView, Outcome, RegisterView, Slip } from '@dellum/contract';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
 import { useListEntriesQuery } from '../entries/entriesApi.js';
@@ -50,6 +50,13 @@ export function useList(register: RegisterView, build: BuildView, slips: readonl
   const { data: entries } = useListEntriesQuery(register.id);
   const [sendAct] = useActMutation();
   const told = useTold();
+  // Acts on one list go one after the other, in the order in which they were done.
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const act = (done: ActDto): Promise<boolean> => {
+    const outcome = queue.current.then(() => told(sendAct({ registerId: register.id, act: done }).unwrap()));
+    queue.current = outcome;
+    return outcome;
+  };
   const ranges = useMemo(() => build.ranges.filter(({ registerId }) => registerId === register.id), [build, register.id]);
   const rails = useMemo(() => (entries ? railsOf(ranges, entries) : []), [ranges, entries]);
   const pending = useMemo(() => pendingOf(slips, register.id), [slips, register.id]);
@@ -61,7 +68,7 @@ export function useList(register: RegisterView, build: BuildView, slips: readonl
     rails,
     pending,
     rowsOf: ({ top, bottom }) => entries.slice(top, bottom + 1),
-    act: (act) => told(sendAct({ registerId: register.id, act }).unwrap()),
+    act,
     told,
   };
 }

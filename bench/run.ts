@@ -1,0 +1,145 @@
+// All measurements, in one run over one database.
+import { impactOf } from '@dellum/core';
+import type { Me, Outcome } from '@dellum/contract';
+import { Counts, createServer, Database, EntriesService, EntriesStore, migrate, PlacesStore, type Caller as Person } from '@dellum/server';
+import { sql } from 'kysely';
+import { median, percentile, print, times } from './measure.js';
+import { entries, million, values, type Million } from './million.js';
+import { serve } from './server.js';
+
+const databaseUrl = process.env['DATABASE_URL']!;
+
+async function sheetPage(database: Database, { houseId, register }: Million): Promise<void> {
+  const db = database.kysely;
+  const store = new EntriesStore(new PlacesStore());
+  const place = { houseId, registerId: register.id };
+  const from = 700_000;
+  const ours = median(await times(40, () => store.page(db, place, from, 200)));
+  const offset = median(
+    await times(8, () =>
+      sql`select id, version, cells from entries where house_id = ${houseId} and register_id = ${register.id} and pos in (
+        select pos from entries where house_id = ${houseId} and register_id = ${register.id} order by pos offset ${from} limit 200) order by pos`.execute(db),
+    ),
+  );
+  print({ name: 'sheet.page.1m', value: ours, unit: 'ms', against: '200 entries by OFFSET over an index-only scan', ratio: offset / ours });
+}
+
+async function impact(database: Database, { houseId, register, pilot }: Million): Promise<void> {
+  const db = database.kysely;
+  const counts = new Counts(database);
+  const gone = values.slice(0, 3);
+  const diff = { added: [], removed: gone, edited: [], restored: [], moved: false };
+  const ours = median(await times(60, async () => impactOf(diff, await counts.ofValues(db, houseId, [pilot.id], gone))));
+  const scan = median(await times(5, () => sql`select count(*) from entries where house_id = ${houseId} and register_id = ${register.id} and cells ->> 'pilot' = any(${gone}::text[])`.execute(db)));
+  print({ name: 'impact.1m', value: ours, unit: 'ms', against: 'one scan of the field', ratio: scan / ours });
+}
+
+const clients = 8;
+const seconds = 5;
+
+/** Calls a second that `clients` can make one after the other, each on entries of its own. */
+async function perSecond(work: (client: number, turn: number) => Promise<unknown>): Promise<number> {
+  let done = 0;
+  const until = performance.now() + seconds * 1000;
+  await Promise.all(
+    Array.from({ length: clients }, async (_, client) => {
+      for (let turn = 0; performance.now() < until; turn++) {
+        await work(client, turn);
+        done++;
+      }
+    }),
+  );
+  return done / seconds;
+}
+
+async function entryWrite(houseId: string, { register, administrator }: Million): Promise<void> {
+  const app = await createServer({ databaseUrl });
+  const service = app.get(EntriesService);
+  const database = app.get(Database);
+  const me = await administrator.call<Me>('GET', '/session');
+  const person: Person = { id: me.id, houseId, name: me.name, role: me.role };
+  const ids = (await sql<{ id: string }>`select id from entries where house_id = ${houseId} and register_id = ${register.id} order by id limit 4000`.execute(database.kysely)).rows.map(({ id }) => id);
+  const entryOf = (client: number, turn: number) => ids[(client * 500 + (turn % 500)) % ids.length]!;
+  const plain = (client: number, turn: number) =>
+    database.transaction(async (trx) => {
+      const id = entryOf(client, turn);
+      const found = await sql<{ cells: Record<string, string> }>`select cells, version from entries where house_id = ${houseId} and register_id = ${register.id} and id = ${id} for update`.execute(trx);
+      const { cells } = found.rows[0]!;
+      const next = { ...cells, pilot: values[turn % values.length]! };
+      await sql`update entries set cells = ${JSON.stringify(next)}::jsonb, version = version + 1 where house_id = ${houseId} and register_id = ${register.id} and id = ${id}`.execute(trx);
+      await sql`insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, from_value, to_value) values (${houseId}, ${me.id}, 'bench', ${register.id}, ${id}, 'pilot', ${cells['pilot']}, ${next.pilot})`.execute(trx);
+    });
+  const edit = (client: number, turn: number) => service.editCell(person, register.id, entryOf(client, turn), { field: 'pilot', text: values[(turn * 7 + client) % values.length]!, version: 1_000_000 });
+  const rounds: { ours: number; bare: number }[] = [];
+  for (let round = 0; round < 3; round++) rounds.push({ bare: await perSecond(plain), ours: await perSecond(edit) });
+  const ours = median(rounds.map((round) => round.ours));
+  print({ name: 'entry.write', value: ours, unit: 'edits/s', against: 'lock, update and ledger row through the same pool', ratio: ours / median(rounds.map(({ bare }) => bare)) });
+  await app.close();
+}
+
+const listeners = 200;
+const offers = 100;
+
+/** Calls `heard` for every event of a stream; resolves when it is open. */
+async function hear(base: string, cookie: string, heard: (text: string) => void): Promise<AbortController> {
+  const stopping = new AbortController();
+  const response = await fetch(`${base}/api/v1/live`, { headers: { cookie }, signal: stopping.signal });
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  await reader.read();
+  const read = async () => {
+    for (;;) {
+      const { value, done } = await reader.read();
+      if (done) return;
+      heard(value);
+    }
+  };
+  void read().catch(() => undefined);
+  return stopping;
+}
+
+async function liveOffer({ administrator, list, catalogId }: Million): Promise<void> {
+  const other = await serve(databaseUrl);
+  let arrived: (() => void) | undefined;
+  const first = await hear(other.base, administrator.cookie, (text) => text.includes(`"catalogId":"${catalogId}"`) && arrived?.());
+  const rest = await Promise.all(Array.from({ length: listeners - 1 }, () => hear(other.base, administrator.cookie, () => undefined)));
+  const spent: number[] = [];
+  for (let turn = 0; turn < offers; turn++) {
+    const heard = new Promise<void>((resolve) => (arrived = resolve));
+    const started = performance.now();
+    const stored = administrator.call<Outcome>('POST', `/registers/${list.id}/acts`, { act: 'insert', field: 'value', texts: [`Offer ${turn}`] });
+    await heard;
+    spent.push(performance.now() - started);
+    await stored;
+  }
+  [first, ...rest].forEach((stopping) => stopping.abort());
+  await other.stop();
+  print({ name: 'live.offer', value: percentile(spent, 0.95), unit: 'ms', against: `limit 150 ms, ${listeners} listeners, 95th percentile of ${offers}`, ratio: null });
+}
+
+async function memory({ server, administrator, register }: Million): Promise<void> {
+  for (let at = 0; at < 40; at++) await administrator.call('GET', `/registers/${register.id}/entries?from=${Math.floor((at / 40) * entries)}&count=1000`);
+  await administrator.call('GET', `/registers/${register.id}/counts`);
+  print({ name: 'server.memory.1m', value: server.memory(), unit: 'MB', against: 'limit 300 MB', ratio: null });
+}
+
+/** All measurements, or those whose names were given: `npm run bench -- entry.write`. */
+const measurements: Readonly<Record<string, (database: Database, bench: Million) => Promise<void>>> = {
+  'sheet.page.1m': sheetPage,
+  'impact.1m': impact,
+  'server.memory.1m': (_database, bench) => memory(bench),
+  'live.offer': (_database, bench) => liveOffer(bench),
+  'entry.write': (_database, bench) => entryWrite(bench.houseId, bench),
+};
+
+const asked = process.argv.slice(2);
+const database = new Database(databaseUrl, 4);
+await migrate(database.kysely);
+const bench = await million(database, databaseUrl);
+try {
+  for (const [name, measure] of Object.entries(measurements)) {
+    if (asked.length === 0 || asked.includes(name)) await measure(database, bench);
+  }
+} finally {
+  await bench.server.stop();
+  await database.kysely.destroy();
+}

@@ -1,0 +1,62 @@
+// axe finds nothing on any main screen, light or dark.
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { cellOf, expect, list, one, test, toCatalog, toLists, toSheet, writeOver, type House } from './house.js';
+
+async function clean(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
+  expect(violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+}
+
+async function open(house: House, colours: 'light' | 'dark', path: string): Promise<Page> {
+  const page = await house.open('ines', path);
+  await page.emulateMedia({ colorScheme: colours, reducedMotion: 'reduce' });
+  return page;
+}
+
+for (const colours of ['light', 'dark'] as const) {
+  test(`the other screens, ${colours}`, async ({ house, browser }) => {
+    test.setTimeout(120_000);
+    const outside = await (await browser.newContext({ baseURL: one(), colorScheme: colours })).newPage();
+    await outside.goto(`/sign-in?house=${house.key}`);
+    await expect(outside.getByText('Demo accounts')).toBeVisible();
+    await clean(outside, 'sign in');
+
+    const page = await open(house, colours, '/sheets');
+    await expect(page.getByText('27 outside')).toBeVisible();
+    await clean(page, 'sheets');
+    await page.goto('/people');
+    await expect(page.getByRole('cell', { name: 'Mara Fenn', exact: true })).toBeVisible();
+    await clean(page, 'people');
+    await page.goto('/catalogs');
+    await expect(page.getByText('How far a visit has come.')).toBeVisible();
+    await clean(page, 'catalogs');
+    await toCatalog(page, 'Pilots');
+    await expect(page.getByText('Odd Fenwright')).toBeVisible();
+    await clean(page, 'catalog');
+    await toLists(page);
+    await list(page, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' }).click();
+    await clean(page, 'source sheet');
+    await writeOver(page, 'Pilots', 'Rook Tansy', 'Rook Tansey');
+    await expect(page.getByRole('region', { name: 'Impact' })).toBeVisible();
+    await clean(page, 'impact slip');
+  });
+
+  test(`the sheet in work, ${colours}`, async ({ house }) => {
+    test.setTimeout(120_000);
+    const page = await open(house, colours, '/sheets');
+    const grid = await toSheet(page, 'Berth visits');
+    await clean(page, 'sheet');
+    await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
+    await expect(page.getByText('rule of this field')).toBeVisible();
+    await clean(page, 'rule');
+    await cellOf(grid, 1500, 'Quay').click();
+    await page.keyboard.type('lan');
+    await expect(page.getByRole('listbox', { name: 'Quays' })).toBeVisible();
+    await clean(page, 'picker');
+    await page.keyboard.type('zz');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('alert').first()).toBeVisible();
+    await clean(page, 'refusal');
+  });
+}

@@ -1,0 +1,101 @@
+// The Quillhaven house, loaded anew for each test, and people who work in it in browsers of their own.
+import { randomUUID } from 'node:crypto';
+import { test as base, expect, type Browser, type Locator, type Page } from '@playwright/test';
+import { demoAccounts, Database } from '@dellum/server';
+import { loadHouse, quillhaven } from '@dellum/demo';
+
+export { expect };
+
+export const one = (): string => process.env['DELLUM_ONE']!;
+export const two = (): string => process.env['DELLUM_TWO']!;
+
+type Name = 'ines' | 'mara' | 'olek' | 'sela';
+
+export interface House {
+  readonly key: string;
+  readonly id: string;
+  /** Somebody signed in, in a browser of their own, on the given server. */
+  open(name: Name, path?: string, server?: string): Promise<Page>;
+}
+
+/** A house in a database, and how to enter it. */
+export async function enterHouse(browser: Browser, databaseUrl: string): Promise<House> {
+  const database = new Database(databaseUrl, 2);
+  const key = `house-${randomUUID()}`;
+  const id = await loadHouse(database.kysely, quillhaven(new Date(), key));
+  await database.kysely.destroy();
+  const open = async (name: Name, path = '/', server = one()): Promise<Page> => {
+    const context = await browser.newContext({ baseURL: server });
+    const { signIn, password } = demoAccounts.find((account) => account.signIn === name)!;
+    const answer = await context.request.post('/api/v1/session', { data: { house: key, signIn, password } });
+    expect(answer.status()).toBe(204);
+    const page = await context.newPage();
+    await page.goto(path);
+    return page;
+  };
+  return { key, id, open };
+}
+
+export const test = base.extend<{ house: House }>({
+  house: async ({ browser }, use) => {
+    await use(await enterHouse(browser, process.env['DELLUM_DATABASE']!));
+  },
+});
+
+/** Opens a page of the house by the words of its links. */
+export async function toSheet(page: Page, title: string): Promise<Locator> {
+  await page.goto('/sheets');
+  await page.getByRole('main').getByRole('link', { name: title }).click();
+  const grid = page.getByRole('grid', { name: title });
+  await expect(grid.getByRole('gridcell').first()).not.toHaveText('…');
+  return grid;
+}
+
+export async function toLists(page: Page): Promise<void> {
+  await page.goto('/sources');
+  await page.getByRole('main').getByRole('link', { name: 'Harbour lists' }).click();
+  await expect(list(page, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' })).toBeVisible();
+}
+
+export async function toCatalog(page: Page, title: string): Promise<void> {
+  await page.goto('/catalogs');
+  await page.getByRole('main').getByRole('link', { name: title, exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+}
+
+export const list = (page: Page, title: string): Locator => page.getByRole('grid', { name: title, exact: true });
+
+/** The texts of a list, top to bottom, without the cell to type in. */
+export async function textsOf(page: Page, title: string): Promise<string[]> {
+  const cells = await list(page, title).getByRole('gridcell').locator('.dl-text').allTextContents();
+  return cells.slice(0, -1);
+}
+
+/** The cell of an entry sheet under a heading, by the row's number. */
+export function cellOf(grid: Locator, row: number, heading: string): Locator {
+  const page = grid.page();
+  const line = grid.getByRole('row').filter({ has: page.getByRole('rowheader', { name: String(row), exact: true }) });
+  return line.locator(`[data-column="${headings.indexOf(heading)}"]`);
+}
+const headings = ['Visit', 'Vessel', 'Quay', 'Berth', 'Arrival', 'Departure', 'Status', 'Pilot', 'Cargo', 'Quantity, t', 'Dues rate', 'Plan code', 'Shore power', 'Remarks'];
+
+/** Types a value into the first free cell of a list. */
+export async function typeUnder(page: Page, title: string, text: string): Promise<void> {
+  await list(page, title).getByText('type to add').click();
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+}
+
+/** Writes over a cell of a list. */
+export async function writeOver(page: Page, title: string, before: string, text: string): Promise<void> {
+  await list(page, title).getByRole('gridcell', { name: before, exact: true }).click();
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+}
+
+export async function answerSlip(page: Page, answer: string): Promise<void> {
+  const slip = page.getByRole('region', { name: 'Impact' });
+  await slip.getByText(answer, { exact: true }).click();
+  await slip.getByRole('button', { name: 'Do it' }).click();
+  await expect(slip).toBeHidden();
+}

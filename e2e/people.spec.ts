@@ -1,0 +1,52 @@
+// People: signing in, the demo's accounts, and what an administrator does with them.
+import { expect, one, test, toSheet } from './house.js';
+
+test('the demo shows its accounts; a wrong password is refused', async ({ house, browser }) => {
+  const page = await (await browser.newContext({ baseURL: one() })).newPage();
+  await page.goto(`/sign-in?house=${house.key}`);
+  await page.getByRole('textbox', { name: 'Sign-in name' }).fill('ines');
+  await page.getByLabel('Password').fill('not this one');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('The sign-in name or the password is wrong. Try again.')).toBeVisible();
+  await page.getByRole('button', { name: /Mara Fenn, clerk/ }).click();
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Sheets' })).toBeVisible();
+  await expect(page.getByRole('navigation').getByRole('link')).toHaveText(['Sheets']);
+  await page.getByRole('button', { name: 'Mara Fenn, clerk' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+});
+
+test('someone is added, given a role, a new password, and signed out', async ({ house, browser }) => {
+  const ines = await house.open('ines', '/people');
+  await ines.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(ines.getByRole('alert').first()).toContainText('Type a name');
+  await ines.getByLabel('Name', { exact: true }).fill('Nell Farrow');
+  await ines.getByLabel('Sign-in name').fill('nell');
+  await ines.getByLabel('Role', { exact: true }).selectOption('reader');
+  await ines.getByLabel('First password').fill('a-first-password');
+  await ines.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(ines.getByRole('row', { name: /Nell Farrow/ })).toBeVisible();
+
+  const nell = await (await browser.newContext({ baseURL: one() })).newPage();
+  await nell.goto(`/sign-in?house=${house.key}`);
+  await nell.getByLabel('Sign-in name').fill('nell');
+  await nell.getByLabel('Password').fill('a-first-password');
+  await nell.keyboard.press('Enter');
+  await toSheet(nell, 'Crane hours');
+  await expect(nell.getByRole('button', { name: /New entry/ })).toHaveCount(0);
+
+  await ines.getByLabel('Role of Nell Farrow').selectOption('clerk');
+  await expect(nell.getByRole('button', { name: /New entry/ })).toBeVisible();
+  await ines.getByRole('button', { name: 'Sign out Nell Farrow' }).click();
+  await expect(nell.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await ines.getByRole('button', { name: 'Reset password of Nell Farrow' }).click();
+  await ines.getByLabel('New password').fill('short');
+  await ines.getByRole('button', { name: 'Set it' }).click();
+  await expect(ines.getByRole('alert')).toContainText('at least 10 characters');
+  await ines.getByLabel('New password').fill('a-second-password');
+  await ines.getByRole('button', { name: 'Set it' }).click();
+  await expect(ines.getByText('Nell Farrow has a new password')).toBeVisible();
+  await ines.getByLabel('Role of Ines Quarrie').selectOption('clerk');
+  await expect(ines.getByText('This is the only administrator.')).toBeVisible();
+});

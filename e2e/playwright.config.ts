@@ -1,0 +1,23 @@
+// Browser tests on Debian's Chromium: two servers over one database, every test in a house of its own.
+import { defineConfig } from '@playwright/test';
+
+export const chromiumPath = '/usr/bin/chromium';
+const quiet = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.spec.ts',
+  outputDir: '../test-results',
+  globalSetup: './globalSetup.ts',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ...(process.env['DELLUM_E2E_REPORT'] ? [['json', { outputFile: process.env['DELLUM_E2E_REPORT'] }] as ['json', { outputFile: string }]] : [])],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    screenshot: 'only-on-failure',
+    launchOptions: { executablePath: chromiumPath, args: quiet, timeout: 60_000 },
+    permissions: ['clipboard-read', 'clipboard-write'],
+  },
+});

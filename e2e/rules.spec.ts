@@ -1,0 +1,59 @@
+// The administrator binds a field through the rule sentence, tries it, and clerks feel it at once.
+import { cellOf, expect, test, toSheet, two } from './house.js';
+
+test('a rule is written as a sentence, tried, and holds for everybody', async ({ house }) => {
+  const clerk = await house.open('mara', '/', two());
+  const grid = await toSheet(clerk, 'Berth visits');
+  const ines = await house.open('ines');
+  const own = await toSheet(ines, 'Berth visits');
+  await own.getByRole('columnheader', { name: /^Vessel/ }).getByRole('button').click();
+  await ines.getByRole('button', { name: 'Bind it to a catalog' }).click();
+  const slip = ines.getByRole('complementary', { name: 'Slip' });
+  const part = async (words: string, choice: string | RegExp) => {
+    await slip.getByRole('button', { name: words, exact: true }).click();
+    await ines.getByRole('dialog').getByRole('button', { name: choice }).click();
+  };
+  await part('Pilots', /^Services/);
+  await part('may be blank', /must not be blank/);
+  await slip.getByRole('button', { name: 'no hint' }).click();
+  await ines.getByRole('textbox', { name: 'Hint shown on arrival' }).fill('What was done?');
+  await ines.keyboard.press('Enter');
+  await slip.getByRole('button', { name: 'Dellum’s own words' }).click();
+  await ines.getByRole('textbox', { name: 'Said when a value is refused' }).fill('Pick a service.');
+  await ines.keyboard.press('Enter');
+  await expect(slip).toContainText('Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.”. On arrival it shows “What was done?”.');
+  await expect(slip.getByRole('status').first()).toContainText('1,512 of 1,512 entries would be outside');
+
+  // Trial entry behaves as the clerk's field and stores nothing.
+  await slip.getByLabel('Try Vessel').click();
+  await slip.getByLabel('Try Vessel').fill('nothing of the kind');
+  await ines.keyboard.press('Enter');
+  await expect(ines.getByRole('alert').filter({ hasText: 'Pick a service.' })).toBeVisible();
+  await slip.getByLabel('Try Vessel').fill('WATER');
+  await ines.keyboard.press('Enter');
+  await expect(slip).toContainText('“WATER” was taken as Water.');
+
+  await slip.getByRole('button', { name: 'Set this rule' }).click();
+  await expect(grid.getByRole('columnheader', { name: /^Vessel/ })).toContainText('Services');
+  await cellOf(grid, 1500, 'Vessel').click();
+  await expect(clerk.getByText('Vessel: What was done?')).toBeVisible();
+  await clerk.keyboard.press('Delete');
+  await expect(clerk.getByText(/0 cells were taken, 1 refused/)).toBeVisible();
+  await expect(cellOf(grid, 1501, 'Vessel')).toContainText('outside');
+
+  // Cleared again, nothing of it is outside.
+  await slip.getByRole('button', { name: 'Clear the rule' }).click();
+  await expect(grid.getByRole('columnheader', { name: /^Vessel/ })).toContainText('any text');
+  await expect(cellOf(grid, 1501, 'Vessel')).not.toContainText('outside');
+});
+
+test('a clerk reads the sentence and changes nothing', async ({ house }) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
+  const slip = page.getByRole('complementary', { name: 'Slip' });
+  await expect(slip).toContainText('Takes one value from Pilots; may be blank; any other value is refused');
+  await expect(slip.getByRole('button')).toHaveCount(1);
+  await page.goto('/sources');
+  await expect(page.getByText('This page is the administrator’s')).toBeVisible();
+});

@@ -1,0 +1,28 @@
+// Servers as processes of their own, over a given database.
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { createInterface } from 'node:readline';
+import { freePort } from '../scripts/lib/postgres.mjs';
+import { root } from '../scripts/lib/packages.mjs';
+
+export interface Serving {
+  readonly base: string;
+  stop(signal?: NodeJS.Signals): Promise<void>;
+}
+
+/** Starts a server, on a given port where it is to come back at the same address. */
+export async function serve(databaseUrl: string, given?: string): Promise<Serving> {
+  const port = given ? Number(new URL(given).port) : await freePort();
+  const child: ChildProcess = spawn(process.execPath, [`${root}/apps/server/dist/main.js`], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: `${root}/apps/web/dist` },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  for await (const line of createInterface({ input: child.stdout! })) if (line.startsWith('listening')) break;
+  return {
+    base: `http://127.0.0.1:${port}`,
+    stop: async (signal = 'SIGTERM') => {
+      child.kill(signal);
+      if (child.exitCode === null && child.signalCode === null) await once(child, 'exit');
+    },
+  };
+}

@@ -1,0 +1,116 @@
+// npm run shots: remakes the pictures of docs/screenshots from the demo data.
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { join } from 'node:path';
+import { chromiumPath, ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
+import { freePort, startCluster } from './lib/postgres.mjs';
+import { runScript } from './lib/say.mjs';
+
+const folder = join(root, 'docs', 'screenshots');
+
+async function serve(url) {
+  const port = await freePort();
+  const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
+    env: { ...process.env, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps/web/dist') },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  for await (const line of createInterface({ input: server.stdout })) if (line.startsWith('listening')) break;
+  return { base: `http://127.0.0.1:${port}`, stop: () => server.kill('SIGTERM') };
+}
+
+const cell = (page, row, column) => page.locator(`[role=gridcell][data-row="${row - 1}"][data-column="${column}"]`);
+
+async function shoot(browser, base) {
+  const context = (options = {}) => browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options });
+  const enter = async (name, password, options) => {
+    const own = await context(options);
+    await own.request.post('/api/v1/session', { data: { signIn: name, password } });
+    return own.newPage();
+  };
+  const save = async (page, name) => {
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: join(folder, `${name}.png`) });
+  };
+  const follow = async (page, path, words) => {
+    await page.goto(path);
+    await page.getByRole('main').getByRole('link', { name: words }).first().click();
+  };
+
+  const guest = await (await context()).newPage();
+  await guest.goto('/sign-in');
+  await guest.getByText('Demo accounts').waitFor();
+  await save(guest, 'sign-in');
+
+  const clerk = await enter('mara', 'heron-mole');
+  await follow(clerk, '/sheets', 'Berth visits');
+  await clerk.getByText('type to add').waitFor();
+  await cell(clerk, 1502, 7).click();
+  await clerk.keyboard.type('al');
+  await clerk.getByRole('option', { name: 'Bryn Calloway' }).waitFor();
+  await save(clerk, 'sheet-picker');
+  await clerk.keyboard.press('Escape');
+  await clerk.keyboard.press('Escape');
+  await cell(clerk, 1500, 2).click();
+  await clerk.keyboard.type('Lantren Basn');
+  await clerk.keyboard.press('Enter');
+  await clerk.getByRole('alert').waitFor();
+  await save(clerk, 'sheet-refusal');
+
+  const ines = await enter('ines', 'lantern-basin');
+  await follow(ines, '/sheets', 'Berth visits');
+  await ines.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
+  await ines.getByText('rule of this field').waitFor();
+  await ines.getByText(/entries hold a value/).waitFor();
+  await save(ines, 'rule-sentence');
+  await ines.goto('/catalogs');
+  await ines.getByText('1,348').waitFor();
+  await save(ines, 'catalogs');
+  await ines.getByRole('link', { name: 'Pilots', exact: true }).click();
+  await ines.getByText('Odd Fenwright').waitFor();
+  await ines.getByRole('list', { name: 'Lineage' }).waitFor();
+  await save(ines, 'catalog');
+  await follow(ines, '/sources', 'Harbour lists');
+  await ines.getByRole('gridcell', { name: 'Rook Tansy' }).click();
+  await ines.getByText('Row 4 of Pilots').waitFor();
+  await save(ines, 'source-sheet');
+  await ines.getByRole('gridcell', { name: 'Tam Ossel' }).click();
+  await ines.keyboard.type('Tamsin Ossel');
+  await ines.keyboard.press('Enter');
+  await ines.getByRole('region', { name: 'Impact' }).getByText('Corrected', { exact: true }).click();
+  await save(ines, 'impact-slip');
+  await ines.goto('/people');
+  await ines.getByRole('cell', { name: 'Mara Fenn', exact: true }).waitFor();
+  await save(ines, 'people');
+
+  const dark = await enter('sela', 'salt-quay', { colorScheme: 'dark' });
+  await follow(dark, '/sheets', 'Berth visits');
+  await dark.getByRole('button', { name: '27 outside' }).click();
+  await dark.getByText('27 entries outside shown').waitFor();
+  await dark.getByText('Ilse Marchbanks').first().waitFor();
+  await save(dark, 'outside-dark');
+}
+
+await runScript(async () => {
+  ensureModules();
+  ensureChromium();
+  ensureBuilt();
+  const { chromium } = await import('@playwright/test');
+  const data = mkdtempSync('/tmp/dellum-shots-');
+  const cluster = await startCluster(data, { fsync: 'off' });
+  mkdirSync(folder, { recursive: true });
+  try {
+    spawnSync(process.execPath, [join(root, 'demo/dist/load.js')], { env: { ...process.env, DATABASE_URL: cluster.url }, stdio: 'inherit' });
+    const server = await serve(cluster.url);
+    const browser = await chromium.launch({ executablePath: chromiumPath, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+    try {
+      await shoot(browser, server.base);
+    } finally {
+      await browser.close();
+      server.stop();
+    }
+  } finally {
+    cluster.stop();
+    rmSync(data, { recursive: true, force: true });
+  }
+});
