@@ -5,7 +5,7 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', include: ['packages/*/test/**/*.test.ts'] } },
       { test: { name: 'web', include: ['apps/web/test/**/*.test.ts'] } },
-      { test: { name: 'server', include: ['apps/server/test/**/*.test.ts'], globalSetup: 'apps/server/test/globalSetup.ts', testTimeout: 60_000, hookTimeout: 60_000, pool: 'forks', maxWorkers: 2 } },
+      { test: { name: 'server', include: ['apps/server/test/**/*.test.ts'], globalSetup: 'apps/server/test/globalSetup.ts', testTimeout: 60_000, hookTimeout: 60_000 } },
     ],
   },
 });
