@@ -13,8 +13,8 @@ test('typed text outlives a stopped database', async ({ browser }) => {
   await migrate(database.kysely);
   await database.kysely.destroy();
   const server = await serve(cluster.url);
+  const house = await enterHouse(browser, cluster.url);
   try {
-    const house = await enterHouse(browser, cluster.url);
     const page = await house.open('mara', '/', server.base);
     const grid = await toSheet(page, 'Berth visits');
     cluster.stop();
@@ -35,6 +35,7 @@ test('typed text outlives a stopped database', async ({ browser }) => {
     await expect(cellOf(grid, 1501, 'Pilot')).toHaveText('Rook Tansy');
     await expect(page.getByText('live', { exact: true })).toBeVisible();
   } finally {
+    await house.leave();
     await server.stop();
     cluster.stop();
     rmSync(folder, { recursive: true, force: true });

@@ -1,6 +1,6 @@
 // The Quillhaven house, loaded anew for each test, and people who work in it in browsers of their own.
 import { randomUUID } from 'node:crypto';
-import { test as base, expect, type Browser, type Locator, type Page } from '@playwright/test';
+import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { demoAccounts, Database } from '@dellum/server';
 import { loadHouse, quillhaven } from '@dellum/demo';
 
@@ -16,6 +16,8 @@ export interface House {
   readonly id: string;
   /** Somebody signed in, in a browser of their own, on the given server. */
   open(name: Name, path?: string, server?: string): Promise<Page>;
+  /** Closes all browsers of the house, and with them their live streams. */
+  leave(): Promise<void>;
 }
 
 /** A house in a database, and how to enter it. */
@@ -24,8 +26,10 @@ export async function enterHouse(browser: Browser, databaseUrl: string): Promise
   const key = `house-${randomUUID()}`;
   const id = await loadHouse(database.kysely, quillhaven(new Date(), key));
   await database.kysely.destroy();
+  const contexts: BrowserContext[] = [];
   const open = async (name: Name, path = '/', server = one()): Promise<Page> => {
     const context = await browser.newContext({ baseURL: server });
+    contexts.push(context);
     const { signIn, password } = demoAccounts.find((account) => account.signIn === name)!;
     const answer = await context.request.post('/api/v1/session', { data: { house: key, signIn, password } });
     expect(answer.status()).toBe(204);
@@ -33,12 +37,17 @@ export async function enterHouse(browser: Browser, databaseUrl: string): Promise
     await page.goto(path);
     return page;
   };
-  return { key, id, open };
+  const leave = async () => {
+    for (const context of contexts) await context.close();
+  };
+  return { key, id, open, leave };
 }
 
 export const test = base.extend<{ house: House }>({
   house: async ({ browser }, use) => {
-    await use(await enterHouse(browser, process.env['DELLUM_DATABASE']!));
+    const house = await enterHouse(browser, process.env['DELLUM_DATABASE']!);
+    await use(house);
+    await house.leave();
   },
 });
 

@@ -33,6 +33,7 @@ test('someone is added, given a role, a new password, and signed out', async ({ 
   await nell.getByLabel('Sign-in name').fill('nell');
   await nell.getByLabel('Password').fill('a-first-password');
   await nell.keyboard.press('Enter');
+  await expect(nell.getByRole('heading', { name: 'Sheets' })).toBeVisible();
   await toSheet(nell, 'Crane hours');
   await expect(nell.getByRole('button', { name: /New entry/ })).toHaveCount(0);
 

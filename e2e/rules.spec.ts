@@ -21,7 +21,7 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   await slip.getByRole('button', { name: 'Dellum’s own words' }).click();
   await ines.getByRole('textbox', { name: 'Said when a value is refused' }).fill('Pick a service.');
   await ines.keyboard.press('Enter');
-  await expect(slip).toContainText('Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.”. On arrival it shows “What was done?”.');
+  await expect(slip).toContainText('Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.” On arrival it shows “What was done?”');
   await expect(slip.getByRole('status').first()).toContainText('1,512 of 1,512 entries would be outside');
 
   // Trial entry behaves as the clerk's field and stores nothing.

@@ -47,8 +47,7 @@ async function database() {
 function loadDemo(url) {
   const done = spawnSync(process.execPath, [join(root, 'demo', 'dist', 'load.js'), ...(fresh ? ['--fresh'] : [])], { env: { ...process.env, DATABASE_URL: url }, encoding: 'utf8' });
   if (done.status === 0) return;
-  const why = done.stderr.split('\n').find((line) => /error/i.test(line))?.trim() ?? done.stderr.trim();
-  throw new Stop(`The database could not be prepared (${why}). Check DATABASE_URL, or repair the data folder.`);
+  throw new Stop(`The database could not be prepared (${done.stderr.trim().split('\n').at(-1)}). Check DATABASE_URL, or repair the data folder.`);
 }
 
 async function serve(url, stopDatabase) {

@@ -13,6 +13,10 @@ try {
   const old = houses.find(({ key, demo }) => demo && key === 'quillhaven');
   if (fresh && old) await deleteHouse(db, old.id);
   if (houses.length === 0 || fresh) await loadHouse(db, quillhaven(new Date()));
+} catch (error) {
+  // One line for the start command, which says what to do about it.
+  process.stderr.write(`${error instanceof Error ? error.message || error.name : String(error)}\n`);
+  process.exitCode = 1;
 } finally {
   await db.destroy();
 }

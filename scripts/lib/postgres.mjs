@@ -81,6 +81,19 @@ function runningCluster(folder) {
   return { pid: Number(pid), port: Number(port) };
 }
 
+/** Makes the data folder, one level after the other: a recursive mkdir tries for ever where the system refuses some. */
+function makeFolder(folder) {
+  try {
+    if (!existsSync(folder)) {
+      makeFolder(dirname(folder));
+      mkdirSync(folder);
+    }
+  } catch (error) {
+    if (error instanceof Stop) throw error;
+    throw new Stop(`The data folder ${folder} cannot be written (${error.code}). Choose another with DELLUM_DATA, or get the right to write there.`);
+  }
+}
+
 /**
  * Starts the cluster in `folder` (laid out first when it is new) and returns its address and a function that stops
  * it. A cluster that an interrupted run left behind is taken over.
@@ -91,11 +104,7 @@ export async function startCluster(dataFolder, settings = {}) {
   const folder = join(dataFolder, 'postgres');
   const passwordFile = join(dataFolder, 'postgres.password');
   const log = join(dataFolder, 'postgres.log');
-  try {
-    mkdirSync(dataFolder, { recursive: true });
-  } catch (error) {
-    throw new Stop(`The data folder ${dataFolder} cannot be made (${error.code}). Choose another with DELLUM_DATA, or get the right to write there.`);
-  }
+  makeFolder(dataFolder);
   if (!existsSync(join(folder, 'PG_VERSION')) || !existsSync(passwordFile)) {
     if (existsSync(folder) && readdirSync(folder).length > 0) throw broken(folder, log);
     initialise(bin, folder, passwordFile);

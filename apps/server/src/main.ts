@@ -10,7 +10,10 @@ if (!databaseUrl) {
   process.exit(1);
 }
 
-const app = await createServer({ databaseUrl, ...(webFolder && { webFolder }), logRequests: process.env['DELLUM_LOG'] === 'requests' });
+const app = await createServer({ databaseUrl, ...(webFolder && { webFolder }), logRequests: process.env['DELLUM_LOG'] === 'requests' }).catch((error: unknown) => {
+  process.stderr.write(`The server cannot use the database of DATABASE_URL: ${error instanceof Error ? error.message || error.name : String(error)}\n`);
+  process.exit(1);
+});
 
 let stopping = false;
 async function stop(): Promise<void> {

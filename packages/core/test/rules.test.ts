@@ -95,7 +95,7 @@ describe('ruleSentence', () => {
   const words = (over: Partial<CatalogRule>) => ruleSentence({ ...rule, ...over }, new Map([['q', 'Quays']])).map(({ text }) => text).join('');
   it('says the rule in one sentence', () => {
     expect(words({ refusalText: 'Pick a quay.' })).toBe('Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.”. On arrival it shows no hint.');
-    expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe('Takes one value from Quays; must not be blank; any other value is accepted. On arrival it shows “Where?”.');
+    expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe('Takes one value from Quays; must not be blank; any other value is accepted. On arrival it shows “Where?”');
   });
   it('offers every part for changing', () => expect(ruleSentence(rule, new Map()).flatMap(({ edits }) => edits ?? [])).toEqual(['catalogId', 'mayBeBlank', 'others', 'refusalText', 'hint']));
 });

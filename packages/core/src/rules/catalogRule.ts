@@ -9,6 +9,9 @@ function refused(rule: CatalogRule, code: VerdictCode, ownWords: string, suggest
   return { verdict: 'refused', code, message: (rule.refusalText || ownWords) + meant, suggestions };
 }
 
+/** A text in quotes at the end of a sentence, which needs no full stop of its own after one inside. */
+const endQuoted = (text: string): string => (/[.!?]$/u.test(text) ? '' : '.');
+
 const orList = (words: readonly string[]): string =>
   words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)!}`;
 
@@ -63,9 +66,9 @@ export const catalogRule: RuleKind<CatalogRule> = {
       { text: rule.others === 'refuse' ? 'refused' : 'accepted', edits: 'others' },
     ];
     if (rule.others === 'refuse') {
-      parts.push({ text: ', saying ' }, { text: rule.refusalText ? `“${rule.refusalText}”` : 'Dellum’s own words', edits: 'refusalText' });
-    }
-    parts.push({ text: '. On arrival it shows ' }, { text: rule.hint ? `“${rule.hint}”` : 'no hint', edits: 'hint' }, { text: '.' });
+      parts.push({ text: ', saying ' }, { text: rule.refusalText ? `“${rule.refusalText}”` : 'Dellum’s own words', edits: 'refusalText' }, { text: endQuoted(rule.refusalText) });
+    } else parts.push({ text: '.' });
+    parts.push({ text: ' On arrival it shows ' }, { text: rule.hint ? `“${rule.hint}”` : 'no hint', edits: 'hint' }, { text: endQuoted(rule.hint) });
     return parts;
   },
 };
