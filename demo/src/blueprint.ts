@@ -1,6 +1,6 @@
-// A house as plain data: what a loader needs to lay it out.
-import type { FieldKind, RangeEnding, Rule } from '@dellum/core';
-import type { Role } from '@dellum/contract';
+// A house as plain data: what a loader needs to lay it out. Things refer to each other by their names.
+import type { CatalogDefinition, CatalogPart, FieldKind, ItemColour, RangeEnding, RangeShape, Rule } from '@dellum/core';
+import type { LinkedSettingsDto, Role } from '@dellum/contract';
 
 export interface PersonBlueprint {
   readonly name: string;
@@ -8,19 +8,50 @@ export interface PersonBlueprint {
   readonly role: Role;
   readonly password: string;
 }
+/** Ranges by row numbers counted from 0; a fixed one says its last row. `fields` are the keys of the levels. */
+export interface RangeBlueprint {
+  readonly name: string;
+  readonly from: number;
+  readonly ends: RangeEnding;
+  readonly last?: number;
+  readonly fields?: readonly string[];
+  readonly shape?: RangeShape;
+}
 /** A list of a source sheet: texts in order, an empty one for a blank cell. */
 export interface ListBlueprint {
   readonly heading: string;
   readonly texts: readonly string[];
-  /** Ranges by row numbers counted from 0; a fixed one says its last row. */
-  readonly ranges: readonly { readonly name: string; readonly from: number; readonly ends: RangeEnding; readonly last?: number }[];
+  readonly ranges: readonly RangeBlueprint[];
 }
+/** A table of a source sheet: a register of several fields. */
+export interface TableBlueprint {
+  readonly heading: string;
+  readonly fields: readonly { readonly key: string; readonly heading: string; readonly kind: FieldKind; readonly width: number }[];
+  readonly rows: readonly Readonly<Record<string, string>>[];
+  readonly ranges: readonly RangeBlueprint[];
+}
+export interface SourceSheetBlueprint {
+  readonly title: string;
+  readonly note: string;
+  readonly lists: readonly ListBlueprint[];
+  readonly tables?: readonly TableBlueprint[];
+  /** A range over all lists of the sheet: headings and what stands under them. */
+  readonly headings?: { readonly name: string; readonly ends: Exclude<RangeEnding, 'fixed'> };
+}
+/** A part as the core knows it, with names in the place of ids. */
+export type PartBlueprint = CatalogPart;
+
 export interface CatalogBlueprint {
   readonly title: string;
   readonly note: string;
-  readonly ranges: readonly string[];
+  /** Ranges that feed it, in order; or `parts` where it is composed of more. */
+  readonly ranges?: readonly string[];
+  readonly parts?: readonly PartBlueprint[];
+  readonly filter?: CatalogDefinition['filter'];
+  readonly order?: CatalogDefinition['order'];
   readonly retired?: readonly string[];
   readonly otherNames?: Readonly<Record<string, string>>;
+  readonly kept?: Readonly<Record<string, { readonly colour?: ItemColour; readonly note?: string; readonly validFrom?: string; readonly validUntil?: string }>>;
 }
 export interface FieldBlueprint {
   readonly key: string;
@@ -35,12 +66,18 @@ export interface EntrySheetBlueprint {
   readonly fields: readonly FieldBlueprint[];
   readonly entries: readonly Readonly<Record<string, string>>[];
 }
+export interface LinkedBlueprint {
+  readonly name: string;
+  readonly settings: LinkedSettingsDto;
+  readonly every: number;
+}
 export interface HouseBlueprint {
   readonly key: string;
   readonly name: string;
   readonly demo: boolean;
   readonly people: readonly PersonBlueprint[];
-  readonly sourceSheets: readonly { readonly title: string; readonly note: string; readonly lists: readonly ListBlueprint[] }[];
+  readonly sourceSheets: readonly SourceSheetBlueprint[];
+  readonly linked?: readonly LinkedBlueprint[];
   readonly catalogs: readonly CatalogBlueprint[];
   readonly entrySheets: readonly EntrySheetBlueprint[];
 }

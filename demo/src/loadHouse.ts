@@ -1,9 +1,9 @@
 // Lays a house out in the database, set by set, in one transaction.
 import { randomUUID } from 'node:crypto';
-import { matchKey, type Rule, type SourceRange } from '@dellum/core';
+import { matchKey, ofRanges, type CatalogDefinition, type CatalogPart, type Rule, type Stretch } from '@dellum/core';
 import { hashPassword, makeHouse, PlacesStore, posGap, type Tables, type Trx } from '@dellum/server';
 import { sql, type Kysely } from 'kysely';
-import type { CatalogBlueprint, EntrySheetBlueprint, HouseBlueprint, ListBlueprint } from './blueprint.js';
+import type { CatalogBlueprint, EntrySheetBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
 
 /** Loads the blueprint as a new house; returns its id. */
 export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): Promise<string> {
@@ -14,9 +14,12 @@ export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): 
       await trx.insertInto('people').values({ house_id: houseId, id: randomUUID(), name, sign_in: signIn, sign_in_key: matchKey(signIn), role, password_hash: passwordHash }).execute();
     }
     const layer = new Layer(trx, houseId);
-    for (const sheet of blueprint.sourceSheets) await layer.sourceSheet(sheet.title, sheet.note, sheet.lists);
-    for (const catalog of blueprint.catalogs) await layer.catalog(catalog);
+    for (const sheet of blueprint.sourceSheets) await layer.sourceSheet(sheet);
+    for (const source of blueprint.linked ?? []) await layer.linked(source);
+    // Queries of catalogs name entry sheets, and rules of entry sheets name catalogs: the sheets are there first.
     for (const sheet of blueprint.entrySheets) await layer.entrySheet(sheet);
+    for (const catalog of blueprint.catalogs) await layer.catalog(catalog);
+    for (const sheet of blueprint.entrySheets) await layer.rules(sheet);
     return houseId;
   });
   // Many rows at once: the planner is told now rather than when autovacuum comes by.
@@ -27,7 +30,6 @@ export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): 
 /** Deletes a house and everything in it. */
 export async function deleteHouse(db: Kysely<Tables>, houseId: string): Promise<void> {
   await db.transaction().execute(async (trx) => {
-    await trx.deleteFrom('catalog_parts').where('house_id', '=', houseId).execute();
     await trx.deleteFrom('slips').where('house_id', '=', houseId).execute();
     await trx.deleteFrom('ranges').where('house_id', '=', houseId).execute();
     await trx.deleteFrom('value_deltas').where('house_id', '=', houseId).execute();
@@ -40,6 +42,8 @@ class Layer {
   private ord = 0;
   private readonly rangeIds = new Map<string, string>();
   private readonly catalogIds = new Map<string, string>();
+  private readonly registerIds = new Map<string, string>();
+  private readonly linkedIds = new Map<string, string>();
   private readonly places = new PlacesStore();
 
   constructor(
@@ -83,34 +87,63 @@ class Layer {
     return rows.map(({ id }) => id);
   }
 
-  async sourceSheet(title: string, note: string, lists: readonly ListBlueprint[]): Promise<void> {
+  async sourceSheet({ title, note, lists, tables = [], headings }: SourceSheetBlueprint): Promise<void> {
     const sheetId = await this.sheet('source', title, note);
-    for (const list of lists) {
-      const registerId = await this.register(sheetId, list.heading);
-      await this.field(registerId, { key: 'value', heading: list.heading, kind: 'text', width: 160 }, null);
-      const ids = await this.entries(registerId, list.texts.map((text): Record<string, string> => (text === '' ? {} : { value: text })));
-      for (const range of list.ranges) await this.range(registerId, range, ids);
+    const listed = lists.map(({ heading, texts, ranges }): TableBlueprint => ({ heading, ranges, fields: [{ key: 'value', heading, kind: 'text', width: 160 }], rows: texts.map((text): Record<string, string> => (text === '' ? {} : { value: text })) }));
+    const stretches: Stretch[] = [];
+    for (const table of [...listed, ...tables]) {
+      const registerId = await this.register(sheetId, table.heading);
+      for (const field of table.fields) await this.field(registerId, field, null);
+      const ids = await this.entries(registerId, table.rows);
+      for (const range of table.ranges) await this.range(range, [stretchOf(registerId, range, table, ids)]);
+      stretches.push({ registerId, fields: ['value'], start: { at: 'top' }, end: { ends: headings?.ends ?? 'last' } });
     }
+    if (headings) await this.range({ ...headings, from: 0, shape: 'headings' }, stretches.slice(0, lists.length));
   }
 
-  private async range(registerId: string, { name, from, ends, last }: ListBlueprint['ranges'][number], ids: readonly string[]): Promise<void> {
+  private async range({ name, shape = 'list' }: RangeBlueprint, stretches: readonly Stretch[]): Promise<void> {
     const id = randomUUID();
-    const start: SourceRange['start'] = from === 0 ? { at: 'top' } : { at: 'entry', entry: ids[from]! };
-    const end: SourceRange['end'] = ends === 'fixed' ? { ends, entry: ids[last ?? ids.length - 1]! } : { ends };
     this.rangeIds.set(name, id);
+    await this.trx.insertInto('ranges').values({ house_id: this.houseId, id, name, name_key: matchKey(name), shape, inherits: false }).execute();
     await this.trx
-      .insertInto('ranges')
-      .values({ house_id: this.houseId, id, register_id: registerId, field_key: 'value', name, name_key: matchKey(name), range_start: JSON.stringify(start), range_end: JSON.stringify(end) })
+      .insertInto('range_stretches')
+      .values(stretches.map(({ registerId, fields, start, end }, ord) => ({ house_id: this.houseId, range_id: id, ord, register_id: registerId, fields: JSON.stringify(fields), range_start: JSON.stringify(start), range_end: JSON.stringify(end) })))
       .execute();
   }
 
-  async catalog({ title, note, ranges, retired = [], otherNames = {} }: CatalogBlueprint): Promise<void> {
+  async linked({ name, settings, every }: LinkedBlueprint): Promise<void> {
+    const id = randomUUID();
+    this.linkedIds.set(name, id);
+    await this.trx.insertInto('linked_sources').values({ house_id: this.houseId, id, name, name_key: matchKey(name), settings: JSON.stringify(settings), every, mark: null, last_good_at: null, last_tried_at: null, failure: null }).execute();
+  }
+
+  /** The part with ids in the place of names. */
+  private part(part: CatalogPart): CatalogPart {
+    switch (part.kind) {
+      case 'typed':
+        return part;
+      case 'range':
+        return { ...part, rangeId: this.rangeIds.get(part.rangeId)! };
+      case 'query':
+        return { ...part, registerId: this.registerIds.get(part.registerId)! };
+      case 'linked':
+        return { ...part, sourceId: this.linkedIds.get(part.sourceId)! };
+      case 'catalog':
+        return { ...part, catalogId: this.catalogIds.get(part.catalogId)! };
+    }
+  }
+
+  async catalog({ title, note, ranges = [], parts, filter = null, order = { by: 'kept' }, retired = [], otherNames = {}, kept = {} }: CatalogBlueprint): Promise<void> {
     const id = randomUUID();
     const key = matchKey(title).replace(/[^a-z0-9]+/gu, '-');
     this.catalogIds.set(title, id);
-    await this.trx.insertInto('catalogs').values({ house_id: this.houseId, id, key, title, note }).execute();
-    await this.trx.insertInto('catalog_parts').values(ranges.map((name, ord) => ({ house_id: this.houseId, catalog_id: id, ord, range_id: this.rangeIds.get(name)! }))).execute();
-    if (retired.length > 0) await this.trx.insertInto('kept_items').values(retired.map((value) => ({ house_id: this.houseId, catalog_id: id, value }))).execute();
+    const definition: CatalogDefinition = { ...ofRanges([]), parts: (parts ?? ofRanges(ranges).parts).map((part) => this.part(part)), filter, order };
+    await this.trx.insertInto('catalogs').values({ house_id: this.houseId, id, key, title, note, definition: JSON.stringify(definition) }).execute();
+    const rows = [...new Set([...retired, ...Object.keys(kept)])].map((value) => {
+      const { colour = null, note: own = null, validFrom = null, validUntil = null } = kept[value] ?? {};
+      return { house_id: this.houseId, catalog_id: id, key: value, value, path: '[]', retired: retired.includes(value), label: null, note: own, colour, valid_from: validFrom, valid_until: validUntil };
+    });
+    if (rows.length > 0) await this.trx.insertInto('kept_items').values(rows).execute();
     const names = Object.entries(otherNames).map(([name, value]) => ({ house_id: this.houseId, catalog_id: id, name, value }));
     if (names.length > 0) await this.trx.insertInto('other_names').values(names).execute();
   }
@@ -118,11 +151,32 @@ class Layer {
   async entrySheet({ title, note, fields, entries }: EntrySheetBlueprint): Promise<void> {
     const sheetId = await this.sheet('entry', title, note);
     const registerId = await this.register(sheetId, title);
-    for (const { rule, ...field } of fields) await this.field(registerId, field, rule ? this.rule(rule) : null);
+    this.registerIds.set(title, registerId);
+    for (const { key, heading, kind, width } of fields) await this.field(registerId, { key, heading, kind, width }, null);
     await this.entries(registerId, entries);
   }
 
-  private rule({ catalog, ...rule }: NonNullable<EntrySheetBlueprint['fields'][number]['rule']>): Rule {
-    return { kind: 'catalog', catalogId: this.catalogIds.get(catalog)!, ...rule };
+  /** The rules of a sheet's fields, once their catalogs are there. */
+  async rules({ title, fields }: EntrySheetBlueprint): Promise<void> {
+    const rules = fields.flatMap(({ key, rule }) => {
+      if (!rule) return [];
+      const { catalog, ...members } = rule;
+      return [{ key, rule: { kind: 'catalog', catalogId: this.catalogIds.get(catalog)!, ...members } satisfies Rule }];
+    });
+    if (rules.length === 0) return;
+    await sql`
+      update fields set rule = ruled.rule, catalog_id = (ruled.rule ->> 'catalogId')::uuid
+      from jsonb_to_recordset(${JSON.stringify(rules)}::jsonb) as ruled(key text, rule jsonb)
+      where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(title)!} and fields.key = ruled.key`.execute(this.trx);
   }
+}
+
+/** Where a range of a list or table lies: over one field, or over those of its levels. */
+function stretchOf(registerId: string, { from, ends, last, fields }: RangeBlueprint, table: TableBlueprint, ids: readonly string[]): Stretch {
+  return {
+    registerId,
+    fields: fields ?? [table.fields[0]!.key],
+    start: from === 0 ? { at: 'top' } : { at: 'entry', entry: ids[from]! },
+    end: ends === 'fixed' ? { ends, entry: ids[last ?? ids.length - 1]! } : { ends },
+  };
 }

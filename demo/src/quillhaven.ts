@@ -1,7 +1,10 @@
 // The Quillhaven Harbour Office: a small harbour, made up, and so is everything in it.
 import { demoAccounts } from '@dellum/server';
-import type { EntrySheetBlueprint, HouseBlueprint } from './blueprint.js';
+import type { EntrySheetBlueprint, HouseBlueprint, SourceSheetBlueprint } from './blueprint.js';
+import { readFileSync } from 'node:fs';
 import { chance, pick } from './chance.js';
+
+const kept = <T>(file: string): T => JSON.parse(readFileSync(new URL(`../data/${file}`, import.meta.url), 'utf8')) as T;
 
 const pilots = ['Tam Ossel', 'Bryn Calloway', 'Ilse Marchbank', 'Rook Tansy', 'Corin Vale', 'Wenna Hallet'];
 const status = ['Expected', 'Alongside', 'Shifted', 'Departed'];
@@ -63,6 +66,75 @@ function craneHours(today: number): EntrySheetBlueprint['entries'] {
   }));
 }
 
+type Cells = Readonly<Record<string, string>>;
+const filled = (cells: Cells): Cells => Object.fromEntries(Object.entries(cells).filter(([, text]) => text !== ''));
+
+const classes = ['tug', 'coaster', 'bulk carrier', 'fishing boat', 'ferry', 'tanker', 'barge', 'pilot boat'];
+const fleetNames = ['Amber', 'Bracken', 'Copper', 'Drift', 'Elder', 'Fern', 'Grey', 'Heath', 'Iron', 'Juniper', 'Kelp', 'Lark', 'Marsh', 'Night', 'Oat'];
+const fleetTails = ['Wind', 'Star', 'Tern', 'Gull', 'Maid', 'Rose', 'Bell', 'Tide', 'Heron', 'Lass', 'Thorn', 'Reed', 'Swift', 'Wren', 'Crown', 'Spirit'];
+
+/** About 240 vessels: those that visit, and more that are known. */
+function fleet(flags: readonly (readonly [string, string])[]): EntrySheetBlueprint['entries'] {
+  const random = chance(240);
+  const names = [...vessels, ...fleetNames.flatMap((head) => fleetTails.map((tail) => `${head} ${tail}`))].slice(0, 240);
+  return names.map((name, at) => ({
+    call_sign: `${'QHVX'[at % 4]!}${String.fromCharCode(65 + (at * 7) % 26)}${String.fromCharCode(65 + (at * 11) % 26)}${String(100 + at)}`,
+    name,
+    class: pick(random, classes.map((one, place) => [one, place === 1 ? 6 : 2] as const)),
+    flag: flags[Math.floor(random() * flags.length)]![0],
+    length: String(12 + Math.floor(random() * 170)),
+    ...(random() < 0.9 && { broker: brokers[Math.floor(random() * brokers.length)]! }),
+  }));
+}
+
+/** Greatest length and draught of each berth; two of them are closed for a while. */
+function berthDetails(today: number): readonly Cells[] {
+  const random = chance(12);
+  return quays.flatMap((quay) => berths[quay]!).map((berth, at) =>
+    filled({
+      berth,
+      length: String(60 + Math.floor(random() * 14) * 10),
+      draught: String(4 + Math.floor(random() * 12) / 2),
+      closed_from: at === 2 ? iso(today + 5 * day) : at === 7 ? iso(today - 20 * day) : '',
+      closed_until: at === 2 ? iso(today + 12 * day) : at === 7 ? iso(today + 3 * day) : '',
+    }),
+  );
+}
+
+const wide = (key: string, heading: string, width: number, kind: 'text' | 'number' | 'date' | 'percent' = 'text') => ({ key, heading, kind, width });
+
+/** The other source sheets: headings, tables, codes with names, and rates with the day from which each holds. */
+function tables(today: number): readonly SourceSheetBlueprint[] {
+  const cargoRows = kept<readonly (readonly [string, string, string, string, string])[]>('cargo.json').map(([group, sub, item, unit, hazard]) => filled({ group, sub, item, unit, hazard }));
+  const flagRows = kept<readonly (readonly [string, string])[]>('flags.json').map(([code, name]) => ({ code, name }));
+  return [
+    { title: 'Berths by quay', note: 'A list under each quay; the headings are the quays.', lists: quays.map((quay) => ({ heading: quay, texts: berths[quay]!, ranges: [] })), headings: { name: 'Berths by quay', ends: 'last' } },
+    {
+      title: 'Berth details',
+      note: 'How long a ship may be at each berth, and when one is closed.',
+      lists: [],
+      tables: [{ heading: 'Berth details', fields: [wide('berth', 'Berth', 110), wide('length', 'Greatest length, m', 130, 'number'), wide('draught', 'Draught, m', 100, 'number'), wide('closed_from', 'Closed from', 110, 'date'), wide('closed_until', 'Closed until', 110, 'date')], rows: berthDetails(today), ranges: [{ name: 'Berths with details', from: 0, ends: 'last' }] }],
+    },
+    {
+      title: 'Cargo table',
+      note: 'Group, sub-group and item, with the unit each is counted in.',
+      lists: [],
+      tables: [{ heading: 'Cargo', fields: [wide('group', 'Group', 150), wide('sub', 'Sub-group', 150), wide('item', 'Item', 240), wide('unit', 'Unit', 70), wide('hazard', 'Hazard note', 220)], rows: cargoRows, ranges: [{ name: 'Cargo', from: 0, ends: 'last', shape: 'levels', fields: ['group', 'sub', 'item'] }] }],
+    },
+    {
+      title: 'Codes and rates',
+      note: 'Flag registries by their code, and the dues rates with the day from which each holds.',
+      lists: [],
+      tables: [
+        { heading: 'Flag registries', fields: [wide('code', 'Code', 80), wide('name', 'Name', 150)], rows: flagRows, ranges: [{ name: 'Flag registries', from: 0, ends: 'last' }] },
+        { heading: 'Dues rates', fields: [wide('rate', 'Rate', 90, 'percent'), wide('from', 'Holds from', 110, 'date')], rows: [{ rate: '0.03', from: iso(today - 900 * day) }, { rate: '0.075', from: iso(today - 400 * day) }, { rate: '0.2', from: iso(today - 200 * day) }], ranges: [{ name: 'Dues rates', from: 0, ends: 'gap' }] },
+      ],
+    },
+  ];
+}
+
+const fromRange = (rangeId: string, over: { label?: string; companions?: readonly string[] } = {}) => ({ kind: 'range' as const, join: 'or' as const, rangeId, label: over.label ?? null, companions: over.companions ?? [] });
+
 const bound = (catalog: string, hint: string, refusalText = '') => ({ catalog, mayBeBlank: true, others: 'refuse' as const, hint, refusalText });
 
 /** The demo house around the day it is started. `key` lets tests load several side by side. */
@@ -89,15 +161,33 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
               { name: 'Cranes', from: 5, ends: 'last' },
             ],
           },
-          { heading: 'Ship brokers', texts: brokers, ranges: [] },
+          { heading: 'Ship brokers', texts: brokers, ranges: [{ name: 'Ship brokers', from: 0, ends: 'last' }] },
         ],
       },
+      ...tables(moment),
     ],
     catalogs: [
       { title: 'Pilots', note: 'Who may bring a ship in.', ranges: ['Pilots'], retired: ['Odd Fenwright'], otherNames: { 'T. Ossel': 'Tam Ossel', 'I. Marchbank': 'Ilse Marchbank' } },
-      { title: 'Visit status', note: 'How far a visit has come.', ranges: ['Visit status'] },
+      {
+        title: 'Visit status',
+        note: 'How far a visit has come.',
+        ranges: ['Visit status'],
+        kept: { Expected: { colour: 'olive' }, Alongside: { colour: 'teal' }, Departed: { colour: 'slate' }, Shifted: { colour: 'damson', note: 'Moved to another berth during the visit.' } },
+      },
       { title: 'Quays', note: 'Where ships come alongside.', ranges: ['Quays'] },
       { title: 'Services', note: 'What the harbour does for a ship, cranes included.', ranges: ['Services', 'Cranes'] },
+      { title: 'Berths', note: 'Every berth under its quay.', ranges: ['Berths by quay'] },
+      { title: 'Cargo', note: 'What ships carry, in groups; each item with its unit.', parts: [fromRange('Cargo', { companions: ['unit', 'hazard'] })] },
+      { title: 'Flags', note: 'Flag registries: the name is shown, the code is stored.', parts: [fromRange('Flag registries', { label: 'name' })], order: { by: 'alphabetical' } },
+      { title: 'Dues rates', note: 'What of the value is due, from which day.', parts: [fromRange('Dues rates', { companions: ['from'] })], order: { by: 'companion', field: 'from', direction: 'down' } },
+      { title: 'Ship brokers', note: 'Who answers for a ship ashore.', ranges: ['Ship brokers'], order: { by: 'alphabetical' } },
+      {
+        title: 'Tugs',
+        note: 'Vessels that can help others: by call sign, shown by name.',
+        parts: [{ kind: 'query', join: 'or', registerId: 'Vessels', value: 'call_sign', label: 'name', companions: ['length'], filter: { all: true, conditions: [{ field: 'class', is: 'is', value: 'tug' }] } }],
+        order: { by: 'alphabetical' },
+      },
+      { title: 'Works without cranes', note: 'What is done for a ship by hand.', parts: [{ kind: 'catalog', join: 'or', catalogId: 'Services' }, { kind: 'range', join: 'without', rangeId: 'Cranes', label: null, companions: [] }] },
     ],
     entrySheets: [
       {
@@ -132,6 +222,19 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
           { key: 'pilot', heading: 'Pilot on board', kind: 'text', width: 160, rule: bound('Pilots', '') },
         ],
         entries: craneHours(moment),
+      },
+      {
+        title: 'Vessels',
+        note: 'Every ship the office knows, by its call sign.',
+        fields: [
+          { key: 'call_sign', heading: 'Call sign', kind: 'text', width: 100 },
+          { key: 'name', heading: 'Name', kind: 'text', width: 150 },
+          { key: 'class', heading: 'Class', kind: 'text', width: 120 },
+          { key: 'flag', heading: 'Flag', kind: 'text', width: 140, rule: bound('Flags', 'Type the code or the name of the registry.') },
+          { key: 'length', heading: 'Length, m', kind: 'number', width: 100 },
+          { key: 'broker', heading: 'Broker', kind: 'text', width: 180, rule: bound('Ship brokers', '') },
+        ],
+        entries: fleet(kept('flags.json')),
       },
     ],
   };

@@ -13,6 +13,9 @@ import { CatalogsController } from './catalogs/catalogs.controller.js';
 import { CatalogsService } from './catalogs/catalogs.service.js';
 import { CatalogsStore } from './catalogs/catalogs.store.js';
 import { CompiledCatalogs } from './catalogs/compiled.service.js';
+import { HistoryService } from './catalogs/history.service.js';
+import { HistoryStore } from './catalogs/history.store.js';
+import { ItemsService } from './catalogs/items.service.js';
 import { LineageService } from './catalogs/lineage.service.js';
 import { Counts } from './counts/counts.js';
 import { Database } from './database/database.js';
@@ -36,14 +39,19 @@ import { PeopleStore } from './people/people.store.js';
 import { SessionController } from './people/session.controller.js';
 import { SessionsService } from './people/sessions.service.js';
 import { RangesController } from './ranges/ranges.controller.js';
+import { RangesService } from './ranges/ranges.service.js';
 import { SheetsController } from './sheets/sheets.controller.js';
 import { SheetsService } from './sheets/sheets.service.js';
 import { SheetsStore } from './sheets/sheets.store.js';
+import { ActsStore } from './sources/acts.store.js';
 import { Applying } from './sources/applying.js';
 import { Planning } from './sources/planning.js';
 import { SourcesController } from './sources/sources.controller.js';
 import { SourcesService } from './sources/sources.service.js';
 import { SourcesStore } from './sources/sources.store.js';
+import { Worlds } from './sources/worlds.js';
+import { UpkeepController } from './upkeep/upkeep.controller.js';
+import { UpkeepService } from './upkeep/upkeep.service.js';
 
 const controllers = [
   HealthController,
@@ -56,10 +64,11 @@ const controllers = [
   RangesController,
   CatalogsController,
   BindingsController,
+  UpkeepController,
   LiveController,
 ];
 
-const stores = [BuildStore, CarriesStore, CatalogsStore, EntriesStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, HistoryStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
@@ -72,17 +81,22 @@ const services = [
   CompiledCatalogs,
   Counts,
   EntriesService,
+  HistoryService,
   HousesService,
+  ItemsService,
   Jobs,
   Ledger,
   LineageService,
   Listener,
   PeopleService,
   Planning,
+  RangesService,
   SessionsService,
   SheetsService,
   SourcesService,
+  UpkeepService,
   Workers,
+  Worlds,
 ];
 
 @Module({})

@@ -42,7 +42,7 @@ it('loses nothing when its server is killed', async () => {
       return new Set(page.entries.map(({ cells }) => cells['pilot']));
     };
     const [tam] = await entriesOf(administrator, house.pilots);
-    const { body } = await administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { act: 'write', cells: [{ entry: tam!.id, field: 'value', text: 'Tamsin Ossel' }] });
+    const { body } = await administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'write', cells: [{ entry: tam!.id, field: 'value', text: 'Tamsin Ossel' }] }] });
     const answered = await administrator.call('POST', `/slips/${body.slip!.id}/answers`, { answers: body.slip!.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: 'corrected' })) });
     expect(answered.status).toBe(200);
     expect(await seen()).toEqual(new Set(['Tamsin Ossel', 'Bryn Calloway']));

@@ -163,3 +163,7 @@ export async function until(holds: () => Promise<boolean>): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, 20));
   }
 }
+
+/** The act that adds values at the end of a list, or above an entry. */
+export const insertingAll = (texts: readonly string[], before?: string) => ({ act: 'insert', rows: texts.map((text) => ({ cells: [{ field: 'value', text }] })), ...(before && { before }) });
+export const inserting = (text: string) => insertingAll([text]);

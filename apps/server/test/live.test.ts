@@ -2,7 +2,7 @@
 import type { CatalogItems, Change, Outcome } from '@dellum/contract';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { entriesOf, openHouse, startServer, until, Visitor, type House, type Running } from './house.js';
+import { entriesOf, inserting, openHouse, startServer, until, Visitor, type House, type Running } from './house.js';
 
 let one: Running;
 let two: Running;
@@ -40,7 +40,7 @@ async function listen(base: string, visitor: Visitor, after?: number): Promise<E
   return ear;
 }
 
-const add = (house: House, text: string) => house.administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { act: 'insert', field: 'value', texts: [text] });
+const add = (house: House, text: string) => house.administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { acts: [inserting(text)] });
 const kinds = (ear: Ear) => ear.heard.map(({ change }) => change.kind);
 
 describe('the stream', () => {

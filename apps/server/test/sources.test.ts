@@ -1,7 +1,7 @@
 // Changing a list: live at once where no entry is touched, asked about where one is.
 import type { BuildView, CatalogItems, EntryView, Lineage, Outcome, Slip } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { entriesOf, openHouse, startServer, until, type House, type Running } from './house.js';
+import { entriesOf, insertingAll, openHouse, startServer, until, type House, type Running } from './house.js';
 
 let running: Running;
 beforeAll(async () => {
@@ -10,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => running.close());
 
 const visits = [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Tam Ossel' }, { visit: 'V3', pilot: 'Bryn Calloway' }];
-const act = (house: House, body: unknown) => house.administrator.call<Outcome & { code?: string; detail?: string }>('POST', `/registers/${house.pilots.id}/acts`, body);
+const act = (house: House, body: unknown) => house.administrator.call<Outcome & { code?: string; detail?: string }>('POST', `/registers/${house.pilots.id}/acts`, { acts: [body] });
 const write = (house: House, entry: EntryView, text: string) => act(house, { act: 'write', cells: [{ entry: entry.id, field: 'value', text }] });
 const answer = (house: House, slip: Slip, given: string) =>
   house.administrator.call<Outcome & { code?: string }>('POST', `/slips/${slip.id}/answers`, { answers: slip.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: given })) });
@@ -26,7 +26,7 @@ const list = (house: House) => entriesOf(house.administrator, house.pilots);
 describe('what touches no entry', () => {
   it('is live at once: a value typed under the range, a sort, a move, an insert', async () => {
     const house = await openHouse(running, visits);
-    const { body } = await act(house, { act: 'insert', field: 'value', texts: ['Wenna Hallet', ''] });
+    const { body } = await act(house, insertingAll(['Wenna Hallet', '']));
     expect(body).toEqual({ slip: null, notes: ['“Wenna Hallet” is offered now in 1 field.'] });
     await act(house, { act: 'sort', field: 'value', direction: 'up' });
     expect(await offered(house)).toEqual(['Bryn Calloway', 'Rook Tansy', 'Tam Ossel', 'Wenna Hallet']);
@@ -40,7 +40,7 @@ describe('what touches no entry', () => {
     const build = await house.administrator.get<BuildView>('/build');
     const quays = build.sheets.find(({ kind }) => kind === 'source')!.registers.find(({ title }) => title === 'Quays')!;
     const before = await entriesOf(house.administrator, quays);
-    await act(house, { act: 'insert', field: 'value', texts: ['A', 'B'], before: (await list(house))[0]!.id });
+    await act(house, insertingAll(['A', 'B'], (await list(house))[0]!.id));
     await act(house, { act: 'sort', field: 'value', direction: 'down' });
     expect(await entriesOf(house.administrator, quays)).toEqual(before);
   });
@@ -70,7 +70,7 @@ describe('a removed value that entries hold', () => {
     const { body } = await act(house, { act: 'delete', entries: [(await list(house))[0]!.id] });
     await answer(house, body.slip!, 'gone');
     expect(await outside(house)).toBe(2);
-    await act(house, { act: 'insert', field: 'value', texts: ['Tam Ossel'] });
+    await act(house, insertingAll(['Tam Ossel']));
     expect(await outside(house)).toBe(0);
   });
   it('can be left as it was', async () => {
@@ -135,18 +135,18 @@ describe('an edited value that entries hold', () => {
     await running.database.transaction(async (trx) => {
       await trx.selectFrom('entries').select('id').where('house_id', '=', house.id).where('register_id', '=', house.visits.id).forUpdate().execute();
       await answer(house, body.slip!, 'corrected');
-      const back = await act(house, { act: 'insert', field: 'value', texts: ['Tam Ossel'] });
+      const back = await act(house, insertingAll(['Tam Ossel']));
       expect([back.status, back.body.code]).toEqual([409, 'carry-under-way']);
       expect(await held(house)).toEqual(['Tamsin Ossel', 'Tamsin Ossel', 'Bryn Calloway']);
     });
     await until(async () => (await lineage(house)).carries.length === 0);
-    expect((await act(house, { act: 'insert', field: 'value', texts: ['Tam Ossel'] })).status).toBe(200);
+    expect((await act(house, insertingAll(['Tam Ossel']))).status).toBe(200);
   });
 });
 
 describe('ranges', () => {
-  const make = (house: House, name: string, over: Record<string, unknown> = {}) =>
-    house.administrator.call<Outcome & { code?: string }>('POST', '/ranges', { name, registerId: house.pilots.id, field: 'value', entries: [], ends: 'last', ...over });
+  const make = (house: House, name: string, over: readonly string[] = []) =>
+    house.administrator.call<Outcome & { code?: string }>('POST', '/ranges', { name, shape: 'list', inherits: false, ends: 'last', place: { registerIds: [house.pilots.id], fields: ['value'], entries: over } });
   it.each([
     ['Pilots', 'name-taken'],
     [' pilots\u00A0', 'name-taken'],
@@ -160,13 +160,13 @@ describe('ranges', () => {
   it('that would take values away from another are asked about', async () => {
     const house = await openHouse(running, visits);
     const entries = await list(house);
-    const { body } = await make(house, 'Seniors', { entries: [entries[1]!.id] });
+    const { body } = await make(house, 'Seniors', [entries[1]!.id]);
     expect(body.slip!.questions.map(({ value }) => value)).toEqual(['Bryn Calloway']);
   });
   it('change their end, with what it touches asked first, and are not deleted while they feed a catalog', async () => {
     const house = await openHouse(running, visits);
     const [, bryn] = await list(house);
-    await act(house, { act: 'insert', field: 'value', texts: [''], before: bryn!.id });
+    await act(house, insertingAll([''], bryn!.id));
     const { body } = await house.administrator.call<Outcome>('PATCH', `/ranges/${house.rangeId}`, { ends: 'gap' });
     expect(body.slip!.questions.map(({ value }) => value)).toEqual(['Bryn Calloway']);
     await answer(house, body.slip!, 'retired');
@@ -216,13 +216,13 @@ describe('bad texts in a list', () => {
     ['x'.repeat(100_000), 'length'],
   ])('%# are refused and nothing is changed', async (text, code) => {
     const house = await openHouse(running, visits);
-    const { status, body } = await act(house, { act: 'insert', field: 'value', texts: ['Good', text] });
+    const { status, body } = await act(house, insertingAll(['Good', text]));
     expect([status, body.code, (body as { verdict?: string }).verdict]).toEqual([422, 'value-refused', code]);
     expect(await list(house)).toHaveLength(3);
   });
   it('right-to-left and combining characters are kept', async () => {
     const house = await openHouse(running, visits);
-    await act(house, { act: 'insert', field: 'value', texts: ['שלום', 'Zo\u0308e'] });
+    await act(house, insertingAll(['שלום', 'Zo\u0308e']));
     expect((await offered(house)).slice(3)).toEqual(['שלום', 'Zöe']);
   });
 });

@@ -6,11 +6,14 @@ import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
+import { MapPage } from './features/map/MapPage.js';
 import { PeoplePage } from './features/people/PeoplePage.js';
+import { RangesPage } from './features/ranges/RangesPage.js';
 import { SheetPage } from './features/sheets/SheetPage.js';
 import { SheetsPage } from './features/sheets/SheetsPage.js';
 import { SourcesPage } from './features/sources/SourcesPage.js';
 import { SourceSheetPage } from './features/sources/SourceSheetPage.js';
+import { UpkeepPage } from './features/upkeep/UpkeepPage.js';
 import { Frame } from './frame/Frame.js';
 import { EmptyState, Waiting } from './frame/Page.js';
 import { errorWords, isProblem } from './api/problem.js';
@@ -48,8 +51,11 @@ const router = createBrowserRouter([
       { path: '/', element: <Navigate to="/sheets" replace /> },
       { path: '/sheets', element: <SheetsPage /> },
       { path: '/sheets/:sheetId', element: <SheetPage /> },
-      { path: '/sources', element: designed(<SourcesPage />) },
-      { path: '/sources/:sheetId', element: designed(<SourceSheetPage />) },
+      { path: '/sources', element: <SourcesPage /> },
+      { path: '/sources/:sheetId', element: <SourceSheetPage /> },
+      { path: '/ranges', element: designed(<RangesPage />) },
+      { path: '/map', element: designed(<MapPage />) },
+      { path: '/upkeep', element: designed(<UpkeepPage />) },
       { path: '/catalogs', element: designed(<CatalogsPage />) },
       { path: '/catalogs/:catalogId', element: designed(<CatalogPage />) },
       { path: '/people', element: designed(<PeoplePage />) },

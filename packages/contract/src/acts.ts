@@ -1,10 +1,29 @@
-// Acts on a list of a source sheet, and the slips they may raise.
+// Acts on a list or table of a source sheet, and the slips they may raise.
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
-import { answers, type Act, type Answer, type Question, type SourceRange } from '@dellum/core';
+import { answers, type Answer, type Proposal, type Question } from '@dellum/core';
 import { WriteCellDto } from './build.js';
 
 export const actNames = ['write', 'insert', 'delete', 'move', 'sort'] as const;
+
+/** The text of one field of a new entry. */
+export class FieldTextDto {
+  @IsString()
+  @MaxLength(60)
+  field!: string;
+
+  @IsString()
+  text!: string;
+}
+
+/** A new entry. */
+export class NewEntryDto {
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => FieldTextDto)
+  cells!: FieldTextDto[];
+}
 
 /** One act on one register; which members it needs follows from `act`. */
 export class ActDto {
@@ -14,19 +33,20 @@ export class ActDto {
   /** write: the cells to set. */
   @IsOptional()
   @IsArray()
-  @ArrayMaxSize(20_000, { message: 'Change at most 20,000 cells at once.' })
+  @ArrayMaxSize(100_000, { message: 'Change at most 100,000 cells at once.' })
   @ValidateNested({ each: true })
   @Type(() => WriteCellDto)
   cells?: WriteCellDto[];
 
-  /** insert: the texts of the new entries, one each, for the field `field`. */
+  /** insert: the new entries. */
   @IsOptional()
   @IsArray()
-  @ArrayMaxSize(20_000, { message: 'Insert at most 20,000 entries at once.' })
-  @IsString({ each: true })
-  texts?: string[];
+  @ArrayMaxSize(50_000, { message: 'Insert at most 50,000 entries at once.' })
+  @ValidateNested({ each: true })
+  @Type(() => NewEntryDto)
+  rows?: NewEntryDto[];
 
-  /** insert, sort: the field. */
+  /** sort: the field. */
   @IsOptional()
   @IsString()
   @MaxLength(60)
@@ -36,7 +56,7 @@ export class ActDto {
   @IsOptional()
   @IsArray()
   @ArrayNotEmpty()
-  @ArrayMaxSize(20_000)
+  @ArrayMaxSize(50_000)
   @IsUUID(undefined, { each: true })
   entries?: string[];
 
@@ -49,6 +69,16 @@ export class ActDto {
   @IsOptional()
   @IsIn(['up', 'down'])
   direction?: 'up' | 'down';
+}
+
+/** Some acts on one register that are done together: a pasted block writes over rows and adds others. */
+export class ActsDto {
+  @IsArray()
+  @ArrayNotEmpty()
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => ActDto)
+  acts!: ActDto[];
 }
 
 export class AnswerDto {
@@ -70,12 +100,6 @@ export class AnswerSlipDto {
   answers!: AnswerDto[];
 }
 
-/** What is asked for: an act on a register, or a change of the ranges over it. */
-export type Proposal = { readonly registerId: string } & (
-  | { readonly what: 'act'; readonly act: Act }
-  | { readonly what: 'range made' | 'range changed' | 'range deleted'; readonly range: SourceRange }
-);
-
 export interface SlipQuestion extends Question {
   readonly catalogId: string;
 }
@@ -95,3 +119,8 @@ export interface Outcome {
   /** What else is worth knowing, in one sentence: what a sort brought into a range, for instance. */
   readonly notes: readonly string[];
 }
+
+/** The registers that a waiting change touches. */
+export const registersOf = ({ steps }: Proposal): string[] => [
+  ...new Set(steps.flatMap((step) => ('registerId' in step ? [step.registerId] : 'range' in step ? step.range.stretches.map(({ registerId }) => registerId) : []))),
+];

@@ -1,7 +1,7 @@
 // The build of a house: its sheets, registers, fields, rules, ranges and catalogs.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, MaxLength, ValidateNested } from 'class-validator';
-import { fieldKinds, longestName, otherValues, rangeEndings, type FieldKind, type OtherValues, type RangeEnding, type Rule, type SourceRange } from '@dellum/core';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { fieldKinds, longestName, otherValues, rangeEndings, rangeShapes, type CatalogDefinition, type FieldKind, type OtherValues, type RangeEnding, type RangeShape, type Rule, type SourceRange } from '@dellum/core';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
 
@@ -25,6 +25,31 @@ export class RetitleDto {
   title!: string;
 }
 
+/** What an administrator sets of a sheet beside its title. */
+export class ChangeSheetDto {
+  @IsOptional()
+  @IsString()
+  @Length(1, longestName, titleWords)
+  title?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  note?: string;
+
+  /** Source sheets: clerks and readers may look at it. */
+  @IsOptional()
+  @IsBoolean()
+  shown?: boolean;
+}
+
+/** Puts a sheet, a register or a field before another one, or last. */
+export class PlaceDto {
+  @IsOptional()
+  @IsUUID()
+  before?: string;
+}
+
 /** A new list on a source sheet. */
 export class MakeListDto {
   @IsUUID()
@@ -42,6 +67,30 @@ export class MakeFieldDto {
 
   @IsIn(fieldKinds, { message: `Choose a kind: ${fieldKinds.join(', ')}.` })
   kind!: FieldKind;
+}
+
+/** A new table on a source sheet: a register of several fields. */
+export class MakeTableDto {
+  @IsUUID()
+  sheetId!: string;
+
+  @IsString()
+  @Length(1, longestName, { message: 'Give the table a heading.' })
+  heading!: string;
+
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Give the table at least one field.' })
+  @ArrayMaxSize(60)
+  @ValidateNested({ each: true })
+  @Type(() => MakeFieldDto)
+  fields!: MakeFieldDto[];
+}
+
+export class FieldWidthDto {
+  @IsInt()
+  @Min(40)
+  @Max(800)
+  width!: number;
 }
 
 export class RuleDto {
@@ -63,29 +112,54 @@ export class RuleDto {
   refusalText!: string;
 }
 
+/** Where a range lies: one register with its fields, or for `headings` the lists of a sheet. */
+export class RangePlaceDto {
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Choose the list or table that the range lies over.' })
+  @ArrayMaxSize(200)
+  @IsUUID(undefined, { each: true })
+  registerIds!: string[];
+
+  /** The fields it reads, outermost first; for `headings` the one field of each list is read. */
+  @IsArray()
+  @ArrayMaxSize(8, { message: 'A range has at most 8 levels.' })
+  @IsString({ each: true })
+  @MaxLength(60, { each: true })
+  fields!: string[];
+
+  /** The entries whose cells were selected; for `headings` all of each list. */
+  @IsArray()
+  @ArrayMaxSize(200_000)
+  @IsUUID(undefined, { each: true })
+  entries!: string[];
+}
+
 export class MakeRangeDto {
   @IsString()
   @MaxLength(2000)
   name!: string;
 
-  @IsUUID()
-  registerId!: string;
+  @IsIn(rangeShapes)
+  shape!: RangeShape;
 
-  @IsString()
-  @MaxLength(60)
-  field!: string;
+  @IsBoolean()
+  inherits!: boolean;
 
-  /** The entries whose cells were selected. */
-  @IsArray()
-  @ArrayMaxSize(200_000)
-  @IsUUID(undefined, { each: true })
-  entries!: string[];
+  @ValidateNested()
+  @Type(() => RangePlaceDto)
+  place!: RangePlaceDto;
 
   @IsIn(rangeEndings)
   ends!: RangeEnding;
 }
 
 export class ChangeRangeDto {
+  /** What the range was when one looked at it, as `rangeMark` says; a range that somebody else changed since is not changed blindly. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(20_000)
+  seen?: string;
+
   @IsOptional()
   @IsString()
   @MaxLength(2000)
@@ -95,39 +169,24 @@ export class ChangeRangeDto {
   @IsIn(rangeEndings)
   ends?: RangeEnding;
 
+  @IsOptional()
+  @IsBoolean()
+  inherits?: boolean;
+
   /** For a fixed end: the entry at which the range ends from now on. */
   @IsOptional()
   @IsUUID()
   endEntry?: string;
-}
 
-export class MakeCatalogDto {
-  @IsString()
-  @Length(1, longestName, titleWords)
-  title!: string;
-
-  @IsString()
-  @MaxLength(500)
-  note!: string;
-
-  @IsArray()
-  @ArrayNotEmpty({ message: 'Choose at least one range that feeds the catalog.' })
-  @ArrayMaxSize(50)
-  @IsUUID(undefined, { each: true })
-  rangeIds!: string[];
-}
-
-export class ChangeCatalogDto {
+  /** Lays the range over other cells. */
   @IsOptional()
-  @IsString()
-  @Length(1, longestName, titleWords)
-  title?: string;
-
-  @IsOptional()
-  @IsString()
-  @MaxLength(500)
-  note?: string;
+  @ValidateNested()
+  @Type(() => RangePlaceDto)
+  place?: RangePlaceDto;
 }
+
+/** A short mark of a range as it is; another one when somebody has changed it. */
+export const rangeMark = ({ name, shape, inherits, stretches }: SourceRange): string => JSON.stringify([name, shape, inherits, stretches]);
 
 export class WriteCellDto {
   @IsUUID()
@@ -171,19 +230,23 @@ export interface SheetView {
   readonly kind: 'entry' | 'source';
   readonly title: string;
   readonly note: string;
+  /** Source sheets: whether clerks and readers may look at it. */
+  readonly shown: boolean;
   readonly registers: readonly RegisterView[];
 }
-export interface RangeView extends SourceRange {
-  readonly registerId: string;
-}
+export type RangeView = SourceRange;
 export interface CatalogView {
   readonly id: string;
   readonly key: string;
   readonly title: string;
   readonly note: string;
   readonly version: number;
-  /** The ranges that feed it, in order. */
-  readonly rangeIds: readonly string[];
+  readonly definition: CatalogDefinition;
+}
+/** A linked source by name; how it last went is asked for by itself. */
+export interface LinkedName {
+  readonly id: string;
+  readonly name: string;
 }
 /** The build as the person who asks may see it: source sheets and ranges are the administrator's. */
 export interface BuildView {
@@ -191,6 +254,7 @@ export interface BuildView {
   readonly sheets: readonly SheetView[];
   readonly ranges: readonly RangeView[];
   readonly catalogs: readonly CatalogView[];
+  readonly linked: readonly LinkedName[];
 }
 /** What a draft of a rule would find in the entries as they stand. */
 export interface RuleTrial {

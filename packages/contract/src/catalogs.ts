@@ -1,20 +1,257 @@
-// Catalogs as they are shown and as the judge needs them.
-import type { Item } from '@dellum/core';
+// Catalogs: how they are composed and kept, how they are shown, and what the judge needs of them.
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsISO8601, IsOptional, IsString, IsUUID, Length, Matches, MaxLength, ValidateIf, ValidateNested } from 'class-validator';
+import { catalogOrders, comparisons, distincts, itemColours, joins, longestName, partKinds, type CompanionField, type Comparison, type Distinct, type Item, type ItemColour, type Join } from '@dellum/core';
+
+const key = 60;
+const value = 500;
+
+export class ConditionDto {
+  @IsString()
+  @Length(1, key, { message: 'Choose the field of the condition.' })
+  field!: string;
+
+  @IsIn(comparisons)
+  is!: Comparison;
+
+  @IsString()
+  @MaxLength(value)
+  value!: string;
+}
+
+export class FilterDto {
+  @IsBoolean()
+  all!: boolean;
+
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'Use at most 20 conditions.' })
+  @ValidateNested({ each: true })
+  @Type(() => ConditionDto)
+  conditions!: ConditionDto[];
+}
+
+/** A part of a catalog; which members it needs follows from `kind`. */
+export class PartDto {
+  @IsIn(partKinds)
+  kind!: (typeof partKinds)[number];
+
+  @IsIn(joins)
+  join!: Join;
+
+  /** typed */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20_000, { message: 'Type at most 20,000 values; keep longer lists on a source sheet.' })
+  @IsString({ each: true })
+  values?: string[];
+
+  /** range */
+  @IsOptional()
+  @IsUUID()
+  rangeId?: string;
+
+  /** query */
+  @IsOptional()
+  @IsUUID()
+  registerId?: string;
+
+  /** query: the field that gives the value */
+  @IsOptional()
+  @IsString()
+  @MaxLength(key)
+  value?: string;
+
+  /** range, query: the field that is shown instead of the value */
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @IsString()
+  @MaxLength(key)
+  label?: string | null;
+
+  /** range, query: fields that come along */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsString({ each: true })
+  companions?: string[];
+
+  /** query */
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @ValidateNested()
+  @Type(() => FilterDto)
+  filter?: FilterDto | null;
+
+  /** linked */
+  @IsOptional()
+  @IsUUID()
+  sourceId?: string;
+
+  /** catalog */
+  @IsOptional()
+  @IsUUID()
+  catalogId?: string;
+}
+
+export class OrderDto {
+  @IsIn(catalogOrders)
+  by!: (typeof catalogOrders)[number];
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(key)
+  field?: string;
+
+  @IsOptional()
+  @IsIn(['up', 'down'])
+  direction?: 'up' | 'down';
+}
+
+export class DefinitionDto {
+  @IsArray()
+  @ArrayMaxSize(50, { message: 'A catalog has at most 50 parts.' })
+  @ValidateNested({ each: true })
+  @Type(() => PartDto)
+  parts!: PartDto[];
+
+  @ValidateIf((_dto, held) => held !== null)
+  @ValidateNested()
+  @Type(() => FilterDto)
+  filter!: FilterDto | null;
+
+  @IsIn(distincts)
+  distinct!: Distinct;
+
+  @ValidateNested()
+  @Type(() => OrderDto)
+  order!: OrderDto;
+}
+
+const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
+
+export class MakeCatalogDto {
+  @IsString()
+  @Length(1, longestName, titleWords)
+  title!: string;
+
+  @IsString()
+  @MaxLength(500)
+  note!: string;
+
+  @ValidateNested()
+  @Type(() => DefinitionDto)
+  definition!: DefinitionDto;
+}
+
+export class ChangeCatalogDto {
+  @IsOptional()
+  @IsString()
+  @Length(1, longestName, titleWords)
+  title?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  note?: string;
+}
+
+/** Which item is meant: its parents, outermost first, and its value. */
+class ItemDto {
+  @IsArray()
+  @ArrayMaxSize(7)
+  @IsString({ each: true })
+  @MaxLength(value, { each: true })
+  path!: string[];
+
+  @IsString()
+  @Length(1, value, { message: 'Type a value.' })
+  value!: string;
+}
+
+export class AddItemDto extends ItemDto {
+  /** The range ends at a fixed row: take the new value in all the same. */
+  @IsOptional()
+  @IsBoolean()
+  widen?: boolean;
+}
+
+export const itemActs = ['correct', 'replace', 'merge', 'retire', 'restore', 'remove', 'move'] as const;
+
+export class ItemActDto extends ItemDto {
+  @IsIn(itemActs)
+  act!: (typeof itemActs)[number];
+
+  /** correct, replace, merge: what the value becomes. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(value)
+  to?: string;
+
+  /** move: the sibling above which it goes; without it, last. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(value)
+  before?: string;
+}
+
+const dayWords = { message: 'Type a day of the calendar.' };
+
+/** What the catalog keeps of an item by hand; a member that is null or left out is none. */
+export class KeepItemDto extends ItemDto {
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @IsString()
+  @MaxLength(value)
+  label?: string | null;
+
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @IsString()
+  @MaxLength(1000, { message: 'Keep the note under 1,000 characters.' })
+  note?: string | null;
+
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @IsIn(itemColours)
+  colour?: ItemColour | null;
+
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @IsISO8601({ strict: true }, dayWords)
+  @Matches(/^\d{4}-\d{2}-\d{2}$/u, dayWords)
+  validFrom?: string | null;
+
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @IsISO8601({ strict: true }, dayWords)
+  @Matches(/^\d{4}-\d{2}-\d{2}$/u, dayWords)
+  validUntil?: string | null;
+
+  @IsArray()
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(value, { each: true })
+  otherNames!: string[];
+}
 
 /** All items of a catalog, for the judge and the picker. */
 export interface CatalogItems {
   readonly id: string;
   readonly title: string;
   readonly version: number;
+  /** Every parent before its children. */
   readonly items: readonly Item[];
+  readonly companions: readonly CompanionField[];
 }
 /** Entries that hold each value, all bound fields together. */
 export interface CatalogUse {
   readonly entries: Readonly<Record<string, number>>;
 }
+/** What a definition would offer, before it is set. */
+export interface DefinitionTrial {
+  readonly offered: number;
+  readonly levels: number;
+  readonly first: readonly string[];
+  readonly companions: readonly CompanionField[];
+}
 /** The lineage strip: source → catalog → fields → entries. */
 export interface Lineage {
   readonly ranges: readonly { readonly id: string; readonly name: string; readonly sheetId: string; readonly sheetTitle: string; readonly ends: string; readonly taken: number }[];
+  /** Sources of the catalog that are no ranges, in words. */
+  readonly others: readonly { readonly words: string; readonly to: string }[];
   readonly catalogs: readonly { readonly id: string; readonly title: string; readonly offered: number; readonly retired: number }[];
   readonly fields: readonly { readonly id: string; readonly heading: string; readonly sheetId: string; readonly sheetTitle: string; readonly registerId: string; readonly key: string; readonly held: number; readonly outside: number }[];
   readonly carries: readonly CarryView[];
@@ -27,4 +264,13 @@ export interface CarryView {
   readonly to: string;
   readonly done: number;
   readonly total: number;
+}
+/** One change of a catalog, the newest first. */
+export interface CatalogChange {
+  readonly id: number;
+  readonly at: string;
+  readonly by: string;
+  readonly words: readonly string[];
+  /** The act to take back; null where it has been, or cannot be. */
+  readonly act: number | null;
 }

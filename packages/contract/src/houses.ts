@@ -52,5 +52,6 @@ export interface Me {
   readonly id: string;
   readonly name: string;
   readonly role: Role;
-  readonly house: { readonly key: string; readonly name: string; readonly locale: Locale };
+  /** `today` is the house's day (ISO 8601). */
+  readonly house: { readonly key: string; readonly name: string; readonly locale: Locale; readonly today: string };
 }

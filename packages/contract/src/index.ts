@@ -8,3 +8,5 @@ export * from './acts.js';
 export * from './entries.js';
 export * from './catalogs.js';
 export * from './live.js';
+export * from './upkeep.js';
+export * from './linked.js';

@@ -7,3 +7,4 @@ export * from './ranges/index.js';
 export * from './catalogs/index.js';
 export * from './rules/index.js';
 export * from './impact/index.js';
+export * from './upkeep/index.js';

@@ -1,25 +1,166 @@
-import { compileCatalog, itemsOf, lookUp, nearest, search, searchIndex, takeRange, type Entry, type Item, type KeptItem, type SourceRange } from '@dellum/core';
+import {
+  behindOf,
+  catalogSentence,
+  compileCatalog,
+  cycleThrough,
+  dependents,
+  itemKey,
+  levelsOf,
+  lookUp,
+  nearest,
+  ofRanges,
+  passes,
+  readTypedList,
+  readWorld,
+  houseLocale,
+  search,
+  searchIndex,
+  validityOn,
+  writeTypedList,
+  type CatalogDefinition,
+  type CatalogPart,
+  type Entry,
+  type Item,
+  type KeptItem,
+  type RegisterState,
+  type SourceRange,
+  type SourceWorld,
+} from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-const item = (value: string, over: Partial<Item> = {}): Item => ({ value, label: value, otherNames: [], state: 'offered', from: [], ...over });
+const item = (value: string, over: Partial<Item> = {}): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [], ...over });
 const catalogOf = (...items: Item[]) => compileCatalog('c', 'Pilots', items);
 const pilots = catalogOf(item('Tam Ossel', { otherNames: ['T. Ossel'] }), item('Bryn Calloway'), item('Ilse Marchbank'), item('Rook Tansy'), item('Odd Fenwright', { state: 'retired' }));
 
-describe('itemsOf', () => {
-  const list = (id: string, texts: string[]) => {
-    const entries: Entry[] = texts.map((text, at) => ({ id: `${id}${at}`, cells: { value: text } }));
-    const range: SourceRange = { id, name: id, field: 'value', start: { at: 'top' }, end: { ends: 'last' } };
-    return { rangeId: id, taking: takeRange(range, entries, [range]) };
-  };
-  const kept = (value: string, retired: boolean, ...otherNames: string[]): KeptItem => ({ value, retired, otherNames });
+const typed = (values: readonly string[], join: CatalogPart['join'] = 'or'): CatalogPart => ({ kind: 'typed', join, values });
+const list = (id: string, texts: readonly string[]): { register: RegisterState; range: SourceRange } => ({
+  register: { id, heading: id, fields: [{ key: 'value', heading: id, kind: 'text' }], entries: texts.map((text, at): Entry => ({ id: `${id}${at}`, cells: { value: text } })) },
+  range: { id: `range ${id}`, name: id, shape: 'list', inherits: false, stretches: [{ registerId: id, fields: ['value'], start: { at: 'top' }, end: { ends: 'last' } }] },
+});
+const kept = (value: string, over: Partial<KeptItem> = {}): KeptItem => ({ value, path: [], retired: false, otherNames: [], ...over });
+const worldOf = (definitions: Readonly<Record<string, CatalogDefinition>>, sources: readonly { register: RegisterState; range: SourceRange }[] = [], keptItems: Readonly<Record<string, readonly KeptItem[]>> = {}): SourceWorld => ({
+  locale: houseLocale,
+  registers: new Map(sources.map(({ register }) => [register.id, register])),
+  ranges: sources.map(({ range }) => range),
+  definitions: new Map(Object.entries(definitions)),
+  kept: new Map(Object.entries(keptItems)),
+  linked: new Map([['files', [{ value: ' Fathom ' }, { value: '' }, { value: 'Corrow', label: 'Corrow Brothers' }]]]),
+});
+const parts = (...own: CatalogPart[]): CatalogDefinition => ({ ...ofRanges([]), parts: own });
+const offered = (world: SourceWorld, id = 'c') => readWorld(world).items(id).filter(({ state }) => state === 'offered').map(({ value }) => value);
+
+describe('composeCatalog', () => {
   it('keeps the order of the parts; a value of two parts stands once and owns both rows', () => {
-    const items = itemsOf([list('a', ['x', 'y']), list('b', ['y', 'z'])], [kept('old', true), kept('x', false, 'ex')]);
+    const [a, b] = [list('a', ['x', 'y']), list('b', ['y', 'z'])];
+    const items = readWorld(worldOf({ c: ofRanges(['range a', 'range b']) }, [a, b], { c: [kept('old', { retired: true }), kept('x', { otherNames: ['ex'] })] })).items('c');
     expect(items.map(({ value, state }) => `${value} ${state}`)).toEqual(['x offered', 'y offered', 'z offered', 'old retired']);
-    expect(items[1]!.from.map(({ rangeId }) => rangeId)).toEqual(['a', 'b']);
+    expect(items[1]!.from.map(({ id }) => id)).toEqual(['range a', 'range b']);
     expect(items[0]!.otherNames).toEqual(['ex']);
   });
-  it('offers a retired value again when a source gives it', () => expect(itemsOf([list('a', ['x'])], [kept('x', true)]).map(({ state }) => state)).toEqual(['offered']));
+  it('joins sets as sets: or, and, without', () => {
+    const values = fc.uniqueArray(fc.constantFrom('a', 'b', 'c', 'd', 'e'), { maxLength: 5 });
+    fc.assert(
+      fc.property(values, values, values, (one, two, three) => {
+        const now = offered(worldOf({ c: parts(typed(one), typed(two, 'and'), typed(three, 'without')) }));
+        expect(now).toEqual(one.filter((value) => two.includes(value) && !three.includes(value)));
+        expect(offered(worldOf({ c: parts(typed(one), typed(two)) }))).toEqual([...new Set([...one, ...two])]);
+      }),
+    );
+  });
+  it('takes what other catalogs offer, with all that they keep', () => {
+    const items = readWorld(worldOf({ c: parts({ kind: 'catalog', join: 'or', catalogId: 'inner' }), inner: parts(typed(['a', 'b'])) }, [], { inner: [kept('a', { note: 'first', colour: 'teal' }), kept('b', { retired: true })] })).items('c');
+    expect(items).toMatchObject([{ value: 'a', note: 'first', colour: 'teal' }]);
+  });
+  it('queries a register: value, label, companions, filter', () => {
+    const vessels: RegisterState = {
+      id: 'vessels',
+      heading: 'Vessels',
+      fields: ['sign', 'name', 'class', 'length'].map((key) => ({ key, heading: key, kind: key === 'length' ? 'number' : 'text' })),
+      entries: [['Q1', 'Marrow', 'tug', '20'], ['Q2', 'Kestrel', 'Ferry', '90'], ['Q3', 'Tern', 'TUG', '9']].map(([sign, name, kind, length], at) => ({ id: `v${at}`, cells: { sign: sign!, name: name!, class: kind!, length: length! } })),
+    };
+    const query: CatalogPart = { kind: 'query', join: 'or', registerId: 'vessels', value: 'sign', label: 'name', companions: ['length'], filter: { all: true, conditions: [{ field: 'class', is: 'is', value: 'tug' }, { field: 'length', is: 'at least', value: '9.0' }] } };
+    const world = { ...worldOf({ c: { ...parts(query), order: { by: 'companion', field: 'length', direction: 'up' } } }), registers: new Map([['vessels', vessels]]) };
+    const reader = readWorld(world);
+    expect(reader.items('c')).toMatchObject([{ value: 'Q3', label: 'Tern', companions: { length: '9' } }, { value: 'Q1', label: 'Marrow', companions: { length: '20' } }]);
+    expect(reader.companions('c')).toEqual([{ key: 'length', heading: 'length', kind: 'number' }]);
+    expect(catalogSentence(world.definitions.get('c')!, { range: String, register: String, field: (_id, key) => key, linked: String, catalog: String }, String)).toBe('Offers sign, shown as name, of vessels where class is “tug” and length is at least “9.0”, ordered by length; repeats stand once.');
+  });
+  it('takes linked values cleaned, and lets spellings of one value stand once', () => {
+    expect(offered(worldOf({ c: parts({ kind: 'linked', join: 'or', sourceId: 'files' }) }))).toEqual(['Fathom', 'Corrow']);
+    const [only] = readWorld(worldOf({ c: { ...parts(typed(['North  Quay'.replace('  ', ' '), 'NORTH quay'])), distinct: 'spelling' } })).items('c');
+    expect(only).toMatchObject({ value: 'North Quay', otherNames: ['NORTH quay'] });
+  });
+  it('orders siblings among themselves; filters leave the parents of what passes', () => {
+    const table: RegisterState = { id: 't', heading: 'T', fields: ['group', 'item', 'unit'].map((key) => ({ key, heading: key, kind: 'text' })), entries: [['B', 'b2', 't'], ['A', 'a1', 'kg'], ['B', 'b1', 'kg']].map(([group, own, unit], at) => ({ id: `t${at}`, cells: { group: group!, item: own!, unit: unit! } })) };
+    const range: SourceRange = { id: 'r', name: 'R', shape: 'levels', inherits: false, stretches: [{ registerId: 't', fields: ['group', 'item'], start: { at: 'top' }, end: { ends: 'last' } }] };
+    const of = (over: Partial<CatalogDefinition>) => readWorld(worldOf({ c: { ...parts({ kind: 'range', join: 'or', rangeId: 'r', label: null, companions: ['unit'] }), ...over } }, [{ register: table, range }])).items('c');
+    expect(of({}).map(itemKey)).toEqual(['B', 'B\u001Fb2', 'B\u001Fb1', 'A', 'A\u001Fa1']);
+    expect(of({ order: { by: 'alphabetical' } }).map(itemKey)).toEqual(['A', 'A\u001Fa1', 'B', 'B\u001Fb1', 'B\u001Fb2']);
+    expect(of({ filter: { all: true, conditions: [{ field: 'unit', is: 'is', value: 't' }] } }).map(itemKey)).toEqual(['B', 'B\u001Fb2']);
+    expect(levelsOf(of({}))).toBe(2);
+    expect(compileCatalog('c', 'C', of({})).items.map(({ value }) => value)).toEqual(['b2', 'b1', 'a1']);
+  });
+});
+
+describe('dependencies', () => {
+  const definitions = new Map([['a', parts({ kind: 'catalog', join: 'or', catalogId: 'b' })], ['b', parts({ kind: 'query', join: 'or', registerId: 'visits', value: 'pilot', label: null, companions: [], filter: null })], ['c', parts(typed(['x']))]]);
+  it('name the way through which a catalog would feed itself, also through a bound field', () => {
+    const bound = (catalog: string | undefined) => behindOf(definitions, () => catalog);
+    expect(cycleThrough('a', bound('a'))).toEqual(['a', 'b', 'a']);
+    expect(cycleThrough('a', bound('c'))).toBeUndefined();
+    expect(cycleThrough('b', behindOf(new Map([...definitions, ['b', parts({ kind: 'catalog', join: 'or', catalogId: 'a' })]]), () => undefined))).toEqual(['b', 'a', 'b']);
+  });
+  it('put every catalog after all it is composed of', () => {
+    const order = dependents(['b'], definitions);
+    expect(order).toEqual(['b', 'a']);
+  });
+});
+
+describe('passes', () => {
+  const holds = (is: Parameters<typeof passes>[0] extends infer F ? (F extends { conditions: readonly (infer C)[] } ? (C extends { is: infer I } ? I : never) : never) : never, value: string, held: string) => passes({ all: true, conditions: [{ field: 'f', is, value }] }, () => held);
+  it.each([
+    ['is', 'TUG ', 'tug', true],
+    ['is', '1.0', '1', true],
+    ['is not', 'tug', 'ferry', true],
+    ['contains', 'ER', 'ferry', true],
+    ['starts with', 'fer', 'Ferry', true],
+    ['at least', '9', '10', true],
+    ['at least', '2026-01-02', '2026-01-01', false],
+    ['at most', '10', '', false],
+    ['is blank', '', ' ', true],
+    ['is filled', '', 'x', true],
+  ] as const)('%s %j: %j → %s', (is, value, held, expected) => expect(holds(is, value, held)).toBe(expected));
+});
+
+describe('a typed list', () => {
+  it.each([
+    ['yes, no', '.', ['yes', 'no']],
+    ['2,5; 3,5', ',', ['2,5', '3,5']],
+    ['a;b\nc', '.', ['a', 'b', 'c']],
+    ['"Ossel, Tam", Rook', '.', ['Ossel, Tam', 'Rook']],
+    ['say ""hi"", x', '.', ['say ""hi""', 'x']],
+    ['a,,b, a ,', '.', ['a', 'b']],
+  ] as const)('%j (decimal %s) is %j', (text, decimalMark, values) => expect(readTypedList(text, { ...houseLocale, decimalMark }).values).toEqual(values));
+  it('says what it dropped', () => expect(readTypedList('a,,b,a,', houseLocale)).toMatchObject({ blanks: 1, repeats: 1 }));
+  it('is read again as it was written', () => {
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.string({ unit: fc.constantFrom('a', 'b', ',', ';', '"', ' ') , minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 6 }), (texts) => {
+        const { values } = readTypedList(writeTypedList(texts.map((text) => text.replace(/\s+/g, ' ').trim()).filter((text) => text !== '')), houseLocale);
+        expect(readTypedList(writeTypedList(values), houseLocale).values).toEqual(values);
+      }),
+    );
+  });
+});
+
+describe('validity', () => {
+  it.each([
+    ['2026-01-01', 'valid'],
+    ['2025-12-31', 'not yet valid'],
+    ['2026-12-31', 'valid'],
+    ['2027-01-01', 'no longer valid'],
+  ])('on %s is %s, both ends counted', (day, expected) => expect(validityOn({ validFrom: '2026-01-01', validUntil: '2026-12-31' }, day)).toBe(expected));
+  it('keeps what is not valid out of the picker', () => expect(searchIndex(catalogOf(item('a', { validUntil: '2026-01-01' }), item('b')), '2026-06-01').map((found) => found.item.value)).toEqual(['b']));
 });
 
 describe('lookUp', () => {

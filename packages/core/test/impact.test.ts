@@ -1,13 +1,13 @@
-import { carried, diffCatalogs, impactOf, proposedAnswer, settle, type Item } from '@dellum/core';
+import { afterProposal, carried, diffCatalogs, houseLocale, impactOf, meant, ofRanges, proposalOf, proposedAnswer, readWorld, settle, takenBack, touchedBy, type Entry, type Item, type SourceWorld, type Step } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 /** Items as a list gives them: a value owns the cells that hold it. */
 function fromCells(cells: readonly (readonly [cell: string, value: string])[], retired: readonly string[] = []): Item[] {
-  const rows = new Map<string, { entry: string; ordinal: number }[]>();
-  cells.forEach(([entry, value], ordinal) => rows.set(value, [...(rows.get(value) ?? []), { entry, ordinal }]));
-  const item = (value: string, over: Partial<Item>): Item => ({ value, label: value, otherNames: [], state: 'offered', from: [], ...over });
-  return [...[...rows].map(([value, own]) => item(value, { from: [{ rangeId: 'r', rows: own }] })), ...retired.map((value) => item(value, { state: 'retired' }))];
+  const rows = new Map<string, { register: string; entry: string; ordinal: number }[]>();
+  cells.forEach(([entry, value], ordinal) => rows.set(value, [...(rows.get(value) ?? []), { register: 'l', entry, ordinal }]));
+  const item = (value: string, over: Partial<Item>): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [], ...over });
+  return [...[...rows].map(([value, own]) => item(value, { from: [{ by: 'range', id: 'r', rows: own }] })), ...retired.map((value) => item(value, { state: 'retired' }))];
 }
 
 describe('diffCatalogs', () => {
@@ -77,5 +77,50 @@ describe('carried', () => {
     expect(carried({ pilot: 'old', mate: 'old' }, carries)).toEqual({ pilot: 'new', mate: 'old' });
     const cells = { pilot: 'other' };
     expect(carried(cells, carries)).toBe(cells);
+  });
+});
+
+describe('meant', () => {
+  const before = fromCells([['1', 'Tam Ossel'], ['2', 'T. Ossel'], ['3', 'Rook']]);
+  it('lets a value that only went become the one that is named for it', () => {
+    const after = fromCells([['1', 'Tam Ossel'], ['3', 'Rook']]);
+    expect(meant(diffCatalogs(before, after), [{ from: 'T. Ossel', to: 'Tam Ossel' }], after)).toMatchObject({ removed: [], edited: [{ from: 'T. Ossel', to: 'Tam Ossel', merges: true }] });
+    expect(meant(diffCatalogs(before, after), [{ from: 'T. Ossel', to: 'Nobody' }], after).removed).toEqual(['T. Ossel']);
+  });
+});
+
+describe('a world after a proposal', () => {
+  const entry = (id: string, text: string): Entry => ({ id, cells: { value: text } });
+  const world: SourceWorld = {
+    locale: houseLocale,
+    registers: new Map([['l', { id: 'l', heading: 'Pilots', fields: [{ key: 'value', heading: 'Pilots', kind: 'text' }], entries: [entry('e0', 'a'), entry('e1', 'b'), entry('e2', 'c')] }]]),
+    ranges: [{ id: 'r', name: 'R', shape: 'list', inherits: false, stretches: [{ registerId: 'l', fields: ['value'], start: { at: 'entry', entry: 'e1' }, end: { ends: 'fixed', entry: 'e2' } }] }],
+    definitions: new Map([['c', ofRanges(['r'])], ['d', { ...ofRanges([]), parts: [{ kind: 'linked', join: 'or', sourceId: 's' }] }]]),
+    kept: new Map([['c', [{ value: 'b', path: [], retired: false, otherNames: ['B.'] }]]]),
+    linked: new Map([['s', [{ value: 'x' }]]]),
+  };
+  const steps: readonly Step[] = [
+    { what: 'act', registerId: 'l', act: { act: 'delete', entries: ['e1'] } },
+    { what: 'act', registerId: 'l', act: { act: 'sort', field: 'value', direction: 'down' } },
+    { what: 'heading changed', registerId: 'l', heading: 'Others' },
+    { what: 'range deleted', range: world.ranges[0]! },
+    { what: 'catalog changed', catalogId: 'c', definition: { ...ofRanges(['r']), order: { by: 'reversed' } } },
+    { what: 'items kept', catalogId: 'c', items: [{ value: 'b', path: [], retired: true, otherNames: [] }] },
+    { what: 'linked read', sourceId: 's', rows: [{ value: 'y' }] },
+  ];
+  const plain = ({ registers, ranges, definitions, kept, linked }: SourceWorld) => ({ registers: [...registers], ranges: [...ranges], definitions: [...definitions], kept: [...kept], linked: [...linked] });
+  it('is what it was once everything is taken back, anchors included', () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray([...steps], { minLength: 1 }), (some) => {
+        const proposal = proposalOf(...some);
+        const back = afterProposal(afterProposal(world, proposal), { steps: takenBack(world, proposal) });
+        expect(plain(back)).toEqual(plain(world));
+      }),
+    );
+  });
+  it('knows which catalogs a step touches', () => {
+    expect(touchedBy(world, steps[0]!)).toEqual(['c']);
+    expect(touchedBy(world, steps[6]!)).toEqual(['d']);
+    expect(readWorld(afterProposal(world, proposalOf(steps[0]!))).items('c').map(({ value }) => value)).toEqual(['c']);
   });
 });

@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 const items: Item[] = [
-  { value: 'Lantern Basin', label: 'Lantern Basin', otherNames: ['Lantern'], state: 'offered', from: [] },
-  { value: 'Heron Mole', label: 'Heron Mole', otherNames: [], state: 'offered', from: [] },
-  { value: 'Old Slip', label: 'Old Slip', otherNames: [], state: 'retired', from: [] },
+  { value: 'Lantern Basin', path: [], label: 'Lantern Basin', otherNames: ['Lantern'], state: 'offered', from: [] },
+  { value: 'Heron Mole', path: [], label: 'Heron Mole', otherNames: [], state: 'offered', from: [] },
+  { value: 'Old Slip', path: [], label: 'Old Slip', otherNames: [], state: 'retired', from: [] },
 ];
 const catalogs = new Map([['q', compileCatalog('q', 'Quays', items)]]);
 const rule: CatalogRule = { kind: 'catalog', catalogId: 'q', mayBeBlank: true, others: 'refuse', hint: '', refusalText: '' };
@@ -94,7 +94,7 @@ describe('stands', () => {
 describe('ruleSentence', () => {
   const words = (over: Partial<CatalogRule>) => ruleSentence({ ...rule, ...over }, new Map([['q', 'Quays']])).map(({ text }) => text).join('');
   it('says the rule in one sentence', () => {
-    expect(words({ refusalText: 'Pick a quay.' })).toBe('Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.”. On arrival it shows no hint.');
+    expect(words({ refusalText: 'Pick a quay.' })).toBe('Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.” On arrival it shows no hint.');
     expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe('Takes one value from Quays; must not be blank; any other value is accepted. On arrival it shows “Where?”');
   });
   it('offers every part for changing', () => expect(ruleSentence(rule, new Map()).flatMap(({ edits }) => edits ?? [])).toEqual(['catalogId', 'mayBeBlank', 'others', 'refusalText', 'hint']));

@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { BuildView, SheetView } from '@dellum/contract';
 import { mayDesign } from '@dellum/contract';
+import { readsDirectly, type CatalogDefinition } from '@dellum/core';
 import { Database, type Reader, type Trx } from '../database/database.js';
 import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
@@ -43,25 +44,34 @@ export class BuildService {
     await this.store.raiseVersion(trx, houseId);
   }
 
-  /** What this person may see of the build: source sheets and ranges are the administrator's. */
+  /** What this person may see of the build: ranges, and source sheets that are not shown, are the administrator's. */
   async view(caller: Caller): Promise<BuildView> {
     const build = await this.now(caller.houseId);
     const designs = mayDesign(caller.role);
-    const sheets = build.sheets.filter(({ kind }) => designs || kind === 'entry').map((sheet): SheetView => ({ ...sheet, registers: registersOf(build, sheet.id) }));
-    return { version: build.version, sheets, ranges: designs ? build.ranges : [], catalogs: [...build.catalogs.values()] };
+    const sheets = build.sheets.filter(({ kind, shown }) => designs || kind === 'entry' || shown).map((sheet): SheetView => ({ ...sheet, registers: registersOf(build, sheet.id) }));
+    // How a catalog is composed names ranges and registers that only administrators know.
+    const catalogs = [...build.catalogs.values()].map((catalog) => (designs ? catalog : { ...catalog, definition: nothing }));
+    return { version: build.version, sheets, ranges: designs ? build.ranges : [], catalogs, linked: designs ? build.linked : [] };
   }
 }
+
+const nothing: CatalogDefinition = { parts: [], filter: null, distinct: 'value', order: { by: 'kept' } };
 
 function registersOf(build: HouseBuild, sheetId: string) {
   return [...build.registers.values()].filter((register) => register.sheetId === sheetId).map(({ id, title, fields }) => ({ id, sheetId, title, fields }));
 }
 
-/** The register; source registers exist for administrators only. */
+/** The register; those of source sheets that are not shown exist for administrators only. */
 export function registerOf(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {
   const register = build.registers.get(registerId);
-  if (!register || (register.source && !mayDesign(caller.role))) throw notFound('This register');
+  const hidden = register?.source && !mayDesign(caller.role) && !build.sheets.find(({ id }) => id === register.sheetId)?.shown;
+  if (!register || hidden) throw notFound('This register');
   return register;
 }
+
+/** True when catalogs are fed by a query over this register, so that its entries are values elsewhere. */
+export const feedsCatalogs = (build: HouseBuild, registerId: string): boolean =>
+  [...build.catalogs.values()].some(({ definition }) => readsDirectly(definition, 'registers', registerId));
 
 export function fieldWithKey(register: RegisterBuild, key: string): FieldBuild {
   const field = register.fields.find((known) => known.key === key);

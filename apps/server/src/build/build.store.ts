@@ -1,7 +1,7 @@
 // Reads the build of a house: a handful of set-based queries, whatever its size.
 import { Injectable } from '@nestjs/common';
 import { grouped, type Carry, type FieldKind, type Locale, type Rule, type SourceRange } from '@dellum/core';
-import type { CatalogView } from '@dellum/contract';
+import type { CatalogView, LinkedName } from '@dellum/contract';
 import type { Reader } from '../database/database.js';
 
 export interface FieldBuild {
@@ -25,9 +25,7 @@ export interface SheetBuild {
   readonly kind: 'entry' | 'source';
   readonly title: string;
   readonly note: string;
-}
-export interface RangeBuild extends SourceRange {
-  readonly registerId: string;
+  readonly shown: boolean;
 }
 /** A carry under way, with the field's key for the overlay. */
 export interface CarryBuild extends Carry {
@@ -42,8 +40,9 @@ export interface HouseBuild {
   readonly sheets: readonly SheetBuild[];
   readonly registers: ReadonlyMap<string, RegisterBuild>;
   readonly fields: ReadonlyMap<string, FieldBuild>;
-  readonly ranges: readonly RangeBuild[];
+  readonly ranges: readonly SourceRange[];
   readonly catalogs: ReadonlyMap<string, CatalogView>;
+  readonly linked: readonly LinkedName[];
   readonly carries: readonly CarryBuild[];
 }
 
@@ -66,13 +65,14 @@ export class BuildStore {
 
   async load(db: Reader, houseId: string): Promise<HouseBuild> {
     const house = await db.selectFrom('houses').select(['build', 'locale']).where('id', '=', houseId).executeTakeFirstOrThrow();
-    const sheets = await db.selectFrom('sheets').select(['id', 'kind', 'title', 'note']).where('house_id', '=', houseId).orderBy('ord').orderBy('id').execute();
+    const sheets = await db.selectFrom('sheets').select(['id', 'kind', 'title', 'note', 'shown']).where('house_id', '=', houseId).orderBy('ord').orderBy('id').execute();
     const fields = await this.fields(db, houseId);
     const registers = await this.registers(db, houseId, sheets, fields);
     const ranges = await this.ranges(db, houseId);
     const catalogs = await this.catalogs(db, houseId);
+    const linked = await db.selectFrom('linked_sources').select(['id', 'name']).where('house_id', '=', houseId).orderBy('name_key').execute();
     const carries = await this.carries(db, houseId, fields);
-    return { version: house.build, houseId, locale: house.locale, sheets, registers, fields: new Map(fields.map((field) => [field.id, field])), ranges, catalogs, carries };
+    return { version: house.build, houseId, locale: house.locale, sheets, registers, fields: new Map(fields.map((field) => [field.id, field])), ranges, catalogs, linked, carries };
   }
 
   private async fields(db: Reader, houseId: string): Promise<FieldBuild[]> {
@@ -92,16 +92,19 @@ export class BuildStore {
     return new Map(rows.map((row) => [row.id, { ...row, source: sources.has(row.sheetId), fields: byRegister.get(row.id) ?? [] }]));
   }
 
-  private async ranges(db: Reader, houseId: string): Promise<RangeBuild[]> {
-    const rows = await db.selectFrom('ranges').selectAll().where('house_id', '=', houseId).orderBy('name_key').execute();
-    return rows.map((row) => ({ id: row.id, registerId: row.register_id, name: row.name, field: row.field_key, start: row.range_start, end: row.range_end }));
+  private async ranges(db: Reader, houseId: string): Promise<SourceRange[]> {
+    const rows = await db.selectFrom('ranges').select(['id', 'name', 'shape', 'inherits']).where('house_id', '=', houseId).orderBy('name_key').execute();
+    const stretches = await db.selectFrom('range_stretches').selectAll().where('house_id', '=', houseId).orderBy('ord').execute();
+    const byRange = grouped(stretches, ({ range_id }) => range_id);
+    return rows.map((row) => ({
+      ...row,
+      stretches: (byRange.get(row.id) ?? []).map(({ register_id, fields, range_start, range_end }) => ({ registerId: register_id, fields, start: range_start, end: range_end })),
+    }));
   }
 
   private async catalogs(db: Reader, houseId: string): Promise<Map<string, CatalogView>> {
-    const rows = await db.selectFrom('catalogs').select(['id', 'key', 'title', 'note', 'version']).where('house_id', '=', houseId).orderBy('title').execute();
-    const parts = await db.selectFrom('catalog_parts').select(['catalog_id', 'range_id']).where('house_id', '=', houseId).orderBy('ord').execute();
-    const byCatalog = grouped(parts, ({ catalog_id }) => catalog_id);
-    return new Map(rows.map((row) => [row.id, { ...row, rangeIds: (byCatalog.get(row.id) ?? []).map(({ range_id }) => range_id) }]));
+    const rows = await db.selectFrom('catalogs').select(['id', 'key', 'title', 'note', 'version', 'definition']).where('house_id', '=', houseId).orderBy('title').execute();
+    return new Map(rows.map((row) => [row.id, row]));
   }
 
   private async carries(db: Reader, houseId: string, fields: readonly FieldBuild[]): Promise<CarryBuild[]> {

@@ -1,9 +1,11 @@
-// HTTP for catalogs and the lineage strip.
-import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { ChangeCatalogDto, MakeCatalogDto, type CatalogItems, type CatalogUse, type FieldCount, type Lineage } from '@dellum/contract';
+// HTTP for catalogs, their items, their history, and the lineage strip.
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
+import { AddItemDto, ChangeCatalogDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { CatalogsService } from './catalogs.service.js';
+import { HistoryService } from './history.service.js';
+import { ItemsService } from './items.service.js';
 import { LineageService } from './lineage.service.js';
 
 @Controller()
@@ -11,6 +13,8 @@ import { LineageService } from './lineage.service.js';
 export class CatalogsController {
   constructor(
     private readonly catalogs: CatalogsService,
+    private readonly itemsOf: ItemsService,
+    private readonly history: HistoryService,
     private readonly lineage: LineageService,
   ) {}
 
@@ -19,10 +23,27 @@ export class CatalogsController {
     return this.catalogs.make(caller, dto);
   }
 
+  @Post('catalogs/trial')
+  @HttpCode(200)
+  try(@Asking() caller: Caller, @Body() dto: DefinitionDto): Promise<DefinitionTrial> {
+    return this.catalogs.trial(caller, dto);
+  }
+
   @Patch('catalogs/:id')
   @HttpCode(204)
   change(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeCatalogDto): Promise<void> {
     return this.catalogs.alter(caller, id, dto);
+  }
+
+  @Put('catalogs/:id/definition')
+  define(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: DefinitionDto): Promise<Outcome> {
+    return this.catalogs.define(caller, id, dto);
+  }
+
+  @Post('catalogs/:id/trial')
+  @HttpCode(200)
+  tryAgain(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: DefinitionDto): Promise<DefinitionTrial> {
+    return this.catalogs.trial(caller, dto, id);
   }
 
   @Delete('catalogs/:id')
@@ -35,6 +56,33 @@ export class CatalogsController {
   @For(...everyRole)
   items(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<CatalogItems> {
     return this.catalogs.items(caller, id);
+  }
+
+  @Post('catalogs/:id/items')
+  @HttpCode(200)
+  add(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: AddItemDto): Promise<Outcome> {
+    return this.itemsOf.add(caller, id, dto);
+  }
+
+  @Post('catalogs/:id/items/acts')
+  @HttpCode(200)
+  act(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ItemActDto): Promise<Outcome> {
+    return this.itemsOf.act(caller, id, dto);
+  }
+
+  @Put('catalogs/:id/items/kept')
+  keep(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: KeepItemDto): Promise<Outcome> {
+    return this.itemsOf.keep(caller, id, dto);
+  }
+
+  @Get('catalogs/:id/history')
+  changes(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<CatalogChange[]> {
+    return this.history.changes(caller, id);
+  }
+
+  @Get('catalogs/:id/as-of')
+  asOf(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Query('day') day?: string): Promise<CatalogItems> {
+    return this.history.asOf(caller, id, day ?? '');
   }
 
   @Get('catalogs/:id/use')

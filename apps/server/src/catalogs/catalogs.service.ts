@@ -1,8 +1,8 @@
-// Catalogs: made from ranges, shown with the use of their values.
+// Catalogs: made, composed, retitled and deleted; shown with the use of their values.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, matchKey } from '@dellum/core';
-import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type MakeCatalogDto } from '@dellum/contract';
+import { clean, levelsOf, matchKey, proposalOf, readWorld, readsDirectly } from '@dellum/core';
+import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Counts } from '../counts/counts.js';
@@ -11,8 +11,13 @@ import { houseKey } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { Worlds } from '../sources/worlds.js';
 import { CatalogsStore } from './catalogs.store.js';
 import { CompiledCatalogs } from './compiled.service.js';
+import { mustNotCycle, readDefinition } from './readDefinition.js';
+
+const firstShown = 12;
 
 @Injectable()
 export class CatalogsService {
@@ -20,7 +25,9 @@ export class CatalogsService {
     private readonly database: Database,
     private readonly builds: BuildService,
     private readonly compiled: CompiledCatalogs,
+    private readonly worlds: Worlds,
     private readonly store: CatalogsStore,
+    private readonly sources: SourcesService,
     private readonly counts: Counts,
     private readonly ledger: Ledger,
   ) {}
@@ -29,9 +36,9 @@ export class CatalogsService {
   async items(caller: Caller, id: string): Promise<CatalogItems> {
     const build = await this.builds.now(caller.houseId);
     const view = catalogOf(build, id);
-    const { items } = await this.compiled.get(this.database.kysely, build, id);
+    const { items, companions } = await this.compiled.get(this.database.kysely, build, id);
     const shown = mayDesign(caller.role) ? items : items.map((item) => ({ ...item, from: [] }));
-    return { id, title: view.title, version: view.version, items: shown };
+    return { id, title: view.title, version: view.version, items: shown, companions };
   }
 
   async use(caller: Caller, id: string): Promise<CatalogUse> {
@@ -45,14 +52,37 @@ export class CatalogsService {
 
   make(caller: Caller, dto: MakeCatalogDto): Promise<{ id: string }> {
     return this.change(caller, async (trx, build) => {
-      for (const rangeId of dto.rangeIds) if (!build.ranges.some((range) => range.id === rangeId)) throw notFound('A range');
       const title = freeTitle(build, dto.title, undefined);
+      const definition = readDefinition(dto.definition, build);
       const keys = new Set([...build.catalogs.values()].map(({ key }) => key));
       const id = randomUUID();
-      await this.store.add(trx, caller.houseId, { id, key: freeKey(houseKey(title), keys), title, note: dto.note, rangeIds: [...new Set(dto.rangeIds)] });
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.made', detail: { id, title, rangeIds: dto.rangeIds } }]);
+      await this.store.add(trx, caller.houseId, { id, key: freeKey(houseKey(title), keys), title, note: dto.note, definition });
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.made', detail: { id, title, definition } }]);
       return { id };
     });
+  }
+
+  /** Composes the catalog otherwise; values that would go and that entries hold are asked about. */
+  define(caller: Caller, id: string, dto: DefinitionDto): Promise<Outcome> {
+    return this.sources.propose(caller, (_trx, build) => {
+      catalogOf(build, id);
+      const definition = readDefinition(dto, build);
+      mustNotCycle(build, id, definition);
+      return proposalOf({ what: 'catalog changed', catalogId: id, definition });
+    });
+  }
+
+  /** What a definition would offer; nothing is stored. */
+  async trial(caller: Caller, dto: DefinitionDto, id?: string): Promise<DefinitionTrial> {
+    const build = await this.builds.now(caller.houseId);
+    const definition = readDefinition(dto, build);
+    const catalogId = id ?? randomUUID();
+    if (id) mustNotCycle(build, id, definition);
+    const standing = build.catalogs.get(catalogId) ?? { id: catalogId, key: '', title: '', note: '', version: 0 };
+    const proposed: HouseBuild = { ...build, catalogs: new Map([...build.catalogs, [catalogId, { ...standing, definition }]]) };
+    const reader = readWorld(await this.worlds.read(this.database.kysely, proposed, { catalogs: [catalogId] }));
+    const offered = reader.items(catalogId).filter(({ state }) => state === 'offered');
+    return { offered: offered.length, levels: levelsOf(offered), first: offered.slice(0, firstShown).map(({ label }) => label), companions: reader.companions(catalogId) };
   }
 
   async alter(caller: Caller, id: string, dto: ChangeCatalogDto): Promise<void> {
@@ -67,8 +97,10 @@ export class CatalogsService {
   async remove(caller: Caller, id: string): Promise<void> {
     await this.change(caller, async (trx, build) => {
       const { title } = catalogOf(build, id);
-      const users = boundFields(build, id).map((field) => `field ${field.heading} of ${build.registers.get(field.registerId)!.title}`);
-      if (users.length > 0) throw new ProblemError('in-use', `“${title}” is bound to ${users.join(', ')}. Clear the rule there first.`, { users });
+      const fields = boundFields(build, id).map((field) => `field ${field.heading} of ${build.registers.get(field.registerId)!.title}`);
+      const catalogs = [...build.catalogs.values()].filter(({ definition }) => definition.parts.some((part) => part.kind === 'catalog' && part.catalogId === id)).map((catalog) => `catalog ${catalog.title}`);
+      const users = [...fields, ...catalogs];
+      if (users.length > 0) throw new ProblemError('in-use', `“${title}” is used by ${users.join(', ')}. Clear the rule or take the part out there first.`, { users });
       await this.store.remove(trx, caller.houseId, id);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.deleted', detail: { id, title } }]);
     });
@@ -84,10 +116,19 @@ export class CatalogsService {
   }
 }
 
-function catalogOf(build: HouseBuild, id: string) {
+export function catalogOf(build: HouseBuild, id: string) {
   const catalog = build.catalogs.get(id);
   if (!catalog) throw notFound('This catalog');
   return catalog;
+}
+
+/** Who reads a register by a query, in words; such a register or field cannot be deleted. */
+export function queriesOver(build: HouseBuild, registerId: string, key?: string): string[] {
+  return [...build.catalogs.values()].flatMap(({ title, definition }) => {
+    if (!readsDirectly(definition, 'registers', registerId)) return [];
+    const uses = definition.parts.some((part) => part.kind === 'query' && part.registerId === registerId && (key === undefined || part.value === key || part.label === key || part.companions.includes(key) || part.filter?.conditions.some(({ field }) => field === key)));
+    return uses ? [`catalog ${title}`] : [];
+  });
 }
 
 function freeTitle(build: HouseBuild, title: string, except: string | undefined): string {

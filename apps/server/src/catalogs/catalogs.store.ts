@@ -1,33 +1,84 @@
-// Queries for catalogs: what they remember beyond their sources.
+// Queries for catalogs: what they are, and what they remember beyond their sources.
 import { Injectable } from '@nestjs/common';
-import { grouped, type KeptItem } from '@dellum/core';
+import { grouped, itemKey, type CatalogDefinition, type KeptItem } from '@dellum/core';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 
+/** Optional members are left out rather than null. */
+const given = <T extends Record<string, unknown>>(members: T): { [K in keyof T]?: NonNullable<T[K]> } =>
+  Object.fromEntries(Object.entries(members).filter(([, member]) => member !== null)) as { [K in keyof T]?: NonNullable<T[K]> };
+
 @Injectable()
 export class CatalogsStore {
-  /** Retired values and other names of a catalog. */
-  async kept(db: Reader, houseId: string, catalogId: string): Promise<KeptItem[]> {
-    const retired = await db.selectFrom('kept_items').select('value').where('house_id', '=', houseId).where('catalog_id', '=', catalogId).orderBy('value').execute();
-    const names = await db.selectFrom('other_names').select(['name', 'value']).where('house_id', '=', houseId).where('catalog_id', '=', catalogId).orderBy('name').execute();
-    const namesOf = grouped(names, ({ value }) => value);
-    const isRetired = new Set(retired.map(({ value }) => value));
-    return [...new Set([...isRetired, ...namesOf.keys()])].map((value) => ({
-      value,
-      retired: isRetired.has(value),
-      otherNames: (namesOf.get(value) ?? []).map(({ name }) => name),
+  /** What some catalogs keep of their items: retired values, labels, notes, colours, validity, other names. */
+  async kept(db: Reader, houseId: string, catalogIds: readonly string[]): Promise<Map<string, KeptItem[]>> {
+    if (catalogIds.length === 0) return new Map();
+    const rows = await db.selectFrom('kept_items').selectAll().where('house_id', '=', houseId).where('catalog_id', 'in', catalogIds).orderBy('key').execute();
+    const names = await db.selectFrom('other_names').select(['catalog_id', 'name', 'value']).where('house_id', '=', houseId).where('catalog_id', 'in', catalogIds).orderBy('name').execute();
+    const rowsOf = grouped(rows, ({ catalog_id }) => catalog_id);
+    const namesOf = grouped(names, ({ catalog_id }) => catalog_id);
+    return new Map(
+      catalogIds.map((id) => {
+        const byKey = new Map((namesOf.get(id) ?? []).length > 0 ? [...grouped(namesOf.get(id)!, ({ value }) => value)].map(([key, own]) => [key, own.map(({ name }) => name)] as const) : []);
+        const items = (rowsOf.get(id) ?? []).map(({ key, value, path, retired, label, note, colour, valid_from, valid_until }): KeptItem => {
+          const otherNames = byKey.get(key) ?? [];
+          byKey.delete(key);
+          return { value, path, retired, otherNames, ...given({ label, note, colour, validFrom: valid_from, validUntil: valid_until }) };
+        });
+        // Other names of items that have nothing else kept.
+        const named = [...byKey].map(([key, otherNames]): KeptItem => {
+          const parts = key.split('\u001F');
+          return { value: parts.at(-1)!, path: parts.slice(0, -1), retired: false, otherNames };
+        });
+        return [id, [...items, ...named]] as const;
+      }),
+    );
+  }
+
+  /** Keeps items as they are given, other names included; whatever was kept of them before is replaced. */
+  async keep(trx: Trx, houseId: string, catalogId: string, items: readonly KeptItem[]): Promise<void> {
+    if (items.length === 0) return;
+    const keys = items.map(itemKey);
+    const rows = items.map((item) => ({
+      key: itemKey(item),
+      value: item.value,
+      path: item.path,
+      retired: item.retired,
+      label: item.label ?? null,
+      note: item.note ?? null,
+      colour: item.colour ?? null,
+      valid_from: item.validFrom ?? null,
+      valid_until: item.validUntil ?? null,
     }));
+    await sql`
+      insert into kept_items (house_id, catalog_id, key, value, path, retired, label, note, colour, valid_from, valid_until)
+      select ${houseId}, ${catalogId}, key, value, path, retired, label, note, colour, valid_from, valid_until
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row(key text, value text, path jsonb, retired boolean, label text, note text, colour text, valid_from text, valid_until text)
+      on conflict (house_id, catalog_id, key) do update set retired = excluded.retired, label = excluded.label, note = excluded.note,
+        colour = excluded.colour, valid_from = excluded.valid_from, valid_until = excluded.valid_until`.execute(trx);
+    await trx.deleteFrom('other_names').where('house_id', '=', houseId).where('catalog_id', '=', catalogId).where('value', 'in', keys).execute();
+    const names = items.flatMap((item) => item.otherNames.map((name) => ({ from: name, to: itemKey(item) })));
+    await this.nameOthers(trx, houseId, catalogId, names);
   }
 
   async retire(trx: Trx, houseId: string, catalogId: string, values: readonly string[]): Promise<void> {
     if (values.length === 0) return;
-    const rows = values.map((value) => ({ house_id: houseId, catalog_id: catalogId, value }));
-    await trx.insertInto('kept_items').values(rows).onConflict((conflict) => conflict.doNothing()).execute();
+    const rows = values.map((value) => ({ house_id: houseId, catalog_id: catalogId, key: value, value, path: '[]', retired: true, label: null, note: null, colour: null, valid_from: null, valid_until: null }));
+    await trx.insertInto('kept_items').values(rows).onConflict((conflict) => conflict.columns(['house_id', 'catalog_id', 'key']).doUpdateSet({ retired: true })).execute();
   }
 
   async restore(trx: Trx, houseId: string, catalogId: string, values: readonly string[]): Promise<void> {
     if (values.length === 0) return;
-    await trx.deleteFrom('kept_items').where('house_id', '=', houseId).where('catalog_id', '=', catalogId).where('value', 'in', [...values]).execute();
+    await trx.updateTable('kept_items').set({ retired: false }).where('house_id', '=', houseId).where('catalog_id', '=', catalogId).where('key', 'in', [...values]).execute();
+  }
+
+  /** What was kept of a value goes on with its new spelling, unless that one has something of its own. */
+  async follow(trx: Trx, houseId: string, catalogId: string, edits: readonly { from: string; to: string }[]): Promise<void> {
+    if (edits.length === 0) return;
+    await sql`
+      update kept_items set key = moved."to", value = moved."to" from jsonb_to_recordset(${JSON.stringify(edits)}::jsonb) as moved("from" text, "to" text)
+      where house_id = ${houseId} and catalog_id = ${catalogId} and key = moved."from" and not retired
+        and not exists (select 1 from kept_items as own where own.house_id = ${houseId} and own.catalog_id = ${catalogId} and own.key = moved."to")`.execute(trx);
   }
 
   /** Remembers old spellings as other names; names that led to an old spelling lead to the new one. */
@@ -36,9 +87,15 @@ export class CatalogsStore {
     await sql`
       update other_names set value = moved."to" from jsonb_to_recordset(${JSON.stringify(names)}::jsonb) as moved("from" text, "to" text)
       where house_id = ${houseId} and catalog_id = ${catalogId} and value = moved."from"`.execute(trx);
+    await this.nameOthers(trx, houseId, catalogId, names);
+  }
+
+  private async nameOthers(trx: Trx, houseId: string, catalogId: string, names: readonly { from: string; to: string }[]): Promise<void> {
+    const byName = new Map(names.map(({ from, to }) => [from, to]));
+    if (byName.size === 0) return;
     await trx
       .insertInto('other_names')
-      .values(names.map(({ from, to }) => ({ house_id: houseId, catalog_id: catalogId, name: from, value: to })))
+      .values([...byName].map(([name, value]) => ({ house_id: houseId, catalog_id: catalogId, name, value })))
       .onConflict((conflict) => conflict.columns(['house_id', 'catalog_id', 'name']).doUpdateSet((eb) => ({ value: eb.ref('excluded.value') })))
       .execute();
   }
@@ -60,13 +117,13 @@ export class CatalogsStore {
     return version;
   }
 
-  async add(trx: Trx, houseId: string, catalog: { id: string; key: string; title: string; note: string; rangeIds: readonly string[] }): Promise<void> {
-    const { id, key, title, note } = catalog;
-    await trx.insertInto('catalogs').values({ house_id: houseId, id, key, title, note }).execute();
-    await trx
-      .insertInto('catalog_parts')
-      .values(catalog.rangeIds.map((range_id, ord) => ({ house_id: houseId, catalog_id: id, ord, range_id })))
-      .execute();
+  async define(trx: Trx, houseId: string, id: string, definition: CatalogDefinition): Promise<void> {
+    await trx.updateTable('catalogs').set({ definition: JSON.stringify(definition) }).where('house_id', '=', houseId).where('id', '=', id).execute();
+  }
+
+  async add(trx: Trx, houseId: string, catalog: { id: string; key: string; title: string; note: string; definition: CatalogDefinition }): Promise<void> {
+    const { definition, ...row } = catalog;
+    await trx.insertInto('catalogs').values({ house_id: houseId, ...row, definition: JSON.stringify(definition) }).execute();
   }
 
   async change(trx: Trx, houseId: string, id: string, change: { title?: string; note?: string }): Promise<void> {

@@ -1,15 +1,15 @@
 // The lineage strip: source → catalog → fields → entries, with live counts.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, endingInShort, stands, takeRange } from '@dellum/core';
+import { canBeOutside, endingInShort, endingOf, rangesOf, readWorld, readsDirectly, stands, type CatalogDefinition, type SourceRange, type WorldReader } from '@dellum/core';
 import type { FieldCount, Lineage } from '@dellum/contract';
 import { BuildService, boundFields, registerOf } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild, RangeBuild } from '../build/build.store.js';
+import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CarriesStore } from '../carries/carries.store.js';
 import { Counts } from '../counts/counts.js';
 import { Database } from '../database/database.js';
-import { EntriesStore } from '../entries/entries.store.js';
 import type { Caller } from '../people/guard.js';
 import { notFound } from '../problems/index.js';
+import { Worlds } from '../sources/worlds.js';
 import { CompiledCatalogs } from './compiled.service.js';
 
 @Injectable()
@@ -18,7 +18,7 @@ export class LineageService {
     private readonly database: Database,
     private readonly builds: BuildService,
     private readonly compiled: CompiledCatalogs,
-    private readonly entries: EntriesStore,
+    private readonly worlds: Worlds,
     private readonly counts: Counts,
     private readonly carries: CarriesStore,
   ) {}
@@ -27,26 +27,28 @@ export class LineageService {
     const build = await this.builds.now(caller.houseId);
     const catalog = build.catalogs.get(id);
     if (!catalog) throw notFound('This catalog');
-    const ranges = catalog.rangeIds.flatMap((rangeId) => build.ranges.find((range) => range.id === rangeId) ?? []);
-    return this.trace(build, ranges, [id]);
+    const ranges = rangesOf(catalog.definition).flatMap((rangeId) => build.ranges.find((range) => range.id === rangeId) ?? []);
+    return { ...(await this.trace(build, ranges, [id])), others: othersOf(build, catalog.definition) };
   }
 
   async ofRange(caller: Caller, id: string): Promise<Lineage> {
     const build = await this.builds.now(caller.houseId);
     const range = build.ranges.find((known) => known.id === id);
     if (!range) throw notFound('This range');
-    const fed = [...build.catalogs.values()].filter(({ rangeIds }) => rangeIds.includes(id)).map((catalog) => catalog.id);
+    const fed = [...build.catalogs.values()].filter(({ definition }) => readsDirectly(definition, 'ranges', id)).map((catalog) => catalog.id);
     return this.trace(build, [range], fed);
   }
 
-  private async trace(build: HouseBuild, ranges: readonly RangeBuild[], catalogIds: readonly string[]): Promise<Lineage> {
+  private async trace(build: HouseBuild, ranges: readonly SourceRange[], catalogIds: readonly string[]): Promise<Lineage> {
     const db = this.database.kysely;
     const fields = catalogIds.flatMap((id) => boundFields(build, id));
     const counts = await this.fieldCounts(build, fields);
     const catalogs = await this.compiled.some(db, build, catalogIds);
     const carries = await this.carries.underWay(db, build.houseId);
+    const reader = readWorld(await this.worlds.read(db, build, { ranges: ranges.map(({ id }) => id) }));
     return {
-      ranges: await Promise.all(ranges.map((range) => this.rangeView(build, range))),
+      ranges: ranges.map((range) => rangeView(build, range, reader)),
+      others: [],
       catalogs: [...catalogs.values()].map(({ id, title, items }) => {
         const offered = items.filter(({ state }) => state === 'offered').length;
         return { id, title, offered, retired: items.length - offered };
@@ -59,14 +61,6 @@ export class LineageService {
       }),
       carries: carries.filter(({ fieldId }) => fields.some(({ id }) => id === fieldId)),
     };
-  }
-
-  private async rangeView(build: HouseBuild, range: RangeBuild): Promise<Lineage['ranges'][number]> {
-    const entries = await this.entries.all(this.database.kysely, { houseId: build.houseId, registerId: range.registerId });
-    const neighbours = build.ranges.filter(({ registerId }) => registerId === range.registerId);
-    const sheet = build.sheets.find(({ id }) => id === build.registers.get(range.registerId)!.sheetId)!;
-    const taken = takeRange(range, entries, neighbours).values.length;
-    return { id: range.id, name: range.name, sheetId: sheet.id, sheetTitle: sheet.title, ends: endingInShort(range.end.ends), taken };
   }
 
   /** For each field of a register, how many entries hold something and how many of them are outside. */
@@ -92,4 +86,30 @@ export class LineageService {
       return count;
     });
   }
+}
+
+function rangeView(build: HouseBuild, range: SourceRange, reader: WorldReader): Lineage['ranges'][number] {
+  const register = build.registers.get(range.stretches[0]?.registerId ?? '');
+  const sheet = build.sheets.find(({ id }) => id === register?.sheetId);
+  return { id: range.id, name: range.name, sheetId: sheet?.id ?? '', sheetTitle: sheet?.title ?? '', ends: endingInShort(endingOf(range)), taken: reader.taking(range.id).values.length };
+}
+
+/** The sources of a catalog that are no ranges, each with the way to it. */
+function othersOf(build: HouseBuild, { parts }: CatalogDefinition): Lineage['others'] {
+  return parts.flatMap((part) => {
+    switch (part.kind) {
+      case 'range':
+        return [];
+      case 'typed':
+        return [{ words: `${part.values.length} typed`, to: '' }];
+      case 'query': {
+        const register = build.registers.get(part.registerId);
+        return [{ words: register?.title ?? 'a sheet', to: `/${register?.source ? 'sources' : 'sheets'}/${register?.sheetId ?? ''}` }];
+      }
+      case 'linked':
+        return [{ words: build.linked.find(({ id }) => id === part.sourceId)?.name ?? 'a linked source', to: `/linked/${part.sourceId}` }];
+      case 'catalog':
+        return [{ words: build.catalogs.get(part.catalogId)?.title ?? 'a catalog', to: `/catalogs/${part.catalogId}` }];
+    }
+  });
 }

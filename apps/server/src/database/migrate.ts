@@ -2,13 +2,14 @@
 import { Migrator, type Kysely, type Migration } from 'kysely';
 import * as firstThread from './migrations/0001-first-thread.js';
 import * as writeCell from './migrations/0002-write-cell.js';
+import * as sourcesInFull from './migrations/0003-sources-in-full.js';
 import type { Tables } from './tables.js';
 
-const migrations: Record<string, Migration> = { '0001-first-thread': firstThread, '0002-write-cell': writeCell };
+const migrations: Record<string, Migration> = { '0001-first-thread': firstThread, '0002-write-cell': writeCell, '0003-sources-in-full': sourcesInFull };
 
-/** Brings the database to the newest form; throws what went wrong. */
-export async function migrate(db: Kysely<Tables>): Promise<void> {
+/** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */
+export async function migrate(db: Kysely<Tables>, to?: string): Promise<void> {
   const migrator = new Migrator({ db, provider: { getMigrations: () => Promise.resolve(migrations) } });
-  const { error } = await migrator.migrateToLatest();
+  const { error } = to === undefined ? await migrator.migrateToLatest() : await migrator.migrateTo(to);
   if (error) throw error;
 }

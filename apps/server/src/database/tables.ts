@@ -1,6 +1,6 @@
 // The tables as Kysely sees them. Every key begins with the house.
-import type { Act, Locale, RangeEnd, RangeStart, Rule, FieldKind } from '@dellum/core';
-import type { Audience, Change, Proposal, Role, SlipQuestion } from '@dellum/contract';
+import type { CatalogDefinition, FieldKind, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
+import type { Audience, Change, LinkedSettingsDto, Role, SlipQuestion } from '@dellum/contract';
 import type { ColumnType, Generated } from 'kysely';
 
 type Json<T> = ColumnType<T, string, string>;
@@ -53,6 +53,7 @@ export interface SheetsTable {
   kind: 'entry' | 'source';
   title: string;
   note: string;
+  shown: Generated<boolean>;
   ord: number;
 }
 export interface RegistersTable {
@@ -105,10 +106,17 @@ export interface ValueDeltasTable {
 export interface RangesTable {
   house_id: string;
   id: string;
-  register_id: string;
-  field_key: string;
   name: string;
   name_key: string;
+  shape: RangeShape;
+  inherits: boolean;
+}
+export interface RangeStretchesTable {
+  house_id: string;
+  range_id: string;
+  ord: number;
+  register_id: string;
+  fields: Json<string[]>;
   range_start: Json<RangeStart>;
   range_end: Json<RangeEnd>;
 }
@@ -119,17 +127,21 @@ export interface CatalogsTable {
   title: string;
   note: string;
   version: Generated<number>;
-}
-export interface CatalogPartsTable {
-  house_id: string;
-  catalog_id: string;
-  ord: number;
-  range_id: string;
+  definition: Json<CatalogDefinition>;
 }
 export interface KeptItemsTable {
   house_id: string;
   catalog_id: string;
+  /** Parents and value, as `itemKey` joins them. */
+  key: string;
   value: string;
+  path: Json<string[]>;
+  retired: boolean;
+  label: string | null;
+  note: string | null;
+  colour: ItemColour | null;
+  valid_from: string | null;
+  valid_until: string | null;
 }
 export interface OtherNamesTable {
   house_id: string;
@@ -141,7 +153,6 @@ export interface SlipsTable {
   house_id: string;
   id: string;
   person_id: string;
-  register_id: string;
   proposal: Json<Proposal>;
   questions: Json<SlipQuestion[]>;
   inside: number;
@@ -175,7 +186,49 @@ export interface LedgerTable {
   to_value: string | null;
   detail: Json<LedgerDetail> | null;
 }
-export type LedgerDetail = Readonly<Record<string, unknown>> | Act;
+export type LedgerDetail = Readonly<Record<string, unknown>>;
+export interface ActsTable {
+  house_id: string;
+  id: Generated<number>;
+  person_id: string | null;
+  at: Moment;
+  registers: Json<string[]>;
+  proposal: Json<Proposal>;
+  back: Json<Step[]>;
+  state: ColumnType<'done' | 'undone', 'done' | 'undone' | undefined, 'done' | 'undone'>;
+}
+/** An item before and after a change; null where it was not there. */
+export interface ItemChange {
+  readonly before: Item | null;
+  readonly after: Item | null;
+}
+export interface CatalogChangesTable {
+  house_id: string;
+  id: Generated<number>;
+  catalog_id: string;
+  at: Moment;
+  person_id: string | null;
+  act_id: number | null;
+  version: Big;
+  items: Json<ItemChange[]>;
+  order_before: Json<string[]> | null;
+  definition_before: Json<CatalogDefinition> | null;
+}
+export interface LinkedSourcesTable {
+  house_id: string;
+  id: string;
+  name: string;
+  name_key: string;
+  settings: Json<LinkedSettingsDto>;
+  /** Minutes between refreshes; 0 for on demand only. */
+  every: number;
+  rows: ColumnType<LinkedRow[], string | undefined, string>;
+  /** What the source said of its state when it was last read (an ETag), so that it need not be read again. */
+  mark: string | null;
+  last_good_at: Date | null;
+  last_tried_at: Date | null;
+  failure: string | null;
+}
 export interface ChangesTable {
   house_id: string;
   seq: Big;
@@ -200,7 +253,10 @@ export interface Tables {
   value_deltas: ValueDeltasTable;
   ranges: RangesTable;
   catalogs: CatalogsTable;
-  catalog_parts: CatalogPartsTable;
+  range_stretches: RangeStretchesTable;
+  acts: ActsTable;
+  catalog_changes: CatalogChangesTable;
+  linked_sources: LinkedSourcesTable;
   kept_items: KeptItemsTable;
   other_names: OtherNamesTable;
   slips: SlipsTable;

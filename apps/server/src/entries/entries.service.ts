@@ -1,17 +1,19 @@
 // Entries of the shared sheets: read by the page, edited by the cell or the block, inserted and deleted.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, carried, stands, type Cells, type Verdict } from '@dellum/core';
-import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, InsertEntriesDto, PageQueryDto, WriteBlockDto } from '@dellum/contract';
-import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
+import { canBeOutside, carried, proposalOf, stands, type Act, type Cells, type Verdict } from '@dellum/core';
+import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, InsertEntriesDto, PageQueryDto, Slip, WriteBlockDto } from '@dellum/contract';
+import { BuildService, feedsCatalogs, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { Counts, deltasOf, type Delta } from '../counts/counts.js';
 import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
+import { todayOf } from '../houses/houses.service.js';
 import { Ledger, type LedgerRow } from '../ledger/ledger.js';
 import { Changes, type Told } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { SourcesService } from '../sources/sources.service.js';
 import { CellWriter } from './cellWriter.js';
 import { EntriesStore, type HoldsOneOf } from './entries.store.js';
 import { afterVerdicts, carriesOf, judgeCell, type Judgement } from './judging.js';
@@ -34,6 +36,7 @@ export class EntriesService {
     private readonly counts: Counts,
     private readonly ledger: Ledger,
     private readonly changes: Changes,
+    private readonly sources: SourcesService,
   ) {}
 
   async page(caller: Caller, registerId: string, query: PageQueryDto): Promise<EntryPage> {
@@ -63,7 +66,7 @@ export class EntriesService {
 
   private async judgement(db: Reader, build: HouseBuild, register: RegisterBuild, fields: readonly FieldBuild[], suggest: boolean): Promise<Judgement> {
     const catalogs = await this.catalogs.some(db, build, fields.flatMap(({ rule }) => rule?.catalogId ?? []));
-    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest };
+    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest, today: todayOf(new Date()) };
   }
 
   /**
@@ -93,8 +96,21 @@ export class EntriesService {
     if (dto.version < entry.version) await this.mustBeUnchanged(db, caller.houseId, entry, seen, field, dto.version);
     const after = afterVerdicts(seen, [{ field, verdict }]);
     if ((after[field.key] ?? '') === (seen[field.key] ?? '')) return { verdict, entry: { ...entry, cells: seen } };
+    if (feedsCatalogs(build, registerId)) {
+      await this.proposeAct(caller, registerId, { act: 'write', cells: [{ entry: entryId, field: field.key, text: after[field.key] ?? '' }] });
+      return { verdict, entry: { id: entryId, version: entry.version + 1, cells: after } };
+    }
     const written = await this.writer.write(caller, field, build.version, { ...entry, cells: seen }, after);
     return written ? { verdict, entry: { id: entryId, version: entry.version + 1, cells: after } } : undefined;
+  }
+
+  /**
+   * Entries of a register that feeds catalogs are values elsewhere: a change of them goes the way of any change of a source.
+   * One that other entries depend on waits for an administrator.
+   */
+  private async proposeAct(caller: Caller, registerId: string, act: Act): Promise<void> {
+    const { slip } = await this.sources.propose(caller, () => proposalOf({ what: 'act', registerId, act }));
+    mustNotWait(slip);
   }
 
   /** Sheets of entries only: what stands on a source sheet changes by acts. */
@@ -115,7 +131,7 @@ export class EntriesService {
 
   /** A pasted block: an outcome a cell, nothing refused is stored, all in one transaction. */
   async writeBlock(caller: Caller, registerId: string, dto: WriteBlockDto): Promise<BlockOutcome> {
-    return this.database.transaction(async (trx) => {
+    const judged = await this.database.transaction(async (trx): Promise<BlockOutcome & { before?: ReadonlyMap<string, EntryView> }> => {
       await holdBuild(trx, caller.houseId);
       const build = await this.builds.at(trx, caller.houseId);
       const register = this.entryRegister(build, registerId, caller);
@@ -133,9 +149,14 @@ export class EntriesService {
         outcomes.push({ entry: cell.entry, field: cell.field, verdict: judged.verdict });
         after.set(entry.id, afterVerdicts(cells, [judged]));
       }
-      const written = await this.writeEntries(trx, caller, register, entries, after, judgement);
-      return { outcomes, entries: written };
+      if (feedsCatalogs(build, registerId)) return { outcomes, entries: [...after].map(([id, cells]) => ({ id, version: entries.get(id)!.version + 1, cells })), before: entries };
+      return { outcomes, entries: await this.writeEntries(trx, caller, register, entries, after, judgement) };
     });
+    const { before, ...outcome } = judged;
+    if (!before) return outcome;
+    const cells = outcome.entries.flatMap(({ id, cells: now }) => changedKeys(before.get(id)!.cells, now).map((field) => ({ entry: id, field, text: now[field] ?? '' })));
+    if (cells.length > 0) await this.proposeAct(caller, registerId, { act: 'write', cells });
+    return outcome;
   }
 
   /** Stores changed entries with their counts, ledger rows and changes. Returns all of them as they are now. */
@@ -184,6 +205,12 @@ export class EntriesService {
   }
 
   async remove(caller: Caller, registerId: string, dto: DeleteEntriesDto): Promise<{ deleted: number }> {
+    const now = await this.builds.now(caller.houseId);
+    this.entryRegister(now, registerId, caller);
+    if (feedsCatalogs(now, registerId)) {
+      await this.proposeAct(caller, registerId, { act: 'delete', entries: [...new Set(dto.entries)] });
+      return { deleted: new Set(dto.entries).size };
+    }
     return this.database.transaction(async (trx) => {
       await holdBuild(trx, caller.houseId);
       const build = await this.builds.at(trx, caller.houseId);
@@ -202,6 +229,16 @@ export class EntriesService {
       return { deleted: gone.length };
     });
   }
+}
+
+const changedKeys = (before: Cells, after: Cells): string[] => [...new Set([...Object.keys(before), ...Object.keys(after)])].filter((key) => before[key] !== after[key]);
+
+/** Says to whoever enters data that the change waits, with what it would touch. */
+function mustNotWait(slip: Slip | null): void {
+  if (!slip) return;
+  const [first] = slip.questions;
+  const held = Object.values(first?.holds ?? {}).reduce((sum, count) => sum + count, 0);
+  throw new ProblemError('slip-open', `${held} ${held === 1 ? 'entry holds' : 'entries hold'} “${first?.value ?? ''}” because of this value. The change waits until an administrator has said what becomes of them.`);
 }
 
 const registerChanged = (register: RegisterBuild): Told => ({ audience: 'everyone', body: { kind: 'register', registerId: register.id } });

@@ -37,6 +37,12 @@ export class EntriesStore {
     return this.inOrder(db, place).execute();
   }
 
+  /** All entries of some registers, each register in its order. */
+  async allOf(db: Reader, houseId: string, registerIds: readonly string[]): Promise<(Pick<EntryView, 'id' | 'cells'> & { registerId: string })[]> {
+    if (registerIds.length === 0) return [];
+    return db.selectFrom('entries').select(['register_id as registerId', 'id', 'cells']).where('house_id', '=', houseId).where('register_id', 'in', registerIds).orderBy('register_id').orderBy('pos').execute();
+  }
+
   private inOrder(db: Reader, { houseId, registerId }: Place) {
     return db.selectFrom('entries').select(['id', 'version', 'cells']).where('house_id', '=', houseId).where('register_id', '=', registerId).orderBy('pos');
   }

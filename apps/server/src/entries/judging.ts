@@ -12,6 +12,7 @@ export interface Judgement {
   readonly catalogs: ReadonlyMap<string, Catalog>;
   readonly carries: readonly Carry[];
   readonly suggest: boolean;
+  readonly today: string;
 }
 
 /** The corrections under way in a register. */

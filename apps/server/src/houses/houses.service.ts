@@ -15,6 +15,12 @@ import { demoAccounts } from './demoAccounts.js';
 /** The key of a house in addresses: its name in small letters, digits and hyphens. */
 export const houseKey = (name: string): string => matchKey(name).normalize('NFD').replace(/[^a-z0-9]+/gu, '-').replace(/^-|-$/gu, '').slice(0, 60) || 'house';
 
+/** The house's day, by the clock of the server (ISO 8601). */
+export function todayOf(moment: Date): string {
+  const pad = (part: number) => String(part).padStart(2, '0');
+  return `${moment.getFullYear()}-${pad(moment.getMonth() + 1)}-${pad(moment.getDate())}`;
+}
+
 /** Makes a house without people; used by the first page, the demo and the tests. */
 export async function makeHouse(trx: Trx, house: { key: string; name: string; demo: boolean; locale?: Locale }): Promise<string> {
   const id = randomUUID();
@@ -50,7 +56,7 @@ export class HousesService {
 
   async me(caller: Caller): Promise<Me> {
     const house = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'locale']).where('id', '=', caller.houseId).executeTakeFirstOrThrow();
-    return { id: caller.id, name: caller.name, role: caller.role, house };
+    return { id: caller.id, name: caller.name, role: caller.role, house: { ...house, today: todayOf(new Date()) } };
   }
 
   /** Makes the first house and its first administrator, and signs them in. Only while there is no house. */

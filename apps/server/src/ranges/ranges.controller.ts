@@ -1,28 +1,39 @@
-// HTTP for named ranges; administrators only.
-import { Body, Controller, Delete, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { ChangeRangeDto, MakeRangeDto, type Outcome } from '@dellum/contract';
+// HTTP for named ranges and the range doctor; administrators only.
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
+import { ChangeRangeDto, CureDto, MakeRangeDto, type Outcome, type RangeLine } from '@dellum/contract';
 import { Asking, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
-import { SourcesService } from '../sources/sources.service.js';
+import { RangesService } from './ranges.service.js';
 
 @Controller('ranges')
 @For('administrator')
 export class RangesController {
-  constructor(private readonly sources: SourcesService) {}
+  constructor(private readonly ranges: RangesService) {}
+
+  @Get()
+  lines(@Asking() caller: Caller): Promise<RangeLine[]> {
+    return this.ranges.lines(caller);
+  }
 
   @Post()
   @HttpCode(200)
   make(@Asking() caller: Caller, @Body() dto: MakeRangeDto): Promise<Outcome> {
-    return this.sources.makeRange(caller, dto);
+    return this.ranges.make(caller, dto);
+  }
+
+  @Post('cures')
+  @HttpCode(200)
+  cure(@Asking() caller: Caller, @Body() dto: CureDto): Promise<Outcome> {
+    return this.ranges.cure(caller, dto);
   }
 
   @Patch(':id')
   change(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeRangeDto): Promise<Outcome> {
-    return this.sources.changeRange(caller, id, dto);
+    return this.ranges.change(caller, id, dto);
   }
 
   @Delete(':id')
   remove(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<Outcome> {
-    return this.sources.deleteRange(caller, id);
+    return this.ranges.remove(caller, id);
   }
 }

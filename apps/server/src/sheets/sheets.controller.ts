@@ -1,6 +1,6 @@
 // HTTP for the build: everyone reads what the role may see, administrators change it.
-import { Body, Controller, Delete, Get, Param, Patch, Post } from '@nestjs/common';
-import { MakeFieldDto, MakeListDto, MakeSheetDto, RetitleDto, type BuildView } from '@dellum/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
+import { ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, PlaceDto, RetitleDto, type BuildView, type Outcome } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { SheetsService } from './sheets.service.js';
@@ -24,8 +24,19 @@ export class SheetsController {
   }
 
   @Patch('sheets/:id')
-  retitle(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Made {
-    return this.sheets.retitle(caller, id, dto.title);
+  alter(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeSheetDto): Made {
+    return this.sheets.alter(caller, id, dto);
+  }
+
+  @Post('sheets/:id/place')
+  @HttpCode(200)
+  place(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: PlaceDto): Made {
+    return this.sheets.place(caller, 'sheets', id, dto.before);
+  }
+
+  @Post('sheets/:id/copies')
+  duplicate(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Made {
+    return this.sheets.duplicate(caller, id);
   }
 
   @Delete('sheets/:id')
@@ -38,8 +49,25 @@ export class SheetsController {
     return this.sheets.makeList(caller, dto);
   }
 
+  @Post('tables')
+  makeTable(@Asking() caller: Caller, @Body() dto: MakeTableDto): Made {
+    return this.sheets.makeTable(caller, dto);
+  }
+
+  @Post('registers/:id/place')
+  @HttpCode(200)
+  placeList(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: PlaceDto): Made {
+    return this.sheets.place(caller, 'registers', id, dto.before);
+  }
+
+  @Post('fields/:id/place')
+  @HttpCode(200)
+  placeField(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: PlaceDto): Made {
+    return this.sheets.place(caller, 'fields', id, dto.before);
+  }
+
   @Patch('registers/:id')
-  retitleList(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Made {
+  retitleList(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Promise<Outcome> {
     return this.sheets.retitleList(caller, id, dto.title);
   }
 

@@ -1,8 +1,8 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, forbiddenCharacter, matchKey } from '@dellum/core';
-import type { BuildView, MakeFieldDto, MakeListDto, MakeSheetDto } from '@dellum/contract';
+import { clean, forbiddenCharacter, matchKey, proposalOf, type FieldKind } from '@dellum/core';
+import type { BuildView, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
@@ -10,6 +10,8 @@ import { EntriesStore } from '../entries/entries.store.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { queriesOver } from '../catalogs/catalogs.service.js';
+import { SourcesService } from '../sources/sources.service.js';
 import { SheetsStore } from './sheets.store.js';
 
 const fieldWidth = 140;
@@ -21,6 +23,7 @@ export class SheetsService {
     private readonly builds: BuildService,
     private readonly store: SheetsStore,
     private readonly entries: EntriesStore,
+    private readonly sources: SourcesService,
     private readonly ledger: Ledger,
   ) {}
 
@@ -39,12 +42,42 @@ export class SheetsService {
     });
   }
 
-  retitle(caller: Caller, id: string, title: string): Promise<{ id: string }> {
-    return this.change(caller, 'sheet.retitled', async (trx, build) => {
+  alter(caller: Caller, id: string, dto: ChangeSheetDto): Promise<{ id: string }> {
+    return this.change(caller, 'sheet.changed', async (trx, build) => {
       sheetOf(build, id);
-      const fitting = fit(title, 'title', build.sheets.filter((sheet) => sheet.id !== id).map((sheet) => sheet.title));
-      await this.store.retitle(trx, 'sheets', caller.houseId, id, fitting);
-      return { id, title: fitting };
+      const title = dto.title === undefined ? undefined : fit(dto.title, 'title', build.sheets.filter((sheet) => sheet.id !== id).map((sheet) => sheet.title));
+      const change = { ...(title !== undefined && { title }), ...(dto.note !== undefined && { note: dto.note }), ...(dto.shown !== undefined && { shown: dto.shown }) };
+      await this.store.changeSheet(trx, caller.houseId, id, change);
+      return { id, ...change };
+    });
+  }
+
+  /** Puts a sheet, a list or a field before another of its kind, or last. */
+  place(caller: Caller, table: 'sheets' | 'registers' | 'fields', id: string, before: string | undefined): Promise<{ id: string }> {
+    return this.change(caller, `${table}.placed`, async (trx, build) => {
+      const siblings = siblingsOf(build, table, id);
+      if (before !== undefined && !siblings.includes(before)) throw notFound('The place before which it goes');
+      const rest = siblings.filter((sibling) => sibling !== id);
+      const at = before === undefined || before === id ? rest.length : rest.indexOf(before);
+      await this.store.order(trx, table, caller.houseId, [...rest.slice(0, at), id, ...rest.slice(at)]);
+      return { id };
+    });
+  }
+
+  /** A copy of a source sheet with its lists, tables and entries; ranges stay with the first. */
+  duplicate(caller: Caller, id: string): Promise<{ id: string }> {
+    return this.change(caller, 'sheet.duplicated', async (trx, build) => {
+      const sheet = sheetOf(build, id);
+      const title = freeName(sheet.title, build.sheets.map((known) => known.title));
+      const copy = randomUUID();
+      await this.store.addSheet(trx, caller.houseId, { id: copy, kind: sheet.kind, title, note: sheet.note });
+      for (const register of [...build.registers.values()].filter(({ sheetId }) => sheetId === id)) {
+        const registerId = randomUUID();
+        await this.store.addRegister(trx, caller.houseId, { id: registerId, sheetId: copy, title: sheet.kind === 'entry' ? title : register.title });
+        for (const { key, heading, kind, width } of register.fields) await this.store.addField(trx, caller.houseId, { id: randomUUID(), registerId, key, heading, kind, width });
+        await this.store.copyEntries(trx, caller.houseId, register.id, registerId);
+      }
+      return { id: copy, title, of: id };
     });
   }
 
@@ -72,14 +105,32 @@ export class SheetsService {
     });
   }
 
-  retitleList(caller: Caller, id: string, title: string): Promise<{ id: string }> {
-    return this.change(caller, 'list.retitled', async (trx, build) => {
+  /** A table: a register of several fields on a source sheet. */
+  makeTable(caller: Caller, dto: MakeTableDto): Promise<{ id: string }> {
+    return this.change(caller, 'table.made', async (trx, build) => {
+      const sheet = sheetOf(build, dto.sheetId);
+      if (sheet.kind !== 'source') throw notFound('This source sheet');
+      const others = [...build.registers.values()].filter((register) => register.sheetId === sheet.id);
+      const title = fit(dto.heading, 'heading', others.map((other) => other.title));
+      const id = randomUUID();
+      await this.store.addRegister(trx, caller.houseId, { id, sheetId: sheet.id, title });
+      const fields: { key: string; heading: string; kind: FieldKind }[] = [];
+      for (const { heading, kind } of dto.fields) {
+        const fitting = fit(heading, 'fields', fields.map((field) => field.heading));
+        fields.push({ key: freeKey(fitting, fields.map(({ key }) => key)), heading: fitting, kind });
+      }
+      for (const field of fields) await this.store.addField(trx, caller.houseId, { id: randomUUID(), registerId: id, width: fieldWidth, ...field });
+      return { id, title };
+    });
+  }
+
+  /** Gives a list or table another heading. Where the heading is a value, what holds it is asked about first. */
+  retitleList(caller: Caller, id: string, title: string): Promise<Outcome> {
+    return this.sources.propose(caller, (_trx, build) => {
       const list = registerNamed(build, id);
+      if (!list.source) throw notFound('This list');
       const others = [...build.registers.values()].filter((register) => register.sheetId === list.sheetId && register.id !== id);
-      const fitting = fit(title, 'title', others.map((other) => other.title));
-      await this.store.retitle(trx, 'registers', caller.houseId, id, fitting);
-      if (list.source) await this.store.rename(trx, caller.houseId, list.fields[0]!.id, fitting);
-      return { id, title: fitting };
+      return proposalOf({ what: 'heading changed', registerId: id, heading: fit(title, 'title', others.map((other) => other.title)) });
     });
   }
 
@@ -95,7 +146,6 @@ export class SheetsService {
   makeField(caller: Caller, registerId: string, dto: MakeFieldDto): Promise<{ id: string }> {
     return this.change(caller, 'field.made', async (trx, build) => {
       const register = registerNamed(build, registerId);
-      if (register.source) throw notFound('This entry sheet');
       const heading = fit(dto.heading, 'heading', register.fields.map((field) => field.heading));
       const key = freeKey(heading, register.fields.map((field) => field.key));
       const id = randomUUID();
@@ -148,12 +198,29 @@ function registerNamed(build: HouseBuild, id: string): RegisterBuild {
 }
 
 function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
-  const ranges = build.ranges.filter((range) => range.registerId === field.registerId && range.field === field.key).map(({ name }) => `range ${name}`);
+  const ranges = build.ranges.filter((range) => range.stretches.some((stretch) => stretch.registerId === field.registerId && stretch.fields.includes(field.key))).map(({ name }) => `range ${name}`);
   const catalog = field.rule && build.catalogs.get(field.rule.catalogId);
-  return catalog ? [...ranges, `the rule of ${field.heading}, which takes values from ${catalog.title}`] : ranges;
+  const rule = catalog ? [`the rule of ${field.heading}, which takes values from ${catalog.title}`] : [];
+  const along = [...build.catalogs.values()]
+    .filter(({ definition }) => definition.parts.some((part) => part.kind === 'range' && (part.label === field.key || part.companions.includes(field.key)) && build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId))
+    .map(({ title }) => `catalog ${title}`);
+  return [...ranges, ...rule, ...new Set([...along, ...queriesOver(build, field.registerId, field.key)])];
 }
 
-const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => register.fields.flatMap((field) => usersOfField(build, field));
+const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => [...new Set([...register.fields.flatMap((field) => usersOfField(build, field)), ...queriesOver(build, register.id)])];
+
+/** The ids of what stands beside it, in order. */
+function siblingsOf(build: HouseBuild, table: 'sheets' | 'registers' | 'fields', id: string): string[] {
+  if (table === 'sheets') {
+    const { kind } = sheetOf(build, id);
+    return build.sheets.filter((sheet) => sheet.kind === kind).map((sheet) => sheet.id);
+  }
+  if (table === 'registers') {
+    const { sheetId } = registerNamed(build, id);
+    return [...build.registers.values()].filter((register) => register.sheetId === sheetId).map((register) => register.id);
+  }
+  return build.registers.get(fieldWithId(build, id).registerId)!.fields.map((field) => field.id);
+}
 
 function mustBeUnused(what: string, users: readonly string[]): void {
   if (users.length > 0) throw new ProblemError('in-use', `“${what}” is used by ${users.join(' and ')}. Delete or clear that first.`, { users });
@@ -168,6 +235,12 @@ function fit(name: string, input: string, taken: readonly string[]): string {
   const other = taken.find((known) => matchKey(known) === key);
   if (other !== undefined) throw fault('name-taken', `There is “${other}” already. Choose another name.`);
   return clean(name);
+}
+
+/** "Harbour lists 2" beside "Harbour lists". */
+function freeName(name: string, taken: readonly string[]): string {
+  const keys = new Set(taken.map(matchKey));
+  for (let number = 2; ; number++) if (!keys.has(matchKey(`${name} ${number}`))) return `${name} ${number}`;
 }
 
 function freeKey(heading: string, taken: readonly string[]): string {

@@ -1,6 +1,7 @@
 // Queries for sheets, registers and fields.
 import { Injectable } from '@nestjs/common';
-import type { Rule } from '@dellum/core';
+import type { FieldKind, Rule } from '@dellum/core';
+import { sql } from 'kysely';
 import type { Trx } from '../database/database.js';
 
 @Injectable()
@@ -19,12 +20,41 @@ export class SheetsStore {
     await trx.insertInto('registers').values({ house_id: houseId, id: register.id, sheet_id: register.sheetId, title: register.title, ord }).execute();
   }
 
-  async addField(trx: Trx, houseId: string, field: { id: string; registerId: string; key: string; heading: string; kind: 'text' | 'number' | 'percent' | 'date' | 'yes/no'; width: number }): Promise<void> {
+  async addField(trx: Trx, houseId: string, field: { id: string; registerId: string; key: string; heading: string; kind: FieldKind; width: number }): Promise<void> {
     const ord = await this.nextOrd(trx, 'fields', houseId);
     await trx
       .insertInto('fields')
       .values({ house_id: houseId, id: field.id, register_id: field.registerId, key: field.key, heading: field.heading, kind: field.kind, width: field.width, ord, rule: null, catalog_id: null })
       .execute();
+  }
+
+  async changeSheet(trx: Trx, houseId: string, id: string, change: { title?: string; note?: string; shown?: boolean }): Promise<void> {
+    if (Object.keys(change).length === 0) return;
+    await trx.updateTable('sheets').set(change).where('house_id', '=', houseId).where('id', '=', id).execute();
+  }
+
+  /** Gives siblings the order of the list: they share out the places that they have among them. */
+  async order(trx: Trx, table: 'sheets' | 'registers' | 'fields', houseId: string, ids: readonly string[]): Promise<void> {
+    await sql`
+      with places as (select ord, row_number() over (order by ord, id) as at from ${sql.table(table)} where house_id = ${houseId} and id = any(${[...ids]}::uuid[]))
+      update ${sql.table(table)} as placed set ord = places.ord
+      from unnest(${[...ids]}::uuid[]) with ordinality as wanted(id, at) join places on places.at = wanted.at
+      where placed.house_id = ${houseId} and placed.id = wanted.id`.execute(trx);
+  }
+
+  /** Copies all entries of a register into a new one, with their places and counts. */
+  async copyEntries(trx: Trx, houseId: string, from: string, to: string): Promise<void> {
+    await sql`insert into entries (house_id, register_id, id, pos, cells) select house_id, ${to}, gen_random_uuid(), pos, cells from entries where house_id = ${houseId} and register_id = ${from}`.execute(trx);
+    await sql`insert into chunks (house_id, register_id, from_pos, entries) select house_id, ${to}, from_pos, entries from chunks where house_id = ${houseId} and register_id = ${from}`.execute(trx);
+    await sql`
+      insert into value_deltas (house_id, field_id, value, entries)
+      select ${houseId}, copied.id, counted.value, sum(counted.entries) from (
+        select field_id, value, entries from value_counts where house_id = ${houseId}
+        union all select field_id, value, entries from value_deltas where house_id = ${houseId}
+      ) counted
+      join fields on fields.house_id = ${houseId} and fields.id = counted.field_id and fields.register_id = ${from}
+      join fields as copied on copied.house_id = ${houseId} and copied.register_id = ${to} and copied.key = fields.key
+      group by copied.id, counted.value having sum(counted.entries) <> 0`.execute(trx);
   }
 
   async retitle(trx: Trx, table: 'sheets' | 'registers', houseId: string, id: string, title: string): Promise<void> {

@@ -1,60 +1,92 @@
 // What a proposal would change, computed by the core on the state that this transaction sees.
 import { Injectable } from '@nestjs/common';
-import { diffCatalogs, impactOf, touchedValues, type CatalogDiff, type Item, type Question } from '@dellum/core';
-import type { Proposal, SlipQuestion } from '@dellum/contract';
+import { afterProposal, afterStep, dependents, diffCatalogs, impactOf, itemKey, itemsAtLevel, meant, readWorld, touchedBy, touchedValues, type CatalogDefinition, type CatalogDiff, type Item, type KeptItem, type Proposal, type Question, type SourceWorld } from '@dellum/core';
+import { registersOf, type SlipQuestion } from '@dellum/contract';
 import { boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { Counts } from '../counts/counts.js';
 import type { Trx } from '../database/database.js';
-import { EntriesStore } from '../entries/entries.store.js';
-import { afterProposal, type SourceState } from './afterProposal.js';
+import { Worlds } from './worlds.js';
 
 export interface CatalogPlan {
   readonly catalogId: string;
   readonly diff: CatalogDiff;
   readonly questions: readonly Question[];
   readonly inside: number;
+  readonly before: readonly Item[];
   readonly after: readonly Item[];
 }
 export interface Plan {
   readonly proposal: Proposal;
-  readonly before: SourceState;
-  readonly after: SourceState;
+  readonly before: SourceWorld;
+  readonly after: SourceWorld;
   readonly catalogs: readonly CatalogPlan[];
 }
 
 export const questionsOf = (plan: Plan): SlipQuestion[] => plan.catalogs.flatMap(({ catalogId, questions }) => questions.map((question) => ({ ...question, catalogId })));
 export const insideOf = (plan: Plan): number => plan.catalogs.reduce((sum, { inside }) => sum + inside, 0);
 
+/** The catalogs that a proposal touches, each after all it is composed of. Needs no entries. */
+function touchedCatalogs(build: HouseBuild, proposal: Proposal): string[] {
+  const definitions = new Map([...build.catalogs].map(([id, { definition }]) => [id, definition]));
+  let bare: SourceWorld = { locale: build.locale, registers: new Map(), ranges: build.ranges, definitions, kept: new Map(), linked: new Map() };
+  const touched = new Set<string>();
+  for (const step of proposal.steps) {
+    touchedBy(bare, step).forEach((id) => touched.add(id));
+    bare = afterStep(bare, step);
+    touchedBy(bare, step).forEach((id) => touched.add(id));
+  }
+  return dependents(touched, bare.definitions);
+}
+
+/** Retired values that come into the sources again are offered again, unless the proposal itself retires them. */
+function reappearing(before: readonly Item[], after: readonly Item[], kept: readonly KeptItem[]): KeptItem[] {
+  const hadSource = new Set(before.filter(({ from }) => from.length > 0).map(itemKey));
+  const wasRetired = new Set(before.filter(({ state }) => state === 'retired').map(itemKey));
+  const come = new Set(after.filter((item) => item.state === 'retired' && item.from.length > 0 && !hadSource.has(itemKey(item)) && wasRetired.has(itemKey(item))).map(itemKey));
+  return kept.filter((item) => come.has(itemKey(item))).map((item) => ({ ...item, retired: false }));
+}
+
 @Injectable()
 export class Planning {
   constructor(
-    private readonly entries: EntriesStore,
-    private readonly catalogs: CompiledCatalogs,
+    private readonly worlds: Worlds,
+    private readonly compiled: CompiledCatalogs,
     private readonly counts: Counts,
   ) {}
 
   async plan(trx: Trx, build: HouseBuild, proposal: Proposal): Promise<Plan> {
-    const { registerId } = proposal;
-    const before: SourceState = {
-      entries: await this.entries.all(trx, { houseId: build.houseId, registerId }),
-      ranges: build.ranges.filter((range) => range.registerId === registerId),
-    };
-    const after = afterProposal(before, proposal, build.locale.language);
-    const rangeIds = new Set(before.ranges.map(({ id }) => id));
-    const touched = [...build.catalogs.values()].filter((catalog) => catalog.rangeIds.some((id) => rangeIds.has(id)));
+    const touched = touchedCatalogs(build, proposal);
+    // A definition that is proposed may read what the standing one does not.
+    const proposed: HouseBuild = { ...build, catalogs: new Map([...build.catalogs].map(([id, catalog]) => [id, { ...catalog, definition: definitionAfter(proposal, id) ?? catalog.definition }])) };
+    const wanted = { catalogs: touched, registers: registersOf(proposal) };
+    const [standing, coming] = [await this.worlds.read(trx, build, wanted), await this.worlds.read(trx, proposed, wanted)];
+    const before: SourceWorld = { ...standing, registers: new Map([...coming.registers, ...standing.registers]), linked: new Map([...coming.linked, ...standing.linked]), kept: new Map([...coming.kept, ...standing.kept]) };
+    let after = afterProposal(before, proposal);
     const catalogs: CatalogPlan[] = [];
-    for (const { id } of touched) catalogs.push(await this.planCatalog(trx, build, id, registerId, after));
+    for (const catalogId of touched) {
+      const was = (await this.compiled.get(trx, build, catalogId)).items;
+      const restored = reappearing(was, readWorld(after).items(catalogId), after.kept.get(catalogId) ?? []);
+      if (restored.length > 0) after = afterStep(after, { what: 'items kept', catalogId, items: restored });
+    }
+    const reader = readWorld(after);
+    for (const catalogId of touched) catalogs.push(await this.planCatalog(trx, build, catalogId, reader.items(catalogId), proposal));
     return { proposal, before, after, catalogs };
   }
 
-  private async planCatalog(trx: Trx, build: HouseBuild, catalogId: string, registerId: string, state: SourceState): Promise<CatalogPlan> {
-    const before = await this.catalogs.get(trx, build, catalogId);
-    const after = await this.catalogs.itemsIf(trx, build, catalogId, { registerId, ...state });
-    const diff = diffCatalogs(before.items, after);
+  private async planCatalog(trx: Trx, build: HouseBuild, catalogId: string, after: readonly Item[], { meanings = [] }: Proposal): Promise<CatalogPlan> {
+    const before = (await this.compiled.get(trx, build, catalogId)).items;
+    const known = meanings.filter((meaning) => meaning.catalogId === catalogId);
+    const diff = meant(diffCatalogs(itemsAtLevel(before), itemsAtLevel(after)), known, after);
     const fields = boundFields(build, catalogId).map(({ id }) => id);
-    const { questions, inside } = impactOf(diff, await this.counts.ofValues(trx, build.houseId, fields, touchedValues(diff)));
-    return { catalogId, diff, questions, inside: Object.values(inside).reduce((sum, count) => sum + count, 0), after };
+    const usage = await this.counts.ofValues(trx, build.houseId, fields, touchedValues(diff));
+    const { questions, inside } = impactOf(diff, usage, new Map(known.map(({ from, answer }) => [from, answer])));
+    return { catalogId, diff, questions, inside: Object.values(inside).reduce((sum, count) => sum + count, 0), before, after };
   }
+}
+
+/** The definition that a proposal gives to a catalog; undefined when it gives none. */
+function definitionAfter({ steps }: Proposal, id: string): CatalogDefinition | undefined {
+  return steps.flatMap((step) => (step.what === 'catalog changed' && step.catalogId === id ? [step.definition] : [])).at(-1);
 }

@@ -1,7 +1,9 @@
 // From the act as it came over HTTP to the act as the core knows it.
 import { randomUUID } from 'node:crypto';
-import type { Act } from '@dellum/core';
+import { clean, isBlank, parse, sourceTextFault, type Act, type Cells, type Locale } from '@dellum/core';
 import type { ActDto } from '@dellum/contract';
+import { fieldWithKey } from '../build/build.service.js';
+import type { RegisterBuild } from '../build/build.store.js';
 import { ProblemError } from '../problems/index.js';
 
 function needed<T>(value: T | undefined, name: string): T {
@@ -9,14 +11,29 @@ function needed<T>(value: T | undefined, name: string): T {
   return value;
 }
 
-/** Checks that the act has the members it needs; new entries get their ids here. */
-export function readAct(dto: ActDto): Act {
+/**
+ * What a source cell stores of a text: the value of its field's kind where the text is one, else the text as typed, which
+ * ranges then leave out as of the wrong kind. Texts that no cell can hold are refused.
+ */
+function stored(register: RegisterBuild, key: string, text: string, locale: Locale): string {
+  const field = fieldWithKey(register, key);
+  const fault = sourceTextFault(text);
+  if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
+  if (field.kind === 'text' || isBlank(text)) return text;
+  const parsed = parse(field.kind, text, locale);
+  return parsed.ok ? parsed.value : clean(text);
+}
+
+/** Checks that the act has the members it needs and that its texts can be stored; new entries get their ids here. */
+export function readAct(dto: ActDto, register: RegisterBuild, locale: Locale): Act {
   switch (dto.act) {
     case 'write':
-      return { act: 'write', cells: needed(dto.cells, 'cells').map(({ entry, field, text }) => ({ entry, field, text })) };
+      return { act: 'write', cells: needed(dto.cells, 'cells').map(({ entry, field, text }) => ({ entry, field, text: stored(register, field, text, locale) })) };
     case 'insert': {
-      const field = needed(dto.field, 'field');
-      const entries = needed(dto.texts, 'texts').map((text) => ({ id: randomUUID(), cells: text.trim() === '' ? {} : { [field]: text } }));
+      const entries = needed(dto.rows, 'rows').map(({ cells }) => {
+        const filled = cells.map(({ field, text }) => [field, stored(register, field, text, locale)] as const).filter(([, text]) => !isBlank(text));
+        return { id: randomUUID(), cells: Object.fromEntries(filled) as Cells };
+      });
       return { act: 'insert', before: dto.before ?? null, entries };
     }
     case 'delete':
@@ -24,6 +41,6 @@ export function readAct(dto: ActDto): Act {
     case 'move':
       return { act: 'move', entries: needed(dto.entries, 'entries'), before: dto.before ?? null };
     case 'sort':
-      return { act: 'sort', field: needed(dto.field, 'field'), direction: needed(dto.direction, 'direction') };
+      return { act: 'sort', field: fieldWithKey(register, needed(dto.field, 'field')).key, direction: needed(dto.direction, 'direction') };
   }
 }

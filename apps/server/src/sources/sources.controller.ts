@@ -1,6 +1,6 @@
 // HTTP for changes of the sources and their slips; administrators only.
 import { Body, Controller, Delete, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { ActDto, AnswerSlipDto, type Outcome, type Slip } from '@dellum/contract';
+import { ActsDto, AnswerSlipDto, TakeBackDto, type Outcome, type Slip } from '@dellum/contract';
 import { Asking, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { SourcesService } from './sources.service.js';
@@ -12,8 +12,26 @@ export class SourcesController {
 
   @Post('registers/:registerId/acts')
   @HttpCode(200)
-  act(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: ActDto): Promise<Outcome> {
-    return this.sources.act(caller, registerId, dto);
+  act(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: ActsDto): Promise<Outcome> {
+    return this.sources.act(caller, registerId, dto.acts);
+  }
+
+  @Post('sheets/:id/undo')
+  @HttpCode(200)
+  undo(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<Outcome> {
+    return this.sources.again(caller, id, 'undone');
+  }
+
+  @Post('sheets/:id/redo')
+  @HttpCode(200)
+  redo(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<Outcome> {
+    return this.sources.again(caller, id, 'done');
+  }
+
+  @Post('acts/taken-back')
+  @HttpCode(200)
+  takeBack(@Asking() caller: Caller, @Body() dto: TakeBackDto): Promise<Outcome> {
+    return this.sources.takeBack(caller, dto.act);
   }
 
   @Get('slips')

@@ -1,7 +1,7 @@
-// Queries for slips and for the anchors of ranges.
+// Queries for slips, for ranges and their stretches, and for the values of linked sources.
 import { Injectable } from '@nestjs/common';
-import { matchKey, type SourceRange } from '@dellum/core';
-import type { Proposal, Slip, SlipQuestion } from '@dellum/contract';
+import { matchKey, type LinkedRow, type Proposal, type SourceRange } from '@dellum/core';
+import type { Slip, SlipQuestion } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 
@@ -33,7 +33,6 @@ export class SourcesStore {
         house_id: houseId,
         id: slip.id,
         person_id: slip.personId,
-        register_id: slip.proposal.registerId,
         proposal: JSON.stringify(slip.proposal),
         questions,
         inside: slip.inside,
@@ -48,33 +47,47 @@ export class SourcesStore {
   }
 
   /** Who waits with a slip that touches one of these entries; undefined when nobody does. */
-  async slipOn(trx: Trx, houseId: string, registerId: string, entries: readonly string[]): Promise<string | undefined> {
+  async slipOn(trx: Trx, houseId: string, entries: readonly string[]): Promise<string | undefined> {
     if (entries.length === 0) return undefined;
     const row = await trx
       .selectFrom('slips')
       .innerJoin('people', (join) => join.onRef('people.house_id', '=', 'slips.house_id').onRef('people.id', '=', 'slips.person_id'))
       .select('people.name')
       .where('slips.house_id', '=', houseId)
-      .where('slips.register_id', '=', registerId)
       .where(sql<boolean>`slips.entries ?| ${[...entries]}::text[]`)
       .executeTakeFirst();
     return row?.name;
   }
 
-  async addRange(trx: Trx, houseId: string, registerId: string, range: SourceRange): Promise<void> {
-    await trx.insertInto('ranges').values({ house_id: houseId, id: range.id, register_id: registerId, field_key: range.field, name: range.name, name_key: matchKey(range.name), range_start: JSON.stringify(range.start), range_end: JSON.stringify(range.end) }).execute();
+  async addRanges(trx: Trx, houseId: string, ranges: readonly SourceRange[]): Promise<void> {
+    if (ranges.length === 0) return;
+    await trx.insertInto('ranges').values(ranges.map(({ id, name, shape, inherits }) => ({ house_id: houseId, id, name, name_key: matchKey(name), shape, inherits }))).execute();
+    await this.addStretches(trx, houseId, ranges);
   }
 
   async changeRanges(trx: Trx, houseId: string, ranges: readonly SourceRange[]): Promise<void> {
     if (ranges.length === 0) return;
-    const rows = ranges.map((range) => ({ id: range.id, name: range.name, name_key: matchKey(range.name), range_start: range.start, range_end: range.end }));
+    const rows = ranges.map(({ id, name, shape, inherits }) => ({ id, name, name_key: matchKey(name), shape, inherits }));
     await sql`
-      update ranges set name = changed.name, name_key = changed.name_key, range_start = changed.range_start, range_end = changed.range_end
-      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as changed(id uuid, name text, name_key text, range_start jsonb, range_end jsonb)
+      update ranges set name = changed.name, name_key = changed.name_key, shape = changed.shape, inherits = changed.inherits
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as changed(id uuid, name text, name_key text, shape text, inherits boolean)
       where ranges.house_id = ${houseId} and ranges.id = changed.id`.execute(trx);
+    await trx.deleteFrom('range_stretches').where('house_id', '=', houseId).where('range_id', 'in', ranges.map(({ id }) => id)).execute();
+    await this.addStretches(trx, houseId, ranges);
   }
 
-  async removeRange(trx: Trx, houseId: string, id: string): Promise<void> {
-    await trx.deleteFrom('ranges').where('house_id', '=', houseId).where('id', '=', id).execute();
+  private async addStretches(trx: Trx, houseId: string, ranges: readonly SourceRange[]): Promise<void> {
+    const rows = ranges.flatMap(({ id, stretches }) =>
+      stretches.map(({ registerId, fields, start, end }, ord) => ({ house_id: houseId, range_id: id, ord, register_id: registerId, fields: JSON.stringify(fields), range_start: JSON.stringify(start), range_end: JSON.stringify(end) })),
+    );
+    if (rows.length > 0) await trx.insertInto('range_stretches').values(rows).execute();
+  }
+
+  async removeRanges(trx: Trx, houseId: string, ids: readonly string[]): Promise<void> {
+    if (ids.length > 0) await trx.deleteFrom('ranges').where('house_id', '=', houseId).where('id', 'in', [...ids]).execute();
+  }
+
+  async storeLinked(trx: Trx, houseId: string, id: string, rows: readonly LinkedRow[]): Promise<void> {
+    await trx.updateTable('linked_sources').set({ rows: JSON.stringify(rows) }).where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 }

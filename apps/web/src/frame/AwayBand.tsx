@@ -19,7 +19,7 @@ export function AwayBand() {
         .then(({ ok }) => {
           if (!ok) return;
           dispatch(databaseIs('there'));
-          dispatch(api.util.invalidateTags(['Me', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People']));
+          dispatch(api.util.invalidateTags(['Me', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked']));
         })
         .catch(() => undefined);
     }, askEvery);

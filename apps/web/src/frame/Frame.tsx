@@ -8,6 +8,8 @@ import { api } from '../api/api.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
 import { useSignOutMutation } from '../features/houses/sessionApi.js';
 import { useSlipsQuery } from '../features/sources/sourcesApi.js';
+import { useBuildQuery } from '../features/sheets/buildApi.js';
+import { upkeepCount, useUpkeepQuery } from '../features/upkeep/upkeepApi.js';
 import { SeekLine } from '../features/seek/SeekLine.js';
 import { useLive } from '../live/useLive.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
@@ -21,6 +23,7 @@ interface Way {
   readonly to: string;
   readonly words: string;
   readonly count?: number;
+  readonly about?: string;
 }
 
 function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
@@ -30,7 +33,7 @@ function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
         {name}
       </Text>
       <Stack gap="0.5" direction={{ base: 'row', md: 'column' }}>
-        {ways.map(({ to, words, count }) => (
+        {ways.map(({ to, words, count, about }) => (
           <Box
             key={to}
             asChild
@@ -47,8 +50,8 @@ function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
               <HStack justify="space-between">
                 <span>{words}</span>
                 {count !== undefined && count > 0 && (
-                  <Badge colorPalette="amber" variant="subtle" title="Changes that wait for an answer">
-                    {count} waiting
+                  <Badge colorPalette="amber" variant="subtle" title={about ? 'Changes that wait for an answer' : 'What wants mending'}>
+                    {count} {about}
                   </Badge>
                 )}
               </HStack>
@@ -63,6 +66,9 @@ function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
 function Rail({ me }: { me: Me }) {
   const designs = mayDesign(me.role);
   const { data: slips } = useSlipsQuery(undefined, { skip: !designs });
+  const { data: upkeep } = useUpkeepQuery(undefined, { skip: !designs });
+  const { data: build } = useBuildQuery();
+  const looks = !designs && build?.sheets.some(({ kind }) => kind === 'source');
   return (
     <Stack as="nav" aria-label="Main" w={{ base: '100%', md: '168px' }} direction={{ base: 'row', md: 'column' }} align={{ base: 'center', md: 'stretch' }} overflowX="auto" flexShrink={0} bg="deep" borderRightWidth="1px" borderColor="line" px="2" py={{ base: '2', md: '4' }} gap={{ base: '2', md: '5' }}>
       <HStack px="2" color="damson.fg" gap="2">
@@ -71,10 +77,10 @@ function Rail({ me }: { me: Me }) {
           Dellum
         </Text>
       </HStack>
-      <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }]} />
+      <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
       {designs && (
         <>
-          <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, { to: '/sources', words: 'Sources', count: slips?.length ?? 0 }]} />
+          <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' }, { to: '/ranges', words: 'Ranges' }, { to: '/map', words: 'Map' }, { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 }]} />
           <RailGroup name="House" ways={[{ to: '/people', words: 'People' }]} />
         </>
       )}

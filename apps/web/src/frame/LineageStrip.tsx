@@ -39,8 +39,10 @@ function Way({ to, colour = 'ink', children }: { to: string; colour?: string; ch
 /** Joins nodes by commas. */
 const listed = (nodes: readonly ReactNode[]) => nodes.map((node, at) => <span key={at}>{at > 0 && ', '}{node}</span>);
 
+const sourceWords = (ranges: number, others: number): string => (others > 0 ? 'sources' : ranges === 1 ? 'source range' : 'source ranges');
+
 export function LineageStrip({ lineage }: { lineage: Lineage }) {
-  const { ranges, catalogs, fields, carries } = lineage;
+  const { ranges, others, catalogs, fields, carries } = lineage;
   const held = fields.reduce((sum, field) => sum + field.held, 0);
   const outside = fields.filter((field) => field.outside > 0);
   const sheets = new Set(fields.map(({ sheetId }) => sheetId)).size;
@@ -48,8 +50,10 @@ export function LineageStrip({ lineage }: { lineage: Lineage }) {
   return (
     <Flex asChild role="list" aria-label="Lineage" display="inline-flex" bg="card" borderWidth="1px" borderColor="line" rounded="l3" overflow="hidden" maxW="100%" overflowX="auto">
       <ul>
-        <Stage name={ranges.length === 1 ? 'source range' : 'source ranges'} first>
-          {listed(ranges.map((range) => <span key={range.id}><Way to={`/sources/${range.sheetId}?range=${range.id}`} colour="growth.fg">{range.name}</Way> in {range.sheetTitle}, {range.ends}</span>))}
+        <Stage name={sourceWords(ranges.length, others.length)} first>
+          {ranges.length + others.length === 0 && 'no parts yet'}
+          {listed([...others.map(({ words, to }) => (to ? <Way key={words} to={to} colour="growth.fg">{words}</Way> : <span key={words}>{words}</span>)), ...ranges.slice(0, 3).map((range) => <span key={range.id}><Way to={`/sources/${range.sheetId}?range=${range.id}`} colour="growth.fg">{range.name}</Way> in {range.sheetTitle}, {range.ends}</span>)])}
+          {ranges.length > 3 && ` and ${ranges.length - 3} more`}
         </Stage>
         <Stage name={catalogs.length === 1 ? 'catalog' : 'catalogs'}>
           {catalogs.length === 0

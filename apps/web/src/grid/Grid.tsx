@@ -95,6 +95,8 @@ export function Grid(props: GridProps) {
         return selection.set({ row: 0, column: 0 }, { row: rowCount - 1, column: columns.length - 1 });
       case 'moveRows':
         return mayEdit ? props.onMoveRows?.(selection.block, act.by) : undefined;
+      case 'again':
+        return mayEdit ? props.onAgain?.(act.as) : undefined;
       case 'escape':
         if (!isSingle(selection.block)) selection.moveTo(selection.active);
         return props.onEscape?.(selection.active);
@@ -184,6 +186,7 @@ export function Grid(props: GridProps) {
             gutter={props.gutter ? { width: gutterWidth, node: props.gutter(index) } : undefined}
             heading={props.rowHeading ? props.rowHeading(index) : String(index + 1)}
             headingWidth={headWidth}
+            mark={props.mark}
             onCell={onCell}
             onCellTwice={onCellTwice}
             onRow={onRow}

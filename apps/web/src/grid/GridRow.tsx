@@ -13,6 +13,7 @@ export interface GridRowProps {
   readonly gutter: { readonly width: number; readonly node: ReactNode } | undefined;
   readonly heading: string;
   readonly headingWidth: number;
+  readonly mark: ((name: string) => ReactNode) | undefined;
   onCell(event: MouseEvent, place: Place): void;
   onCellTwice(place: Place): void;
   onRow(event: MouseEvent, row: number): void;
@@ -29,7 +30,7 @@ function same(before: GridRowProps, after: GridRowProps): boolean {
   if (before.style.transform !== after.style.transform || before.gutter || after.gutter) return false;
   const touches = ({ top, bottom }: Block, row: number) => row >= top && row <= bottom;
   if (touches(before.block, after.row) || touches(after.block, after.row)) return false;
-  return before.looks.length === after.looks.length && before.looks.every((look, at) => look?.text === after.looks[at]?.text && look?.tone === after.looks[at]?.tone && look?.said === after.looks[at]?.said);
+  return before.looks.length === after.looks.length && before.looks.every((look, at) => look?.text === after.looks[at]?.text && look?.tone === after.looks[at]?.tone && look?.said === after.looks[at]?.said && look?.mark === after.looks[at]?.mark);
 }
 
 export const GridRow = memo(function GridRow(props: GridRowProps) {
@@ -67,7 +68,7 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
             onMouseDown={isEditing ? undefined : (event) => props.onCell(event, place)}
             onDoubleClick={isEditing ? undefined : () => props.onCellTwice(place)}
           >
-            {isEditing ? editing.node : look ? <CellText look={look} /> : <span className="dl-loading">…</span>}
+            {isEditing ? editing.node : look ? <CellText look={look} mark={props.mark} /> : <span className="dl-loading">…</span>}
           </div>
         );
       })}
@@ -75,9 +76,10 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
   );
 }, same);
 
-function CellText({ look }: { look: CellLook }) {
+function CellText({ look, mark }: { look: CellLook; mark: GridRowProps['mark'] }) {
   return (
     <>
+      {look.mark && mark && <span className="dl-mark">{mark(look.mark)}</span>}
       <span className="dl-text" dir="auto">
         {look.text}
       </span>

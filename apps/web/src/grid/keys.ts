@@ -6,7 +6,8 @@ export type GridAct =
   | { readonly act: 'move'; readonly to: Place; readonly extend: boolean }
   | { readonly act: 'edit'; readonly text?: string; readonly openList: boolean }
   | { readonly act: 'clear' | 'leave' | 'leaveBack' | 'all' | 'escape' }
-  | { readonly act: 'moveRows'; readonly by: -1 | 1 };
+  | { readonly act: 'moveRows'; readonly by: -1 | 1 }
+  | { readonly act: 'again'; readonly as: 'undo' | 'redo' };
 
 interface Extent {
   readonly rows: number;
@@ -61,6 +62,8 @@ export function actOf(event: KeyboardEvent, active: Place, focus: Place, extent:
   const to = target(key, ctrl, shiftKey ? focus : active, extent);
   if (to) return { act: 'move', to: { row: clamp(to.row, extent.rows - 1), column: clamp(to.column, extent.columns - 1) }, extend: shiftKey };
   if (ctrl && key.toLowerCase() === 'a') return { act: 'all' };
+  if (ctrl && key.toLowerCase() === 'z') return { act: 'again', as: shiftKey ? 'redo' : 'undo' };
+  if (ctrl && key.toLowerCase() === 'y') return { act: 'again', as: 'redo' };
   if (ctrl) return undefined;
   if (key === 'Enter' || key === 'F2') return { act: 'edit', openList: false };
   if (key === 'Delete' || key === 'Backspace') return { act: 'clear' };

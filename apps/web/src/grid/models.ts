@@ -34,6 +34,8 @@ export interface CellLook {
   readonly text: string;
   readonly tone: CellTone;
   readonly said?: string;
+  /** A small coloured shape before the text, by its name; how it looks is the page's to say. */
+  readonly mark?: string;
 }
 
 /** Where to go when the editor of a cell is left. */
@@ -78,6 +80,10 @@ export interface GridProps {
   rowKey?(row: number): string | undefined;
   /** Moves whole rows up or down (Alt and Shift with the arrows). */
   onMoveRows?(block: Block, by: -1 | 1): void;
+  /** Takes back the last act, or does it again (Ctrl and Z, Ctrl and Y). */
+  onAgain?(as: 'undo' | 'redo'): void;
+  /** Draws the mark of a cell. */
+  mark?(name: string): ReactNode;
   /** Asked for by Escape on a cell that is not being edited. */
   onEscape?(place: Place): void;
   /** Rows stand close together and the grid takes only the height it needs. */

@@ -53,5 +53,6 @@ export const gridStyles: SystemStyleObject = {
   '& .tone-struck': { color: 'inkSoft' },
   '& .tone-struck .dl-text': { textDecoration: 'line-through' },
   '& .tone-faint': { color: 'inkFaint' },
+  '& .dl-mark': { mr: '1.5' },
   '& .dl-loading': { color: 'inkFaint' },
 };

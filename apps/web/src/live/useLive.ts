@@ -15,7 +15,7 @@ function follower(dispatch: AppDispatch) {
   const countsSoon = () => {
     countsDue ??= window.setTimeout(() => {
       countsDue = undefined;
-      dispatch(api.util.invalidateTags(['Lineage', 'Counts']));
+      dispatch(api.util.invalidateTags(['Lineage', 'Counts', 'Upkeep']));
     }, countsEvery);
   };
   return (change: Change) => {
@@ -25,7 +25,7 @@ function follower(dispatch: AppDispatch) {
         countsSoon();
         break;
       case 'register':
-        dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }]));
+        dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }, 'Ranges']));
         countsSoon();
         break;
       case 'carry':
@@ -33,13 +33,13 @@ function follower(dispatch: AppDispatch) {
         countsSoon();
         break;
       case 'build':
-        dispatch(api.util.invalidateTags(['Build', 'Lineage', 'Counts']));
+        dispatch(api.util.invalidateTags(['Build', 'Lineage', 'Counts', 'Ranges', 'Linked']));
         break;
       case 'catalog':
-        dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts']));
+        dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts', 'History', 'Upkeep']));
         break;
       case 'slips':
-        dispatch(api.util.invalidateTags(['Slips']));
+        dispatch(api.util.invalidateTags(['Slips', 'Linked']));
         break;
       case 'people':
         dispatch(api.util.invalidateTags(['People', 'Me']));
@@ -57,7 +57,7 @@ export function useLive(me: Me): void {
     let missed = false;
     return hearLive(scope, (heard) => {
       if (heard.kind === 'change') follow(heard.change);
-      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People']));
+      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked']));
       if (heard.kind === 'away') {
         missed = true;
         dispatch(api.util.invalidateTags(['Me']));

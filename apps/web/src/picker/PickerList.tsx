@@ -1,7 +1,8 @@
 // The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
 import { Box, HStack, Kbd, Text } from '@chakra-ui/react';
-import type { Match } from '@dellum/core';
+import type { Item, Match } from '@dellum/core';
 import { useEffect, useRef } from 'react';
+import { ItemMark } from '../theme/index.js';
 import { Marked } from './Marked.js';
 
 interface PickerListProps {
@@ -44,10 +45,15 @@ export function PickerList({ id, title, matches, total, offered, at, onPick }: P
             }}
           >
             <Text truncate>
+              {item.colour && (
+                <Box as="span" mr="1.5">
+                  <ItemMark colour={item.colour} />
+                </Box>
+              )}
               <Marked text={item.label} spans={spans} />
             </Text>
             <Text fontSize="xs" color="inkSoft" truncate>
-              {otherName ? `also “${otherName}”` : (item.note ?? '')}
+              {otherName ? `also “${otherName}”` : secondColumn(item)}
             </Text>
           </HStack>
         ))}
@@ -62,6 +68,9 @@ export function PickerList({ id, title, matches, total, offered, at, onPick }: P
     </>
   );
 }
+
+/** The code where a name is shown for it, and the note. */
+const secondColumn = ({ value, label, note }: Item): string => [value !== label && value, note].filter(Boolean).join(' · ');
 
 function footWords(shown: number, total: number, offered: number): string {
   if (offered === 0) return 'Nothing is offered yet';

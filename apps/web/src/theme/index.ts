@@ -1,2 +1,3 @@
 export { system } from './system.js';
 export { chooseColourMode, startColourMode, useColourMode } from './colourMode.js';
+export { ItemMark } from './ItemMark.js';

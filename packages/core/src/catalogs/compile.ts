@@ -1,30 +1,13 @@
-// From what the parts of a catalog give to the catalog itself.
+// Compiling the items of a catalog for looking up.
 import { matchKey } from '../text/index.js';
-import type { RangeTaking } from '../ranges/index.js';
-import { lookupSteps, type Catalog, type Item, type ItemOrigin, type KeptItem, type LookupStep } from './models.js';
+import { levelsOf, lookupSteps, type Catalog, type Item, type LookupStep } from './models.js';
 
-export interface CatalogPart {
-  readonly rangeId: string;
-  readonly taking: RangeTaking;
-}
-
-/** Items in the order of the parts; a value that several parts give stands once, at its first place. Retired items follow. */
-export function itemsOf(parts: readonly CatalogPart[], kept: readonly KeptItem[]): Item[] {
-  const origins = new Map<string, ItemOrigin[]>();
-  for (const { rangeId, taking } of parts) {
-    for (const { value, rows } of taking.values) {
-      const known = origins.get(value);
-      if (known) known.push({ rangeId, rows });
-      else origins.set(value, [{ rangeId, rows }]);
-    }
-  }
-  const keptByValue = new Map(kept.map((item) => [item.value, item]));
-  const otherNames = (value: string) => keptByValue.get(value)?.otherNames ?? [];
-  const offered = [...origins].map(([value, from]): Item => ({ value, label: value, otherNames: otherNames(value), state: 'offered', from }));
-  const retired = kept
-    .filter((item) => item.retired && !origins.has(item.value))
-    .map((item): Item => ({ value: item.value, label: item.value, otherNames: item.otherNames, state: 'retired', from: [] }));
-  return [...offered, ...retired];
+/** The items of one level (counted from 0, the deepest when left out); a value under several parents stands once. */
+export function itemsAtLevel(items: readonly Item[], level = levelsOf(items) - 1): readonly Item[] {
+  if (level === 0 && items.every(({ path }) => path.length === 0)) return items;
+  const byValue = new Map<string, Item>();
+  for (const item of items) if (item.path.length === level && !byValue.has(item.value)) byValue.set(item.value, item);
+  return [...byValue.values()];
 }
 
 const spellings: { readonly [Step in LookupStep]: (item: Item) => readonly string[] } = {
@@ -48,8 +31,9 @@ function indexBy(items: readonly Item[], keysOf: (item: Item) => readonly string
   return index;
 }
 
-/** Compiles items for looking up. Linear in the number of names. */
-export function compileCatalog(id: string, title: string, items: readonly Item[]): Catalog {
+/** Compiles the items of the deepest level for looking up. Linear in the number of names. */
+export function compileCatalog(id: string, title: string, all: readonly Item[]): Catalog {
+  const items = itemsAtLevel(all);
   const index = new Map(lookupSteps.map((step) => [step, indexBy(items, spellings[step])] as const));
   return { id, title, items, index };
 }

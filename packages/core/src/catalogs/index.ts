@@ -1,5 +1,14 @@
 export * from './models.js';
-export { compileCatalog, itemsOf, type CatalogPart } from './compile.js';
+export * from './parts/models.js';
+export { partPhrase, partReads } from './parts/index.js';
+export { comparesWith, comparisons, filterClause, passes, type Comparison, type Condition, type Filter } from './filter.js';
+export { companionsOf, composeCatalog } from './compose.js';
+export { catalogSentence } from './sentence.js';
+export { orderClause } from './order.js';
+export { behindOf, cycleThrough, dependents, ofRanges, rangesOf, readsDirectly } from './dependencies.js';
+export { readTypedList, writeTypedList, type TypedList } from './typedList.js';
+export { isOffered, validityOn } from './validity.js';
+export { compileCatalog, itemsAtLevel } from './compile.js';
 export { itemWithValue, lookUp } from './lookUp.js';
 export { search, searchIndex, type Match, type Matches, type SearchIndex, type Span } from './search.js';
 export { nearest } from './nearest.js';

@@ -1,29 +1,78 @@
-// A catalog: the central set of allowed values, as compiled for looking up.
+// A catalog: the central set of allowed values; how it is composed, and its items as compiled for looking up.
 import type { SourceRow } from '../ranges/index.js';
+import type { FieldKind } from '../values/index.js';
+import type { CatalogPart } from './parts/models.js';
+import type { Filter } from './filter.js';
 
 export type ItemState = 'offered' | 'retired';
 
+/** The colours an item can have; each goes with a shape of its own, so that none is told by colour alone. */
+export const itemColours = ['olive', 'teal', 'slate', 'damson', 'amber', 'brick', 'moss', 'sky'] as const;
+export type ItemColour = (typeof itemColours)[number];
+
 export interface Item {
-  /** What is stored. Two items never share one. */
+  /** What is stored. Within one parent two items never share one. */
   readonly value: string;
+  /** The values of its parents, outermost first; empty where the catalog has one level. */
+  readonly path: readonly string[];
   /** What is shown. */
   readonly label: string;
   readonly otherNames: readonly string[];
   readonly note?: string;
+  readonly colour?: ItemColour;
+  /** First and last day on which it is offered (ISO 8601); an end left out is open. */
+  readonly validFrom?: string;
+  readonly validUntil?: string;
+  /** Further columns of its row, by the key of their field. */
+  readonly companions?: Readonly<Record<string, string>>;
   readonly state: ItemState;
-  /** Where the value comes from: range and rows, the first place first. Empty for what is kept by hand. */
+  /** Where the value comes from, the first place first. Empty for what is kept by hand. */
   readonly from: readonly ItemOrigin[];
 }
+
+/** A part of the catalog that gives the item, and the rows it stands in there. */
 export interface ItemOrigin {
-  readonly rangeId: string;
+  readonly by: CatalogPart['kind'];
+  /** The range, register, linked source or catalog; empty for typed values. */
+  readonly id: string;
   readonly rows: readonly SourceRow[];
 }
 
-/** What a catalog remembers of a value beyond its sources: that it is retired, and its other names. */
+/** What a catalog keeps of a value beyond its sources. */
 export interface KeptItem {
   readonly value: string;
+  readonly path: readonly string[];
   readonly retired: boolean;
   readonly otherNames: readonly string[];
+  readonly label?: string;
+  readonly note?: string;
+  readonly colour?: ItemColour;
+  readonly validFrom?: string;
+  readonly validUntil?: string;
+}
+
+/** The field of a companion, for its heading and for showing its values. */
+export interface CompanionField {
+  readonly key: string;
+  readonly heading: string;
+  readonly kind: FieldKind;
+}
+
+export const catalogOrders = ['kept', 'alphabetical', 'reversed', 'companion'] as const;
+export type CatalogOrder =
+  | { readonly by: 'kept' | 'alphabetical' | 'reversed' }
+  | { readonly by: 'companion'; readonly field: string; readonly direction: 'up' | 'down' };
+
+/** `value`: equal values stand once. `spelling`: values that are the same differently written stand once, too. */
+export const distincts = ['value', 'spelling'] as const;
+export type Distinct = (typeof distincts)[number];
+
+export interface CatalogDefinition {
+  /** In order; each is joined to what stands before it. */
+  readonly parts: readonly CatalogPart[];
+  readonly filter: Filter | null;
+  readonly distinct: Distinct;
+  readonly order: CatalogOrder;
 }
 
 /** How a text was found to mean an item; in order of precedence. */
@@ -35,10 +84,16 @@ export type Lookup =
   | { readonly found: 'ambiguous'; readonly items: readonly Item[]; readonly by: LookupStep }
   | { readonly found: 'nothing' };
 
-/** A compiled catalog: items in order, and one index a step. Plain data, built once a version. */
+/** A compiled catalog: the items of one level in order, and one index a step. Plain data, built once a version. */
 export interface Catalog {
   readonly id: string;
   readonly title: string;
   readonly items: readonly Item[];
   readonly index: ReadonlyMap<LookupStep, ReadonlyMap<string, readonly Item[]>>;
 }
+
+/** What tells an item apart within its catalog: its parents and its value, joined by U+001F. */
+export const itemKey = ({ path, value }: Pick<Item, 'path' | 'value'>): string => (path.length === 0 ? value : `${path.join('\u001F')}\u001F${value}`);
+
+/** How many levels the items have. */
+export const levelsOf = (items: readonly Item[]): number => items.reduce((most, { path }) => Math.max(most, path.length + 1), 1);

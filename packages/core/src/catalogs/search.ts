@@ -1,6 +1,7 @@
 // Searching a catalog while one types: several words in any order, anywhere in the text.
 import { clean, foldCase } from '../text/index.js';
 import type { Catalog, Item } from './models.js';
+import { isOffered } from './validity.js';
 
 /** Where a word was found in a shown text, in UTF-16 code units. */
 export interface Span {
@@ -49,10 +50,10 @@ interface Searchable {
 }
 export type SearchIndex = readonly Searchable[];
 
-/** Prepares the offered items of a catalog for searching; done once a version. */
-export function searchIndex(catalog: Catalog): SearchIndex {
+/** Prepares the items that a catalog offers on a day (any day when it is left out) for searching; done once a version. */
+export function searchIndex(catalog: Catalog, day?: string): SearchIndex {
   return catalog.items
-    .filter((item) => item.state === 'offered')
+    .filter((item) => isOffered(item, day))
     .map((item) => ({ item, label: fold(item.label), names: item.otherNames.map((name) => ({ name, folded: fold(name) })) }));
 }
 

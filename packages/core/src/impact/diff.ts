@@ -19,7 +19,7 @@ export interface CatalogDiff {
   readonly moved: boolean;
 }
 
-const cellsOf = (item: Item): string[] => item.from.flatMap(({ rows }) => rows.map(({ entry }) => entry));
+const cellsOf = (item: Item): string[] => item.from.flatMap(({ rows }) => rows.map(({ register, entry }) => `${register} ${entry} ${item.path.length}`));
 const offeredOf = (items: readonly Item[]) => items.filter((item) => item.state === 'offered');
 
 /** The value that now stands in a cell which the item held before. */
@@ -78,6 +78,27 @@ export function diffCatalogs(beforeItems: readonly Item[], afterItems: readonly 
   const restored = [...isOffered].filter((value) => wasRetired.has(value));
   const added = [...fresh].filter((value) => !wasRetired.has(value));
   return { added, removed, edited, restored, moved: reordered(before, after) };
+}
+
+/**
+ * The diff as somebody who knows means it: a value that only went becomes the one that is named for it. What the diff
+ * does not hold is left aside.
+ */
+export function meant(diff: CatalogDiff, meanings: readonly { readonly from: string; readonly to: string }[], after: readonly Item[]): CatalogDiff {
+  let { added, removed, edited } = diff;
+  const is = new Set(offeredOf(after).map(({ value }) => value));
+  for (const { from, to } of meanings) {
+    if (!is.has(to) || from === to) continue;
+    const known = edited.find((edit) => edit.from === from);
+    if (!known && !removed.includes(from)) continue;
+    const merges = !added.includes(to);
+    removed = removed.filter((value) => value !== from);
+    added = added.filter((value) => value !== to);
+    // What the value was paired with by cell or likeness is then simply new.
+    if (known && known.to !== to && !known.merges) added = [...added, known.to];
+    edited = [...edited.filter((edit) => edit.from !== from), { from, to, merges }];
+  }
+  return { ...diff, added, removed, edited };
 }
 
 /** What an edit most likely means: another number is another value, a slip in a text is a correction. */

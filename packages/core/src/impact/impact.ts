@@ -45,8 +45,11 @@ function holdsOf(value: string, usage: Usage): Record<FieldId, number> {
   return holds;
 }
 
-/** The impact of a diff on the fields bound to the catalog. Values that no entry holds raise no question. */
-export function impactOf(diff: CatalogDiff, usage: Usage): Impact {
+/**
+ * The impact of a diff on the fields bound to the catalog. Values that no entry holds raise no question. `meanings` hold
+ * what is meant by the edit of a value; that is then proposed.
+ */
+export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<string, Answer> = new Map()): Impact {
   const questions: Question[] = [];
   for (const value of diff.removed) {
     const holds = holdsOf(value, usage);
@@ -55,7 +58,7 @@ export function impactOf(diff: CatalogDiff, usage: Usage): Impact {
   for (const edit of diff.edited) {
     const holds = holdsOf(edit.from, usage);
     if (Object.keys(holds).length === 0) continue;
-    const proposed = proposedAnswer(edit);
+    const proposed = meanings.get(edit.from) ?? proposedAnswer(edit);
     questions.push({ value: edit.from, becomes: edit.to, merges: edit.merges, holds, choices: ['corrected', 'replaced', 'gone'], ...(proposed && { proposed }) });
   }
   const inside: Record<FieldId, number> = {};

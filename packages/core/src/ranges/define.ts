@@ -1,8 +1,8 @@
 // Making a range: its name and its place, checked before anything is stored.
 import { clean, forbiddenCharacter, longestName, matchKey } from '../text/index.js';
 import type { Entry, EntryId } from '../registers/index.js';
-import type { RangeEnd, RangeEnding, RangeStart, SourceRange } from './models.js';
-import { firstOrdinal, ordinalsOf, takeRange } from './takeRange.js';
+import { extentOf, firstOrdinal, ordinalsOf } from './extent.js';
+import type { RangeEnding, Stretch } from './models.js';
 
 export type NameFault = { readonly code: 'name empty' | 'name taken' | 'name too long' | 'forbidden character'; readonly message: string };
 
@@ -19,30 +19,30 @@ export function nameFault(name: string, taken: readonly string[]): NameFault | u
   return { code: 'name taken', message: `There is a range of this name already.${spelled} Choose another name.` };
 }
 
-/** Start and end of a range over the selected entries. A selection from the first row starts at the top. */
-export function anchorsOf(entries: readonly Entry[], selected: readonly EntryId[], ends: RangeEnding): { start: RangeStart; end: RangeEnd } | undefined {
+/** Start and end of a stretch over the selected entries. A selection from the first row starts at the top. */
+export function anchorsOf(entries: readonly Entry[], selected: readonly EntryId[], ends: RangeEnding): Pick<Stretch, 'start' | 'end'> | undefined {
   const ordinals = ordinalsOf(entries);
   const chosen = selected.flatMap((entry) => ordinals.get(entry) ?? []);
   if (chosen.length === 0) return undefined;
-  const first = Math.min(...chosen);
-  const last = Math.max(...chosen);
+  const first = chosen.reduce((least, ordinal) => Math.min(least, ordinal));
+  const last = chosen.reduce((most, ordinal) => Math.max(most, ordinal));
   return {
     start: first === 0 ? { at: 'top' } : { at: 'entry', entry: entries[first]!.id },
     end: ends === 'fixed' ? { ends, entry: entries[last]!.id } : { ends },
   };
 }
 
-/** The same range with another way of ending. A fixed end is put at the last row that is taken now. */
-export function endAnother(range: SourceRange, entries: readonly Entry[], others: readonly SourceRange[], ends: RangeEnding): SourceRange {
-  if (ends !== 'fixed') return { ...range, end: { ends } };
-  const { first, beyond } = takeRange(range, entries, others);
-  return { ...range, end: { ends, entry: beyond > first ? entries[beyond - 1]!.id : null } };
+/** The same stretch with another way of ending. A fixed end is put at the last row that is taken now. */
+export function endAnother(stretch: Stretch, entries: readonly Entry[], others: readonly Stretch[], ends: RangeEnding): Stretch {
+  if (ends !== 'fixed') return { ...stretch, end: { ends } };
+  const { first, beyond } = extentOf(stretch, entries, others);
+  return { ...stretch, end: { ends, entry: beyond > first ? entries[beyond - 1]!.id : null } };
 }
 
-/** The same range with its fixed end at this entry; undefined when the entry stands above its start. */
-export function endAt(range: SourceRange, entries: readonly Entry[], entry: EntryId): SourceRange | undefined {
+/** The same stretch with its fixed end at this entry; undefined when the entry stands above its start. */
+export function endAt(stretch: Stretch, entries: readonly Entry[], entry: EntryId): Stretch | undefined {
   const ordinals = ordinalsOf(entries);
   const last = ordinals.get(entry);
-  if (last === undefined || last < firstOrdinal(range, ordinals)) return undefined;
-  return { ...range, end: { ends: 'fixed', entry } };
+  if (last === undefined || last < firstOrdinal(stretch, ordinals)) return undefined;
+  return { ...stretch, end: { ends: 'fixed', entry } };
 }

@@ -1,18 +1,18 @@
-// How the anchors of a range follow an act on its register: a range is tied to entries, not to row numbers.
-import { applyAct, type Act, type Entry, type EntryId } from '../registers/index.js';
-import type { RangeEnd, RangeStart, SourceRange } from './models.js';
-import { firstOrdinal, ordinalsOf, takeRange } from './takeRange.js';
+// How the anchors of a range follow an act on a register: a range is tied to entries, not to row numbers.
+import { applyAct, type Act, type Entry, type EntryId, type RegisterId } from '../registers/index.js';
+import { extentOf, firstOrdinal, ordinalsOf } from './extent.js';
+import { stretchesOver, type RangeEnd, type RangeStart, type SourceRange, type Stretch } from './models.js';
 
-interface Stretch {
+interface Anchored {
   readonly first: number;
-  /** Ordinal of the fixed end; undefined when the range grows or is empty. */
+  /** Ordinal of the fixed end; undefined when the stretch grows or is empty. */
   readonly last: number | undefined;
 }
 
-function stretchOf(range: SourceRange, entries: readonly Entry[]): Stretch {
+function anchored(stretch: Stretch, entries: readonly Entry[]): Anchored {
   const ordinals = ordinalsOf(entries);
-  const end = range.end.ends === 'fixed' && range.end.entry !== null ? ordinals.get(range.end.entry) : undefined;
-  return { first: firstOrdinal(range, ordinals), last: end };
+  const end = stretch.end.ends === 'fixed' && stretch.end.entry !== null ? ordinals.get(stretch.end.entry) : undefined;
+  return { first: firstOrdinal(stretch, ordinals), last: end };
 }
 
 /** The place just under the nearest entry above `ordinal` that stays. */
@@ -23,55 +23,62 @@ function placeAbove(entries: readonly Entry[], ordinal: number, leaves: Readonly
   return { at: 'top' };
 }
 
-/** Passes the anchors that leave to their inner neighbours; a range with nothing left keeps its place. */
-function passAnchors(range: SourceRange, entries: readonly Entry[], others: readonly SourceRange[], leaves: ReadonlySet<EntryId>): SourceRange {
-  const { first, last } = stretchOf(range, entries);
-  const innermost = last ?? takeRange(range, entries, others).beyond - 1;
-  let start = range.start;
+/** Passes the anchors that leave to their inner neighbours; a stretch with nothing left keeps its place. */
+function passAnchors(stretch: Stretch, entries: readonly Entry[], others: readonly Stretch[], leaves: ReadonlySet<EntryId>): Stretch {
+  const { first, last } = anchored(stretch, entries);
+  const innermost = last ?? extentOf(stretch, entries, others).beyond - 1;
+  let start = stretch.start;
   if (start.at === 'after' && leaves.has(start.entry)) start = placeAbove(entries, first, leaves);
   if (start.at === 'entry' && leaves.has(start.entry)) {
     const inner = entries.slice(first, innermost + 1).find((entry) => !leaves.has(entry.id));
     start = inner ? { at: 'entry', entry: inner.id } : placeAbove(entries, first, leaves);
   }
-  let end: RangeEnd = range.end;
+  let end: RangeEnd = stretch.end;
   if (end.ends === 'fixed' && end.entry !== null && leaves.has(end.entry)) {
     const inner = entries.slice(first, innermost + 1).findLast((entry) => !leaves.has(entry.id));
     end = { ends: 'fixed', entry: inner?.id ?? null };
   }
-  return { ...range, start, end };
+  return { ...stretch, start, end };
 }
 
-/** True when the act takes along every entry of a range that starts at an entry: such a range goes with them. */
-function movesWhole(range: SourceRange, entries: readonly Entry[], others: readonly SourceRange[], moving: ReadonlySet<EntryId>): boolean {
-  if (range.start.at !== 'entry') return false;
-  const { first, beyond } = takeRange(range, entries, others);
-  const stretch = entries.slice(first, beyond);
-  return stretch.length > 0 && stretch.every((entry) => moving.has(entry.id));
+/** True when the act takes along every entry of a stretch that starts at an entry: such a stretch goes with them. */
+function movesWhole(stretch: Stretch, entries: readonly Entry[], others: readonly Stretch[], moving: ReadonlySet<EntryId>): boolean {
+  if (stretch.start.at !== 'entry') return false;
+  const { first, beyond } = extentOf(stretch, entries, others);
+  const covered = entries.slice(first, beyond);
+  return covered.length > 0 && covered.every((entry) => moving.has(entry.id));
 }
 
-/** After a sort a range keeps its ordinals: the anchors are the entries that now stand there. */
-function keepOrdinals(range: SourceRange, before: readonly Entry[], after: readonly Entry[]): SourceRange {
-  const { first, last } = stretchOf(range, before);
-  let start = range.start;
+/** After the order has changed a stretch keeps its ordinals: the anchors are the entries that now stand there. */
+function keepOrdinals(stretch: Stretch, before: readonly Entry[], after: readonly Entry[]): Stretch {
+  const { first, last } = anchored(stretch, before);
+  let start = stretch.start;
   if (start.at === 'entry') start = { at: 'entry', entry: after[first]!.id };
   if (start.at === 'after') start = { at: 'after', entry: after[first - 1]!.id };
-  const end: RangeEnd = last === undefined ? range.end : { ends: 'fixed', entry: after[last]!.id };
-  return { ...range, start, end };
+  const end: RangeEnd = last === undefined ? stretch.end : { ends: 'fixed', entry: after[last]!.id };
+  return { ...stretch, start, end };
 }
 
-/** The range after the act. `others` are the ranges of the same register before it. */
-export function followAct(range: SourceRange, entries: readonly Entry[], others: readonly SourceRange[], act: Act, language: string): SourceRange {
+function followed(stretch: Stretch, entries: readonly Entry[], others: readonly Stretch[], act: Act, language: string): Stretch {
   switch (act.act) {
     case 'write':
     case 'insert':
-      return range;
+      return stretch;
     case 'delete':
-      return passAnchors(range, entries, others, new Set(act.entries));
+      return passAnchors(stretch, entries, others, new Set(act.entries));
     case 'move': {
       const moving = new Set(act.entries);
-      return movesWhole(range, entries, others, moving) ? range : passAnchors(range, entries, others, moving);
+      return movesWhole(stretch, entries, others, moving) ? stretch : passAnchors(stretch, entries, others, moving);
     }
     case 'sort':
-      return keepOrdinals(range, entries, applyAct(entries, act, language));
+    case 'arrange':
+      return keepOrdinals(stretch, entries, applyAct(entries, act, language));
   }
+}
+
+/** The range after an act on the register. `entries` and `others` (ranges over it) are as they were before. */
+export function followAct(range: SourceRange, registerId: RegisterId, entries: readonly Entry[], others: readonly SourceRange[], act: Act, language: string): SourceRange {
+  const neighbours = stretchesOver(others, registerId);
+  const stretches = range.stretches.map((stretch) => (stretch.registerId === registerId ? followed(stretch, entries, neighbours, act, language) : stretch));
+  return stretches.every((stretch, at) => stretch === range.stretches[at]) ? range : { ...range, stretches };
 }

@@ -1,7 +1,8 @@
 export * from './models.js';
 export { endKind } from './ends.js';
+export { extentOf } from './extent.js';
 export { takeRange } from './takeRange.js';
 export { followAct } from './followAct.js';
 export { anchorsOf, endAnother, endAt, nameFault, type NameFault } from './define.js';
 export { railsOf, type Rail, type RailMark } from './rail.js';
-export { endingClause, endingInShort } from './sentence.js';
+export { endingClause, endingInShort, rangeSentence, shapeInShort } from './sentence.js';

@@ -1,62 +1,95 @@
-// What each range of one field takes from its register, and what it leaves out and why.
+// What a range takes from its registers, and what it leaves out and why.
 import { clean } from '../text/index.js';
-import type { Entry, EntryId } from '../registers/index.js';
+import { isOfKind } from '../values/index.js';
+import type { RegisterId, RegisterState } from '../registers/index.js';
 import { endKind } from './ends.js';
-import type { LeftOut, LeftOutWhy, RangeTaking, RangeValue, SourceRange, SourceRow } from './models.js';
+import { extentOf } from './extent.js';
+import { endingOf, stretchesOver, type Extent, type LeftOut, type LeftOutWhy, type RangeTaking, type RangeValue, type SourceRange, type SourceRow, type Stretch } from './models.js';
 
-/** Ordinals by entry, counted from 0. */
-export function ordinalsOf(entries: readonly Entry[]): Map<EntryId, number> {
-  return new Map(entries.map((entry, ordinal) => [entry.id, ordinal]));
+/** A value under way: its children are kept apart, so that every parent comes before them. */
+interface Node {
+  readonly value: string;
+  readonly path: readonly string[];
+  readonly rows: SourceRow[];
+  readonly children: Map<string, Node>;
 }
+const nodeOf = (value: string, path: readonly string[]): Node => ({ value, path, rows: [], children: new Map() });
 
-/** The ordinal at which a range starts. An anchor that is not there counts as the top. */
-export function firstOrdinal(range: SourceRange, ordinals: ReadonlyMap<EntryId, number>): number {
-  if (range.start.at === 'top') return 0;
-  const ordinal = ordinals.get(range.start.entry);
-  if (ordinal === undefined) return 0;
-  return range.start.at === 'entry' ? ordinal : ordinal + 1;
-}
-
-/** Where a growing range must stop: the start of the next range of the field, or the end of the register. */
-function boundOf(range: SourceRange, first: number, others: readonly SourceRange[], ordinals: ReadonlyMap<EntryId, number>, length: number): number {
-  let bound = length;
-  for (const other of others) {
-    if (other.id === range.id || other.field !== range.field) continue;
-    const start = firstOrdinal(other, ordinals);
-    if (start > first && start < bound) bound = start;
+function flatten(nodes: Iterable<Node>, into: RangeValue[]): RangeValue[] {
+  for (const { value, path, rows, children } of nodes) {
+    into.push({ value, path, rows });
+    if (children.size > 0) flatten(children.values(), into);
   }
-  return bound;
+  return into;
 }
+
+/** The texts of a row by level; a blank one inherits from the row above as long as nothing further out has changed. */
+function inherited(texts: readonly string[], above: readonly string[]): string[] {
+  const last = texts.findLastIndex((text) => text !== '');
+  const read = [...texts];
+  for (let level = 0; level < last; level++) {
+    if (texts[level] !== '') return read;
+    read[level] = above[level] ?? '';
+  }
+  return read;
+}
+
+function takeStretch(stretch: Stretch, register: RegisterState, extent: Extent, inherits: boolean, roots: Map<string, Node>, basePath: readonly string[], leave: (ordinal: number, why: LeftOutWhy, text: string) => void): void {
+  const { fields } = stretch;
+  const kinds = fields.map((key) => register.fields.find((field) => field.key === key)?.kind ?? 'text');
+  let above: readonly string[] = [];
+  for (let ordinal = extent.first; ordinal < extent.beyond; ordinal++) {
+    const entry = register.entries[ordinal]!;
+    const typed = fields.map((field) => clean(entry.cells[field] ?? ''));
+    const texts = inherits ? inherited(typed, above) : typed;
+    const depth = texts.findLastIndex((text) => text !== '') + 1;
+    const wrong = texts.findIndex((text, level) => text !== '' && !isOfKind(kinds[level]!, text));
+    if (depth === 0) leave(ordinal, 'blank', '');
+    else if (texts.slice(0, depth).includes('')) leave(ordinal, 'blank', texts.slice(0, depth).join(' › '));
+    else if (wrong >= 0) leave(ordinal, 'wrong kind', texts[wrong]!);
+    else {
+      let level = roots;
+      let node: Node | undefined;
+      for (let at = 0; at < depth; at++) {
+        const known = level.get(texts[at]!);
+        node = known ?? nodeOf(texts[at]!, node ? [...node.path, node.value] : basePath);
+        if (!known) level.set(node.value, node);
+        level = node.children;
+      }
+      if (node!.rows.length > 0) leave(ordinal, 'repeat', node!.value);
+      node!.rows.push({ register: register.id, entry: entry.id, ordinal });
+    }
+    above = texts;
+  }
+}
+
+const nothing: RegisterState = { id: '', heading: '', fields: [], entries: [] };
 
 /**
- * Reads one range. `others` are the ranges of the same register (the range itself may be among them).
- * Values are cleaned; blanks are skipped; a repeat belongs to the value's first place.
+ * Reads a range. `registers` hold what its stretches lie over; `others` are all ranges that may lie over the same
+ * registers (the range itself may be among them). Values are cleaned; blanks are skipped; a repeat belongs to the value's
+ * first place; a parent stands once however often it occurs.
  */
-export function takeRange(range: SourceRange, entries: readonly Entry[], others: readonly SourceRange[]): RangeTaking {
-  const ordinals = ordinalsOf(entries);
-  const texts = entries.map((entry) => clean(entry.cells[range.field] ?? ''));
-  const filled = texts.map((text) => text !== '');
-  const first = firstOrdinal(range, ordinals);
-  const bound = boundOf(range, first, others, ordinals, entries.length);
-  const endOrdinal = range.end.ends === 'fixed' && range.end.entry !== null ? ordinals.get(range.end.entry) : undefined;
-  const kind = endKind(range.end);
-  const beyond = kind.beyond(filled, first, bound, endOrdinal);
-
-  const rowsByValue = new Map<string, SourceRow[]>();
+export function takeRange(range: SourceRange, registers: ReadonlyMap<RegisterId, RegisterState>, others: readonly SourceRange[]): RangeTaking {
+  const ends = endingOf(range);
   const leftOut: LeftOut[] = [];
-  const leave = (ordinal: number, why: LeftOutWhy) => leftOut.push({ entry: entries[ordinal]!.id, ordinal, why, text: texts[ordinal]! });
-  for (let ordinal = first; ordinal < beyond; ordinal++) {
-    const row = { entry: entries[ordinal]!.id, ordinal };
-    const known = rowsByValue.get(texts[ordinal]!);
-    if (!filled[ordinal]) leave(ordinal, 'blank');
-    else if (known) {
-      known.push(row);
-      leave(ordinal, 'repeat');
-    } else rowsByValue.set(texts[ordinal]!, [row]);
+  const extents: Extent[] = [];
+  const roots = new Map<string, Node>();
+  for (const stretch of range.stretches) {
+    const register = registers.get(stretch.registerId) ?? nothing;
+    const extent = extentOf(stretch, register.entries, stretchesOver(others, stretch.registerId));
+    const leave = (ordinal: number, why: LeftOutWhy, text: string) => leftOut.push({ register: register.id, entry: register.entries[ordinal]!.id, ordinal, why, text });
+    extents.push(extent);
+    if (range.shape === 'headings') {
+      const heading = clean(register.heading);
+      const parent = roots.get(heading) ?? nodeOf(heading, []);
+      roots.set(heading, parent);
+      takeStretch(stretch, register, extent, false, parent.children, [heading], leave);
+    } else takeStretch(stretch, register, extent, range.inherits, roots, [], leave);
+    for (let ordinal = extent.beyond; ordinal < extent.bound; ordinal++) {
+      const text = stretch.fields.map((field) => clean(register.entries[ordinal]!.cells[field] ?? '')).filter(Boolean).join(' › ');
+      if (text !== '') leave(ordinal, ends === 'gap' ? 'after the gap' : 'past the end', text);
+    }
   }
-  for (let ordinal = beyond; ordinal < bound; ordinal++) {
-    if (filled[ordinal]) leave(ordinal, range.end.ends === 'gap' ? 'after the gap' : 'past the end');
-  }
-  const values: RangeValue[] = [...rowsByValue].map(([value, rows]) => ({ value, rows }));
-  return { values, leftOut, first, beyond, grows: kind.grows };
+  return { values: flatten(roots.values(), []), leftOut, extents, grows: endKind(ends).grows };
 }

@@ -1,6 +1,6 @@
 // What a register holds after an act. One act touches one register only.
 import { alphabetical, isBlank } from '../text/index.js';
-import type { Act, Cells, Entry, EntryId, MoveAct, SortAct, WriteAct } from './models.js';
+import type { Act, ArrangeAct, Cells, Entry, EntryId, MoveAct, SortAct, WriteAct } from './models.js';
 
 /** The cells with some texts set; a blank text takes the cell away. */
 export function withTexts(cells: Cells, texts: Iterable<readonly [string, string]>): Cells {
@@ -54,6 +54,13 @@ function sort(entries: readonly Entry[], act: SortAct, language: string): Entry[
   return [...filled, ...blank];
 }
 
+function arrange(entries: readonly Entry[], act: ArrangeAct): Entry[] {
+  const byId = new Map(entries.map((entry) => [entry.id, entry]));
+  const named = act.entries.flatMap((id) => byId.get(id) ?? []);
+  const isNamed = new Set(act.entries);
+  return [...named, ...entries.filter(({ id }) => !isNamed.has(id))];
+}
+
 /** The entries after the act. Entries and fields that the act names and the register lacks are passed over. */
 export function applyAct(entries: readonly Entry[], act: Act, language: string): Entry[] {
   switch (act.act) {
@@ -69,5 +76,7 @@ export function applyAct(entries: readonly Entry[], act: Act, language: string):
       return move(entries, act);
     case 'sort':
       return sort(entries, act, language);
+    case 'arrange':
+      return arrange(entries, act);
   }
 }

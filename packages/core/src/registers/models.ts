@@ -1,7 +1,9 @@
 // A register as the computation sees it, and the acts that change one.
+import type { FieldKind } from '../values/index.js';
 
 export type EntryId = string;
 export type FieldId = string;
+export type RegisterId = string;
 
 /** What an entry holds: text by field. A blank cell has no key. */
 export type Cells = Readonly<Record<FieldId, string>>;
@@ -9,6 +11,21 @@ export type Cells = Readonly<Record<FieldId, string>>;
 export interface Entry {
   readonly id: EntryId;
   readonly cells: Cells;
+}
+
+/** A field of a register, by its key. */
+export interface RegisterField {
+  readonly key: FieldId;
+  readonly heading: string;
+  readonly kind: FieldKind;
+}
+
+/** A register with its entries, as ranges and queries read it. */
+export interface RegisterState {
+  readonly id: RegisterId;
+  readonly heading: string;
+  readonly fields: readonly RegisterField[];
+  readonly entries: readonly Entry[];
 }
 
 /** Sets cells to texts; an empty text makes the cell blank. */
@@ -38,4 +55,9 @@ export interface SortAct {
   readonly field: FieldId;
   readonly direction: 'up' | 'down';
 }
-export type Act = WriteAct | InsertAct | DeleteAct | MoveAct | SortAct;
+/** Brings the entries into a given order; those it does not name follow in the order they have. */
+export interface ArrangeAct {
+  readonly act: 'arrange';
+  readonly entries: readonly EntryId[];
+}
+export type Act = WriteAct | InsertAct | DeleteAct | MoveAct | SortAct | ArrangeAct;

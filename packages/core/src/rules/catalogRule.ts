@@ -1,7 +1,7 @@
 // A value from a catalog: found by value, label, other name or another way of writing one of them.
 import { isBlank } from '../text/index.js';
-import { itemWithValue, lookUp, nearest, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
-import { parse } from '../values/index.js';
+import { itemWithValue, lookUp, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
+import { format, parse } from '../values/index.js';
 import type { CatalogRule, JudgeContext, JudgedField, RuleKind, SentencePart, Verdict, VerdictCode } from './models.js';
 
 function refused(rule: CatalogRule, code: VerdictCode, ownWords: string, suggestions: readonly string[] = []): Verdict {
@@ -45,7 +45,11 @@ export const catalogRule: RuleKind<CatalogRule> = {
     if (found.found === 'ambiguous') return ambiguous(rule, text, found);
     if (found.found === 'nothing') return otherValue(rule, text, catalog, field, context);
     const { item } = found;
-    if (item.state === 'offered' || rule.others === 'accept' || item.value === context.held) return taken(item, text);
+    if (rule.others === 'accept' || item.value === context.held) return taken(item, text);
+    const validity = validityOn(item, context.today);
+    if (item.state === 'offered' && validity === 'valid') return taken(item, text);
+    if (item.state === 'offered' && validity === 'not yet valid') return refused(rule, validity, `${item.label} is offered from ${format('date', item.validFrom!, context.locale)} on.`);
+    if (item.state === 'offered') return refused(rule, 'no longer valid', `${item.label} was offered until ${format('date', item.validUntil!, context.locale)}.`);
     return refused(rule, 'retired', `${item.label} is retired in ${catalog.title} and cannot be chosen for new entries.`);
   },
 

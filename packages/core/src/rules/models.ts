@@ -29,13 +29,15 @@ export interface JudgeContext {
   readonly locale: Locale;
   /** Compiled catalogs by id; the rule's own must be there. */
   readonly catalogs: ReadonlyMap<string, Catalog>;
+  /** The house's day (ISO 8601), given by the server; without it validity is not looked at. */
+  readonly today?: string;
   /** What the cell holds now; it may always be taken back. */
   readonly held?: string;
   /** Suggestions cost time and are computed only when asked for. */
   readonly suggest?: boolean;
 }
 
-export const verdictCodes = ['blank', 'outside', 'ambiguous', 'retired', 'wrong kind', 'length', 'forbidden character'] as const;
+export const verdictCodes = ['blank', 'outside', 'ambiguous', 'retired', 'not yet valid', 'no longer valid', 'wrong kind', 'length', 'forbidden character'] as const;
 export type VerdictCode = (typeof verdictCodes)[number];
 
 export type Verdict =

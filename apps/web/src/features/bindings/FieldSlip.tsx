@@ -105,7 +105,7 @@ function RuleEditor({ field, build, me, close }: { field: FieldView; build: Buil
   const attempt = useTry();
   const notice = useNotice();
   const rule = drafted ?? field.rule;
-  const ready = useCatalogs(rule ? [rule.catalogId] : []);
+  const ready = useCatalogs(rule ? [rule.catalogId] : [], me.house.today);
   const first = build.catalogs[0];
 
   const save = async () => {

@@ -23,7 +23,7 @@ export function TrialEntry({ field, rule, ready, me }: TrialEntryProps) {
 
   const take = (typed: string) => {
     if (!ready) return;
-    const verdict = judge({ heading: field.heading, kind: field.kind, rule }, typed, { locale: me.house.locale, catalogs: new Map([[rule.catalogId, ready.catalog]]), held, suggest: true });
+    const verdict = judge({ heading: field.heading, kind: field.kind, rule }, typed, { locale: me.house.locale, catalogs: new Map([[rule.catalogId, ready.catalog]]), held, suggest: true, today: me.house.today });
     if (verdict.verdict === 'refused') {
       setText(typed);
       setRefusal({ message: verdict.message, suggestions: verdict.suggestions });

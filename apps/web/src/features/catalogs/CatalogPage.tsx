@@ -1,177 +1,106 @@
-// A catalog: its values in order, where each comes from, and how many entries hold it.
-import { Badge, Box, Button, Heading, HStack, Input, Stack, Table, Text } from '@chakra-ui/react';
-import { search, searchIndex, compileCatalog, type Item } from '@dellum/core';
-import { ChangeCatalogDto, type BuildView, type CatalogView } from '@dellum/contract';
-import { useDeferredValue, useMemo, useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { FormField } from '../../frame/FormField.js';
+// A catalog: its values in order or as a tree, where each comes from, how many entries hold it; slips to change it.
+import { Button, Flex, HStack, Input, Text } from '@chakra-ui/react';
+import { itemKey, levelsOf } from '@dellum/core';
+import type { BuildView, CatalogView, Me } from '@dellum/contract';
+import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import { errorWords } from '../../api/problem.js';
 import { LineageStrip } from '../../frame/LineageStrip.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useDtoForm } from '../../frame/useForm.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
-import { Marked } from '../../picker/Marked.js';
+import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { ImpactSlip } from '../sources/ImpactSlip.js';
 import { useSlipsQuery } from '../sources/sourcesApi.js';
-import { useCatalogItemsQuery, useCatalogLineageQuery, useCatalogUseQuery, useChangeCatalogMutation, useDeleteCatalogMutation } from './catalogsApi.js';
-import { errorWords } from '../../api/problem.js';
+import { AddItem } from './AddItem.js';
+import { CatalogSlip } from './CatalogSlip.js';
+import { useCatalogAsOfQuery, useCatalogItemsQuery, useCatalogLineageQuery, useCatalogUseQuery } from './catalogsApi.js';
+import { ComposeSlip } from './ComposeSlip.js';
+import { HistorySlip } from './HistorySlip.js';
+import { itemRows } from './itemRows.js';
+import { ItemSlip } from './ItemSlip.js';
+import { ItemTable } from './ItemTable.js';
 
 const number = new Intl.NumberFormat('en-GB');
-const mostShown = 500;
+const noUse = {};
 
 export function CatalogPage() {
   const { catalogId = '' } = useParams();
   const { data: build, error } = useBuildQuery();
-  if (!build) return <Waiting error={errorWords(error)} />;
+  const { data: me } = useMeQuery();
+  if (!build || !me) return <Waiting error={errorWords(error)} />;
   const catalog = build.catalogs.find(({ id }) => id === catalogId);
   if (!catalog) return <EmptyState title="This catalog is not there">It may have been deleted. Choose another one under Catalogs.</EmptyState>;
-  return <CatalogDetail key={catalog.id} catalog={catalog} build={build} />;
+  return <CatalogDetail key={catalog.id} catalog={catalog} build={build} me={me} />;
 }
 
-function CatalogDetail({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
-  const [address] = useSearchParams();
+function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: BuildView; me: Me }) {
+  const [address, setAddress] = useSearchParams();
   const [query, setQuery] = useState(address.get('value') ?? '');
-  const { data: items, error } = useCatalogItemsQuery(catalog.id);
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const day = address.get('day') ?? undefined;
+  const { data: now, error } = useCatalogItemsQuery(catalog.id);
+  const { data: then } = useCatalogAsOfQuery({ id: catalog.id, day: day ?? '' }, { skip: !day });
   const { data: use } = useCatalogUseQuery(catalog.id);
   const { data: lineage } = useCatalogLineageQuery(catalog.id);
   const { data: slips } = useSlipsQuery();
+  const items = day ? then : now;
   const wanted = useDeferredValue(query);
-  const shown = useMemo(() => {
-    if (!items) return [];
-    const all = searchIndex(compileCatalog(items.id, items.title, items.items.map((item) => ({ ...item, state: 'offered' as const }))));
-    const states = new Map(items.items.map((item) => [item.value, item]));
-    return search(all, wanted, mostShown).matches.map(({ item, spans }) => ({ item: states.get(item.value)!, spans }));
-  }, [items, wanted]);
-  if (!items) return <Waiting error={errorWords(error)} />;
-  const slip = slips?.find(({ questions }) => questions.some((question) => question.catalogId === catalog.id));
-  const most = Math.max(1, ...Object.values(use?.entries ?? {}));
+  const { rows, found } = useMemo(() => (items ? itemRows(items, wanted, open) : { rows: [], found: 0 }), [items, wanted, open]);
+  if (!items || !now) return <Waiting error={errorWords(error)} />;
+
+  const show = (change: Record<string, string | undefined>) => {
+    const next = new URLSearchParams(address);
+    for (const [name, value] of Object.entries(change)) {
+      if (value === undefined) next.delete(name);
+      else next.set(name, value);
+    }
+    setAddress(next, { replace: true });
+  };
+  const close = () => show({ slip: undefined, item: undefined, day: undefined });
+  const waiting = slips?.find(({ questions }) => questions.some((question) => question.catalogId === catalog.id));
+  const chosen = address.get('item') ?? undefined;
+  const item = chosen === undefined ? undefined : now.items.find((known) => itemKey(known) === chosen);
+  const slipOf = (): ReactNode => {
+    if (waiting) return <ImpactSlip key={waiting.id} slip={waiting} build={build} />;
+    if (item) return <ItemSlip item={item} catalog={catalog} items={now} held={use?.entries[item.value] ?? 0} levels={levelsOf(now.items)} me={me} close={close} />;
+    if (address.get('slip') === 'compose') return <ComposeSlip key={catalog.version} catalog={catalog} items={now} build={build} me={me} close={close} />;
+    if (address.get('slip') === 'history') return <HistorySlip catalog={catalog} day={day} today={me.house.today} onDay={(next) => show({ day: next })} close={close} />;
+    return <CatalogSlip catalog={catalog} items={now} build={build} compose={() => show({ slip: 'compose' })} />;
+  };
+  const toggle = (key: string) => setOpen(new Set(open.has(key) ? [...open].filter((known) => known !== key) : [...open, key]));
   return (
     <Page
       title={catalog.title}
-      about={catalog.note || 'A catalog of allowed values.'}
+      about={day ? `As it stood on ${day}.` : catalog.note || 'A catalog of allowed values.'}
       strip={lineage && <LineageStrip lineage={lineage} />}
-      slip={slip ? <ImpactSlip key={slip.id} slip={slip} build={build} /> : <CatalogSlip catalog={catalog} build={build} />}
+      actions={
+        <>
+          <Button size="xs" variant="outline" onClick={() => show({ slip: 'compose', item: undefined })}>
+            How it is composed
+          </Button>
+          <Button size="xs" variant="outline" onClick={() => show({ slip: 'history', item: undefined })}>
+            History
+          </Button>
+        </>
+      }
+      slip={slipOf()}
     >
-      <Box p="5">
-        <HStack mb="3" justify="space-between">
-          <Input size="xs" maxW="260px" borderColor="slate.border" placeholder="Find a value" aria-label="Find a value" value={query} onChange={(event) => setQuery(event.target.value)} />
+      <Flex direction="column" h="100%" px="5" pt="4">
+        <HStack mb="2" justify="space-between" wrap="wrap" gap="2">
+          <HStack gap="2" wrap="wrap">
+            <Input size="xs" w="200px" borderColor="slate.border" placeholder="Find a value" aria-label="Find a value" value={query} onChange={(event) => setQuery(event.target.value)} />
+            {!day && <AddItem catalog={catalog} path={[]} />}
+          </HStack>
           <Text color="inkSoft">
-            {number.format(shown.length)} of {number.format(items.items.length)} shown
+            {number.format(query.trim() === '' ? items.items.length : found)} {query.trim() === '' ? (items.items.length === 1 ? 'value' : 'values') : 'found'}
           </Text>
         </HStack>
         {items.items.length === 0 ? (
-          <EmptyState title="Nothing is offered yet">The ranges that feed this catalog hold no values. Type one into the list and it is offered at once.</EmptyState>
+          <EmptyState title="Nothing is offered yet">{catalog.definition.parts.length === 0 ? 'Say how it is composed: of ranges, entries of a sheet, typed values, linked sources or other catalogs.' : 'What feeds this catalog holds no values. Type one into the list and it is offered at once.'}</EmptyState>
         ) : (
-          <Table.Root size="sm" aria-label={`Values of ${catalog.title}`}>
-            <Table.Header>
-              <Table.Row bg="transparent">
-                {['Value', 'Other names', 'From', 'In entries', 'State'].map((heading) => (
-                  <Table.ColumnHeader key={heading} color="inkSoft">
-                    {heading}
-                  </Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {shown.map(({ item, spans }) => (
-                <Table.Row key={item.value} bg="transparent">
-                  <Table.Cell fontWeight="bold">
-                    <Marked text={item.label} spans={spans} />
-                  </Table.Cell>
-                  <Table.Cell color={item.otherNames.length > 0 ? 'ink' : 'inkSoft'}>{item.otherNames.join(', ') || 'none'}</Table.Cell>
-                  <Table.Cell color="inkSoft">
-                    <Origin item={item} build={build} />
-                  </Table.Cell>
-                  <Table.Cell>
-                    <Bar count={use?.entries[item.value] ?? 0} most={most} />
-                  </Table.Cell>
-                  <Table.Cell>
-                    <Badge colorPalette={item.state === 'offered' ? 'growth' : 'slate'} variant="subtle">
-                      {item.state}
-                    </Badge>
-                  </Table.Cell>
-                </Table.Row>
-              ))}
-            </Table.Body>
-          </Table.Root>
+          <ItemTable title={catalog.title} rows={rows} companions={items.companions} use={use?.entries ?? noUse} bound={(lineage?.fields.length ?? 0) > 0} build={build} me={me} open={open} chosen={chosen} onOpen={toggle} onChoose={(one) => show({ item: itemKey(one), slip: undefined })} />
         )}
-      </Box>
+      </Flex>
     </Page>
-  );
-}
-
-/** The rows an item comes from, as a way back to them. */
-function Origin({ item, build }: { item: Item; build: BuildView }) {
-  const first = item.from[0];
-  if (!first) return <>kept by hand</>;
-  const range = build.ranges.find(({ id }) => id === first.rangeId);
-  const sheet = build.sheets.find((known) => known.registers.some(({ id }) => id === range?.registerId));
-  const rows = item.from.flatMap(({ rows: own }) => own.map(({ ordinal }) => ordinal + 1));
-  return (
-    <Box asChild textDecoration="underline" textUnderlineOffset="3px">
-      <Link to={`/sources/${sheet?.id ?? ''}?range=${first.rangeId}&row=${rows[0]!}`}>
-        {rows.length === 1 ? 'row' : 'rows'} {rows.slice(0, 3).join(', ')}
-        {rows.length > 3 && ` and ${rows.length - 3} more`} of {range?.name}
-      </Link>
-    </Box>
-  );
-}
-
-function Bar({ count, most }: { count: number; most: number }) {
-  return (
-    <HStack gap="2">
-      <Box w="90px" h="8px" aria-hidden>
-        <Box h="100%" w={`${(count / most) * 100}%`} minW={count > 0 ? '3px' : '0'} bg="damson.solid" opacity="0.75" rounded="2px" />
-      </Box>
-      <span>{number.format(count)}</span>
-    </HStack>
-  );
-}
-
-function CatalogSlip({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
-  const { register, fault, submit, problem, formState } = useDtoForm(ChangeCatalogDto, { title: catalog.title, note: catalog.note });
-  const [change] = useChangeCatalogMutation();
-  const [remove] = useDeleteCatalogMutation();
-  const attempt = useTry();
-  const notice = useNotice();
-  const navigate = useNavigate();
-  const save = submit(async (values) => {
-    await change({ id: catalog.id, change: values }).unwrap();
-    notice('done', 'The catalog is renamed wherever it stands.');
-  });
-  const drop = async () => {
-    if (!(await attempt(remove(catalog.id).unwrap().then(() => true)))) return;
-    notice('done', `The catalog ${catalog.title} is deleted.`);
-    await navigate('/catalogs');
-  };
-  const ranges = catalog.rangeIds.map((id) => build.ranges.find((range) => range.id === id)).filter((range) => range !== undefined);
-  return (
-    <Stack gap="4">
-      <Box>
-        <Heading as="h2" fontSize="lg">
-          {catalog.title}
-        </Heading>
-        <Text color="inkSoft">
-          key <Text as="span" fontFamily="mono">{catalog.key}</Text>
-        </Text>
-      </Box>
-      <Text fontSize="md" lineHeight="1.8">
-        Offers the values of <b>{ranges.map(({ name }) => name).join(', then ')}</b>, in the order of the source; repeats stand once. A value typed there is offered here at once.
-      </Text>
-      <form noValidate onSubmit={(event) => void save(event)}>
-        <Stack gap="3">
-          <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
-          <FormField label="What its values are" fault={fault('note')} {...register('note')} />
-          <HStack>
-            <Button type="submit" size="xs" variant="outline" disabled={!formState.isDirty}>
-              Rename
-            </Button>
-            <Button size="xs" variant="outline" colorPalette="brick" onClick={() => void drop()}>
-              Delete the catalog
-            </Button>
-          </HStack>
-        </Stack>
-      </form>
-    </Stack>
   );
 }

@@ -1,59 +1,68 @@
 // All catalogs of the house, and the form for a new one.
 import { Button, Checkbox, Heading, Stack, Table, Text, Box } from '@chakra-ui/react';
-import { MakeCatalogDto, type BuildView, type CatalogView } from '@dellum/contract';
-import { Controller } from 'react-hook-form';
+import { ofRanges } from '@dellum/core';
+import type { BuildView, CatalogView } from '@dellum/contract';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useDtoForm } from '../../frame/useForm.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useCatalogLineageQuery, useMakeCatalogMutation } from './catalogsApi.js';
-import { errorWords } from '../../api/problem.js';
+import { errorWords, isProblem, problemWords } from '../../api/problem.js';
+import { definitionDto } from './definitionDto.js';
 
 function NewCatalog({ build }: { build: BuildView }) {
-  const { register, control, fault, submit, problem, formState } = useDtoForm(MakeCatalogDto, { title: '', note: '', rangeIds: [] });
-  const [make] = useMakeCatalogMutation();
+  const [title, setTitle] = useState('');
+  const [note, setNote] = useState('');
+  const [rangeIds, setRangeIds] = useState<readonly string[]>([]);
+  const [fault, setFault] = useState<string>();
+  const [make, { isLoading }] = useMakeCatalogMutation();
   const navigate = useNavigate();
-  const save = submit(async (values) => {
-    const { id } = await make(values).unwrap();
-    await navigate(`/catalogs/${id}`);
-  });
-  const sheetOf = (registerId: string) => build.sheets.find((sheet) => sheet.registers.some(({ id }) => id === registerId))?.title;
+  const save = async () => {
+    setFault(undefined);
+    try {
+      const { id } = await make({ title, note, definition: definitionDto(ofRanges(rangeIds)) }).unwrap();
+      await navigate(rangeIds.length === 0 ? `/catalogs/${id}?slip=compose` : `/catalogs/${id}`);
+    } catch (error) {
+      setFault(isProblem(error) ? (error.faults?.['title'] ?? error.detail) : problemWords(error));
+    }
+  };
+  const sheetOf = (range: BuildView['ranges'][number]) => build.sheets.find((sheet) => sheet.registers.some(({ id }) => id === range.stretches[0]?.registerId))?.title;
   return (
-    <form noValidate onSubmit={(event) => void save(event)}>
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
       <Heading as="h2" fontSize="md" mb="3">
         New catalog
       </Heading>
-      {build.ranges.length === 0 ? (
-        <Text color="inkSoft">A catalog is fed by named ranges, and there is none yet. Name one on a source sheet first.</Text>
-      ) : (
-        <Stack gap="3">
-          <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
-          <FormField label="What its values are, in one line" fault={fault('note')} {...register('note')} />
-          <Controller
-            control={control}
-            name="rangeIds"
-            render={({ field: { value, onChange } }) => (
-              <Stack role="group" aria-label="Fed by" gap="1.5">
-                <Text fontWeight="medium">Fed by, in this order</Text>
-                {build.ranges.map((range) => (
-                  <Checkbox.Root key={range.id} size="sm" checked={value.includes(range.id)} onCheckedChange={({ checked }) => onChange(checked ? [...value, range.id] : value.filter((id: string) => id !== range.id))}>
-                    <Checkbox.HiddenInput />
-                    <Checkbox.Control borderColor="slate.border" />
-                    <Checkbox.Label>
-                      {range.name}, <Text as="span" color="inkSoft">{sheetOf(range.registerId)}</Text>
-                    </Checkbox.Label>
-                  </Checkbox.Root>
-                ))}
-                {fault('rangeIds') && <Text color="brick.fg" role="alert" fontSize="xs">{fault('rangeIds')}</Text>}
-              </Stack>
-            )}
-          />
-          <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
-            Make the catalog
-          </Button>
-        </Stack>
-      )}
+      <Stack gap="3">
+        <FormField label="Title" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
+        <FormField label="What its values are, in one line" value={note} onChange={(event) => setNote(event.target.value)} />
+        {build.ranges.length > 0 && (
+          <Stack role="group" aria-label="Fed by" gap="1.5">
+            <Text fontWeight="medium">Fed by ranges, in this order</Text>
+            {build.ranges.map((range) => (
+              <Checkbox.Root key={range.id} size="sm" checked={rangeIds.includes(range.id)} onCheckedChange={({ checked }) => setRangeIds(checked === true ? [...rangeIds, range.id] : rangeIds.filter((id) => id !== range.id))}>
+                <Checkbox.HiddenInput />
+                <Checkbox.Control borderColor="slate.border" />
+                <Checkbox.Label>
+                  {range.name}, <Text as="span" color="inkSoft">{sheetOf(range)}</Text>
+                </Checkbox.Label>
+              </Checkbox.Root>
+            ))}
+          </Stack>
+        )}
+        <Text color="inkSoft" fontSize="xs">
+          Typed values, entries of a sheet, linked sources and other catalogs are added on its own page.
+        </Text>
+        <Button type="submit" size="sm" alignSelf="start" loading={isLoading}>
+          Make the catalog
+        </Button>
+      </Stack>
     </form>
   );
 }
@@ -69,7 +78,7 @@ function CatalogRow({ catalog }: { catalog: CatalogView }) {
         <Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link>
       </Table.Cell>
       <Table.Cell color="inkSoft">{catalog.note}</Table.Cell>
-      <Table.Cell>{lineage?.ranges.map((range) => `${range.name}, ${range.ends}`).join('; ')}</Table.Cell>
+      <Table.Cell>{[...(lineage?.others.map(({ words }) => words) ?? []), ...(lineage?.ranges.map((range) => `${range.name}, ${range.ends}`) ?? [])].join('; ')}</Table.Cell>
       <Table.Cell textAlign="end">{counted?.offered}</Table.Cell>
       <Table.Cell textAlign="end">{lineage?.fields.length}</Table.Cell>
       <Table.Cell textAlign="end">{held.toLocaleString('en-GB')}</Table.Cell>

@@ -1,6 +1,7 @@
-// Catalogs over the API: items for the judge and the picker, use, lineage.
-import type { CatalogItems, CatalogUse, ChangeCatalogDto, Lineage, MakeCatalogDto } from '@dellum/contract';
+// Catalogs over the API: how they are composed, their items, use, history and lineage.
+import type { AddItemDto, CatalogChange, CatalogItems, CatalogUse, ChangeCatalogDto, DefinitionDto, DefinitionTrial, ItemActDto, KeepItemDto, Lineage, MakeCatalogDto, Outcome } from '@dellum/contract';
 import { api } from '../../api/api.js';
+import { sourceTags } from '../sources/sourcesApi.js';
 
 export const catalogsApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -8,9 +9,31 @@ export const catalogsApi = api.injectEndpoints({
     catalogUse: build.query<CatalogUse, string>({ query: (id) => `/catalogs/${id}/use`, providesTags: ['Counts'] }),
     catalogLineage: build.query<Lineage, string>({ query: (id) => `/catalogs/${id}/lineage`, providesTags: ['Lineage'] }),
     rangeLineage: build.query<Lineage, string>({ query: (id) => `/ranges/${id}/lineage`, providesTags: ['Lineage'] }),
-    makeCatalog: build.mutation<{ id: string }, MakeCatalogDto>({ query: (body) => ({ path: '/catalogs', method: 'POST', body }), invalidatesTags: ['Build', 'Lineage'] }),
+    catalogHistory: build.query<CatalogChange[], string>({ query: (id) => `/catalogs/${id}/history`, providesTags: ['History'] }),
+    catalogAsOf: build.query<CatalogItems, { id: string; day: string }>({ query: ({ id, day }) => `/catalogs/${id}/as-of?day=${day}`, providesTags: ['History'] }),
+    definitionTrial: build.query<DefinitionTrial, { id: string | undefined; definition: DefinitionDto }>({ query: ({ id, definition }) => ({ path: id ? `/catalogs/${id}/trial` : '/catalogs/trial', method: 'POST', body: definition }), providesTags: ['Catalog'] }),
+    makeCatalog: build.mutation<{ id: string }, MakeCatalogDto>({ query: (body) => ({ path: '/catalogs', method: 'POST', body }), invalidatesTags: ['Build', 'Lineage', 'Ranges', 'Upkeep'] }),
     changeCatalog: build.mutation<null, { id: string; change: ChangeCatalogDto }>({ query: ({ id, change }) => ({ path: `/catalogs/${id}`, method: 'PATCH', body: change }), invalidatesTags: ['Build', 'Catalog', 'Lineage'] }),
-    deleteCatalog: build.mutation<null, string>({ query: (id) => ({ path: `/catalogs/${id}`, method: 'DELETE' }), invalidatesTags: ['Build', 'Lineage'] }),
+    deleteCatalog: build.mutation<null, string>({ query: (id) => ({ path: `/catalogs/${id}`, method: 'DELETE' }), invalidatesTags: ['Build', 'Lineage', 'Ranges', 'Upkeep'] }),
+    defineCatalog: build.mutation<Outcome, { id: string; definition: DefinitionDto }>({ query: ({ id, definition }) => ({ path: `/catalogs/${id}/definition`, method: 'PUT', body: definition }), invalidatesTags: sourceTags }),
+    addItem: build.mutation<Outcome, { id: string; item: AddItemDto }>({ query: ({ id, item }) => ({ path: `/catalogs/${id}/items`, method: 'POST', body: item }), invalidatesTags: sourceTags }),
+    itemAct: build.mutation<Outcome, { id: string; act: ItemActDto }>({ query: ({ id, act }) => ({ path: `/catalogs/${id}/items/acts`, method: 'POST', body: act }), invalidatesTags: sourceTags }),
+    keepItem: build.mutation<Outcome, { id: string; item: KeepItemDto }>({ query: ({ id, item }) => ({ path: `/catalogs/${id}/items/kept`, method: 'PUT', body: item }), invalidatesTags: sourceTags }),
   }),
 });
-export const { useCatalogItemsQuery, useCatalogUseQuery, useCatalogLineageQuery, useRangeLineageQuery, useMakeCatalogMutation, useChangeCatalogMutation, useDeleteCatalogMutation } = catalogsApi;
+export const {
+  useCatalogItemsQuery,
+  useCatalogUseQuery,
+  useCatalogLineageQuery,
+  useRangeLineageQuery,
+  useCatalogHistoryQuery,
+  useCatalogAsOfQuery,
+  useDefinitionTrialQuery,
+  useMakeCatalogMutation,
+  useChangeCatalogMutation,
+  useDeleteCatalogMutation,
+  useDefineCatalogMutation,
+  useAddItemMutation,
+  useItemActMutation,
+  useKeepItemMutation,
+} = catalogsApi;

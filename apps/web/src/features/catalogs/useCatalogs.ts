@@ -11,19 +11,19 @@ export interface ReadyCatalog {
   readonly search: SearchIndex;
 }
 
-const compiled = new WeakMap<CatalogItems, ReadyCatalog>();
+const compiled = new WeakMap<CatalogItems, { readonly day: string; readonly ready: ReadyCatalog }>();
 
-function ready(items: CatalogItems): ReadyCatalog {
+function ready(items: CatalogItems, day: string): ReadyCatalog {
   const known = compiled.get(items);
-  if (known) return known;
+  if (known?.day === day) return known.ready;
   const catalog = compileCatalog(items.id, items.title, items.items);
-  const made = { catalog, search: searchIndex(catalog) };
-  compiled.set(items, made);
+  const made = { catalog, search: searchIndex(catalog, day) };
+  compiled.set(items, { day, ready: made });
   return made;
 }
 
-/** The catalogs of these ids as far as they are loaded; they stay true while the component lives. */
-export function useCatalogs(ids: readonly string[]): ReadonlyMap<string, ReadyCatalog> {
+/** The catalogs of these ids as far as they are loaded, as they stand on the house's day; they stay true while the component lives. */
+export function useCatalogs(ids: readonly string[], day: string): ReadonlyMap<string, ReadyCatalog> {
   const dispatch = useAppDispatch();
   const wanted = [...new Set(ids)].sort().join(' ');
   useEffect(() => {
@@ -31,5 +31,5 @@ export function useCatalogs(ids: readonly string[]): ReadonlyMap<string, ReadyCa
     return () => subscriptions.forEach((subscription) => subscription.unsubscribe());
   }, [dispatch, wanted]);
   const loaded = useAppSelector((state) => wanted.split(' ').filter(Boolean).map((id) => catalogsApi.endpoints.catalogItems.select(id)(state).data), shallowEqual);
-  return useMemo(() => new Map(loaded.flatMap((items) => (items ? [[items.id, ready(items)] as const] : []))), [loaded]);
+  return useMemo(() => new Map(loaded.flatMap((items) => (items ? [[items.id, ready(items, day)] as const] : []))), [loaded, day]);
 }

@@ -13,10 +13,10 @@ interface GrowthRailProps {
 const dashes = 'repeating-linear-gradient(to bottom, var(--rail) 0 5px, transparent 5px 9px)';
 
 function Segment({ mark, rail, row, chosen }: { mark: RailMark; rail: Rail; row: number; chosen: boolean }) {
-  const { taking } = rail;
+  const { taking, extent } = rail;
   const colour = taking.grows ? 'growth.solid' : 'slate.solid';
-  const first = row === taking.first;
-  const last = row === taking.beyond - 1;
+  const first = row === extent.first;
+  const last = row === extent.beyond - 1;
   if (mark === 'missed') return <Box position="absolute" left="3px" top="10px" w="9px" h="9px" borderWidth="2px" borderColor="amber.solid" transform="rotate(45deg)" />;
   if (mark === 'grows') return <Box position="absolute" left="4px" top="2px" bottom="4px" w="7px" css={{ '--rail': `{colors.${colour}}`, background: dashes, maskImage: 'linear-gradient(to bottom, black, transparent)' }} />;
   return (
@@ -54,8 +54,8 @@ export function GrowthRail({ rails, row, chosen }: GrowthRailProps) {
 
 /** Rails that run beside the same rows stand next to each other; stacked ones share a lane. */
 function laneOf(rails: readonly Rail[], at: number): number {
-  const { first, beyond } = rails[at]!.taking;
-  return rails.slice(0, at).filter(({ taking }) => taking.first < beyond && first < taking.beyond).length;
+  const { first, beyond } = rails[at]!.extent;
+  return rails.slice(0, at).filter(({ extent }) => extent.first < beyond && first < extent.beyond).length;
 }
 
 export const lanesOf = (rails: readonly Rail[]): number => Math.max(1, ...rails.map((_, at) => laneOf(rails, at) + 1));

@@ -1,45 +1,55 @@
 // A named range: the sentence that says what it takes, how it ends, what it feeds.
-import { Box, Button, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
-import { endingClause, type Rail } from '@dellum/core';
-import type { BuildView } from '@dellum/contract';
+import { Box, Button, Checkbox, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import { endingOf, grouped, rangeSentence, readsDirectly, type LeftOut, type Rail } from '@dellum/core';
+import { rangeMark, type BuildView, type ChangeRangeDto } from '@dellum/contract';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { List } from '../sources/useList.js';
-import { useChangeRangeMutation, useDeleteRangeMutation } from '../sources/sourcesApi.js';
+import type { Block } from '../../grid/index.js';
+import type { SourceRegister } from '../sources/useRegister.js';
 import { EndChoice } from './EndChoice.js';
+import { placeOf } from './NameRange.js';
+import { useChangeRangeMutation, useDeleteRangeMutation } from './rangesApi.js';
 
 interface RangeCardProps {
   readonly rail: Rail;
-  readonly list: List;
+  readonly source: SourceRegister;
   readonly build: BuildView;
+  readonly block: Block | undefined;
   /** The entry at which a fixed end may be put: the last one selected. */
   readonly selectedLast: string | undefined;
 }
 
-const why = { blank: 'blank', repeat: 'a repeat', 'past the end': 'past the end', 'after the gap': 'after the gap' } as const;
-
-function leftOutWords({ taking }: Rail): string {
-  if (taking.leftOut.length === 0) return 'none left out';
-  const counts = new Map<string, number>();
-  for (const left of taking.leftOut) counts.set(why[left.why], (counts.get(why[left.why]) ?? 0) + 1);
-  return `left out: ${[...counts].map(([words, count]) => `${count} ${words}`).join(', ')}`;
+/** "left out: 1 blank, 2 past the end" */
+export function leftOutWords(counts: readonly { readonly why: LeftOut['why']; readonly count: number }[]): string {
+  if (counts.length === 0) return 'none left out';
+  return `left out: ${counts.map(({ why, count }) => `${count} ${why === 'repeat' ? (count === 1 ? 'repeat' : 'repeats') : why}`).join(', ')}`;
 }
 
-function startWords({ range, taking }: Rail): string {
-  return range.start.at === 'top' ? 'the top' : `row ${taking.first + 1}`;
+/** The headings that a range reads, and where it starts. */
+export function placeWords(rail: Rail, build: BuildView): { fields: string[]; from: string } {
+  const { range, stretch, extent } = rail;
+  const registers = build.sheets.flatMap((sheet) => sheet.registers);
+  const titleOf = (id: string) => registers.find((register) => register.id === id)?.title ?? '';
+  const own = registers.find(({ id }) => id === stretch.registerId);
+  const fields = range.shape === 'headings' ? range.stretches.map(({ registerId }) => titleOf(registerId)) : stretch.fields.map((key) => own?.fields.find((field) => field.key === key)?.heading ?? key);
+  return { fields, from: stretch.start.at === 'top' ? 'the top' : `row ${extent.first + 1}` };
 }
 
-export function RangeCard({ rail, list, build, selectedLast }: RangeCardProps) {
-  const { range, taking } = rail;
+export function RangeCard({ rail, source, build, block, selectedLast }: RangeCardProps) {
+  const { range, taking, stretch } = rail;
   const [name, setName] = useState<string>();
   const [change] = useChangeRangeMutation();
   const [remove] = useDeleteRangeMutation();
-  const catalogs = build.catalogs.filter(({ rangeIds }) => rangeIds.includes(range.id));
-  const endsElsewhere = range.end.ends === 'fixed' && selectedLast !== undefined && selectedLast !== range.end.entry;
+  const catalogs = build.catalogs.filter(({ definition }) => readsDirectly(definition, 'ranges', range.id));
+  const endsElsewhere = stretch.end.ends === 'fixed' && selectedLast !== undefined && selectedLast !== stretch.end.entry;
+  const counts = [...grouped(taking.leftOut, ({ why }) => why)].map(([why, rows]) => ({ why, count: rows.length }));
+  const { fields, from } = placeWords(rail, build);
+  const alter = (wanted: ChangeRangeDto) => source.told(change({ id: range.id, change: { ...wanted, seen: rangeMark(range) } }).unwrap());
   const rename = async () => {
-    if (await list.told(change({ id: range.id, change: { name: name ?? '' } }).unwrap())) setName(undefined);
+    if (await alter({ name: name ?? '' })) setName(undefined);
   };
+  const several = block !== undefined && block.bottom > block.top && range.shape !== 'headings';
   return (
     <Stack gap="2.5" role="region" aria-label={`Range ${range.name}`}>
       <Box>
@@ -63,26 +73,40 @@ export function RangeCard({ rail, list, build, selectedLast }: RangeCardProps) {
           </form>
         )}
         <Text color="inkSoft">
-          named range, {taking.values.length} {taking.values.length === 1 ? 'value' : 'values'} taken, {leftOutWords(rail)}
+          named range, {taking.values.length} {taking.values.length === 1 ? 'value' : 'values'} taken{range.shape === 'headings' && ' here'}, {leftOutWords(counts)}
         </Text>
       </Box>
-      {taking.first === taking.beyond && <Text color="amber.fg">The range is empty. {taking.grows ? 'Type a value where it starts.' : 'Select the row at which it ends, and end it there.'}</Text>}
+      {taking.values.length === 0 && <Text color="amber.fg">The range is empty. {taking.grows ? 'Type a value where it starts.' : 'Select the row at which it ends, and end it there.'}</Text>}
       <Text fontSize="md" lineHeight="1.8">
-        Values of <b>{list.register.title}</b> from <b>{startWords(rail)}</b>, <b>{endingClause(range.end.ends)}</b>; blanks skipped, repeats taken once.
+        {rangeSentence(range, fields, from)}
       </Text>
-      <EndChoice label={`How ${range.name} ends`} ends={range.end.ends} onChoose={(ends) => void list.told(change({ id: range.id, change: { ends } }).unwrap())} />
-      {endsElsewhere && (
-        <Button size="xs" variant="outline" alignSelf="start" onClick={() => void list.told(change({ id: range.id, change: { endEntry: selectedLast } }).unwrap())}>
-          End it at the selected row
-        </Button>
+      <EndChoice label={`How ${range.name} ends`} ends={endingOf(range)} onChoose={(ends) => void alter({ ends })} />
+      {range.shape === 'levels' && (
+        <Checkbox.Root size="sm" checked={range.inherits} onCheckedChange={(details) => void alter({ inherits: details.checked === true })}>
+          <Checkbox.HiddenInput />
+          <Checkbox.Control borderColor="slate.border" />
+          <Checkbox.Label>A blank group means the same as above</Checkbox.Label>
+        </Checkbox.Root>
       )}
+      <HStack wrap="wrap" gap="1.5">
+        {endsElsewhere && (
+          <Button size="xs" variant="outline" onClick={() => void alter({ endEntry: selectedLast })}>
+            End it at the selected row
+          </Button>
+        )}
+        {several && (
+          <Button size="xs" variant="outline" onClick={() => void alter({ place: placeOf(source, build, block, range.shape) })}>
+            Lay it over the selected cells
+          </Button>
+        )}
+      </HStack>
       <HStack justify="space-between" borderTopWidth="1px" borderColor="line" pt="2.5" align="start">
         <Text>
           {catalogs.length === 0
             ? 'Feeds no catalog yet.'
             : <>Feeds {catalogs.map((catalog, at) => <span key={catalog.id}>{at > 0 && ', '}<Box asChild color="damson.fg" fontWeight="bold"><Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link></Box></span>)}</>}
         </Text>
-        <Button size="2xs" variant="ghost" colorPalette="brick" onClick={() => void list.told(remove(range.id).unwrap())}>
+        <Button size="2xs" variant="ghost" colorPalette="brick" onClick={() => void source.told(remove(range.id).unwrap())}>
           Delete the range
         </Button>
       </HStack>

@@ -18,13 +18,16 @@ const seekable = (what: string, words: string, where: string, to: string): Seeka
 /** Everything that can be found, pages first, values last. */
 export function seekables(build: BuildView, items: readonly CatalogItems[], role: Role): Seekable[] {
   const designs = mayDesign(role);
-  const pages = designs ? [['Sheets', '/sheets'], ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['People', '/people']] : [['Sheets', '/sheets']];
+  const pages = designs ? [['Sheets', '/sheets'], ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['Ranges', '/ranges'], ['Linked sources', '/linked'], ['Map', '/map'], ['Upkeep', '/upkeep'], ['People', '/people']] : [['Sheets', '/sheets']];
   const sheets = build.sheets.map((sheet) => seekable(sheet.kind === 'entry' ? 'sheet' : 'source sheet', sheet.title, '', sheet.kind === 'entry' ? `/sheets/${sheet.id}` : `/sources/${sheet.id}`));
   const fields = build.sheets
     .filter(({ kind }) => kind === 'entry')
     .flatMap((sheet) => sheet.registers.flatMap(({ fields: own }) => own.map((field) => seekable('field', field.heading, sheet.title, `/sheets/${sheet.id}?field=${field.key}`))));
   const sheetOf = new Map(build.sheets.flatMap((sheet) => sheet.registers.map((register) => [register.id, sheet] as const)));
-  const ranges = build.ranges.map((range) => seekable('range', range.name, sheetOf.get(range.registerId)?.title ?? '', `/sources/${sheetOf.get(range.registerId)?.id ?? ''}?range=${range.id}`));
+  const ranges = build.ranges.map((range) => {
+    const sheet = sheetOf.get(range.stretches[0]?.registerId ?? '');
+    return seekable('range', range.name, sheet?.title ?? '', `/sources/${sheet?.id ?? ''}?range=${range.id}`);
+  });
   const catalogs = designs ? build.catalogs.map((catalog) => seekable('catalog', catalog.title, '', `/catalogs/${catalog.id}`)) : [];
   const values = designs ? items.flatMap((catalog) => catalog.items.map((item) => seekable('value', item.label, catalog.title, `/catalogs/${catalog.id}?value=${encodeURIComponent(item.value)}`))) : [];
   return [...pages.map(([words, to]) => seekable('page', words!, '', to!)), ...sheets, ...catalogs, ...ranges, ...fields, ...values];

@@ -1,28 +1,47 @@
-// What an administrator does with a sheet as a whole: retitle and delete it.
+// What an administrator does with a sheet as a whole: title, order, copy, showing it to clerks, deleting it.
 import { Button, Input, Menu, Portal, Stack } from '@chakra-ui/react';
-import type { SheetView } from '@dellum/contract';
+import type { BuildView, SheetView } from '@dellum/contract';
 import { Ellipsis } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Floating } from '../../picker/Floating.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useDeleteSheetMutation, useRetitleSheetMutation } from './buildApi.js';
+import { useChangeSheetMutation, useCopySheetMutation, useDeleteSheetMutation, usePlaceSheetMutation } from './buildApi.js';
 
-export function SheetMenu({ sheet }: { sheet: SheetView }) {
-  const [retitle] = useRetitleSheetMutation();
+export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView }) {
+  const [change] = useChangeSheetMutation();
+  const [copy] = useCopySheetMutation();
+  const [place] = usePlaceSheetMutation();
   const [remove] = useDeleteSheetMutation();
   const [title, setTitle] = useState<string>();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const attempt = useTry();
   const notice = useNotice();
   const navigate = useNavigate();
+  const home = sheet.kind === 'entry' ? '/sheets' : '/sources';
+  const siblings = build.sheets.filter(({ kind }) => kind === sheet.kind);
+  const at = siblings.findIndex(({ id }) => id === sheet.id);
+
   const save = async () => {
-    if (await attempt(retitle({ id: sheet.id, title: title ?? '' }).unwrap())) setTitle(undefined);
+    if (await attempt(change({ id: sheet.id, change: { title: title ?? '' } }).unwrap())) setTitle(undefined);
   };
   const drop = async () => {
     if (!(await attempt(remove(sheet.id).unwrap()))) return;
     notice('done', `“${sheet.title}” is deleted.`);
-    await navigate(sheet.kind === 'entry' ? '/sheets' : '/sources');
+    await navigate(home);
+  };
+  const duplicate = async () => {
+    const made = await attempt(copy(sheet.id).unwrap());
+    if (!made) return;
+    notice('done', `This is the copy of “${sheet.title}”; ranges stay with the first.`);
+    await navigate(`${home}/${made.id}`);
+  };
+  const show = async () => {
+    if (!(await attempt(change({ id: sheet.id, change: { shown: !sheet.shown } }).unwrap()))) return;
+    notice('done', sheet.shown ? `“${sheet.title}” is the administrator’s alone again.` : `Clerks and readers may look at “${sheet.title}” now; only administrators change it.`);
+  };
+  const moveTo = async (before: SheetView | undefined) => {
+    if (await attempt(place({ id: sheet.id, ...(before && { before: before.id }) }).unwrap())) notice('done', `“${sheet.title}” has its new place among the sheets.`);
   };
   return (
     <>
@@ -38,6 +57,26 @@ export function SheetMenu({ sheet }: { sheet: SheetView }) {
               <Menu.Item value="retitle" onClick={() => setTitle(sheet.title)}>
                 Give it another title
               </Menu.Item>
+              {at > 0 && (
+                <Menu.Item value="earlier" onClick={() => void moveTo(siblings[at - 1])}>
+                  Move it before {siblings[at - 1]!.title}
+                </Menu.Item>
+              )}
+              {at < siblings.length - 1 && (
+                <Menu.Item value="later" onClick={() => void moveTo(siblings[at + 2])}>
+                  Move it after {siblings[at + 1]!.title}
+                </Menu.Item>
+              )}
+              {sheet.kind === 'source' && (
+                <>
+                  <Menu.Item value="copy" onClick={() => void duplicate()}>
+                    Duplicate it
+                  </Menu.Item>
+                  <Menu.Item value="show" onClick={() => void show()}>
+                    {sheet.shown ? 'Hide it from clerks' : 'Show it to clerks'}
+                  </Menu.Item>
+                </>
+              )}
               <Menu.Item value="delete" color="brick.fg" onClick={() => void drop()}>
                 Delete the sheet
               </Menu.Item>

@@ -1,5 +1,6 @@
 // An entry sheet: the grid in which clerks enter data.
 import { Box, Button, HStack, Text } from '@chakra-ui/react';
+import type { ItemColour } from '@dellum/core';
 import { mayDesign, mayEnter, type BuildView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
 import { useCallback, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
@@ -13,6 +14,7 @@ import { CellEditor } from '../entries/CellEditor.js';
 import { useDeleteEntriesMutation, useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
 import { useEntryWindow } from '../entries/useEntryWindow.js';
 import { useMeQuery } from '../houses/sessionApi.js';
+import { ItemMark } from '../../theme/index.js';
 import { useBuildQuery } from './buildApi.js';
 import { columnsOf } from './columns.js';
 import { NewField } from './NewField.js';
@@ -49,7 +51,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const adding = search.has('new-field');
   const enters = mayEnter(me.role);
   const designs = mayDesign(me.role);
-  const ready = useCatalogs(register.fields.flatMap(({ rule }) => rule?.catalogId ?? []));
+  const ready = useCatalogs(register.fields.flatMap(({ rule }) => rule?.catalogId ?? []), me.house.today);
   const entries = useEntryWindow(register.id, outside);
   const cells = useSheetCells(register, ready, me);
   const { paste, clear } = usePaste(register, entries);
@@ -143,7 +145,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               New field
             </Button>
           )}
-          {designs && <SheetMenu sheet={sheet} />}
+          {designs && <SheetMenu sheet={sheet} build={build} />}
         </>
       }
       slip={
@@ -199,6 +201,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                   />
                 );
               }}
+              mark={(name) => <ItemMark colour={name as ItemColour} />}
               onVisible={entries.onVisible}
               onSelect={onSelect}
               onClear={(block) => void clear(block)}

@@ -1,18 +1,26 @@
 // The build over the API: sheets, lists and fields.
-import type { BuildView, MakeFieldDto, MakeListDto, MakeSheetDto } from '@dellum/contract';
+import type { BuildView, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { api } from '../../api/api.js';
 
 type Made = { id: string };
-const touches = { invalidatesTags: ['Build', 'Counts', 'Lineage'] as const };
+const touches = { invalidatesTags: ['Build', 'Counts', 'Lineage', 'Ranges'] as const };
+/** What can be put before another of its kind, or last. */
+type Placed = { id: string; before?: string };
+const placing = (kind: 'sheets' | 'registers' | 'fields') => ({ query: ({ id, before }: Placed) => ({ path: `/${kind}/${id}/place`, method: 'POST' as const, body: before ? { before } : {} }), ...touches });
 
 export const buildApi = api.injectEndpoints({
   endpoints: (build) => ({
     build: build.query<BuildView, void>({ query: () => '/build', providesTags: ['Build'] }),
     makeSheet: build.mutation<Made, MakeSheetDto>({ query: (body) => ({ path: '/sheets', method: 'POST', body }), ...touches }),
-    retitleSheet: build.mutation<Made, { id: string; title: string }>({ query: ({ id, title }) => ({ path: `/sheets/${id}`, method: 'PATCH', body: { title } }), ...touches }),
+    changeSheet: build.mutation<Made, { id: string; change: ChangeSheetDto }>({ query: ({ id, change }) => ({ path: `/sheets/${id}`, method: 'PATCH', body: change }), ...touches }),
+    copySheet: build.mutation<Made, string>({ query: (id) => ({ path: `/sheets/${id}/copies`, method: 'POST' }), ...touches }),
+    placeSheet: build.mutation<Made, Placed>(placing('sheets')),
+    placeRegister: build.mutation<Made, Placed>(placing('registers')),
+    placeField: build.mutation<Made, Placed>(placing('fields')),
+    makeTable: build.mutation<Made, MakeTableDto>({ query: (body) => ({ path: '/tables', method: 'POST', body }), ...touches }),
     deleteSheet: build.mutation<Made, string>({ query: (id) => ({ path: `/sheets/${id}`, method: 'DELETE' }), ...touches }),
     makeList: build.mutation<Made, MakeListDto>({ query: (body) => ({ path: '/lists', method: 'POST', body }), ...touches }),
-    retitleList: build.mutation<Made, { id: string; title: string }>({ query: ({ id, title }) => ({ path: `/registers/${id}`, method: 'PATCH', body: { title } }), ...touches }),
+    retitleList: build.mutation<Outcome, { id: string; title: string }>({ query: ({ id, title }) => ({ path: `/registers/${id}`, method: 'PATCH', body: { title } }), invalidatesTags: ['Build', 'Slips', 'Lineage', 'Catalog', 'Ranges'] }),
     deleteList: build.mutation<Made, string>({ query: (id) => ({ path: `/registers/${id}`, method: 'DELETE' }), ...touches }),
     makeField: build.mutation<Made, { registerId: string; field: MakeFieldDto }>({ query: ({ registerId, field }) => ({ path: `/registers/${registerId}/fields`, method: 'POST', body: field }), ...touches }),
     renameField: build.mutation<Made, { id: string; title: string }>({ query: ({ id, title }) => ({ path: `/fields/${id}`, method: 'PATCH', body: { title } }), ...touches }),
@@ -22,7 +30,12 @@ export const buildApi = api.injectEndpoints({
 export const {
   useBuildQuery,
   useMakeSheetMutation,
-  useRetitleSheetMutation,
+  useChangeSheetMutation,
+  useCopySheetMutation,
+  usePlaceSheetMutation,
+  usePlaceRegisterMutation,
+  usePlaceFieldMutation,
+  useMakeTableMutation,
   useDeleteSheetMutation,
   useMakeListMutation,
   useRetitleListMutation,

@@ -1,5 +1,5 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { format, judge, parse, stands, type Catalog } from '@dellum/core';
+import { format, itemWithValue, judge, parse, stands, type Catalog } from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { CellLook } from '../../grid/index.js';
@@ -24,11 +24,17 @@ export const refusalOf = (draft: Draft | undefined): Refusal | undefined =>
 export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string, ReadyCatalog>, me: Me) {
   const dispatch = useAppDispatch();
   const drafts = useAppSelector((state) => state.drafts);
-  const { locale } = me.house;
+  const { locale, today } = me.house;
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const isReady = (field: FieldView) => !field.rule || catalogs.has(field.rule.catalogId);
   const draftOf = (entry: EntryView, field: FieldView) => drafts[draftKey(entry.id, field.key)];
-  const shown = (entry: EntryView, field: FieldView) => format(field.kind, entry.cells[field.key] ?? '', locale);
+  /** A value of a catalog is shown by its label. */
+  const shown = (entry: EntryView, field: FieldView): string => {
+    const value = entry.cells[field.key] ?? '';
+    const catalog = field.rule && catalogs.get(field.rule.catalogId);
+    return (catalog && itemWithValue(catalog, value)?.label) ?? format(field.kind, value, locale);
+  };
+  const markOf = (field: FieldView, value: string) => (field.rule ? itemWithValue(catalogs.get(field.rule.catalogId)!, value)?.colour : undefined);
 
   const look = (entry: EntryView, field: FieldView): CellLook => {
     const draft = draftOf(entry, field);
@@ -36,7 +42,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     const value = entry.cells[field.key];
     if (value === undefined) return { text: '', tone: 'plain' };
     const standing = isReady(field) ? stands(field, value, { locale, catalogs }) : { right: true as const };
-    return standing.right ? { text: shown(entry, field), tone: 'plain' } : { text: value, tone: 'outside', said: `outside. ${standing.message}` };
+    const mark = isReady(field) ? markOf(field, value) : undefined;
+    return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: value, tone: 'outside', said: `outside. ${standing.message}` };
   };
 
   /** Judges at once and sends what is taken; refused text stays with the cell as a draft. */
@@ -50,7 +57,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     }
     // What is shown formatted and left as it was is no edit.
     const typed = text === shown(entry, field) ? held : text;
-    const verdict = isReady(field) ? judge(field, typed, { locale, catalogs, held, suggest: true }) : undefined;
+    const verdict = isReady(field) ? judge(field, typed, { locale, catalogs, held, suggest: true, today }) : undefined;
     if (verdict?.verdict === 'refused') {
       const { message, suggestions } = verdict;
       dispatch(drafted({ ...where, text, state: 'refused', message, suggestions }));

@@ -1,20 +1,25 @@
-// A source sheet: lists side by side, each independent of its neighbours, with the ranges over them.
-import { Box, Button, Flex, Heading, HStack, Input, Stack, Text } from '@chakra-ui/react';
-import type { BuildView, RegisterView, SheetView, Slip } from '@dellum/contract';
-import { useState } from 'react';
+// A source sheet: lists and tables side by side, each independent of its neighbours, with the ranges over them.
+import { Button, Flex, HStack, Text } from '@chakra-ui/react';
+import { liesOver } from '@dellum/core';
+import { mayDesign, registersOf, type BuildView, type Me, type RegisterView, type SheetView, type Slip } from '@dellum/contract';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { LineageStrip } from '../../frame/LineageStrip.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
+import { FieldSlip } from '../bindings/FieldSlip.js';
 import { useRangeLineageQuery } from '../catalogs/catalogsApi.js';
-import { useBuildQuery, useMakeListMutation } from '../sheets/buildApi.js';
+import { useMeQuery } from '../houses/sessionApi.js';
+import { useBuildQuery } from '../sheets/buildApi.js';
 import { SheetMenu } from '../sheets/SheetMenu.js';
 import { ImpactSlip } from './ImpactSlip.js';
-import { ListColumn } from './ListColumn.js';
-import { ListSlip } from './ListSlip.js';
-import { useSlipsQuery } from './sourcesApi.js';
-import { useList } from './useList.js';
+import { NewRegister } from './NewRegister.js';
+import { PasteSlip } from './PasteSlip.js';
+import { RegisterColumn, type Pasted } from './RegisterColumn.js';
+import { RegisterSlip } from './RegisterSlip.js';
+import { useAgainMutation, useSlipsQuery } from './sourcesApi.js';
+import { useRegister, useTold, type SourceRegister } from './useRegister.js';
 import { errorWords } from '../../api/problem.js';
 
 const noSlips: readonly Slip[] = [];
@@ -22,10 +27,11 @@ const noSlips: readonly Slip[] = [];
 export function SourceSheetPage() {
   const { sheetId } = useParams();
   const { data: build, error } = useBuildQuery();
-  if (!build) return <Waiting error={errorWords(error)} />;
+  const { data: me } = useMeQuery();
+  if (!build || !me) return <Waiting error={errorWords(error)} />;
   const sheet = build.sheets.find(({ id, kind }) => id === sheetId && kind === 'source');
-  if (!sheet) return <EmptyState title="This source sheet is not there">It may have been deleted. Choose another one under Sources.</EmptyState>;
-  return <SourceSheet key={sheet.id} sheet={sheet} build={build} />;
+  if (!sheet) return <EmptyState title="This source sheet is not there">It may have been deleted, or it is not shown to you. Choose another page at the left.</EmptyState>;
+  return <SourceSheet key={sheet.id} sheet={sheet} build={build} me={me} />;
 }
 
 interface Chosen {
@@ -33,89 +39,103 @@ interface Chosen {
   readonly block: Block;
 }
 
-function SourceSheet({ sheet, build }: { sheet: SheetView; build: BuildView }) {
+function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView; me: Me }) {
+  const designs = mayDesign(me.role);
   const [search, setSearch] = useSearchParams();
-  const { data: slips = noSlips } = useSlipsQuery();
+  const { data: slips = noSlips } = useSlipsQuery(undefined, { skip: !designs });
+  const [sendAgain] = useAgainMutation();
+  const told = useTold();
   const named = build.ranges.find(({ id }) => id === search.get('range'));
   const [selected, setSelected] = useState<Chosen>();
-  const registerId = selected?.registerId ?? named?.registerId ?? sheet.registers[0]?.id;
+  const [field, setField] = useState<{ registerId: string; key: string }>();
+  const [pasted, setPasted] = useState<Pasted>();
+  const registerId = selected?.registerId ?? search.get('list') ?? named?.stretches[0]?.registerId ?? sheet.registers[0]?.id;
   const register = sheet.registers.find(({ id }) => id === registerId);
-  const ranges = build.ranges.filter((range) => range.registerId === registerId);
+  const ranges = build.ranges.filter((range) => liesOver(range, registerId ?? ''));
   const range = ranges.find(({ id }) => id === named?.id) ?? ranges[0];
-  const { data: lineage } = useRangeLineageQuery(range?.id ?? '', { skip: !range });
-  const waiting = slips.find(({ proposal }) => sheet.registers.some(({ id }) => id === proposal.registerId));
+  const { data: lineage } = useRangeLineageQuery(range?.id ?? '', { skip: !range || !designs });
+  const waiting = slips.find(({ proposal }) => registersOf(proposal).some((id) => sheet.registers.some((known) => known.id === id)));
   const row = Number(search.get('row') ?? 0);
   const block = selected?.block ?? (row > 0 ? { top: row - 1, bottom: row - 1, left: 0, right: 0 } : undefined);
 
   const choose = (id: string, next: Block) => {
     setSelected({ registerId: id, block: next });
+    setField(undefined);
     if (search.size > 0) setSearch({}, { replace: true });
+  };
+  const again = (as: 'undo' | 'redo') => void told(sendAgain({ sheetId: sheet.id, as }).unwrap());
+  const slipOf = (): ReactNode => {
+    if (!designs) return undefined;
+    if (waiting) return <ImpactSlip key={waiting.id} slip={waiting} build={build} />;
+    const from = pasted && sheet.registers.find(({ id }) => id === pasted.registerId);
+    if (pasted && from) return <With register={from} build={build} slips={slips} draw={(source) => <PasteSlip pasted={pasted} source={source} done={() => setPasted(undefined)} />} />;
+    const of = field && sheet.registers.find(({ id }) => id === field.registerId);
+    if (field && of) return <FieldSlip key={field.key} register={of} fieldKey={field.key} build={build} me={me} counts={[]} close={() => setField(undefined)} />;
+    return register && <With key={register.id} register={register} build={build} slips={slips} draw={(source) => <RegisterSlip source={source} build={build} block={block} chosenRange={range?.id} />} />;
   };
   return (
     <Page
       title={sheet.title}
-      about={sheet.note || 'A source sheet: lists side by side, each on its own.'}
+      about={sheet.note || 'A source sheet: lists and tables side by side, each on its own.'}
       strip={range && lineage && <LineageStrip lineage={lineage} />}
-      actions={<SheetMenu sheet={sheet} />}
-      slip={waiting ? <ImpactSlip key={waiting.id} slip={waiting} build={build} /> : register && <Slipped key={register.id} register={register} build={build} slips={slips} block={block} chosenRange={range?.id} />}
+      actions={
+        designs && (
+          <>
+            <Button size="xs" variant="outline" onClick={() => again('undo')} title="Ctrl Z">
+              <Undo2 size={13} aria-hidden /> Take back
+            </Button>
+            <Button size="xs" variant="outline" onClick={() => again('redo')} title="Ctrl Y">
+              <Redo2 size={13} aria-hidden /> Do again
+            </Button>
+            <SheetMenu sheet={sheet} build={build} />
+          </>
+        )
+      }
+      slip={slipOf()}
     >
+      {sheet.shown && designs && (
+        <HStack px="5" pt="3" color="inkSoft">
+          <Text>Clerks and readers may look at this sheet.</Text>
+        </HStack>
+      )}
       <Flex p="5" gap="4" align="start" minW="max-content">
-        {sheet.registers.map((list) => (
-          <Listed key={list.id} register={list} build={build} slips={slips} chosen={list.id === registerId} chosenRange={list.id === registerId ? range?.id : undefined} onSelect={(next) => choose(list.id, next)} />
+        {sheet.registers.map((own) => (
+          <With
+            key={own.id}
+            register={own}
+            build={build}
+            slips={slips}
+            draw={(source) => (
+              <RegisterColumn
+                source={source}
+                build={build}
+                mayChange={designs}
+                chosen={own.id === registerId && designs}
+                chosenRange={own.id === registerId ? range?.id : undefined}
+                chosenField={field?.registerId === own.id ? field.key : undefined}
+                onSelect={(next) => choose(own.id, next)}
+                onField={(key) => designs && setField({ registerId: own.id, key })}
+                onPasted={setPasted}
+                onAgain={again}
+              />
+            )}
+          />
         ))}
-        <NewList sheet={sheet} />
+        {designs && <NewRegister sheet={sheet} />}
       </Flex>
     </Page>
   );
 }
 
-interface ListedProps {
+interface WithProps {
   readonly register: RegisterView;
   readonly build: BuildView;
   readonly slips: readonly Slip[];
-  readonly chosen: boolean;
-  readonly chosenRange: string | undefined;
-  onSelect(block: Block): void;
+  draw(source: SourceRegister): ReactNode;
 }
 
-function Listed({ register, build, slips, chosen, chosenRange, onSelect }: ListedProps) {
-  const list = useList(register, build, slips);
-  return list ? <ListColumn list={list} chosen={chosen} chosenRange={chosenRange} onSelect={onSelect} /> : <Waiting />;
-}
-
-function Slipped({ register, build, slips, block, chosenRange }: { register: RegisterView; build: BuildView; slips: readonly Slip[]; block: Block | undefined; chosenRange: string | undefined }) {
-  const list = useList(register, build, slips);
-  return list ? <ListSlip list={list} build={build} block={block} chosenRange={chosenRange} /> : <Waiting />;
-}
-
-function NewList({ sheet }: { sheet: SheetView }) {
-  const [heading, setHeading] = useState('');
-  const [make] = useMakeListMutation();
-  const attempt = useTry();
-  const save = async () => {
-    if (await attempt(make({ sheetId: sheet.id, heading }).unwrap())) setHeading('');
-  };
-  return (
-    <Box as="section" aria-label="New list" w="170px" borderWidth="1px" borderStyle="dashed" borderColor="line" rounded="l3" p="3">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
-      >
-        <Stack gap="2">
-          <Heading as="h2" fontSize="sm">
-            New list
-          </Heading>
-          {sheet.registers.length === 0 && <Text color="inkSoft">Begin with a heading, then type or paste the values under it.</Text>}
-          <HStack>
-            <Input size="xs" borderColor="slate.border" placeholder="Heading" aria-label="Heading of the new list" value={heading} onChange={(event) => setHeading(event.target.value)} />
-            <Button type="submit" size="xs" variant="outline" disabled={heading.trim() === ''}>
-              Add
-            </Button>
-          </HStack>
-        </Stack>
-      </form>
-    </Box>
-  );
+/** Draws with the register once its entries are there. */
+function With({ register, build, slips, draw }: WithProps) {
+  const source = useRegister(register, build, slips);
+  return source ? draw(source) : <Waiting />;
 }

@@ -1,25 +1,24 @@
-// Acts on lists, named ranges and slips over the API.
-import type { ActDto, AnswerDto, ChangeRangeDto, MakeRangeDto, Outcome, Slip } from '@dellum/contract';
+// Acts on lists and tables, and their slips, over the API.
+import type { ActDto, AnswerDto, Outcome, Slip } from '@dellum/contract';
 import { api } from '../../api/api.js';
+
+/** What a change of the sources may touch. */
+export const sourceTags = ['Register', 'Build', 'Slips', 'Lineage', 'Catalog', 'Counts', 'Ranges', 'Upkeep', 'History'] as const;
 
 export const sourcesApi = api.injectEndpoints({
   endpoints: (build) => ({
     slips: build.query<Slip[], void>({ query: () => '/slips', providesTags: ['Slips'] }),
-    act: build.mutation<Outcome, { registerId: string; act: ActDto }>({
-      query: ({ registerId, act }) => ({ path: `/registers/${registerId}/acts`, method: 'POST', body: act }),
-      invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }, 'Build', 'Slips', 'Lineage', 'Catalog'],
+    act: build.mutation<Outcome, { registerId: string; acts: readonly ActDto[] }>({
+      query: ({ registerId, acts }) => ({ path: `/registers/${registerId}/acts`, method: 'POST', body: { acts } }),
+      invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }, 'Build', 'Slips', 'Lineage', 'Catalog', 'Ranges', 'Upkeep', 'History'],
     }),
+    again: build.mutation<Outcome, { sheetId: string; as: 'undo' | 'redo' }>({ query: ({ sheetId, as }) => ({ path: `/sheets/${sheetId}/${as}`, method: 'POST' }), invalidatesTags: sourceTags }),
+    takeBack: build.mutation<Outcome, number>({ query: (act) => ({ path: '/acts/taken-back', method: 'POST', body: { act } }), invalidatesTags: sourceTags }),
     answerSlip: build.mutation<Outcome, { id: string; answers: readonly AnswerDto[] }>({
       query: ({ id, answers }) => ({ path: `/slips/${id}/answers`, method: 'POST', body: { answers } }),
-      invalidatesTags: ['Slips', 'Register', 'Build', 'Lineage', 'Catalog', 'Counts'],
+      invalidatesTags: sourceTags,
     }),
     leaveSlip: build.mutation<null, string>({ query: (id) => ({ path: `/slips/${id}`, method: 'DELETE' }), invalidatesTags: ['Slips'] }),
-    makeRange: build.mutation<Outcome, MakeRangeDto>({ query: (body) => ({ path: '/ranges', method: 'POST', body }), invalidatesTags: ['Build', 'Slips', 'Lineage', 'Catalog'] }),
-    changeRange: build.mutation<Outcome, { id: string; change: ChangeRangeDto }>({
-      query: ({ id, change }) => ({ path: `/ranges/${id}`, method: 'PATCH', body: change }),
-      invalidatesTags: ['Build', 'Slips', 'Lineage', 'Catalog'],
-    }),
-    deleteRange: build.mutation<Outcome, string>({ query: (id) => ({ path: `/ranges/${id}`, method: 'DELETE' }), invalidatesTags: ['Build', 'Lineage', 'Catalog'] }),
   }),
 });
-export const { useSlipsQuery, useActMutation, useAnswerSlipMutation, useLeaveSlipMutation, useMakeRangeMutation, useChangeRangeMutation, useDeleteRangeMutation } = sourcesApi;
+export const { useSlipsQuery, useActMutation, useAgainMutation, useTakeBackMutation, useAnswerSlipMutation, useLeaveSlipMutation } = sourcesApi;

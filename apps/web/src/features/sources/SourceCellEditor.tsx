@@ -1,18 +1,18 @@
-// The editor of a cell in a list: free text; a text that cannot be stored stays in the editor and is told why.
+// The editor of a cell in a list or table: free text; one that cannot be stored stays in the editor and is told why.
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
 import { Floating } from '../../picker/Floating.js';
 import { RefusalNote } from '../../picker/PickerInput.js';
 import { inputStyle } from '../entries/CellEditor.js';
 
-interface ListCellEditorProps {
+interface SourceCellEditorProps {
   readonly editing: EditorProps;
   readonly label: string;
   /** Stores the text; returns what is wrong with one that cannot be stored. */
   commit(text: string): string | undefined;
 }
 
-export function ListCellEditor({ editing, label, commit }: ListCellEditorProps) {
+export function SourceCellEditor({ editing, label, commit }: SourceCellEditorProps) {
   const [text, setText] = useState(editing.text);
   const [fault, setFault] = useState<string>();
   const [input, setInput] = useState<HTMLInputElement | null>(null);

@@ -1,0 +1,36 @@
+// Items of a catalog, changed from its page: each change is proposed in the sources and passes through the slip.
+import { Injectable } from '@nestjs/common';
+import type { AddItemDto, ItemActDto, KeepItemDto, Outcome } from '@dellum/contract';
+import type { Proposal } from '@dellum/core';
+import type { Caller } from '../people/guard.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { Worlds } from '../sources/worlds.js';
+import { catalogOf } from './catalogs.service.js';
+import { acting, adding, keepingByHand, type CatalogAt } from './itemSteps.js';
+
+@Injectable()
+export class ItemsService {
+  constructor(
+    private readonly sources: SourcesService,
+    private readonly worlds: Worlds,
+  ) {}
+
+  add(caller: Caller, id: string, dto: AddItemDto): Promise<Outcome> {
+    return this.propose(caller, id, (catalog) => adding(catalog, dto));
+  }
+
+  act(caller: Caller, id: string, dto: ItemActDto): Promise<Outcome> {
+    return this.propose(caller, id, (catalog) => acting(catalog, dto));
+  }
+
+  keep(caller: Caller, id: string, dto: KeepItemDto): Promise<Outcome> {
+    return this.propose(caller, id, (catalog) => keepingByHand(catalog, dto));
+  }
+
+  private propose(caller: Caller, id: string, make: (catalog: CatalogAt) => Proposal): Promise<Outcome> {
+    return this.sources.propose(caller, async (trx, build) => {
+      const { title } = catalogOf(build, id);
+      return make({ id, title, world: await this.worlds.read(trx, build, { catalogs: [id] }) });
+    });
+  }
+}

@@ -1,0 +1,105 @@
+// Named ranges: made over selected cells, renamed, ended otherwise, laid over other cells, deleted when nothing uses them.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { clean, endAnother, endAt, endingOf, examine, grouped, nameFault, proposalOf, readWorld, readsDirectly, stretchesOver, type SourceRange, type SourceWorld } from '@dellum/core';
+import { rangeMark, type ChangeRangeDto, type CureDto, type MakeRangeDto, type Outcome, type RangeLine } from '@dellum/contract';
+import { BuildService } from '../build/build.service.js';
+import type { HouseBuild } from '../build/build.store.js';
+import { Database, type Trx } from '../database/database.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import type { Caller } from '../people/guard.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { Worlds } from '../sources/worlds.js';
+import { stretchesAt } from './placing.js';
+
+@Injectable()
+export class RangesService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly entries: EntriesStore,
+    private readonly sources: SourcesService,
+    private readonly worlds: Worlds,
+  ) {}
+
+  make(caller: Caller, dto: MakeRangeDto): Promise<Outcome> {
+    return this.sources.propose(caller, async (trx, build) => {
+      mustBeFree(dto.name, build.ranges);
+      const stretches = await stretchesAt(trx, this.entries, build, caller, dto.shape, dto.place, dto.ends);
+      return proposalOf({ what: 'range made', range: { id: randomUUID(), name: clean(dto.name), shape: dto.shape, inherits: dto.inherits && dto.shape === 'levels', stretches } });
+    });
+  }
+
+  change(caller: Caller, id: string, dto: ChangeRangeDto): Promise<Outcome> {
+    return this.sources.propose(caller, async (trx, build) => {
+      const range = rangeOf(build, id);
+      if (dto.seen !== undefined && dto.seen !== rangeMark(range)) {
+        throw new ProblemError('range-changed', `Somebody else has changed “${range.name}” since you looked at it. Look at it again, then change it.`);
+      }
+      if (dto.name !== undefined) mustBeFree(dto.name, build.ranges.filter((other) => other.id !== id));
+      const named: SourceRange = { ...range, ...(dto.name !== undefined && { name: clean(dto.name) }), ...(dto.inherits !== undefined && { inherits: dto.inherits && range.shape === 'levels' }) };
+      const placed = dto.place ? { ...named, stretches: await stretchesAt(trx, this.entries, build, caller, range.shape, dto.place, dto.ends ?? endingOf(range)) } : named;
+      return proposalOf({ what: 'range changed', range: dto.place ? placed : await this.ended(trx, build, placed, dto) });
+    });
+  }
+
+  /** The range with another end, on the state of now. */
+  private async ended(trx: Trx, build: HouseBuild, range: SourceRange, dto: ChangeRangeDto): Promise<SourceRange> {
+    if (!dto.ends && !dto.endEntry) return range;
+    const { registers } = await this.worlds.read(trx, build, { ranges: [range.id] });
+    let reached = false;
+    const stretches = range.stretches.map((stretch) => {
+      const { entries } = registers.get(stretch.registerId)!;
+      if (dto.endEntry === undefined) return endAnother(stretch, entries, stretchesOver(build.ranges, stretch.registerId), dto.ends!);
+      const ended = endAt(stretch, entries, dto.endEntry);
+      reached ||= ended !== undefined;
+      return ended ?? stretch;
+    });
+    if (dto.endEntry !== undefined && !reached) throw new ProblemError('no-cells', 'The range cannot end above its start. Choose a row below it.');
+    return { ...range, stretches };
+  }
+
+  remove(caller: Caller, id: string): Promise<Outcome> {
+    return this.sources.propose(caller, (_trx, build) => {
+      const range = rangeOf(build, id);
+      const users = [...build.catalogs.values()].filter(({ definition }) => readsDirectly(definition, 'ranges', id)).map(({ title }) => `catalog ${title}`);
+      if (users.length > 0) throw new ProblemError('in-use', `“${range.name}” feeds ${users.join(', ')}. Take it out there first.`, { users });
+      return proposalOf({ what: 'range deleted', range });
+    });
+  }
+
+  /** Every range with what it takes, what it leaves out and why, and what the doctor finds. */
+  async lines(caller: Caller): Promise<RangeLine[]> {
+    const build = await this.builds.now(caller.houseId);
+    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id) });
+    return build.ranges.map(({ id }) => lineOf(world, id));
+  }
+
+  /** Does the cure of a finding. It is found anew; one that is not there any more mends nothing. */
+  cure(caller: Caller, dto: CureDto): Promise<Outcome> {
+    return this.sources.propose(caller, async (trx, build) => {
+      const world = await this.worlds.read(trx, build, { ranges: build.ranges.map(({ id }) => id) });
+      const finding = examine(dto.rangeId, world, { alike: true }).find(({ kind, words }) => kind === dto.kind && words === dto.words);
+      if (!finding?.cure) throw notFound('This finding');
+      return finding.cure.proposal;
+    });
+  }
+}
+
+function lineOf(world: SourceWorld, id: string): RangeLine {
+  const taking = readWorld(world).taking(id);
+  const leftOut = [...grouped(taking.leftOut, ({ why }) => why)].map(([why, rows]) => ({ why, count: rows.length }));
+  return { id, taken: taking.values.length, leftOut, findings: examine(id, world, { alike: true, effects: true }) };
+}
+
+function rangeOf(build: HouseBuild, id: string): SourceRange {
+  const range = build.ranges.find((known) => known.id === id);
+  if (!range) throw notFound('This range');
+  return range;
+}
+
+function mustBeFree(name: string, others: readonly SourceRange[]): void {
+  const fault = nameFault(name, others.map((range) => range.name));
+  if (fault) throw new ProblemError(fault.code === 'name taken' ? 'name-taken' : 'name-unfit', fault.message, { faults: { name: fault.message } });
+}

@@ -1,0 +1,265 @@
+// Catalogs in full: composed, their items changed from the catalog page, history, acts taken back, queries over entries.
+import { ofRanges, type CatalogDefinition } from '@dellum/core';
+import type { BuildView, CatalogChange, CatalogItems, DefinitionTrial, Outcome, Problem, RangeLine, Slip, Upkeep } from '@dellum/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { entriesOf, insertingAll, inserting, openHouse, startServer, until, type House, type Running } from './house.js';
+
+let running: Running;
+beforeAll(async () => {
+  running = await startServer();
+});
+afterAll(() => running.close());
+
+const visits = [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Tam Ossel' }, { visit: 'V3', pilot: 'Bryn Calloway' }];
+type Told = Outcome & Problem;
+const post = (house: House, path: string, body: unknown) => house.administrator.call<Told>('POST', path, body);
+const items = async (house: House, id = house.catalog.id) => (await house.administrator.get<CatalogItems>(`/catalogs/${id}/items`)).items;
+const values = async (house: House, id = house.catalog.id) => (await items(house, id)).map(({ value, state, otherNames }) => [value, state === 'retired' ? 'retired' : '', ...otherNames].filter(Boolean).join(' | '));
+const itemAct = (house: House, act: Record<string, unknown>) => post(house, `/catalogs/${house.catalog.id}/items/acts`, { path: [], ...act });
+const answer = (house: House, slip: Slip, given: string) => post(house, `/slips/${slip.id}/answers`, { answers: slip.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: given })) });
+const held = async (house: House) => (await entriesOf(house.clerk, house.visits)).map(({ cells }) => cells['pilot']);
+const definition = (parts: readonly unknown[], over: Partial<CatalogDefinition> = {}) => ({ ...ofRanges([]), ...over, parts });
+const make = async (house: House, title: string, parts: readonly unknown[], over: Partial<CatalogDefinition> = {}) => {
+  const made = await house.administrator.call<{ id: string } & Problem>('POST', '/catalogs', { title, note: '', definition: definition(parts, over) });
+  return { ...made, id: made.body.id };
+};
+const range = (house: House) => ({ kind: 'range', join: 'or', rangeId: house.rangeId, label: null, companions: [] });
+
+describe('composing', () => {
+  it('joins typed values, ranges and other catalogs, and follows what they do', async () => {
+    const house = await openHouse(running, visits);
+    const { id } = await make(house, 'Others', [{ kind: 'typed', join: 'or', values: [' Ada  Brisk ', 'Ada Brisk', 'Rook Tansy'] }, { kind: 'catalog', join: 'or', catalogId: house.catalog.id }, { kind: 'typed', join: 'without', values: ['Bryn Calloway'] }], { order: { by: 'alphabetical' } });
+    expect(await values(house, id)).toEqual(['Ada Brisk', 'Rook Tansy', 'Tam Ossel']);
+    await post(house, `/registers/${house.pilots.id}/acts`, { acts: [inserting('Wenna Hallet')] });
+    expect(await values(house, id)).toEqual(['Ada Brisk', 'Rook Tansy', 'Tam Ossel', 'Wenna Hallet']);
+  });
+  it('is tried before it is set; what would go and is held is asked about', async () => {
+    const house = await openHouse(running, visits);
+    const filter = { all: true, conditions: [{ field: 'value', is: 'contains', value: 'o' }, { field: 'value', is: 'is not', value: 'Tam Ossel' }] };
+    const wanted = definition([range(house)], { filter: filter as CatalogDefinition['filter'] });
+    const trial = await house.administrator.call<DefinitionTrial>('POST', `/catalogs/${house.catalog.id}/trial`, wanted);
+    expect(trial.body).toMatchObject({ offered: 2, levels: 1, first: ['Bryn Calloway', 'Rook Tansy'] });
+    const { body } = await house.administrator.call<Told>('PUT', `/catalogs/${house.catalog.id}/definition`, wanted);
+    expect(body.slip!.questions.map(({ value }) => value)).toEqual(['Tam Ossel']);
+    expect(await values(house)).toHaveLength(3);
+    expect((await answer(house, body.slip!, 'retired')).status).toBe(200);
+    expect(await values(house)).toEqual(['Bryn Calloway', 'Rook Tansy', 'Tam Ossel | retired']);
+  });
+  it('says that a filter would leave nothing', async () => {
+    const house = await openHouse(running, []);
+    const wanted = definition([range(house)], { filter: { all: true, conditions: [{ field: 'value', is: 'is', value: 'nobody' }] } });
+    const { body } = await house.administrator.call<Told>('PUT', `/catalogs/${house.catalog.id}/definition`, wanted);
+    expect(body.notes).toEqual(['Pilots offers nothing now.']);
+    expect((await house.administrator.get<Upkeep>('/upkeep')).empty).toEqual([{ catalogId: house.catalog.id, words: 'The filter of Pilots leaves nothing: none of 3 values passes it.' }]);
+  });
+  it('refuses a cycle and names it, also one through a bound field', async () => {
+    const house = await openHouse(running, visits);
+    const { id } = await make(house, 'Outer', [{ kind: 'catalog', join: 'or', catalogId: house.catalog.id }]);
+    const through = await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, definition([{ kind: 'catalog', join: 'or', catalogId: id }]));
+    expect([through.body.code, through.body.detail]).toEqual(['cycle', 'The catalog would feed itself: Pilots takes from Outer takes from Pilots. Leave one of these parts out.']);
+    const field = await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, definition([{ kind: 'query', join: 'or', registerId: house.visits.id, value: 'pilot', companions: [] }]));
+    expect(field.body.code).toBe('cycle');
+  });
+  it.each([
+    [{ kind: 'range', join: 'or' }, 'not-valid'],
+    [{ kind: 'range', join: 'or', rangeId: '00000000-0000-4000-8000-000000000000' }, 'not-found'],
+    [{ kind: 'linked', join: 'or', sourceId: '00000000-0000-4000-8000-000000000000' }, 'not-found'],
+    [{ kind: 'typed', join: 'or', values: ['a\u0000'] }, 'value-refused'],
+    [{ kind: 'nothing', join: 'or' }, 'not-valid'],
+  ])('refuses the part %j: %s', async (part, code) => {
+    const house = await openHouse(running, []);
+    expect((await make(house, 'New', [part])).body.code).toBe(code);
+  });
+});
+
+describe('a query over entries', () => {
+  it('follows the entries; a change that others depend on waits for an administrator', async () => {
+    const house = await openHouse(running, visits);
+    const { id } = await make(house, 'Visit numbers', [{ kind: 'query', join: 'or', registerId: house.visits.id, value: 'visit', companions: ['pilot'] }]);
+    expect((await items(house, id)).map(({ value, companions }) => [value, companions?.['pilot']])).toEqual([['V1', 'Tam Ossel'], ['V2', 'Tam Ossel'], ['V3', 'Bryn Calloway']]);
+    const [entry] = await entriesOf(house.clerk, house.visits);
+    const edit = (text: string, version: number) => house.clerk.call<Problem>('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'visit', text, version });
+    expect((await edit('V9', 1)).status).toBe(200);
+    expect(await values(house, id)).toEqual(['V9', 'V2', 'V3']);
+    // Another sheet takes its values from there and holds one.
+    const made = await house.administrator.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: 'Log' });
+    const sheet = (await house.administrator.get<BuildView>('/build')).sheets.find((known) => known.id === made.body.id)!;
+    const field = await house.administrator.call<{ id: string }>('POST', `/registers/${sheet.registers[0]!.id}/fields`, { heading: 'Of visit', kind: 'text' });
+    await house.administrator.call('PUT', `/fields/${field.body.id}/rule`, { catalogId: id, mayBeBlank: true, others: 'refuse', hint: '', refusalText: '' });
+    const { body: added } = await house.clerk.call<{ entries: string[] }>('POST', `/registers/${sheet.registers[0]!.id}/entries`, { count: 1 });
+    expect((await house.clerk.call('PATCH', `/registers/${sheet.registers[0]!.id}/entries/${added.entries[0]!}`, { field: 'of_visit', text: 'v9', version: 1 })).status).toBe(200);
+    const late = await edit('V10', 2);
+    expect([late.status, late.body.code]).toEqual([409, 'slip-open']);
+    expect(late.body.detail).toContain('1 entry holds “V9”');
+    const [slip] = await house.administrator.get<Slip[]>('/slips');
+    await answer(house, slip!, 'corrected');
+    expect(await values(house, id)).toEqual(['V10 | V9', 'V2', 'V3']);
+    await until(async () => (await entriesOf(house.clerk, sheet.registers[0]!))[0]!.cells['of_visit'] === 'V10');
+  });
+});
+
+describe('items, from the catalog page', () => {
+  it('are added where the catalog keeps its values; a fixed end asks first', async () => {
+    const house = await openHouse(running, visits);
+    const add = (body: Record<string, unknown>) => post(house, `/catalogs/${house.catalog.id}/items`, { path: [], ...body });
+    expect((await add({ value: '  Nell   Farrow ' })).body.notes).toEqual(['“Nell Farrow” is offered now in 1 field.']);
+    expect((await add({ value: 'nell farrow' })).body.code).toBe('name-taken');
+    await house.administrator.call('PATCH', `/ranges/${house.rangeId}`, { ends: 'fixed' });
+    expect((await add({ value: 'Ada Brisk' })).body.code).toBe('range-fixed');
+    expect((await add({ value: 'Ada Brisk', widen: true })).status).toBe(200);
+    expect(await values(house)).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy', 'Nell Farrow', 'Ada Brisk']);
+  });
+  it('are corrected: the slip proposes it, entries follow, the old spelling is understood', async () => {
+    const house = await openHouse(running, visits);
+    const { body } = await itemAct(house, { act: 'correct', value: 'Tam Ossel', to: 'Wenna Hallet' });
+    expect(body.slip!.questions[0]).toMatchObject({ value: 'Tam Ossel', becomes: 'Wenna Hallet', proposed: 'corrected' });
+    await answer(house, body.slip!, 'corrected');
+    expect(await values(house)).toEqual(['Wenna Hallet | Tam Ossel', 'Bryn Calloway', 'Rook Tansy']);
+    expect(await held(house)).toEqual(['Wenna Hallet', 'Wenna Hallet', 'Bryn Calloway']);
+    // One that no entry holds is live at once, and remembered all the same.
+    await itemAct(house, { act: 'correct', value: 'Rook Tansy', to: 'Rook Tansey' });
+    expect(await values(house)).toContain('Rook Tansey | Rook Tansy');
+  });
+  it('are merged: the two become one, entries follow', async () => {
+    const house = await openHouse(running, visits);
+    expect((await itemAct(house, { act: 'merge', value: 'Tam Ossel', to: 'Tam Ossel' })).body.code).toBe('not-valid');
+    const { body } = await itemAct(house, { act: 'merge', value: 'Tam Ossel', to: 'Bryn Calloway' });
+    expect(body.slip!.questions[0]).toMatchObject({ value: 'Tam Ossel', becomes: 'Bryn Calloway', merges: true, proposed: 'corrected' });
+    await answer(house, body.slip!, 'corrected');
+    expect(await values(house)).toEqual(['Bryn Calloway | Tam Ossel', 'Rook Tansy']);
+    expect(await held(house)).toEqual(['Bryn Calloway', 'Bryn Calloway', 'Bryn Calloway']);
+    expect((await entriesOf(house.administrator, house.pilots)).map(({ cells }) => cells['value'])).toEqual(['Bryn Calloway', 'Rook Tansy']);
+  });
+  it('are retired while they stand in their source, offered again, removed and moved', async () => {
+    const house = await openHouse(running, visits);
+    const { body } = await itemAct(house, { act: 'retire', value: 'Rook Tansy' });
+    expect(body.slip).toBeNull();
+    expect(await values(house)).toContain('Rook Tansy | retired');
+    await itemAct(house, { act: 'restore', value: 'Rook Tansy' });
+    await itemAct(house, { act: 'move', value: 'Rook Tansy', before: 'Tam Ossel' });
+    expect(await values(house)).toEqual(['Rook Tansy', 'Tam Ossel', 'Bryn Calloway']);
+    await itemAct(house, { act: 'remove', value: 'Rook Tansy' });
+    expect(await values(house)).toEqual(['Tam Ossel', 'Bryn Calloway']);
+    const gone = await itemAct(house, { act: 'remove', value: 'Tam Ossel' });
+    await answer(house, gone.body.slip!, 'retired');
+    await itemAct(house, { act: 'restore', value: 'Tam Ossel' });
+    expect(await values(house)).toEqual(['Bryn Calloway', 'Tam Ossel']);
+  });
+  it('keep label, note, colour, days and other names, which follow a correction', async () => {
+    const house = await openHouse(running, visits);
+    const keep = (body: Record<string, unknown>) => house.administrator.call<Told>('PUT', `/catalogs/${house.catalog.id}/items/kept`, { path: [], value: 'Rook Tansy', otherNames: [], ...body });
+    expect((await keep({ label: 'Rook', note: 'day watch', colour: 'teal', validUntil: '2020-01-01', otherNames: ['R. T.'] })).status).toBe(200);
+    expect((await keep({ validFrom: '2026-02-01', validUntil: '2026-01-01' })).body.faults).toHaveProperty('validUntil');
+    expect((await keep({ colour: 'pink' })).body.code).toBe('not-valid');
+    expect((await keep({ otherNames: ['Tam Ossel'] })).body.code).toBe('name-taken');
+    await itemAct(house, { act: 'correct', value: 'Rook Tansy', to: 'Rook Tansey' });
+    expect((await items(house)).find(({ value }) => value === 'Rook Tansey')).toMatchObject({ label: 'Rook', note: 'day watch', colour: 'teal', validUntil: '2020-01-01' });
+    const [entry] = await entriesOf(house.clerk, house.visits);
+    const typed = await house.clerk.call<Problem>('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'pilot', text: 'Rook', version: 1 });
+    expect(typed.body).toMatchObject({ code: 'value-refused', verdict: 'no longer valid' });
+  });
+});
+
+describe('history', () => {
+  it('says who changed what, shows the catalog as it stood, and takes one change back', async () => {
+    const house = await openHouse(running, []);
+    await post(house, `/registers/${house.pilots.id}/acts`, { acts: [insertingAll(['Nell', 'Ada'])] });
+    // What was done so far was done yesterday.
+    await running.database.kysely.updateTable('catalog_changes').set({ at: new Date(Date.now() - 86_400_000) }).where('house_id', '=', house.id).execute();
+    const [, bryn] = await entriesOf(house.administrator, house.pilots);
+    await post(house, `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'delete', entries: [bryn!.id] }] });
+    await post(house, `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'sort', field: 'value', direction: 'up' }] });
+    expect(await values(house)).toEqual(['Ada', 'Nell', 'Rook Tansy', 'Tam Ossel']);
+    const changes = await house.administrator.get<CatalogChange[]>(`/catalogs/${house.catalog.id}/history`);
+    expect(changes.map(({ words, by }) => [words[0], by])).toEqual([['its values were put in another order', 'The administrator'], ['Bryn Calloway went out', 'The administrator'], ['Nell came in', 'The administrator']]);
+    const asOf = async (ago: number) => (await house.administrator.get<CatalogItems>(`/catalogs/${house.catalog.id}/as-of?day=${new Date(Date.now() - ago * 86_400_000).toISOString().slice(0, 10)}`)).items.map(({ value }) => value);
+    expect(await asOf(1)).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy', 'Nell', 'Ada']);
+    expect(await asOf(2)).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy']);
+    expect((await post(house, '/acts/taken-back', { act: changes[1]!.act })).status).toBe(200);
+    expect(await values(house)).toContain('Bryn Calloway');
+    expect((await house.administrator.call('GET', `/catalogs/${house.catalog.id}/as-of?day=never`)).body.code).toBe('not-valid');
+  });
+});
+
+describe('acts on a sheet', () => {
+  it('are taken back and done again, anchors included; what is held is asked about', async () => {
+    const house = await openHouse(running, visits);
+    await house.administrator.call('PATCH', `/ranges/${house.rangeId}`, { ends: 'fixed' });
+    const list = async () => (await entriesOf(house.administrator, house.pilots)).map(({ cells }) => cells['value']);
+    const again = (as: 'undo' | 'redo') => post(house, `/sheets/${house.pilots.sheetId}/${as}`, {});
+    const [, , rook] = await entriesOf(house.administrator, house.pilots);
+    await post(house, `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'delete', entries: [rook!.id] }, insertingAll(['Past'])] });
+    expect([await list(), await values(house)]).toEqual([['Tam Ossel', 'Bryn Calloway', 'Past'], ['Tam Ossel', 'Bryn Calloway']]);
+    await again('undo');
+    expect([await list(), await values(house)]).toEqual([['Tam Ossel', 'Bryn Calloway', 'Rook Tansy'], ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy']]);
+    await again('redo');
+    expect(await list()).toEqual(['Tam Ossel', 'Bryn Calloway', 'Past']);
+    expect((await again('redo')).body.notes).toEqual(['There is nothing to do again.']);
+    await again('undo');
+    const corrected = await post(house, `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'write', cells: [{ entry: (await entriesOf(house.administrator, house.pilots))[0]!.id, field: 'value', text: 'Tamsin Ossel' }] }] });
+    await answer(house, corrected.body.slip!, 'corrected');
+    await until(async () => (await house.administrator.get<{ carries: unknown[] }>(`/catalogs/${house.catalog.id}/lineage`)).carries.length === 0);
+    const back = await again('undo');
+    expect(back.body.slip!.questions[0]).toMatchObject({ value: 'Tamsin Ossel', becomes: 'Tam Ossel', proposed: 'corrected' });
+  });
+});
+
+describe('tables, headings and the doctor', () => {
+  it('make a catalog with levels from a table; a group stands once, companions come along', async () => {
+    const house = await openHouse(running, []);
+    const fields = [{ heading: 'Group', kind: 'text' }, { heading: 'Item', kind: 'text' }, { heading: 'Length', kind: 'number' }];
+    const table = await house.administrator.call<{ id: string }>('POST', '/tables', { sheetId: house.pilots.sheetId, heading: 'Cargo', fields });
+    const row = (...texts: string[]) => ({ cells: ['group', 'item', 'length'].map((field, at) => ({ field, text: texts[at]! })) });
+    await post(house, `/registers/${table.body.id}/acts`, { acts: [{ act: 'insert', rows: [row('Grain', 'Wheat', '1.50'), row('', 'Oats', 'long'), row('Fish', 'Cod', '2')] }] });
+    const entries = await entriesOf(house.administrator, { id: table.body.id } as never);
+    expect(entries.map(({ cells }) => cells['length'])).toEqual(['1.5', 'long', '2']);
+    const made = await post(house, '/ranges', { name: 'Cargo', shape: 'levels', inherits: true, ends: 'last', place: { registerIds: [table.body.id], fields: ['group', 'item'], entries: entries.map(({ id }) => id) } });
+    expect(made.status).toBe(200);
+    const { ranges } = await house.administrator.get<BuildView>('/build');
+    const { id } = await make(house, 'Cargo', [{ kind: 'range', join: 'or', rangeId: ranges.find(({ name }) => name === 'Cargo')!.id, companions: ['length'] }]);
+    expect((await items(house, id)).map(({ path, value, companions }) => [...path, value, companions?.['length']])).toEqual([['Grain', undefined], ['Grain', 'Wheat', '1.5'], ['Grain', 'Oats', 'long'], ['Fish', undefined], ['Fish', 'Cod', '2']]);
+    await post(house, `/catalogs/${id}/items`, { path: ['Grain'], value: 'Rye' });
+    expect((await items(house, id)).map(({ value }) => value)).toEqual(['Grain', 'Wheat', 'Oats', 'Rye', 'Fish', 'Cod']);
+    const refused = await house.administrator.call('DELETE', `/fields/${(await house.administrator.get<BuildView>('/build')).sheets.flatMap((sheet) => sheet.registers).find((known) => known.id === table.body.id)!.fields[2]!.id}`);
+    expect(refused.body).toMatchObject({ code: 'in-use', users: ['catalog Cargo'] });
+  });
+  it('read headings as parents; retitling a list that is a value is a change like any other', async () => {
+    const house = await openHouse(running, []);
+    const build = await house.administrator.get<BuildView>('/build');
+    const lists = build.sheets.find(({ kind }) => kind === 'source')!.registers;
+    await post(house, '/ranges', { name: 'By heading', shape: 'headings', inherits: false, ends: 'gap', place: { registerIds: lists.map(({ id }) => id), fields: [], entries: [] } });
+    const { ranges } = await house.administrator.get<BuildView>('/build');
+    const { id } = await make(house, 'Tree', [{ kind: 'range', join: 'or', rangeId: ranges.find(({ name }) => name === 'By heading')!.id, companions: [] }]);
+    expect((await items(house, id)).filter(({ path }) => path.length === 0).map(({ value }) => value)).toEqual(['Pilots', 'Quays']);
+    await house.administrator.call('PATCH', `/registers/${lists[1]!.id}`, { title: 'Wharves' });
+    expect((await items(house, id)).filter(({ path }) => path[0] === 'Wharves').map(({ value }) => value)).toEqual(['North', 'South']);
+  });
+  it('is cured in one step, and a range that somebody else changed is not changed blindly', async () => {
+    const house = await openHouse(running, []);
+    await house.administrator.call('PATCH', `/ranges/${house.rangeId}`, { ends: 'fixed' });
+    await post(house, `/registers/${house.pilots.id}/acts`, { acts: [inserting('Wenna Hallet')] });
+    const [line] = await house.administrator.get<RangeLine[]>('/ranges');
+    expect(line).toMatchObject({ taken: 3, leftOut: [{ why: 'past the end', count: 1 }], findings: [{ kind: 'past the end', cure: { words: 'Take it in', effect: '“Wenna Hallet” comes in.' } }] });
+    const { kind, words, rangeId } = line!.findings[0]!;
+    expect((await post(house, '/ranges/cures', { rangeId, kind, words })).status).toBe(200);
+    expect(await values(house)).toContain('Wenna Hallet');
+    expect((await post(house, '/ranges/cures', { rangeId, kind, words })).body.code).toBe('not-found');
+    expect((await house.administrator.call('PATCH', `/ranges/${house.rangeId}`, { name: 'Other', seen: 'as it was' })).body.code).toBe('range-changed');
+  });
+});
+
+describe('sheets', () => {
+  it('are duplicated with their entries and counts, put in another order, and shown to clerks only when they are to be', async () => {
+    const house = await openHouse(running, []);
+    const copy = await house.administrator.call<{ id: string }>('POST', `/sheets/${house.pilots.sheetId}/copies`, {});
+    const build = await house.administrator.get<BuildView>('/build');
+    const copied = build.sheets.find(({ id }) => id === copy.body.id)!;
+    expect([copied.title, (await entriesOf(house.administrator, copied.registers[0]!)).map(({ cells }) => cells['value'])]).toEqual(['Lists 2', ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy']]);
+    await post(house, `/sheets/${copy.body.id}/place`, { before: house.pilots.sheetId });
+    expect((await house.administrator.get<BuildView>('/build')).sheets.filter(({ kind }) => kind === 'source').map(({ title }) => title)).toEqual(['Lists 2', 'Lists']);
+    expect((await house.clerk.call('GET', `/registers/${house.pilots.id}/entries`)).status).toBe(404);
+    await house.administrator.call('PATCH', `/sheets/${house.pilots.sheetId}`, { shown: true });
+    expect((await entriesOf(house.clerk, house.pilots)).length).toBe(3);
+    expect((await house.clerk.call('POST', `/registers/${house.pilots.id}/acts`, { acts: [inserting('X')] })).status).toBe(403);
+  });
+});

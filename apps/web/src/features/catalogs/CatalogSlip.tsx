@@ -1,0 +1,95 @@
+// The slip of a catalog as a whole: how it is composed in one sentence, where it is used, its title.
+import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import { catalogSentence } from '@dellum/core';
+import { ChangeCatalogDto, type BuildView, type CatalogItems, type CatalogView } from '@dellum/contract';
+import { Link, useNavigate } from 'react-router';
+import { FormField } from '../../frame/FormField.js';
+import { useDtoForm } from '../../frame/useForm.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useChangeCatalogMutation, useDeleteCatalogMutation } from './catalogsApi.js';
+import { itemFieldName, partNames } from './partNames.js';
+
+interface CatalogSlipProps {
+  readonly catalog: CatalogView;
+  readonly items: CatalogItems;
+  readonly build: BuildView;
+  compose(): void;
+}
+
+export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps) {
+  const { register, fault, submit, problem, formState } = useDtoForm(ChangeCatalogDto, { title: catalog.title, note: catalog.note });
+  const [change] = useChangeCatalogMutation();
+  const [remove] = useDeleteCatalogMutation();
+  const attempt = useTry();
+  const notice = useNotice();
+  const navigate = useNavigate();
+  const save = submit(async (values) => {
+    await change({ id: catalog.id, change: values }).unwrap();
+    notice('done', 'The catalog is renamed wherever it stands.');
+  });
+  const drop = async () => {
+    if (!(await attempt(remove(catalog.id).unwrap().then(() => true)))) return;
+    notice('done', `The catalog ${catalog.title} is deleted.`);
+    await navigate('/catalogs');
+  };
+  return (
+    <Stack gap="4">
+      <Box>
+        <Heading as="h2" fontSize="lg">
+          {catalog.title}
+        </Heading>
+        <Text color="inkSoft">
+          key <Text as="span" fontFamily="mono">{catalog.key}</Text>
+        </Text>
+      </Box>
+      <Text fontSize="md" lineHeight="1.8">
+        {catalogSentence(catalog.definition, partNames(build), itemFieldName(items.companions))}
+      </Text>
+      <Button size="xs" alignSelf="start" variant="outline" onClick={compose}>
+        Change how it is composed
+      </Button>
+      <WhereUsed catalog={catalog} build={build} />
+      <form noValidate onSubmit={(event) => void save(event)}>
+        <Stack gap="3" borderTopWidth="1px" borderColor="line" pt="3">
+          <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
+          <FormField label="What its values are" fault={fault('note')} {...register('note')} />
+          <HStack>
+            <Button type="submit" size="xs" variant="outline" disabled={!formState.isDirty}>
+              Rename
+            </Button>
+            <Button size="xs" variant="outline" colorPalette="brick" onClick={() => void drop()}>
+              Delete the catalog
+            </Button>
+          </HStack>
+        </Stack>
+      </form>
+    </Stack>
+  );
+}
+
+/** The fields and catalogs that depend on this one, as ways to them. */
+function WhereUsed({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
+  const fields = build.sheets.flatMap((sheet) => sheet.registers.flatMap((register) => register.fields.filter(({ rule }) => rule?.catalogId === catalog.id).map((field) => ({ words: `${field.heading}, ${sheet.title}`, to: `/sheets/${sheet.id}?field=${field.key}` }))));
+  const catalogs = build.catalogs.filter(({ definition }) => definition.parts.some((part) => part.kind === 'catalog' && part.catalogId === catalog.id)).map(({ id, title }) => ({ words: `the catalog ${title}`, to: `/catalogs/${id}` }));
+  const users = [...fields, ...catalogs];
+  return (
+    <Box role="group" aria-label="Where used">
+      <HStack justify="space-between">
+        <Text fontWeight="bold">Where used</Text>
+        <Box asChild color="damson.fg" fontWeight="bold" fontSize="xs">
+          <Link to={`/map?catalog=${catalog.id}`}>See the map</Link>
+        </Box>
+      </HStack>
+      {users.length === 0 && <Text color="inkSoft">Nothing uses it yet. Bind a field of a sheet to it.</Text>}
+      <Stack as="ul" gap="0.5" listStyleType="none">
+        {users.map(({ words, to }) => (
+          <li key={to}>
+            <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
+              <Link to={to}>{words}</Link>
+            </Box>
+          </li>
+        ))}
+      </Stack>
+    </Box>
+  );
+}

@@ -1,0 +1,256 @@
+// The slip of an item: what the catalog keeps of it by hand, and what can be done with it in its source.
+import { Box, Button, Heading, HStack, IconButton, Input, NativeSelect, Stack, Text, Textarea } from '@chakra-ui/react';
+import { format, itemColours, type CompanionField, type Item, type ItemColour } from '@dellum/core';
+import type { CatalogItems, CatalogView, Me } from '@dellum/contract';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { isProblem, problemWords } from '../../api/problem.js';
+import { FormField } from '../../frame/FormField.js';
+import { ItemMark } from '../../theme/index.js';
+import { useTold } from '../sources/useRegister.js';
+import { useNotice } from '../../frame/useNotice.js';
+import { AddItem } from './AddItem.js';
+import { useItemActMutation, useKeepItemMutation } from './catalogsApi.js';
+
+interface ItemSlipProps {
+  readonly item: Item;
+  readonly catalog: CatalogView;
+  readonly items: CatalogItems;
+  readonly held: number;
+  readonly levels: number;
+  readonly me: Me;
+  close(): void;
+}
+
+const number = new Intl.NumberFormat('en-GB');
+
+export function ItemSlip({ item, catalog, items, held, levels, me, close }: ItemSlipProps) {
+  return (
+    <Stack gap="4" role="region" aria-label={`Item ${item.label}`}>
+      <Box>
+        <HStack justify="space-between" align="start">
+          <Heading as="h2" fontSize="lg" overflowWrap="anywhere">
+            {item.colour && (
+              <Box as="span" mr="2">
+                <ItemMark colour={item.colour} />
+              </Box>
+            )}
+            {item.label}
+          </Heading>
+          <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
+            <X size={14} />
+          </IconButton>
+        </HStack>
+        <Text color="inkSoft">
+          {item.path.length > 0 && `${item.path.join(' › ')} · `}
+          {item.state}, {held === 0 ? 'no entry holds it' : `${number.format(held)} ${held === 1 ? 'entry holds' : 'entries hold'} it`}
+        </Text>
+      </Box>
+      <Companions item={item} fields={items.companions} me={me} />
+      <ItemActs key={item.value} item={item} catalog={catalog} items={items} />
+      {item.path.length + 1 < levels && <AddItem catalog={catalog} path={[...item.path, item.value]} />}
+      <KeptForm key={JSON.stringify(item)} item={item} catalog={catalog} />
+    </Stack>
+  );
+}
+
+function Companions({ item, fields, me }: { item: Item; fields: readonly CompanionField[]; me: Me }) {
+  const held = fields.filter(({ key }) => item.companions?.[key] !== undefined);
+  if (held.length === 0) return null;
+  return (
+    <Box as="dl" display="grid" gridTemplateColumns="auto 1fr" columnGap="3" bg="paper" rounded="l2" p="2.5">
+      {held.map(({ key, heading, kind }) => (
+        <Box key={key} display="contents">
+          <Text as="dt" color="inkSoft">
+            {heading}
+          </Text>
+          <Text as="dd">{format(kind, item.companions![key]!, me.house.locale)}</Text>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+type Writing = 'correct' | 'replace' | 'merge';
+const writingWords: { readonly [W in Writing]: { ask: string; label: string; does: string } } = {
+  correct: { ask: 'Correct', label: 'Write it right', does: 'The same thing, spelled right: entries follow, the old spelling is understood from then on.' },
+  replace: { ask: 'Replace', label: 'Another value from now on', does: 'The old value is retired; entries that hold it stay as they are.' },
+  merge: { ask: 'Merge into', label: 'It is the same as', does: 'The two become one: entries follow, this spelling is understood from then on.' },
+};
+
+function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; items: CatalogItems }) {
+  const [writing, setWriting] = useState<Writing>();
+  const [to, setTo] = useState('');
+  const [fault, setFault] = useState<string>();
+  const [act, { isLoading }] = useItemActMutation();
+  const told = useTold();
+  const key = { path: [...item.path], value: item.value };
+  const siblings = items.items.filter(({ path, value }) => path.join('\u001F') === item.path.join('\u001F') && value !== item.value);
+  const place = items.items.filter(({ path, state }) => path.join('\u001F') === item.path.join('\u001F') && state === 'offered').map(({ value }) => value);
+  const at = place.indexOf(item.value);
+  const write = async () => {
+    if (!writing) return;
+    const request = act({ id: catalog.id, act: { ...key, act: writing, to } }).unwrap();
+    setFault(undefined);
+    try {
+      await request;
+    } catch (error) {
+      return setFault(problemWords(error));
+    }
+    await told(request);
+    setWriting(undefined);
+  };
+  const begin = (what: Writing) => {
+    setWriting(what);
+    setFault(undefined);
+    setTo(what === 'merge' ? (siblings[0]?.value ?? '') : item.value);
+  };
+  const simply = (what: 'retire' | 'restore' | 'remove') => void told(act({ id: catalog.id, act: { ...key, act: what } }).unwrap());
+  const move = (before: string | undefined) => void told(act({ id: catalog.id, act: { ...key, act: 'move', ...(before !== undefined && { before }) } }).unwrap());
+  return (
+    <Stack gap="2">
+      <HStack wrap="wrap" gap="1.5">
+        {(['correct', 'replace', 'merge'] as const).map((what) => (
+          <Button key={what} size="xs" variant={writing === what ? 'subtle' : 'outline'} aria-pressed={writing === what} onClick={() => begin(what)}>
+            {writingWords[what].ask} …
+          </Button>
+        ))}
+        {item.state === 'offered' ? (
+          <Button size="xs" variant="outline" onClick={() => simply('retire')}>
+            Retire
+          </Button>
+        ) : (
+          <Button size="xs" variant="outline" onClick={() => simply('restore')}>
+            Offer it again
+          </Button>
+        )}
+        <Button size="xs" variant="outline" colorPalette="brick" onClick={() => simply('remove')}>
+          Remove
+        </Button>
+        {catalog.definition.order.by === 'kept' && at >= 0 && (
+          <>
+            <Button size="xs" variant="outline" disabled={at === 0} onClick={() => move(place[at - 1])}>
+              Move up
+            </Button>
+            <Button size="xs" variant="outline" disabled={at === place.length - 1} onClick={() => move(place[at + 2])}>
+              Move down
+            </Button>
+          </>
+        )}
+      </HStack>
+      {writing && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            void write();
+          }}
+        >
+          <Stack gap="1.5" bg="paper" p="2.5" rounded="l2">
+            <Text asChild fontWeight="medium">
+              <label htmlFor="item-to">{writingWords[writing].label}</label>
+            </Text>
+            {writing === 'merge' && siblings.length <= 500 ? (
+              <NativeSelect.Root size="sm">
+                <NativeSelect.Field id="item-to" value={to} onChange={(event) => setTo(event.target.value)}>
+                  {siblings.map(({ value, label }) => (
+                    <option key={value} value={value}>
+                      {label}
+                    </option>
+                  ))}
+                </NativeSelect.Field>
+                <NativeSelect.Indicator />
+              </NativeSelect.Root>
+            ) : (
+              <Input id="item-to" size="sm" bg="card" autoFocus value={to} aria-invalid={fault !== undefined} onChange={(event) => setTo(event.target.value)} />
+            )}
+            {fault ? (
+              <Text role="alert" color="brick.fg">
+                {fault}
+              </Text>
+            ) : (
+              <Text fontSize="xs" color="inkSoft">
+                {writingWords[writing].does}
+              </Text>
+            )}
+            <HStack>
+              <Button type="submit" size="xs" loading={isLoading}>
+                {writingWords[writing].ask}
+              </Button>
+              <Button size="xs" variant="outline" onClick={() => setWriting(undefined)}>
+                Leave it
+              </Button>
+            </HStack>
+          </Stack>
+        </form>
+      )}
+    </Stack>
+  );
+}
+
+function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
+  const [label, setLabel] = useState(item.label === item.value ? '' : item.label);
+  const [note, setNote] = useState(item.note ?? '');
+  const [colour, setColour] = useState<ItemColour | undefined>(item.colour);
+  const [validFrom, setFrom] = useState(item.validFrom ?? '');
+  const [validUntil, setUntil] = useState(item.validUntil ?? '');
+  const [names, setNames] = useState(item.otherNames.join('\n'));
+  const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
+  const [keep, { isLoading }] = useKeepItemMutation();
+  const told = useTold();
+  const notice = useNotice();
+  const save = async () => {
+    const request = keep({ id: catalog.id, item: { path: [...item.path], value: item.value, label: label || null, note: note || null, colour: colour ?? null, validFrom: validFrom || null, validUntil: validUntil || null, otherNames: names.split('\n').filter((name) => name.trim() !== '') } }).unwrap();
+    setFaults({});
+    try {
+      await request;
+    } catch (error) {
+      return setFaults(isProblem(error) ? (error.faults ?? { label: error.detail }) : { label: problemWords(error) });
+    }
+    if (await told(request)) notice('done', `What is kept of ${item.value} is stored.`);
+  };
+  return (
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <Stack gap="3" borderTopWidth="1px" borderColor="line" pt="3">
+        <FormField label="Shown as" placeholder={item.value} value={label} fault={faults['label']} onChange={(event) => setLabel(event.target.value)} />
+        <FormField label="Note" value={note} fault={faults['note']} onChange={(event) => setNote(event.target.value)} />
+        <Stack gap="1" role="radiogroup" aria-label="Colour">
+          <Text fontWeight="medium">Colour</Text>
+          <HStack gap="0" wrap="wrap">
+            {itemColours.map((one) => (
+              <Button key={one} size="2xs" variant={colour === one ? 'subtle' : 'ghost'} role="radio" aria-checked={colour === one} aria-label={one} title={one} onClick={() => setColour(one)}>
+                <ItemMark colour={one} size={13} />
+              </Button>
+            ))}
+            <Button size="2xs" variant={colour === undefined ? 'subtle' : 'ghost'} role="radio" aria-checked={colour === undefined} onClick={() => setColour(undefined)}>
+              none
+            </Button>
+          </HStack>
+        </Stack>
+        <HStack align="start">
+          <FormField label="Offered from" type="date" value={validFrom} fault={faults['validFrom']} onChange={(event) => setFrom(event.target.value)} />
+          <FormField label="until" type="date" value={validUntil} fault={faults['validUntil']} onChange={(event) => setUntil(event.target.value)} />
+        </HStack>
+        <Stack gap="1">
+          <Text asChild fontWeight="medium">
+            <label htmlFor="other-names">Other names, one a line</label>
+          </Text>
+          <Textarea id="other-names" size="sm" rows={3} bg="card" borderColor="slate.border" value={names} onChange={(event) => setNames(event.target.value)} />
+          {faults['otherNames'] && (
+            <Text role="alert" color="brick.fg" fontSize="xs">
+              {faults['otherNames']}
+            </Text>
+          )}
+        </Stack>
+        <Button type="submit" size="xs" alignSelf="start" loading={isLoading}>
+          Keep this
+        </Button>
+      </Stack>
+    </form>
+  );
+}

@@ -1,0 +1,25 @@
+// The definition of a catalog as it is sent: the same members, free to change.
+import type { CatalogDefinition, Filter } from '@dellum/core';
+import type { DefinitionDto, FilterDto, PartDto } from '@dellum/contract';
+
+const filterDto = (filter: Filter | null): FilterDto | null => filter && { all: filter.all, conditions: filter.conditions.map((condition) => ({ ...condition })) };
+
+export function definitionDto({ parts, filter, distinct, order }: CatalogDefinition): DefinitionDto {
+  return {
+    parts: parts.map((part): PartDto => {
+      switch (part.kind) {
+        case 'typed':
+          return { ...part, values: [...part.values] };
+        case 'range':
+          return { ...part, companions: [...part.companions] };
+        case 'query':
+          return { ...part, companions: [...part.companions], filter: filterDto(part.filter) };
+        default:
+          return { ...part };
+      }
+    }),
+    filter: filterDto(filter),
+    distinct,
+    order: { ...order },
+  };
+}

@@ -1,0 +1,109 @@
+// All named ranges of the house: where each lies, how it ends, what it takes and leaves out and why, what it feeds.
+import { Box, Button, Stack, Table, Text } from '@chakra-ui/react';
+import { endingInShort, endingOf, readsDirectly, shapeInShort, type SourceRange } from '@dellum/core';
+import type { BuildView, RangeLine } from '@dellum/contract';
+import { Link } from 'react-router';
+import { errorWords } from '../../api/problem.js';
+import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { useBuildQuery } from '../sheets/buildApi.js';
+import { useTold } from '../sources/useRegister.js';
+import { leftOutWords } from './RangeCard.js';
+import { cureOf } from './RangeFindings.js';
+import { useCureMutation, useRangeLinesQuery } from './rangesApi.js';
+
+const headings = [['Range'], ['Where it lies'], ['How it ends'], ['Taken', 'end'], ['Left out'], ['Feeds'], ['What the doctor finds']] as const;
+
+export function RangesPage() {
+  const { data: build, error } = useBuildQuery();
+  const { data: lines, error: failed } = useRangeLinesQuery();
+  if (!build || !lines) return <Waiting error={errorWords(error ?? failed)} />;
+  return (
+    <Page title="Ranges" about="Named stretches of the source sheets. A growing one takes in by itself what is added.">
+      {build.ranges.length === 0 ? (
+        <EmptyState title="No ranges yet">Select cells on a source sheet and give them a name; then catalogs can take their values from there.</EmptyState>
+      ) : (
+        <Box p="5" overflowX="auto">
+          <Table.Root size="sm">
+            <Table.Header>
+              <Table.Row bg="transparent">
+                {headings.map(([words, align]) => (
+                  <Table.ColumnHeader key={words} color="inkSoft" textAlign={align}>
+                    {words}
+                  </Table.ColumnHeader>
+                ))}
+              </Table.Row>
+            </Table.Header>
+            <Table.Body>
+              {build.ranges.map((range) => (
+                <RangeRow key={range.id} range={range} build={build} line={lines.find(({ id }) => id === range.id)} />
+              ))}
+            </Table.Body>
+          </Table.Root>
+        </Box>
+      )}
+    </Page>
+  );
+}
+
+/** The sheet a range lies on, and its lists and fields in words. */
+export function placeOfRange(range: SourceRange, build: BuildView): { to: string; words: string } {
+  const registers = build.sheets.flatMap((sheet) => sheet.registers.map((register) => ({ sheet, register })));
+  const first = registers.find(({ register }) => register.id === range.stretches[0]?.registerId);
+  if (!first) return { to: '/sources', words: '' };
+  const fields = range.stretches[0]!.fields.map((key) => first.register.fields.find((field) => field.key === key)?.heading ?? key);
+  const within = range.shape === 'headings' ? `${range.stretches.length} lists` : first.register.fields.length === 1 ? first.register.title : `${first.register.title}: ${fields.join(' › ')}`;
+  return { to: `/sources/${first.sheet.id}?range=${range.id}`, words: `${first.sheet.title}, ${within}` };
+}
+
+function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView; line: RangeLine | undefined }) {
+  const [cure] = useCureMutation();
+  const told = useTold();
+  const catalogs = build.catalogs.filter(({ definition }) => readsDirectly(definition, 'ranges', range.id));
+  const place = placeOfRange(range, build);
+  const ends = endingOf(range);
+  return (
+    <Table.Row bg="transparent" verticalAlign="top">
+      <Table.Cell fontWeight="bold" color="growth.fg">
+        <Link to={place.to}>{range.name}</Link>
+        {range.shape !== 'list' && (
+          <Text fontWeight="normal" fontSize="xs" color="inkSoft">
+            {shapeInShort(range.shape)}
+          </Text>
+        )}
+      </Table.Cell>
+      <Table.Cell color="inkSoft">{place.words}</Table.Cell>
+      <Table.Cell color={ends === 'fixed' ? 'inkSoft' : 'growth.fg'}>{endingInShort(ends)}</Table.Cell>
+      <Table.Cell textAlign="end">{line?.taken.toLocaleString('en-GB')}</Table.Cell>
+      <Table.Cell color="inkSoft">{line && line.leftOut.length > 0 ? leftOutWords(line.leftOut).replace('left out: ', '') : 'nothing'}</Table.Cell>
+      <Table.Cell>
+        {catalogs.length === 0 && <Text color="inkSoft">no catalog yet</Text>}
+        {catalogs.map((catalog) => (
+          <Box key={catalog.id} asChild color="damson.fg" fontWeight="bold" display="block">
+            <Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link>
+          </Box>
+        ))}
+      </Table.Cell>
+      <Table.Cell minW="240px">
+        <Stack gap="1.5">
+          {line?.findings.slice(0, 3).map((finding) => (
+            <Box key={finding.words} color="amber.fg">
+              {finding.words}
+              {finding.cure && (
+                <Button size="2xs" variant="plain" px="1" fontWeight="bold" color="damson.fg" title={finding.cure.effect} onClick={() => void told(cure(cureOf(finding)).unwrap())}>
+                  {finding.cure.words}
+                </Button>
+              )}
+              {finding.cure?.effect && (
+                <Text fontSize="xs" color="inkSoft">
+                  {finding.cure.effect}
+                </Text>
+              )}
+            </Box>
+          ))}
+          {line && line.findings.length > 3 && <Text color="amber.fg">and {line.findings.length - 3} more in Upkeep</Text>}
+          {line?.findings.length === 0 && <Text color="inkSoft">nothing</Text>}
+        </Stack>
+      </Table.Cell>
+    </Table.Row>
+  );
+}

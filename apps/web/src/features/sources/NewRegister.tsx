@@ -1,0 +1,76 @@
+// A new list or table beside the others of a source sheet.
+import { Box, Button, Heading, Input, NativeSelect, Stack, Text } from '@chakra-ui/react';
+import { fieldKinds, kindLabel, type FieldKind } from '@dellum/core';
+import type { SheetView } from '@dellum/contract';
+import { useState } from 'react';
+import { useTry } from '../../frame/useNotice.js';
+import { useMakeListMutation, useMakeTableMutation } from '../sheets/buildApi.js';
+
+interface Column {
+  readonly heading: string;
+  readonly kind: FieldKind;
+}
+const firstColumns: readonly Column[] = [{ heading: '', kind: 'text' }, { heading: '', kind: 'text' }];
+
+export function NewRegister({ sheet }: { sheet: SheetView }) {
+  const [heading, setHeading] = useState('');
+  const [columns, setColumns] = useState<readonly Column[]>();
+  const [makeList] = useMakeListMutation();
+  const [makeTable] = useMakeTableMutation();
+  const attempt = useTry();
+  const save = async () => {
+    const fields = columns?.filter((column) => column.heading.trim() !== '').map((column) => ({ ...column }));
+    const made = await attempt(fields ? makeTable({ sheetId: sheet.id, heading, fields }).unwrap() : makeList({ sheetId: sheet.id, heading }).unwrap());
+    if (!made) return;
+    setHeading('');
+    setColumns(undefined);
+  };
+  const change = (at: number, column: Partial<Column>) => setColumns(columns?.map((known, place) => (place === at ? { ...known, ...column } : known)));
+  const blank = heading.trim() === '' || (columns !== undefined && columns.every((column) => column.heading.trim() === ''));
+  return (
+    <Box as="section" aria-label={columns ? 'New table' : 'New list'} w={columns ? '230px' : '180px'} borderWidth="1px" borderStyle="dashed" borderColor="line" rounded="l3" p="3">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <Stack gap="2">
+          <Heading as="h2" fontSize="sm">
+            {columns ? 'New table' : 'New list'}
+          </Heading>
+          {sheet.registers.length === 0 && !columns && <Text color="inkSoft">Begin with a heading, then type or paste the values under it.</Text>}
+          <Input size="xs" borderColor="slate.border" placeholder="Heading" aria-label={columns ? 'Heading of the new table' : 'Heading of the new list'} value={heading} onChange={(event) => setHeading(event.target.value)} />
+          {columns?.map((column, at) => (
+            <Stack key={at} direction="row" gap="1">
+              <Input size="xs" borderColor="slate.border" placeholder={`Field ${at + 1}`} aria-label={`Heading of field ${at + 1}`} value={column.heading} onChange={(event) => change(at, { heading: event.target.value })} />
+              <NativeSelect.Root size="xs" w="92px">
+                <NativeSelect.Field aria-label={`Kind of field ${at + 1}`} value={column.kind} onChange={(event) => change(at, { kind: event.target.value as FieldKind })}>
+                  {fieldKinds.map((kind) => (
+                    <option key={kind} value={kind}>
+                      {kindLabel(kind)}
+                    </option>
+                  ))}
+                </NativeSelect.Field>
+                <NativeSelect.Indicator />
+              </NativeSelect.Root>
+            </Stack>
+          ))}
+          {columns && (
+            <Button size="2xs" variant="ghost" alignSelf="start" onClick={() => setColumns([...columns, { heading: '', kind: 'text' }])}>
+              One field more
+            </Button>
+          )}
+          <Stack direction="row" gap="1.5" wrap="wrap">
+            <Button type="submit" size="xs" variant="outline" disabled={blank}>
+              Add
+            </Button>
+            <Button size="xs" variant="ghost" onClick={() => setColumns(columns ? undefined : firstColumns)}>
+              {columns ? 'A list instead' : 'A table instead'}
+            </Button>
+          </Stack>
+        </Stack>
+      </form>
+    </Box>
+  );
+}

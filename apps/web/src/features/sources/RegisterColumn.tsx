@@ -1,0 +1,127 @@
+// One list or table of a source sheet: its heading, its cells with the growth rails, what its ranges miss.
+import { Box } from '@chakra-ui/react';
+import { lookAtPaste, sourceTextFault, type PasteLook } from '@dellum/core';
+import { useRef } from 'react';
+import { fromClipboard, Grid, toClipboard, type Block, type EditorProps, type GridHandle, type Place } from '../../grid/index.js';
+import { useMeQuery } from '../houses/sessionApi.js';
+import { GrowthRail, lanesOf, railWidth } from '../ranges/GrowthRail.js';
+import { RangeFindings } from '../ranges/RangeFindings.js';
+import { ruleInShort } from '../sheets/columns.js';
+import { RegisterHeading } from './RegisterHeading.js';
+import { actsOfBlock, actsOfClearing, columnTexts, lookOf, shownText } from './sourceCells.js';
+import { SourceCellEditor } from './SourceCellEditor.js';
+import type { SourceRegister } from './useRegister.js';
+import type { BuildView } from '@dellum/contract';
+
+/** A pasted block that waits for a look. */
+export interface Pasted {
+  readonly registerId: string;
+  readonly block: readonly (readonly string[])[];
+  readonly at: Place;
+  readonly look: PasteLook;
+}
+
+interface RegisterColumnProps {
+  readonly source: SourceRegister;
+  readonly build: BuildView;
+  readonly mayChange: boolean;
+  readonly chosenRange: string | undefined;
+  readonly chosen: boolean;
+  readonly chosenField: string | undefined;
+  onSelect(block: Block): void;
+  onField(key: string): void;
+  onPasted(pasted: Pasted): void;
+  onAgain(as: 'undo' | 'redo'): void;
+}
+
+const listWidth = 152;
+/** Blocks up to this many rows go in without a look, as long as nothing about them is odd. */
+const smallBlock = 3;
+
+const isOdd = ({ rows, blanks, repeats, alike, headings }: PasteLook) => rows > smallBlock || blanks + repeats + alike.length > 0 || headings;
+
+export function RegisterColumn(props: RegisterColumnProps) {
+  const { source, build, mayChange, chosenRange, chosen, chosenField } = props;
+  const { data: me } = useMeQuery();
+  const grid = useRef<GridHandle>(null);
+  if (!me) return null;
+  const { locale } = me.house;
+  const { register, isList } = source;
+  const gutterWidth = railWidth + (lanesOf(source.rails) - 1) * 12;
+  const columns = register.fields.map((field) => ({
+    key: field.key,
+    heading: field.heading,
+    rule: ruleInShort(field, build),
+    width: isList ? listWidth : field.width,
+    align: field.kind === 'number' || field.kind === 'percent' ? ('end' as const) : ('start' as const),
+  }));
+  const width = gutterWidth + columns.reduce((sum, column) => sum + column.width, 0);
+
+  /** Says at once what is wrong with the text; else stores it, and opens the editor again where the server refuses it. */
+  const commit = ({ row, column }: Place, text: string): string | undefined => {
+    const entry = source.entries[row];
+    const field = register.fields[column]!.key;
+    if (entry ? text === shownText(source, { row, column }, locale) : text.trim() === '') return undefined;
+    const fault = sourceTextFault(text);
+    if (fault) return fault.message;
+    const stored = source.act(entry ? { act: 'write', cells: [{ entry: entry.id, field, text }] } : { act: 'insert', rows: [{ cells: [{ field, text }] }] });
+    void stored.then((done) => done || grid.current?.edit({ row, column }, text));
+    return undefined;
+  };
+  const paste = (text: string, at: Place) => {
+    const block = fromClipboard(text);
+    if (block.length === 0) return;
+    const look = lookAtPaste(block, register.fields.slice(at.column).map(({ heading }) => heading), columnTexts(source, at.column));
+    if (isOdd(look)) props.onPasted({ registerId: register.id, block, at, look });
+    else void source.act(...actsOfBlock(source, block, at));
+  };
+  const clear = (block: Block) => {
+    const acts = actsOfClearing(source.rowsOf(block), source.fieldsOf(block));
+    if (acts.length > 0) void source.act(...acts);
+  };
+  const moveRows = (block: Block, by: -1 | 1) => {
+    const entries = source.rowsOf(block).map(({ id }) => id);
+    const target = by < 0 ? source.entries[block.top - 1] : source.entries[block.bottom + 2];
+    const possible = by < 0 ? block.top > 0 : block.bottom < source.entries.length - 1;
+    if (entries.length === 0 || !possible) return;
+    void source.act({ act: 'move', entries, ...(target && { before: target.id }) });
+  };
+  const editor = (editing: EditorProps) => (
+    <SourceCellEditor editing={editing} label={`${isList ? register.title : register.fields[editing.place.column]!.heading}, row ${editing.place.row + 1}`} commit={(text) => commit(editing.place, text)} />
+  );
+
+  return (
+    <Box as="section" aria-label={register.title} flexShrink={0} w={`${width + 4}px`}>
+      <RegisterHeading source={source} build={build} gutterWidth={gutterWidth} chosen={chosen} mayChange={mayChange} onField={props.onField} />
+      <Grid
+        ref={grid}
+        label={register.title}
+        columns={columns}
+        rowCount={source.entries.length + (mayChange ? 1 : 0)}
+        mayEdit={mayChange}
+        fitsContent
+        hideHeadings={isList}
+        chosenColumn={chosenField}
+        gutterWidth={gutterWidth}
+        gutter={(row) => <GrowthRail rails={source.rails} row={row} chosen={chosenRange} />}
+        rowHeading={() => ''}
+        rowKey={(row) => (row === source.entries.length ? 'new' : source.entries[row]?.id)}
+        look={(place) => lookOf(source, place, locale)}
+        editText={(place) => shownText(source, place, locale)}
+        editor={editor}
+        onSelect={(_active, block) => props.onSelect(block)}
+        onHeading={(column) => props.onField(register.fields[column]!.key)}
+        onClear={clear}
+        copy={(block) => toClipboard(source.rowsOf(block).map((_entry, row) => source.fieldsOf(block).map((_field, column) => shownText(source, { row: block.top + row, column: block.left + column }, locale))))}
+        onPaste={paste}
+        onMoveRows={moveRows}
+        onAgain={props.onAgain}
+      />
+      {mayChange && (
+        <Box pl={`${gutterWidth}px`} maxW={`${gutterWidth + 340}px`}>
+          <RangeFindings source={source} build={build} />
+        </Box>
+      )}
+    </Box>
+  );
+}

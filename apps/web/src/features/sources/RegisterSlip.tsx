@@ -1,0 +1,109 @@
+// The slip of a list or table: the ranges over it, what one can do with the selected rows, and naming a new range.
+import { Box, Button, Heading, HStack, Input, Stack, Text } from '@chakra-ui/react';
+import { series } from '@dellum/core';
+import type { BuildView } from '@dellum/contract';
+import { useState } from 'react';
+import type { Block } from '../../grid/index.js';
+import { NameRange } from '../ranges/NameRange.js';
+import { RangeCard } from '../ranges/RangeCard.js';
+import type { SourceRegister } from './useRegister.js';
+
+interface RegisterSlipProps {
+  readonly source: SourceRegister;
+  readonly build: BuildView;
+  readonly block: Block | undefined;
+  readonly chosenRange: string | undefined;
+}
+
+export function RegisterSlip({ source, build, block, chosenRange }: RegisterSlipProps) {
+  const [naming, setNaming] = useState(false);
+  const rows = block ? source.rowsOf(block) : [];
+  const rails = [...source.rails].sort((a, b) => Number(b.range.id === chosenRange) - Number(a.range.id === chosenRange));
+  const shownNaming = naming || rails.length === 0;
+  return (
+    <Stack gap="5">
+      {rails.map((rail) => (
+        <RangeCard key={rail.range.id} rail={rail} source={source} build={build} block={block} selectedLast={rows.at(-1)?.id} />
+      ))}
+      {rails.length === 0 && (
+        <Box>
+          <Heading as="h2" fontSize="lg">
+            {source.register.title}
+          </Heading>
+          <Text color="inkSoft">a {source.isList ? 'list' : 'table'} without a range; nothing takes its values yet</Text>
+        </Box>
+      )}
+      {block && rows.length > 0 && <RowActs key={`${block.top} ${block.bottom}`} source={source} block={block} />}
+      {shownNaming ? (
+        <NameRange source={source} build={build} block={block ?? { top: 0, bottom: source.entries.length - 1, left: 0, right: source.register.fields.length - 1 }} done={() => setNaming(false)} />
+      ) : (
+        <Button size="xs" variant="outline" alignSelf="start" onClick={() => setNaming(true)}>
+          Name another range here
+        </Button>
+      )}
+    </Stack>
+  );
+}
+
+function RowActs({ source, block }: { source: SourceRegister; block: Block }) {
+  const rows = source.rowsOf(block);
+  const ids = rows.map(({ id }) => id);
+  const above = source.entries[block.top - 1];
+  const below = source.entries[block.bottom + 2];
+  const where = rows.length === 1 ? `Row ${block.top + 1}` : `Rows ${block.top + 1} to ${block.top + rows.length}`;
+  return (
+    <Box role="group" aria-label={`${where} of ${source.register.title}`} borderTopWidth="1px" borderColor="line" pt="3">
+      <Text fontWeight="bold" mb="2">
+        {where} of {source.register.title}
+      </Text>
+      <HStack wrap="wrap" gap="1.5">
+        <Button size="xs" variant="outline" onClick={() => void source.act({ act: 'insert', rows: rows.map(() => ({ cells: [] })), before: ids[0]! })}>
+          Insert above
+        </Button>
+        <Button size="xs" variant="outline" disabled={!above} onClick={() => void source.act({ act: 'move', entries: ids, before: above!.id })}>
+          Move up
+        </Button>
+        <Button size="xs" variant="outline" disabled={block.top + rows.length >= source.entries.length} onClick={() => void source.act({ act: 'move', entries: ids, ...(below && { before: below.id }) })}>
+          Move down
+        </Button>
+        <Button size="xs" variant="outline" colorPalette="brick" onClick={() => void source.act({ act: 'delete', entries: ids })}>
+          Delete
+        </Button>
+      </HStack>
+      <CarryOn source={source} block={block} />
+    </Box>
+  );
+}
+
+const mostRows = 5000;
+
+/** Carries the selected cells on as a series below them. */
+function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
+  const [count, setCount] = useState('5');
+  const fields = source.fieldsOf(block);
+  const rows = source.rowsOf(block);
+  const more = Math.min(mostRows, Math.max(0, Math.floor(Number(count)) || 0));
+  const next = fields.map(({ key }) => series(rows.map(({ cells }) => cells[key] ?? ''), more));
+  if (rows.every(({ cells }) => fields.every(({ key }) => !(key in cells)))) return null;
+  const carry = () => {
+    const texts = Array.from({ length: more }, (_, row) => fields.map((field, column) => ({ field: field.key, text: next[column]![row]! })));
+    const before = source.entries[block.bottom + 1];
+    void source.act({ act: 'insert', rows: texts.map((cells) => ({ cells })), ...(before && { before: before.id }) });
+  };
+  return (
+    <Box mt="3">
+      <HStack gap="1.5">
+        <Button size="xs" variant="outline" disabled={more === 0} onClick={carry}>
+          Carry on for
+        </Button>
+        <Input size="xs" w="56px" borderColor="slate.border" inputMode="numeric" aria-label="Rows to carry on" value={count} onChange={(event) => setCount(event.target.value)} />
+        <Text>rows</Text>
+      </HStack>
+      {more > 0 && (
+        <Text mt="1" fontSize="xs" color="inkSoft">
+          {next.map((column) => column.slice(0, 3).join(', ')).join(' · ')} …
+        </Text>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,89 @@
+// A list or table of a source sheet: its entries, the rails over it, what is pending on it, and the acts one can do.
+import { railsOf, type Rail, type RegisterState } from '@dellum/core';
+import { registersOf, type ActDto, type BuildView, type EntryView, type FieldView, type Outcome, type RegisterView, type Slip } from '@dellum/contract';
+import { useMemo, useRef } from 'react';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import type { Block } from '../../grid/index.js';
+import { useListEntriesQuery } from '../entries/entriesApi.js';
+import { useActMutation } from './sourcesApi.js';
+
+/** What waits on a slip: by entry and field its new text; by entry alone, undefined, where it is to be deleted. */
+export interface Pending {
+  readonly texts: ReadonlyMap<string, string>;
+  readonly deleted: ReadonlySet<string>;
+}
+
+export interface SourceRegister {
+  readonly register: RegisterView;
+  /** As the core reads it. */
+  readonly state: RegisterState;
+  readonly entries: readonly EntryView[];
+  readonly rails: readonly Rail[];
+  readonly pending: Pending;
+  /** True for a register of one field. */
+  readonly isList: boolean;
+  rowsOf(block: Block): readonly EntryView[];
+  fieldsOf(block: Block): readonly FieldView[];
+  /** Does some acts together and says what came of them; false when they were refused. */
+  act(...acts: readonly ActDto[]): Promise<boolean>;
+  /** Says what came of a change; false when it failed. */
+  told(request: Promise<Outcome>): Promise<boolean>;
+}
+
+export const pendingKey = (entry: string, field: string): string => `${entry} ${field}`;
+
+function pendingOf(slips: readonly Slip[], registerId: string): Pending {
+  const texts = new Map<string, string>();
+  const deleted = new Set<string>();
+  for (const { proposal } of slips) {
+    if (!registersOf(proposal).includes(registerId)) continue;
+    for (const step of proposal.steps) {
+      if (step.what !== 'act') continue;
+      if (step.act.act === 'write') step.act.cells.forEach(({ entry, field, text }) => texts.set(pendingKey(entry, field), text));
+      if (step.act.act === 'delete') step.act.entries.forEach((entry) => deleted.add(entry));
+    }
+  }
+  return { texts, deleted };
+}
+
+/** Runs a change of the sources and says what came of it. */
+export function useTold(): (request: Promise<Outcome>) => Promise<boolean> {
+  const attempt = useTry();
+  const notice = useNotice();
+  return async (request) => {
+    const outcome = await attempt(request);
+    if (!outcome) return false;
+    // A change that waits shows its slip beside the list; there is nothing else to say.
+    if (outcome.notes.length > 0) notice('done', outcome.notes.join(' '));
+    return true;
+  };
+}
+
+export function useRegister(register: RegisterView, build: BuildView, slips: readonly Slip[]): SourceRegister | undefined {
+  const { data: entries } = useListEntriesQuery(register.id);
+  const [sendActs] = useActMutation();
+  const told = useTold();
+  // Acts on one register go one after the other, in the order in which they were done.
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const act = (...acts: readonly ActDto[]): Promise<boolean> => {
+    const outcome = queue.current.then(() => told(sendActs({ registerId: register.id, acts }).unwrap()));
+    queue.current = outcome;
+    return outcome;
+  };
+  const state = useMemo<RegisterState | undefined>(() => entries && { id: register.id, heading: register.title, fields: register.fields, entries }, [register, entries]);
+  const rails = useMemo(() => (state ? railsOf(build.ranges, state) : []), [build.ranges, state]);
+  const pending = useMemo(() => pendingOf(slips, register.id), [slips, register.id]);
+  if (!entries || !state) return undefined;
+  return {
+    register,
+    state,
+    entries,
+    rails,
+    pending,
+    isList: register.fields.length === 1,
+    rowsOf: ({ top, bottom }) => entries.slice(top, bottom + 1),
+    fieldsOf: ({ left, right }) => register.fields.slice(left, right + 1),
+    act,
+    told,
+  };
+}

@@ -1,0 +1,170 @@
+// Upkeep: what wants mending in the house, each with its cure one step away.
+import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import type { LookAlike, RangeFinding } from '@dellum/core';
+import type { BuildView, Upkeep } from '@dellum/contract';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { errorWords } from '../../api/problem.js';
+import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { useItemActMutation } from '../catalogs/catalogsApi.js';
+import { cureOf } from '../ranges/RangeFindings.js';
+import { useCureMutation } from '../ranges/rangesApi.js';
+import { placeOfRange } from '../ranges/RangesPage.js';
+import { useBuildQuery } from '../sheets/buildApi.js';
+import { ImpactSlip } from '../sources/ImpactSlip.js';
+import { useSlipsQuery } from '../sources/sourcesApi.js';
+import { useTold } from '../sources/useRegister.js';
+import { upkeepCount, useUpkeepQuery } from './upkeepApi.js';
+
+const number = new Intl.NumberFormat('en-GB');
+const mostShown = 12;
+
+export function UpkeepPage() {
+  const { data: build, error } = useBuildQuery();
+  const { data: upkeep, error: failed } = useUpkeepQuery();
+  const { data: slips } = useSlipsQuery();
+  if (!build || !upkeep) return <Waiting error={errorWords(error ?? failed)} />;
+  const [slip] = slips ?? [];
+  const nothing = upkeepCount(upkeep) + upkeep.unused.length === 0;
+  return (
+    <Page title="Upkeep" about="What wants mending, each with its cure. Nothing is done before you choose it." slip={slip && <ImpactSlip key={slip.id} slip={slip} build={build} />}>
+      {nothing ? (
+        <EmptyState title="Nothing wants mending">Ranges, names and values are in order. What turns up stands here, with its cure.</EmptyState>
+      ) : (
+        <Stack p="5" gap="6" maxW="860px">
+          <Section title="Ranges" count={upkeep.findings.length}>
+            {upkeep.findings.map((finding) => (
+              <FindingRow key={`${finding.rangeId} ${finding.words}`} finding={finding} build={build} />
+            ))}
+          </Section>
+          <Section title="Catalogs that offer nothing" count={upkeep.empty.length}>
+            {upkeep.empty.map(({ catalogId, words }) => (
+              <Row key={catalogId} words={words} to={`/catalogs/${catalogId}?slip=compose`} where="How it is composed" />
+            ))}
+          </Section>
+          <Section title="Look-alikes" count={upkeep.alikes.reduce((sum, { groups }) => sum + groups.length, 0)}>
+            {upkeep.alikes.flatMap(({ catalogId, groups }) => groups.map((group) => <AlikeRow key={`${catalogId} ${group[0]!.value}`} catalogId={catalogId} group={group} build={build} />))}
+          </Section>
+          <Section title="One thing in two catalogs, spelled otherwise" count={upkeep.between.length}>
+            {upkeep.between.map(({ values }) => (
+              <Row key={values.map(({ value }) => value).join()} words={values.map(({ catalogId, value }) => `“${value}” in ${titleOf(build, catalogId)}`).join(', ')} to={`/catalogs/${values[0]!.catalogId}?value=${encodeURIComponent(values[0]!.value)}`} where="Look at it" />
+            ))}
+          </Section>
+          <Section title="Entries outside" count={upkeep.outside.reduce((sum, { entries }) => sum + entries, 0)}>
+            {upkeep.outside.map((outside) => (
+              <OutsideRow key={outside.fieldId} outside={outside} build={build} />
+            ))}
+          </Section>
+          <Section title="Values that no entry holds" count={upkeep.unused.reduce((sum, { values }) => sum + values.length, 0)}>
+            {upkeep.unused.map(({ catalogId, values }) => (
+              <Row key={catalogId} words={`${titleOf(build, catalogId)}: ${values.slice(0, mostShown).join(', ')}${values.length > mostShown ? ` and ${values.length - mostShown} more` : ''}`} to={`/catalogs/${catalogId}`} where="Look at it" />
+            ))}
+          </Section>
+        </Stack>
+      )}
+    </Page>
+  );
+}
+
+const titleOf = (build: BuildView, id: string) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? '';
+
+function Section({ title, count, children }: { title: string; count: number; children: ReactNode }) {
+  if (count === 0) return null;
+  return (
+    <Box as="section" aria-label={title}>
+      <HStack mb="1.5">
+        <Heading as="h2" fontSize="md">
+          {title}
+        </Heading>
+        <Text color="inkSoft">{number.format(count)}</Text>
+      </HStack>
+      <Stack gap="0" borderTopWidth="1px" borderColor="line">
+        {children}
+      </Stack>
+    </Box>
+  );
+}
+
+interface RowProps {
+  readonly words: string;
+  readonly to: string;
+  readonly where: string;
+  readonly about?: string | undefined;
+  readonly cure?: ReactNode;
+}
+
+function Row({ words, to, where, about, cure }: RowProps) {
+  return (
+    <HStack justify="space-between" align="start" py="2" borderBottomWidth="1px" borderColor="lineSoft" gap="4">
+      <Box minW="0">
+        <Text overflowWrap="anywhere">{words}</Text>
+        {about && (
+          <Text fontSize="xs" color="inkSoft">
+            {about}
+          </Text>
+        )}
+      </Box>
+      <HStack flexShrink={0} gap="2">
+        <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
+          <Link to={to}>{where}</Link>
+        </Box>
+        {cure}
+      </HStack>
+    </HStack>
+  );
+}
+
+function FindingRow({ finding, build }: { finding: RangeFinding; build: BuildView }) {
+  const [cure] = useCureMutation();
+  const told = useTold();
+  const range = build.ranges.find(({ id }) => id === finding.rangeId);
+  const place = range ? placeOfRange(range, build) : { to: '/ranges', words: '' };
+  const row = finding.rows[0];
+  return (
+    <Row
+      words={finding.words}
+      about={[place.words, finding.cure && `${finding.cure.words}: ${finding.cure.effect}`].filter(Boolean).join('. ')}
+      to={row ? `${place.to}&row=${row.ordinal + 1}` : place.to}
+      where="Show"
+      cure={
+        finding.cure && (
+          <Button size="xs" variant="outline" onClick={() => void told(cure(cureOf(finding)).unwrap())}>
+            {finding.cure.words}
+          </Button>
+        )
+      }
+    />
+  );
+}
+
+function AlikeRow({ catalogId, group, build }: { catalogId: string; group: LookAlike; build: BuildView }) {
+  const [act] = useItemActMutation();
+  const told = useTold();
+  const [right, ...others] = group;
+  const catalog = build.catalogs.find(({ id }) => id === catalogId);
+  return (
+    <>
+      {others.map((other) => (
+        <Row
+          key={other.value}
+          words={`“${other.value}” (${number.format(other.entries)}) looks like “${right!.value}” (${number.format(right!.entries)})`}
+          about={`${catalog?.title ?? ''}; in brackets how many entries hold it`}
+          to={`/catalogs/${catalogId}?value=${encodeURIComponent(other.value)}`}
+          where="Look at it"
+          cure={
+            <Button size="xs" variant="outline" onClick={() => void told(act({ id: catalogId, act: { path: [], value: other.value, act: 'merge', to: right!.value } }).unwrap())}>
+              Merge into “{right!.value}”
+            </Button>
+          }
+        />
+      ))}
+    </>
+  );
+}
+
+function OutsideRow({ outside, build }: { outside: Upkeep['outside'][number]; build: BuildView }) {
+  const places = build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.map((field) => ({ sheet, field }))));
+  const place = places.find(({ field }) => field.id === outside.fieldId);
+  if (!place) return null;
+  return <Row words={`${number.format(outside.entries)} ${outside.entries === 1 ? 'entry' : 'entries'} in ${place.field.heading} of ${place.sheet.title}`} to={`/sheets/${place.sheet.id}?outside=${place.field.key}&field=${place.field.key}`} where="List them" />;
+}

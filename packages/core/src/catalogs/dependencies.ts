@@ -1,0 +1,64 @@
+// What catalogs depend on, and the cycles that are refused.
+import type { CatalogDefinition } from './models.js';
+import { partReads, type CatalogPart } from './parts/index.js';
+
+/** The catalogs behind one catalog: those it is composed of, and those that fill the fields which its queries read. */
+type Behind = (catalogId: string) => readonly string[];
+
+/**
+ * `bound` says to which catalog a field of a register is bound: a query over such a field takes what that catalog lets
+ * in, and so depends on it.
+ */
+export function behindOf(definitions: ReadonlyMap<string, CatalogDefinition>, bound: (registerId: string, field: string) => string | undefined): Behind {
+  const behind = (part: CatalogPart): readonly string[] => {
+    if (part.kind !== 'query') return partReads(part).catalogs ?? [];
+    const catalog = bound(part.registerId, part.value);
+    return catalog === undefined ? [] : [catalog];
+  };
+  return (id) => definitions.get(id)?.parts.flatMap(behind) ?? [];
+}
+
+/** The way from a catalog back to itself, or undefined: `[a, b, a]` when a depends on b and b on a. */
+export function cycleThrough(id: string, behind: Behind): string[] | undefined {
+  const visited = new Set<string>();
+  const walk = (at: string, way: readonly string[]): string[] | undefined => {
+    for (const next of behind(at)) {
+      if (next === id) return [...way, next];
+      if (visited.has(next)) continue;
+      visited.add(next);
+      const found = walk(next, [...way, next]);
+      if (found) return found;
+    }
+    return undefined;
+  };
+  return walk(id, [id]);
+}
+
+/** The catalogs that depend on one, directly or through others, and the catalog itself; each after all it depends on. */
+export function dependents(ids: Iterable<string>, definitions: ReadonlyMap<string, CatalogDefinition>): string[] {
+  const users = new Map<string, string[]>();
+  for (const [user, { parts }] of definitions) {
+    for (const used of parts.flatMap((part) => partReads(part).catalogs ?? [])) users.set(used, [...(users.get(used) ?? []), user]);
+  }
+  const done = new Set<string>();
+  const order: string[] = [];
+  const visit = (id: string) => {
+    if (done.has(id)) return;
+    done.add(id);
+    for (const user of users.get(id) ?? []) visit(user);
+    order.unshift(id);
+  };
+  for (const id of ids) visit(id);
+  return order;
+}
+
+/** True when a part of the catalog reads this range, register or linked source itself. */
+export function readsDirectly(definition: CatalogDefinition, what: 'ranges' | 'registers' | 'linked', id: string): boolean {
+  return definition.parts.some((part) => partReads(part)[what]?.includes(id));
+}
+
+/** The ranges that feed a catalog directly. */
+export const rangesOf = ({ parts }: CatalogDefinition): string[] => parts.flatMap((part) => (part.kind === 'range' ? [part.rangeId] : []));
+
+/** A catalog of ranges, as they come. */
+export const ofRanges = (rangeIds: readonly string[]): CatalogDefinition => ({ parts: rangeIds.map((rangeId) => ({ kind: 'range', join: 'or', rangeId, label: null, companions: [] })), filter: null, distinct: 'value', order: { by: 'kept' } });

@@ -1,0 +1,19 @@
+// Door of the parts: the five kinds, and what holds for any of them.
+import { catalogRefPart } from './catalogRefPart.js';
+import { linkedPart } from './linkedPart.js';
+import type { CatalogPart, PartItem, PartKind, PartNames, PartReads, PartSources } from './models.js';
+import type { CompanionField } from '../models.js';
+import { queryPart } from './queryPart.js';
+import { rangePart } from './rangePart.js';
+import { typedPart } from './typedPart.js';
+
+export * from './models.js';
+
+const kinds: { readonly [Kind in CatalogPart['kind']]: PartKind<Extract<CatalogPart, { kind: Kind }>> } = { typed: typedPart, range: rangePart, query: queryPart, linked: linkedPart, catalog: catalogRefPart };
+const kindOf = (part: CatalogPart): PartKind<CatalogPart> => kinds[part.kind] as PartKind<CatalogPart>;
+
+export const partOrigin = (part: CatalogPart): string => kindOf(part).origin(part);
+export const partReads = (part: CatalogPart): PartReads => kindOf(part).reads(part);
+export const partItems = (part: CatalogPart, sources: PartSources): readonly PartItem[] => kindOf(part).items(part, sources);
+export const partCompanions = (part: CatalogPart, sources: PartSources): readonly CompanionField[] => kindOf(part).companions(part, sources);
+export const partPhrase = (part: CatalogPart, names: PartNames): string => kindOf(part).phrase(part, names);

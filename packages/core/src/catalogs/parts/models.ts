@@ -1,0 +1,103 @@
+// The parts of which a catalog is composed. Each kind is one file and one object.
+import type { RangeTaking, SourceRange, SourceRow } from '../../ranges/index.js';
+import type { FieldId, RegisterId, RegisterState } from '../../registers/index.js';
+import type { Locale } from '../../values/index.js';
+import type { Filter } from '../filter.js';
+import type { CompanionField, Item } from '../models.js';
+
+/** How a part is joined to what stands before it. */
+export const joins = ['or', 'and', 'without'] as const;
+export type Join = (typeof joins)[number];
+
+interface Joined {
+  readonly join: Join;
+}
+/** Values typed right into the catalog. */
+export interface TypedPart extends Joined {
+  readonly kind: 'typed';
+  readonly values: readonly string[];
+}
+/** What a named range takes; where it lies over a table, further fields of the row come along. */
+export interface RangePart extends Joined {
+  readonly kind: 'range';
+  readonly rangeId: string;
+  readonly label: FieldId | null;
+  readonly companions: readonly FieldId[];
+}
+/** Entries of any register that pass a filter. */
+export interface QueryPart extends Joined {
+  readonly kind: 'query';
+  readonly registerId: RegisterId;
+  readonly value: FieldId;
+  readonly label: FieldId | null;
+  readonly companions: readonly FieldId[];
+  readonly filter: Filter | null;
+}
+/** The last good values of a linked source. */
+export interface LinkedPart extends Joined {
+  readonly kind: 'linked';
+  readonly sourceId: string;
+}
+/** What another catalog offers. */
+export interface CatalogRefPart extends Joined {
+  readonly kind: 'catalog';
+  readonly catalogId: string;
+}
+export type CatalogPart = TypedPart | RangePart | QueryPart | LinkedPart | CatalogRefPart;
+export const partKinds = ['typed', 'range', 'query', 'linked', 'catalog'] as const;
+
+/** A value as a part gives it. */
+export interface PartItem {
+  readonly value: string;
+  readonly path: readonly string[];
+  readonly label?: string;
+  readonly companions?: Readonly<Record<string, string>>;
+  readonly rows: readonly SourceRow[];
+  /** Set where the part is another catalog: everything its item brings along. */
+  readonly item?: Item;
+}
+
+/** One row of a linked source. */
+export interface LinkedRow {
+  readonly value: string;
+  readonly label?: string;
+  readonly companions?: Readonly<Record<string, string>>;
+}
+
+/** What parts read; each thing is read once, whoever asks. */
+export interface PartSources {
+  readonly locale: Locale;
+  register(id: RegisterId): RegisterState | undefined;
+  range(id: string): SourceRange | undefined;
+  taking(rangeId: string): RangeTaking;
+  linked(sourceId: string): readonly LinkedRow[];
+  items(catalogId: string): readonly Item[];
+}
+
+/** What a part depends on. */
+export interface PartReads {
+  readonly ranges?: readonly string[];
+  readonly registers?: readonly RegisterId[];
+  readonly linked?: readonly string[];
+  readonly catalogs?: readonly string[];
+}
+
+/** The names that a sentence about a part needs. */
+export interface PartNames {
+  range(id: string): string;
+  register(id: string): string;
+  field(registerId: string, key: string): string;
+  linked(id: string): string;
+  catalog(id: string): string;
+}
+
+export interface PartKind<P extends CatalogPart> {
+  readonly kind: P['kind'];
+  /** The id of what it reads, for the origin of its items. */
+  origin(part: P): string;
+  reads(part: P): PartReads;
+  items(part: P, sources: PartSources): readonly PartItem[];
+  companions(part: P, sources: PartSources): readonly CompanionField[];
+  /** The part inside the catalog's sentence. */
+  phrase(part: P, names: PartNames): string;
+}

@@ -1,0 +1,3 @@
+export { lookAlikes, type LookAlike, type Spelling } from './lookAlikes.js';
+export { effectOn, examine, findingKinds, type Cure, type FindingKind, type RangeFinding } from './doctor.js';
+export { lookAtPaste, type PasteLook } from './pasteLook.js';

@@ -1,0 +1,122 @@
+// Look-alikes: groups of spellings of one thing. Near-linear: values are brought together by shared keys and by what is
+// left of a key without one letter (symmetric deletion, W. Garbe 2012), never by comparing all pairs.
+import { looseKey, slips } from '../text/index.js';
+
+export interface Spelling {
+  readonly value: string;
+  /** How many entries hold it. */
+  readonly entries: number;
+}
+/** The likely right spelling first: the one most entries hold, else the one that was kept first. */
+export type LookAlike = readonly Spelling[];
+
+/** Keys shorter than this are only alike when they are equal. */
+const shortest = 4;
+/** So many values that share a letter group are compared with each other; more share it by chance. */
+const mostTogether = 48;
+
+class Groups {
+  private readonly parent: Int32Array;
+  constructor(size: number) {
+    this.parent = Int32Array.from({ length: size }, (_, at) => at);
+  }
+  find(at: number): number {
+    let root = at;
+    while (this.parent[root] !== root) root = this.parent[root]!;
+    for (let above = this.parent[at]!; above !== root; above = this.parent[at]!) {
+      this.parent[at] = root;
+      at = above;
+    }
+    return root;
+  }
+  join(a: number, b: number): void {
+    const [left, right] = [this.find(a), this.find(b)];
+    if (left !== right) this.parent[Math.max(left, right)] = Math.min(left, right);
+  }
+}
+
+const digitsOf = (key: string) => key.replace(/\D+/gu, ' ').trim();
+
+/** FNV-1a (public domain), of a key without the code unit at `left` (−1: the whole key). */
+function hashWithout(key: string, left: number): number {
+  let hash = 0x811c9dc5;
+  for (let at = 0; at < key.length; at++) {
+    if (at !== left) hash = Math.imul(hash ^ key.charCodeAt(at), 0x01000193);
+  }
+  return hash >>> 0;
+}
+
+/** From so many values on a word is one of the house's own, and no slip of another. */
+const oftenUsed = 3;
+
+/** How many values use each word. */
+function wordUse(looseKeys: readonly string[]): Map<string, number> {
+  const use = new Map<string, number>();
+  for (const key of looseKeys) for (const word of new Set(key.split(' '))) use.set(word, (use.get(word) ?? 0) + 1);
+  return use;
+}
+
+/** True when two keys differ in one word, and both words are used often: "seed" and "feed" are two things. */
+function twoWords(a: string, b: string, use: ReadonlyMap<string, number>): boolean {
+  const [left, right] = [a.split(' '), b.split(' ')];
+  if (left.length !== right.length) return false;
+  const differing = left.flatMap((word, at) => (word === right[at] ? [] : [[word, right[at]!] as const]));
+  if (differing.length !== 1) return false;
+  return differing[0]!.every((word) => (use.get(word) ?? 0) >= oftenUsed);
+}
+
+/** Keys that may be one slip apart lie side by side: each pair is handed to `meet` at least once. */
+function bringTogether(keys: readonly string[], meet: (a: number, b: number) => void): void {
+  const size = keys.reduce((sum, key) => sum + (key.length < shortest ? 0 : key.length + 1), 0);
+  // Hash and place share one double: 32 bits and up to 21 bits stay exact.
+  const marks = new Float64Array(size);
+  let filled = 0;
+  keys.forEach((key, place) => {
+    if (key.length < shortest) return;
+    for (let left = -1; left < key.length; left++) marks[filled++] = hashWithout(key, left) * 0x200000 + place;
+  });
+  marks.sort();
+  const hashAt = (at: number) => Math.floor(marks[at]! / 0x200000);
+  const placeAt = (at: number) => marks[at]! % 0x200000;
+  for (let from = 0; from < size; ) {
+    let to = from + 1;
+    while (to < size && hashAt(to) === hashAt(from)) to++;
+    for (let a = from; a < to; a++) {
+      for (let b = a + 1; b < Math.min(to, a + mostTogether); b++) if (placeAt(a) !== placeAt(b)) meet(placeAt(a), placeAt(b));
+    }
+    from = to;
+  }
+}
+
+/**
+ * Groups of values that differ by case, blanks, accents, punctuation or one slip of the finger. Numbers are never slips:
+ * "Berth 2" and "Berth 3" are two things. At most 2,097,152 values.
+ */
+export function lookAlikes(values: readonly Spelling[]): LookAlike[] {
+  const byKey = new Map<string, number[]>();
+  const looseKeys = values.map(({ value }) => looseKey(value));
+  const use = wordUse(looseKeys);
+  values.forEach(({ value }, at) => {
+    const loose = looseKeys[at]!;
+    const key = loose.replaceAll(' ', '') || value;
+    const known = byKey.get(key);
+    if (known) known.push(at);
+    else byKey.set(key, [at]);
+  });
+  const keys = [...byKey.keys()];
+  const groups = new Groups(keys.length);
+  bringTogether(keys, (a, b) => {
+    const [left, right] = [keys[a]!, keys[b]!];
+    if (Math.abs(left.length - right.length) > 1 || slips(left, right, 1) > 1 || digitsOf(left) !== digitsOf(right)) return;
+    const loose = (key: string) => looseKeys[byKey.get(key)![0]!]!;
+    if (!twoWords(loose(left), loose(right), use)) groups.join(a, b);
+  });
+  const members = new Map<number, number[]>();
+  keys.forEach((key, at) => {
+    const root = groups.find(at);
+    const known = members.get(root);
+    if (known) known.push(...byKey.get(key)!);
+    else members.set(root, [...byKey.get(key)!]);
+  });
+  return [...members.values()].filter((group) => group.length > 1).map((group) => group.sort((a, b) => values[b]!.entries - values[a]!.entries || a - b).map((at) => values[at]!));
+}
