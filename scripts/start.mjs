@@ -50,9 +50,20 @@ function loadDemo(url) {
   throw new Stop(`The database could not be prepared (${done.stderr.trim().split('\n').at(-1)}). Check DATABASE_URL, or repair the data folder.`);
 }
 
-async function serve(url, stopDatabase) {
+/** Stand-ins for the outside sources that the demo links. What is configured from outside goes before them. */
+async function standIns(url) {
+  const { startListService } = await import('../stand-ins/listService.mjs');
+  const { layOutVesselRegistry } = await import('../stand-ins/vesselRegistry.mjs');
+  const service = await startListService();
+  // Another PostgreSQL than our own may not let us make a database; the demo does without the registry then.
+  const registry = await layOutVesselRegistry(url).catch(() => undefined);
+  const { DELLUM_FILES = join(root, 'stand-ins', 'files'), DELLUM_DATABASES = registry && `Vessel registry=${registry}`, DELLUM_SERVICES = `Port list=${service.base}` } = process.env;
+  return { env: { DELLUM_FILES, DELLUM_SERVICES, ...(DELLUM_DATABASES && { DELLUM_DATABASES }) }, stop: service.stop };
+}
+
+async function serve(url, env, stopDatabase) {
   const server = spawn(process.execPath, [join(root, 'apps', 'server', 'dist', 'main.js')], {
-    env: { ...process.env, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps', 'web', 'dist') },
+    env: { ...process.env, ...env, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps', 'web', 'dist') },
     stdio: ['ignore', 'pipe', 'inherit'],
     detached: true,
   });
@@ -79,11 +90,17 @@ await runScript(async () => {
   ensureModules();
   ensureBuilt();
   const { url, stop } = await database();
+  let outside;
   try {
-    if (!empty) loadDemo(url);
-    await serve(url, stop);
+    if (!empty) {
+      loadDemo(url);
+      outside = await standIns(url);
+    }
+    await serve(url, outside?.env ?? {}, stop);
   } catch (error) {
     stop();
     throw error;
+  } finally {
+    outside?.stop();
   }
 });

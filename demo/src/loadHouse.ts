@@ -114,7 +114,7 @@ class Layer {
   async linked({ name, settings, every }: LinkedBlueprint): Promise<void> {
     const id = randomUUID();
     this.linkedIds.set(name, id);
-    await this.trx.insertInto('linked_sources').values({ house_id: this.houseId, id, name, name_key: matchKey(name), settings: JSON.stringify(settings), every, mark: null, last_good_at: null, last_tried_at: null, failure: null }).execute();
+    await this.trx.insertInto('linked_sources').values({ house_id: this.houseId, id, name, name_key: matchKey(name), settings: JSON.stringify(settings), every, made_by: null, mark: null, last_good_at: null, last_tried_at: null, failure: null }).execute();
   }
 
   /** The part with ids in the place of names. */

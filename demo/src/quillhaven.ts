@@ -166,7 +166,19 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
       },
       ...tables(moment),
     ],
+    linked: [
+      { name: 'Broker file', settings: { kind: 'text file', path: 'ship-brokers.txt', encoding: 'told apart' }, every: 60 },
+      { name: 'Tariff documents', settings: { kind: 'folder', path: 'tariffs', pattern: 'Tariff *.txt', endings: false }, every: 60 },
+      { name: 'Vessel classes', settings: { kind: 'database', connection: 'Vessel registry', schema: 'registry', table: 'vessel_classes', value: 'code', label: 'title', companions: ['greatest_length'] }, every: 1440 },
+      { name: 'Neighbour ports', settings: { kind: 'service', connection: 'Port list', address: 'ports', list: 'data.ports', value: 'code', label: 'name' }, every: 15 },
+      { name: 'Long berths', settings: { kind: 'computed', catalogs: ['berths-with-length'], expression: 'berths_with_length.filter(b, int(b.length) >= 120).map(b, b.value)' }, every: 1440 },
+    ],
     catalogs: [
+      { title: 'Berths with length', note: 'Every berth with its greatest length and draught.', parts: [fromRange('Berths with details', { companions: ['length', 'draught'] })] },
+      { title: 'Tariffs', note: 'The documents in the tariff folder.', parts: [{ kind: 'linked', join: 'or', sourceId: 'Tariff documents' }] },
+      { title: 'Vessel classes', note: 'As the vessel registry keeps them.', parts: [{ kind: 'linked', join: 'or', sourceId: 'Vessel classes' }] },
+      { title: 'Neighbour ports', note: 'From the list service of the coast.', parts: [{ kind: 'linked', join: 'or', sourceId: 'Neighbour ports' }], order: { by: 'alphabetical' } },
+      { title: 'Berths for long ships', note: 'Computed: berths of 120 m and more.', parts: [{ kind: 'linked', join: 'or', sourceId: 'Long berths' }] },
       { title: 'Pilots', note: 'Who may bring a ship in.', ranges: ['Pilots'], retired: ['Odd Fenwright'], otherNames: { 'T. Ossel': 'Tam Ossel', 'I. Marchbank': 'Ilse Marchbank' } },
       {
         title: 'Visit status',

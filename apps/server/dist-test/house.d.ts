@@ -1,5 +1,5 @@
 import { type HouseBlueprint } from '@dellum/demo';
-import { Database } from '@dellum/server';
+import { Database, type ReachableConfig } from '@dellum/server';
 import type { CatalogView, EntryView, FieldView, Problem, RegisterView, Role } from '@dellum/contract';
 export declare const pilots: string[];
 /** Pilots in a growing list, a catalog of them, and a sheet of visits whose Pilot is bound to it. */
@@ -20,11 +20,13 @@ export declare class Visitor {
 export interface Running {
     readonly base: string;
     readonly database: Database;
+    /** Does what the clock does once a minute: sends what is due. */
+    tick(): Promise<void>;
     close(): Promise<void>;
 }
 /** A database of its own, for tests whose jobs no other test's server may take. */
 export declare function freshDatabase(): Promise<string>;
-export declare function startServer(databaseUrl?: string): Promise<Running>;
+export declare function startServer(databaseUrl?: string, reachable?: ReachableConfig): Promise<Running>;
 export interface House {
     readonly id: string;
     readonly key: string;

@@ -30,6 +30,10 @@ import { Jobs } from './jobs/jobs.js';
 import { Workers } from './jobs/workers.js';
 import { Ledger } from './ledger/ledger.js';
 import { Changes } from './live/changes.js';
+import { LinkedController } from './linked/linked.controller.js';
+import { LinkedService } from './linked/linked.service.js';
+import { LinkedStore } from './linked/linked.store.js';
+import { Reachable, type ReachableConfig } from './linked/reachable.js';
 import { Listener } from './live/listener.js';
 import { LiveController } from './live/live.controller.js';
 import { RoleGuard } from './people/guard.js';
@@ -65,10 +69,11 @@ const controllers = [
   CatalogsController,
   BindingsController,
   UpkeepController,
+  LinkedController,
   LiveController,
 ];
 
-const stores = [ActsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, HistoryStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
@@ -87,6 +92,7 @@ const services = [
   Jobs,
   Ledger,
   LineageService,
+  LinkedService,
   Listener,
   PeopleService,
   Planning,
@@ -101,13 +107,13 @@ const services = [
 
 @Module({})
 export class AppModule {
-  /** `webFolder`: the built web application, served beside the API; without it the server is the API alone. */
-  static with(database: Database, webFolder?: string): DynamicModule {
+  /** `reachable`: what linked sources may reach. `webFolder`: the built web application, served beside the API; without it the server is the API alone. */
+  static with(database: Database, reachable: ReachableConfig, webFolder?: string): DynamicModule {
     return {
       module: AppModule,
       imports: webFolder ? [ServeStaticModule.forRoot({ rootPath: webFolder, exclude: ['/api/{*rest}'], serveStaticOptions: { index: 'index.html', maxAge: '1h', setHeaders: neverStorePages } })] : [],
       controllers,
-      providers: [{ provide: Database, useValue: database }, ...stores, ...services, { provide: APP_GUARD, useClass: RoleGuard }],
+      providers: [{ provide: Database, useValue: database }, { provide: Reachable, useValue: new Reachable(reachable) }, ...stores, ...services, { provide: APP_GUARD, useClass: RoleGuard }],
     };
   }
 }

@@ -11,3 +11,5 @@ export { EntriesStore } from './entries/entries.store.js';
 export { Counts, countKey } from './counts/counts.js';
 export { EntriesService } from './entries/entries.service.js';
 export type { Caller } from './people/guard.js';
+export { Workers } from './jobs/workers.js';
+export type { ReachableConfig } from './linked/reachable.js';

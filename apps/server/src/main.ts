@@ -1,4 +1,5 @@
 // The server as a process: everything it needs comes from the environment.
+import { reachableFrom } from './linked/reachable.js';
 import { createServer } from './server.js';
 
 const databaseUrl = process.env['DATABASE_URL'];
@@ -10,7 +11,7 @@ if (!databaseUrl) {
   process.exit(1);
 }
 
-const app = await createServer({ databaseUrl, ...(webFolder && { webFolder }), logRequests: process.env['DELLUM_LOG'] === 'requests' }).catch((error: unknown) => {
+const app = await createServer({ databaseUrl, reachable: reachableFrom(process.env), ...(webFolder && { webFolder }), logRequests: process.env['DELLUM_LOG'] === 'requests' }).catch((error: unknown) => {
   process.stderr.write(`The server cannot use the database of DATABASE_URL: ${error instanceof Error ? error.message || error.name : String(error)}\n`);
   process.exit(1);
 });

@@ -10,20 +10,23 @@ import { describeApi } from './api/openApi.js';
 import { AppModule } from './app.module.js';
 import { Database } from './database/database.js';
 import { migrate } from './database/migrate.js';
+import { reachableFrom, type ReachableConfig } from './linked/reachable.js';
 import { ProblemFilter, validation } from './problems/index.js';
 
 export interface ServerOptions {
   readonly databaseUrl: string;
   readonly webFolder?: string;
+  /** What linked sources may reach; nothing when it is left out. */
+  readonly reachable?: ReachableConfig;
   /** Requests are logged as JSON lines to standard error when this is set. */
   readonly logRequests?: boolean;
 }
 
 /** Makes the application; the caller listens and closes. */
-export async function createServer({ databaseUrl, webFolder, logRequests }: ServerOptions): Promise<NestExpressApplication> {
+export async function createServer({ databaseUrl, webFolder, logRequests, reachable = reachableFrom({}) }: ServerOptions): Promise<NestExpressApplication> {
   const database = new Database(databaseUrl);
   await migrate(database.kysely);
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, webFolder), { bodyParser: false, logger: ['warn', 'error'] });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, webFolder), { bodyParser: false, logger: ['warn', 'error'] });
   const express = app.getHttpAdapter().getInstance() as Express;
   if (logRequests) express.use(pinoHttp({ logger: pino(pino.destination(2)), redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] }));
   guardEdge(express);

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { loadHouse, type HouseBlueprint } from '@dellum/demo';
-import { createServer, Database, migrate } from '@dellum/server';
+import { createServer, Database, migrate, Workers, type ReachableConfig } from '@dellum/server';
 import type { BuildView, CatalogView, EntryView, FieldView, Problem, RegisterView, Role } from '@dellum/contract';
 import { sql } from 'kysely';
 import { inject } from 'vitest';
@@ -76,6 +76,8 @@ export class Visitor {
 export interface Running {
   readonly base: string;
   readonly database: Database;
+  /** Does what the clock does once a minute: sends what is due. */
+  tick(): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -93,14 +95,15 @@ export async function freshDatabase(): Promise<string> {
   return url.href;
 }
 
-export async function startServer(databaseUrl = inject('databaseUrl')): Promise<Running> {
-  const app = await createServer({ databaseUrl });
+export async function startServer(databaseUrl = inject('databaseUrl'), reachable?: ReachableConfig): Promise<Running> {
+  const app = await createServer({ databaseUrl, ...(reachable && { reachable }) });
   await app.listen(0, '127.0.0.1');
   const { port } = app.getHttpServer().address() as AddressInfo;
   const database = new Database(databaseUrl, 4);
   return {
     base: `http://127.0.0.1:${port}`,
     database,
+    tick: () => app.get(Workers).sendDue(),
     close: async () => {
       app.getHttpServer().closeAllConnections();
       await app.close();

@@ -6,6 +6,7 @@ import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
+import { LinkedPage } from './features/linked/LinkedPage.js';
 import { MapPage } from './features/map/MapPage.js';
 import { PeoplePage } from './features/people/PeoplePage.js';
 import { RangesPage } from './features/ranges/RangesPage.js';
@@ -55,6 +56,7 @@ const router = createBrowserRouter([
       { path: '/sources/:sheetId', element: <SourceSheetPage /> },
       { path: '/ranges', element: designed(<RangesPage />) },
       { path: '/map', element: designed(<MapPage />) },
+      { path: '/linked/:sourceId?', element: designed(<LinkedPage />) },
       { path: '/upkeep', element: designed(<UpkeepPage />) },
       { path: '/catalogs', element: designed(<CatalogsPage />) },
       { path: '/catalogs/:catalogId', element: designed(<CatalogPage />) },

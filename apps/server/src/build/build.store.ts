@@ -2,7 +2,14 @@
 import { Injectable } from '@nestjs/common';
 import { grouped, type Carry, type FieldKind, type Locale, type Rule, type SourceRange } from '@dellum/core';
 import type { CatalogView, LinkedName } from '@dellum/contract';
+
 import type { Reader } from '../database/database.js';
+
+/** A linked source and the catalogs, by key, that it is computed over. */
+export interface LinkedBuild extends LinkedName {
+  readonly catalogs: readonly string[];
+}
+
 
 export interface FieldBuild {
   readonly id: string;
@@ -42,7 +49,7 @@ export interface HouseBuild {
   readonly fields: ReadonlyMap<string, FieldBuild>;
   readonly ranges: readonly SourceRange[];
   readonly catalogs: ReadonlyMap<string, CatalogView>;
-  readonly linked: readonly LinkedName[];
+  readonly linked: readonly LinkedBuild[];
   readonly carries: readonly CarryBuild[];
 }
 
@@ -70,7 +77,8 @@ export class BuildStore {
     const registers = await this.registers(db, houseId, sheets, fields);
     const ranges = await this.ranges(db, houseId);
     const catalogs = await this.catalogs(db, houseId);
-    const linked = await db.selectFrom('linked_sources').select(['id', 'name']).where('house_id', '=', houseId).orderBy('name_key').execute();
+    const linkedRows = await db.selectFrom('linked_sources').select(['id', 'name', 'settings']).where('house_id', '=', houseId).orderBy('name_key').execute();
+    const linked = linkedRows.map(({ id, name, settings }): LinkedBuild => ({ id, name, catalogs: settings.kind === 'computed' ? (settings.catalogs ?? []) : [] }));
     const carries = await this.carries(db, houseId, fields);
     return { version: house.build, houseId, locale: house.locale, sheets, registers, fields: new Map(fields.map((field) => [field.id, field])), ranges, catalogs, linked, carries };
   }

@@ -64,13 +64,33 @@ export function readDefinition(dto: DefinitionDto, build: HouseBuild): CatalogDe
   return { parts: dto.parts.map((part) => partOf(part, build)), filter: filterOf(dto.filter), distinct: dto.distinct, order: orderOf(dto.order) };
 }
 
+/** Which catalogs stand behind each catalog; `computed` says over which catalogs a linked source is computed. */
+function behindIn(build: HouseBuild, definitions: ReadonlyMap<string, CatalogDefinition>, computed: ReadonlyMap<string, readonly string[]>) {
+  const bound = (registerId: string, key: string) => build.registers.get(registerId)?.fields.find((field) => field.key === key)?.rule?.catalogId;
+  return behindOf(definitions, bound, (sourceId) => computed.get(sourceId) ?? []);
+}
+
+function computedOver(build: HouseBuild): Map<string, readonly string[]> {
+  const byKey = new Map([...build.catalogs.values()].map(({ key, id }) => [key, id]));
+  return new Map(build.linked.map(({ id, catalogs }) => [id, catalogs.flatMap((key) => byKey.get(key) ?? [])]));
+}
+
+function refuse(build: HouseBuild, cycle: readonly string[] | undefined): void {
+  if (!cycle) return;
+  const names = cycle.map((at) => build.catalogs.get(at)?.title ?? 'this catalog');
+  throw new ProblemError('cycle', `The catalog would feed itself: ${names.join(' takes from ')}. Leave one of these parts out.`, { users: names });
+}
+
 /** Refuses a definition through which a catalog would feed itself, and names the way. */
 export function mustNotCycle(build: HouseBuild, id: string, definition: CatalogDefinition): void {
   const definitions = new Map([...build.catalogs].map(([known, catalog]) => [known, catalog.definition]));
   definitions.set(id, definition);
-  const bound = (registerId: string, key: string) => build.registers.get(registerId)?.fields.find((field) => field.key === key)?.rule?.catalogId;
-  const cycle = cycleThrough(id, behindOf(definitions, bound));
-  if (!cycle) return;
-  const names = cycle.map((at) => build.catalogs.get(at)?.title ?? 'this catalog');
-  throw new ProblemError('cycle', `The catalog would feed itself: ${names.join(' takes from ')}. Leave one of these parts out.`, { users: names });
+  refuse(build, cycleThrough(id, behindIn(build, definitions, computedOver(build))));
+}
+
+/** Refuses a computed source through which one of the catalogs that it is over would feed itself. */
+export function mustNotCycleThrough(build: HouseBuild, sourceId: string, over: readonly string[]): void {
+  const definitions = new Map([...build.catalogs].map(([known, catalog]) => [known, catalog.definition]));
+  const behind = behindIn(build, definitions, computedOver(build).set(sourceId, over));
+  for (const id of over) refuse(build, cycleThrough(id, behind));
 }

@@ -222,6 +222,7 @@ export interface LinkedSourcesTable {
   settings: Json<LinkedSettingsDto>;
   /** Minutes between refreshes; 0 for on demand only. */
   every: number;
+  made_by: string | null;
   rows: ColumnType<LinkedRow[], string | undefined, string>;
   /** What the source said of its state when it was last read (an ETag), so that it need not be read again. */
   mark: string | null;

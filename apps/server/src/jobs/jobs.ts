@@ -8,10 +8,13 @@ export interface JobData {
   readonly carry: { readonly houseId: string; readonly carryId: string };
   readonly fold: object;
   readonly forget: object;
+  readonly refresh: { readonly houseId: string; readonly sourceId: string };
+  /** Sends a refresh for every linked source whose time has come. */
+  readonly due: object;
 }
 export type JobName = keyof JobData;
 
-const names: readonly JobName[] = ['carry', 'fold', 'forget'];
+const names: readonly JobName[] = ['carry', 'fold', 'forget', 'refresh', 'due'];
 /** A job whose server was killed is taken up again after this many seconds. */
 const expireInSeconds = 30;
 
@@ -39,6 +42,7 @@ export class Jobs implements OnApplicationShutdown {
     }
     await this.boss.schedule('fold', '* * * * *');
     await this.boss.schedule('forget', '*/10 * * * *');
+    await this.boss.schedule('due', '* * * * *');
   }
 
   /** Lays out the queues; servers that start at the same time take turns, since pg-boss's own steps deadlock. */
@@ -52,7 +56,7 @@ export class Jobs implements OnApplicationShutdown {
 
   /** Sends a job as part of a transaction, or at once when none is given. */
   async send<Name extends JobName>(trx: Trx | undefined, name: Name, data: JobData[Name]): Promise<void> {
-    const options = { expireInSeconds, retryLimit: 1000, retryDelay: 1 };
+    const options = { expireInSeconds, retryLimit: name === 'refresh' || name === 'due' ? 2 : 1000, retryDelay: 1 };
     if (!trx) {
       await this.boss.send(name, data, options);
       return;

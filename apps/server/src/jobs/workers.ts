@@ -4,6 +4,8 @@ import { CarriesService } from '../carries/carries.service.js';
 import { CarriesStore } from '../carries/carries.store.js';
 import { Counts } from '../counts/counts.js';
 import { Database } from '../database/database.js';
+import { LinkedService } from '../linked/linked.service.js';
+import { LinkedStore } from '../linked/linked.store.js';
 import { Changes } from '../live/changes.js';
 import { Jobs } from './jobs.js';
 
@@ -16,6 +18,8 @@ export class Workers implements OnApplicationBootstrap {
     private readonly carriesStore: CarriesStore,
     private readonly counts: Counts,
     private readonly changes: Changes,
+    private readonly linked: LinkedService,
+    private readonly linkedStore: LinkedStore,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -25,7 +29,15 @@ export class Workers implements OnApplicationBootstrap {
         await this.counts.fold();
       },
       forget: () => this.changes.forgetOld(this.database.kysely),
+      refresh: ({ houseId, sourceId }) => this.linked.refreshQuietly(houseId, sourceId),
+      due: () => this.sendDue(),
     });
+    await this.sendDue();
     for (const carry of await this.carriesStore.unfinished(this.database.kysely)) await this.jobs.send(undefined, 'carry', carry);
+  }
+
+  /** Sends a refresh for every linked source whose time has come. */
+  async sendDue(): Promise<void> {
+    for (const source of await this.linkedStore.due(this.database.kysely)) await this.jobs.send(undefined, 'refresh', source);
   }
 }

@@ -11,6 +11,7 @@ import { Counts, deltasOf } from '../counts/counts.js';
 import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { PlacesStore } from '../entries/places.store.js';
+import { Jobs } from '../jobs/jobs.js';
 import { Ledger, type LedgerRow } from '../ledger/ledger.js';
 import { Changes, type Told } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
@@ -34,6 +35,7 @@ export class Applying {
     private readonly builds: BuildService,
     private readonly ledger: Ledger,
     private readonly changes: Changes,
+    private readonly jobs: Jobs,
   ) {}
 
   /** Does what the plan says; `settled` holds the answered questions of each catalog. */
@@ -51,8 +53,15 @@ export class Applying {
       return register ? [{ audience: register.source ? 'administrators' : 'everyone', body: { kind: 'register', registerId: id } } as const] : [];
     });
     for (const catalog of plan.catalogs) told.push(await this.settleCatalog(trx, caller, build, plan, catalog, settled.get(catalog.catalogId), actId));
+    await this.recompute(trx, build, plan);
     await this.builds.changed(trx, caller.houseId);
     await this.changes.append(trx, caller.houseId, told);
+  }
+
+  /** Sources that are computed over a catalog of the plan are computed anew, as a job. */
+  private async recompute(trx: Trx, build: HouseBuild, { catalogs }: Plan): Promise<void> {
+    const keys = new Set(catalogs.map(({ catalogId }) => build.catalogs.get(catalogId)!.key));
+    for (const source of build.linked.filter((known) => known.catalogs.some((key) => keys.has(key)))) await this.jobs.send(trx, 'refresh', { houseId: build.houseId, sourceId: source.id });
   }
 
   private async applyStep(trx: Trx, caller: Caller, build: HouseBuild, world: SourceWorld, step: Step): Promise<void> {

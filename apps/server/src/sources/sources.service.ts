@@ -121,6 +121,8 @@ export class SourcesService {
     await this.database.transaction(async (trx) => {
       const slip = await this.slipOf(trx, caller, slipId);
       await this.store.removeSlip(trx, caller.houseId, slipId);
+      // What a linked source brought and was left is asked about again when it is read the next time.
+      await this.store.forgetMarks(trx, caller.houseId, slip.proposal.steps.flatMap((step) => (step.what === 'linked read' ? [step.sourceId] : [])));
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'slip.left', detail: { proposal: slip.proposal } }]);
       await this.changes.append(trx, caller.houseId, [slipsChanged]);
     });

@@ -90,4 +90,8 @@ export class SourcesStore {
   async storeLinked(trx: Trx, houseId: string, id: string, rows: readonly LinkedRow[]): Promise<void> {
     await trx.updateTable('linked_sources').set({ rows: JSON.stringify(rows) }).where('house_id', '=', houseId).where('id', '=', id).execute();
   }
+
+  async forgetMarks(trx: Trx, houseId: string, ids: readonly string[]): Promise<void> {
+    if (ids.length > 0) await trx.updateTable('linked_sources').set({ mark: null }).where('house_id', '=', houseId).where('id', 'in', [...ids]).execute();
+  }
 }

@@ -7,10 +7,11 @@ type Behind = (catalogId: string) => readonly string[];
 
 /**
  * `bound` says to which catalog a field of a register is bound: a query over such a field takes what that catalog lets
- * in, and so depends on it.
+ * in, and so depends on it. `over` says over which catalogs a linked source is computed.
  */
-export function behindOf(definitions: ReadonlyMap<string, CatalogDefinition>, bound: (registerId: string, field: string) => string | undefined): Behind {
+export function behindOf(definitions: ReadonlyMap<string, CatalogDefinition>, bound: (registerId: string, field: string) => string | undefined, over: (sourceId: string) => readonly string[] = () => []): Behind {
   const behind = (part: CatalogPart): readonly string[] => {
+    if (part.kind === 'linked') return over(part.sourceId);
     if (part.kind !== 'query') return partReads(part).catalogs ?? [];
     const catalog = bound(part.registerId, part.value);
     return catalog === undefined ? [] : [catalog];

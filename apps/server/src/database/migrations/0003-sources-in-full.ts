@@ -46,7 +46,7 @@ const statements = [
   `create index catalog_changes_catalog on catalog_changes (house_id, catalog_id, id)`,
   `create table linked_sources (
      house_id uuid not null references houses on delete cascade, id uuid not null, name text not null, name_key text not null,
-     settings jsonb not null, every int not null, rows jsonb not null default '[]', mark text,
+     settings jsonb not null, every int not null, made_by uuid, rows jsonb not null default '[]', mark text,
      last_good_at timestamptz, last_tried_at timestamptz, failure text,
      primary key (house_id, id), unique (house_id, name_key))`,
 ];

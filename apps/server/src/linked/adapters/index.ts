@@ -1,0 +1,15 @@
+// Door of the adapters: the six kinds of linked source.
+import type { LinkedKind } from '@dellum/contract';
+import type { LinkedAdapter } from './adapter.js';
+import { computed } from './computed.js';
+import { csvFile } from './csvFile.js';
+import { database } from './database.js';
+import { folder } from './folder.js';
+import { service } from './service.js';
+import { textFile } from './textFile.js';
+
+export { SourceFault, type CatalogValues, type ReadingContext } from './adapter.js';
+export { tablesOf } from './database.js';
+
+const adapters: { readonly [Kind in LinkedKind]: LinkedAdapter } = { 'text file': textFile, 'csv file': csvFile, folder, database, service, computed };
+export const adapterOf = (kind: LinkedKind): LinkedAdapter => adapters[kind];

@@ -1,0 +1,206 @@
+// Linked sources: set up, tried, refreshed on demand and on a schedule. What a refresh changes is a change like any other.
+import { randomUUID } from 'node:crypto';
+import { readdir } from 'node:fs/promises';
+import { relative } from 'node:path';
+import { Injectable } from '@nestjs/common';
+import { clean, matchKey, proposalOf, readsDirectly } from '@dellum/core';
+import type { DatabaseTables, LinkedSettingsDto, LinkedTrial, LinkedView, MakeLinkedDto, Outcome, Reachable as ReachableView } from '@dellum/contract';
+import { BuildService } from '../build/build.service.js';
+import type { HouseBuild } from '../build/build.store.js';
+import { mustNotCycleThrough } from '../catalogs/readDefinition.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { Database, lockBuild, type Trx } from '../database/database.js';
+import { Ledger } from '../ledger/ledger.js';
+import { Changes } from '../live/changes.js';
+import type { Caller } from '../people/guard.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { adapterOf, SourceFault, tablesOf, type CatalogValues, type ReadingContext } from './adapters/index.js';
+import { LinkedStore } from './linked.store.js';
+import { Reachable } from './reachable.js';
+
+const firstShown = 8;
+const mostListed = 500;
+
+@Injectable()
+export class LinkedService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly compiled: CompiledCatalogs,
+    private readonly sources: SourcesService,
+    private readonly store: LinkedStore,
+    private readonly reachable: Reachable,
+    private readonly ledger: Ledger,
+    private readonly changes: Changes,
+  ) {}
+
+  all(caller: Caller): Promise<LinkedView[]> {
+    return this.store.all(this.database.kysely, caller.houseId);
+  }
+
+  /** What a source can be set up with: files and folders under the root, databases, services. */
+  async reach(): Promise<ReachableView> {
+    const { root, databases, services } = this.reachable;
+    const found = root === undefined ? [] : await readdir(root, { withFileTypes: true, recursive: true }).catch(() => []);
+    const pathOf = (entry: (typeof found)[number]) => relative(root!, `${entry.parentPath}/${entry.name}`);
+    const listed = (isFolder: boolean) => found.filter((entry) => entry.isDirectory() === isFolder && !entry.name.startsWith('.')).map(pathOf).sort().slice(0, mostListed);
+    return { root: root ?? null, files: listed(false), folders: listed(true), connections: [...databases.keys()], services: [...services.keys()] };
+  }
+
+  tables(connection: string): Promise<DatabaseTables> {
+    return told(() => tablesOf(this.reachable, connection));
+  }
+
+  /** What a source would give; nothing is stored. */
+  async try(caller: Caller, settings: LinkedSettingsDto): Promise<LinkedTrial> {
+    const build = await this.builds.now(caller.houseId);
+    const context = this.context(build, null);
+    const adapter = adapterOf(settings.kind);
+    const { columns, rows } = (await told(async () => adapter.look?.(settings, context))) ?? { columns: [], rows: [] };
+    // A table or a list whose column of the value is not chosen yet is looked at first.
+    if (adapter.look && !settings.value && columns.length > 0) return { values: 0, first: [], columns, rows };
+    const reading = await told(() => adapter.read(settings, context));
+    const read = reading === 'unchanged' ? [] : reading.rows;
+    return { values: read.length, first: read.slice(0, firstShown).map(({ value, label }) => ({ value, ...(label && { label }) })), columns, rows };
+  }
+
+  make(caller: Caller, dto: MakeLinkedDto): Promise<{ id: string }> {
+    return this.change(caller, async (trx, build) => {
+      const id = randomUUID();
+      const name = freeName(build, dto.name, undefined);
+      mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
+      await this.store.add(trx, caller.houseId, { ...dto, name, id, madeBy: caller.id });
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.made', detail: { id, name, settings: dto.settings } }]);
+      return { id };
+    });
+  }
+
+  alter(caller: Caller, id: string, dto: MakeLinkedDto): Promise<{ id: string }> {
+    return this.change(caller, async (trx, build) => {
+      linkedOf(build, id);
+      const name = freeName(build, dto.name, id);
+      mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
+      await this.store.change(trx, caller.houseId, id, { ...dto, name });
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.changed', detail: { id, name, settings: dto.settings } }]);
+      return { id };
+    });
+  }
+
+  async remove(caller: Caller, id: string): Promise<void> {
+    await this.change(caller, async (trx, build) => {
+      const { name } = linkedOf(build, id);
+      const users = [...build.catalogs.values()].filter(({ definition }) => readsDirectly(definition, 'linked', id)).map(({ title }) => `catalog ${title}`);
+      if (users.length > 0) throw new ProblemError('in-use', `“${name}” feeds ${users.join(', ')}. Take it out there first.`, { users });
+      await this.store.remove(trx, caller.houseId, id);
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.deleted', detail: { id, name } }]);
+    });
+  }
+
+  private change<T>(caller: Caller, act: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<T> {
+    return this.database.transaction(async (trx) => {
+      await lockBuild(trx, caller.houseId);
+      const result = await act(trx, await this.builds.at(trx, caller.houseId));
+      await this.builds.changed(trx, caller.houseId);
+      return result;
+    });
+  }
+
+  /**
+   * Reads the source and proposes what it gives now. A source that cannot be read keeps its last good values; why it failed
+   * is noted and thrown.
+   */
+  async refresh(caller: Caller, id: string): Promise<Outcome> {
+    const db = this.database.kysely;
+    const build = await this.builds.now(caller.houseId);
+    linkedOf(build, id);
+    const source = (await this.store.find(db, caller.houseId, id))!;
+    try {
+      const reading = await adapterOf(source.settings.kind).read(source.settings, this.context(build, source.mark));
+      const mark = reading === 'unchanged' ? source.mark : (reading.mark ?? null);
+      const same = reading === 'unchanged' || JSON.stringify(reading.rows) === JSON.stringify(source.rows);
+      const outcome = same ? { slip: null, notes: [`${source.name} gives what it gave before.`] } : await this.take(caller, id, reading.rows);
+      await this.store.went(db, caller.houseId, id, null, mark);
+      await this.tell(caller.houseId);
+      return outcome;
+    } catch (error) {
+      if (!(error instanceof SourceFault)) throw error;
+      await this.store.went(db, caller.houseId, id, error.message, null);
+      await this.tell(caller.houseId);
+      throw new ProblemError('source-unreadable', `${error.message} The last good values stay.`);
+    }
+  }
+
+  private take(caller: Caller, sourceId: string, rows: readonly { value: string }[]): Promise<Outcome> {
+    return this.sources.propose(caller, async (trx) => {
+      await this.store.dropWaiting(trx, caller.houseId, sourceId);
+      return proposalOf({ what: 'linked read', sourceId, rows });
+    });
+  }
+
+  private tell(houseId: string): Promise<void> {
+    return this.database.transaction((trx) => this.changes.append(trx, houseId, [{ audience: 'administrators', body: { kind: 'slips' } }]));
+  }
+
+  /** A refresh that nobody waits for, in the name of whoever set the source up. What fails is noted at the source. */
+  async refreshQuietly(houseId: string, sourceId: string): Promise<void> {
+    const source = await this.store.find(this.database.kysely, houseId, sourceId);
+    if (!source) return;
+    const administrator = await this.database.kysely
+      .selectFrom('people')
+      .select(['id', 'name', 'role'])
+      .where('house_id', '=', houseId)
+      .where('role', '=', 'administrator')
+      .orderBy((eb) => eb('id', '=', source.madeBy ?? '00000000-0000-0000-0000-000000000000'), 'desc')
+      .limit(1)
+      .executeTakeFirst();
+    if (!administrator) return;
+    await this.refresh({ ...administrator, houseId }, sourceId).catch((error: unknown) => {
+      if (!(error instanceof ProblemError)) throw error;
+    });
+  }
+
+  private context(build: HouseBuild, mark: string | null): ReadingContext {
+    return {
+      reachable: this.reachable,
+      mark,
+      catalogs: async (keys) => {
+        const values: Record<string, CatalogValues[string]> = {};
+        for (const key of keys) {
+          const catalog = [...build.catalogs.values()].find((known) => known.key === key);
+          if (!catalog) throw new SourceFault(`There is no catalog with the key “${key}”.`);
+          const { items } = await this.compiled.get(this.database.kysely, build, catalog.id);
+          values[key.replaceAll('-', '_')] = items.filter(({ state }) => state === 'offered').map(({ value, label, note = '', path, companions }) => ({ ...companions, value, label, note, parent: path.at(-1) ?? '' }));
+        }
+        return values;
+      },
+    };
+  }
+}
+
+/** What an adapter cannot read is a problem that says why. */
+async function told<T>(read: () => Promise<T>): Promise<T> {
+  try {
+    return await read();
+  } catch (error) {
+    if (error instanceof SourceFault) throw new ProblemError('source-unreadable', error.message);
+    throw error;
+  }
+}
+
+const catalogIds = (build: HouseBuild, { kind, catalogs = [] }: LinkedSettingsDto): string[] => (kind === 'computed' ? [...build.catalogs.values()].filter(({ key }) => catalogs.includes(key)).map(({ id }) => id) : []);
+
+function linkedOf(build: HouseBuild, id: string) {
+  const source = build.linked.find((known) => known.id === id);
+  if (!source) throw notFound('This linked source');
+  return source;
+}
+
+function freeName(build: HouseBuild, name: string, except: string | undefined): string {
+  const key = matchKey(name);
+  if (key === '') throw new ProblemError('name-unfit', 'Give the source a name.', { faults: { name: 'Give the source a name.' } });
+  const other = build.linked.find((source) => source.id !== except && matchKey(source.name) === key);
+  if (!other) return clean(name);
+  const words = `There is a linked source “${other.name}” already. Choose another name.`;
+  throw new ProblemError('name-taken', words, { faults: { name: words } });
+}

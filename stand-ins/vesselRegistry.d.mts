@@ -1,0 +1,1 @@
+export function layOutVesselRegistry(url: string, name?: string): Promise<string>;
