@@ -160,7 +160,7 @@ describe('validity', () => {
     ['2026-12-31', 'valid'],
     ['2027-01-01', 'no longer valid'],
   ])('on %s is %s, both ends counted', (day, expected) => expect(validityOn({ validFrom: '2026-01-01', validUntil: '2026-12-31' }, day)).toBe(expected));
-  it('keeps what is not valid out of the picker', () => expect(searchIndex(catalogOf(item('a', { validUntil: '2026-01-01' }), item('b')), '2026-06-01').map((found) => found.item.value)).toEqual(['b']));
+  it('keeps what is not valid out of the picker', () => expect(searchIndex(catalogOf(item('a', { validUntil: '2026-01-01' }), item('b')), '2026-06-01').items.map(({ value }) => value)).toEqual(['b']));
 });
 
 describe('lookUp', () => {

@@ -103,7 +103,7 @@ export function PickerInput(props: PickerInputProps) {
       />
       {listShown && ready && (
         <Floating anchor={input}>
-          <PickerList id={id} title={ready.catalog.title} matches={picker.matches} total={picker.total} offered={ready.search.length} at={picker.at} onPick={(value) => props.onTake(value, 'pick')} />
+          <PickerList id={id} title={ready.catalog.title} matches={picker.matches} total={picker.total} offered={ready.search.items.length} at={picker.at} onPick={(value) => props.onTake(value, 'pick')} />
         </Floating>
       )}
       {refusal && (

@@ -5,10 +5,11 @@ import { itemKey, type CatalogDefinition, type CompanionField, type Item, type I
 import { ordered } from './order.js';
 import { partCompanions, partItems, partOrigin, type CatalogPart, type PartItem, type PartSources } from './parts/index.js';
 
-/** An item under way. */
-interface Draft extends PartItem {
+/** An item under way: as its first part gave it, and what other parts add. */
+interface Draft {
+  readonly given: PartItem;
   readonly origins: ItemOrigin[];
-  readonly spellings: Set<string>;
+  spellings: string[] | undefined;
 }
 
 type Drafts = Map<string, Draft>;
@@ -19,11 +20,11 @@ const keyBy = ({ distinct }: CatalogDefinition) => (item: Pick<Item, 'path' | 'v
 function add(drafts: Drafts, key: string, item: PartItem, origin: ItemOrigin): void {
   const known = drafts.get(key);
   if (!known) {
-    drafts.set(key, { ...item, origins: [origin], spellings: new Set() });
+    drafts.set(key, { given: item, origins: [origin], spellings: undefined });
     return;
   }
   known.origins.push(origin);
-  if (known.value !== item.value) known.spellings.add(item.value);
+  if (known.given.value !== item.value) known.spellings = [...(known.spellings ?? []), item.value];
 }
 
 function join(drafts: Drafts, part: CatalogPart, sources: PartSources, keyOf: ReturnType<typeof keyBy>, isFirst: boolean): void {
@@ -37,6 +38,20 @@ function join(drafts: Drafts, part: CatalogPart, sources: PartSources, keyOf: Re
   for (const key of [...drafts.keys()]) if (keys.has(key) === (part.join === 'without')) drafts.delete(key);
 }
 
+function joined(definition: CatalogDefinition, sources: PartSources): Iterable<Draft> {
+  const { parts, distinct } = definition;
+  const [only] = parts;
+  // A part gives each value once by itself; with one part there is nothing to join.
+  if (only && parts.length === 1 && distinct === 'value') {
+    const id = partOrigin(only);
+    return partItems(only, sources).map((given): Draft => ({ given, origins: [{ by: only.kind, id, rows: given.rows }], spellings: undefined }));
+  }
+  const drafts: Drafts = new Map();
+  const keyOf = keyBy(definition);
+  parts.forEach((part, at) => join(drafts, part, sources, keyOf, at === 0));
+  return drafts.values();
+}
+
 /** Removes what does not pass the filter; a parent stays as long as one of its children does. */
 function filtered(items: readonly Item[], definition: CatalogDefinition): readonly Item[] {
   const { filter } = definition;
@@ -48,8 +63,12 @@ function filtered(items: readonly Item[], definition: CatalogDefinition): readon
   return stays.filter((item) => !parents.has(itemKey(item)) || wanted.has(itemKey(item)));
 }
 
-function finished(draft: Draft, kept: KeptItem | undefined): Item {
-  const { value, path, companions, item, origins, spellings } = draft;
+const noNames: readonly string[] = [];
+
+function finished({ given, origins, spellings }: Draft, kept: KeptItem | undefined): Item {
+  const { value, path, label = value, companions, item } = given;
+  // Nearly all items are plain; they are made without a look at what there could be.
+  if (!kept && !item && !spellings) return companions ? { value, path, label, otherNames: noNames, companions, state: 'offered', from: origins } : { value, path, label, otherNames: noNames, state: 'offered', from: origins };
   const note = kept?.note ?? item?.note;
   const colour = kept?.colour ?? item?.colour;
   const validFrom = kept?.validFrom ?? item?.validFrom;
@@ -57,8 +76,8 @@ function finished(draft: Draft, kept: KeptItem | undefined): Item {
   return {
     value,
     path,
-    label: kept?.label ?? draft.label ?? value,
-    otherNames: [...new Set([...(kept?.otherNames ?? []), ...(item?.otherNames ?? []), ...spellings])],
+    label: kept?.label ?? label,
+    otherNames: [...new Set([...(kept?.otherNames ?? []), ...(item?.otherNames ?? []), ...(spellings ?? [])])],
     ...(note && { note }),
     ...(colour && { colour }),
     ...(validFrom && { validFrom }),
@@ -80,14 +99,14 @@ const retired = (kept: KeptItem): Item => {
  * values that no source gives, or that do not pass, follow at the end.
  */
 export function composeCatalog(definition: CatalogDefinition, kept: readonly KeptItem[], sources: PartSources): Item[] {
-  const drafts: Drafts = new Map();
-  const keyOf = keyBy(definition);
-  definition.parts.forEach((part, at) => join(drafts, part, sources, keyOf, at === 0));
   const keptByKey = new Map(kept.map((item) => [itemKey(item), item]));
-  const items = [...drafts.values()].map((draft) => finished(draft, keptByKey.get(itemKey(draft))));
+  const items: Item[] = [];
+  for (const draft of joined(definition, sources)) items.push(finished(draft, keptByKey.size === 0 ? undefined : keptByKey.get(itemKey(draft.given))));
   const wanted = ordered(filtered(items, definition), definition.order, sources.locale.language);
+  const gone = kept.filter((item) => item.retired);
+  if (gone.length === 0) return [...wanted];
   const given = new Set(wanted.map(itemKey));
-  return [...wanted, ...kept.filter((item) => item.retired && !given.has(itemKey(item))).map(retired)];
+  return [...wanted, ...gone.filter((item) => !given.has(itemKey(item))).map(retired)];
 }
 
 /** The companions that the items of a catalog have, in the order of its parts. */

@@ -96,4 +96,8 @@ export interface Catalog {
 export const itemKey = ({ path, value }: Pick<Item, 'path' | 'value'>): string => (path.length === 0 ? value : `${path.join('\u001F')}\u001F${value}`);
 
 /** How many levels the items have. */
-export const levelsOf = (items: readonly Item[]): number => items.reduce((most, { path }) => Math.max(most, path.length + 1), 1);
+export function levelsOf(items: readonly Item[]): number {
+  let most = 1;
+  for (const { path } of items) if (path.length >= most) most = path.length + 1;
+  return most;
+}

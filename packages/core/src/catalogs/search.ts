@@ -43,64 +43,119 @@ function fold(text: string): Folded {
   return { text: folded, origin };
 }
 
-interface Searchable {
-  readonly item: Item;
-  readonly label: Folded;
-  readonly names: readonly { readonly name: string; readonly folded: Folded }[];
+/** A text that is searched: the label of an item, or one of its other names. */
+interface Row extends Folded {
+  /** The place of the item in the catalog. */
+  readonly order: number;
+  /** The other name it is; undefined for the label. */
+  readonly name: string | undefined;
 }
-export type SearchIndex = readonly Searchable[];
+
+/**
+ * All texts of a catalog end to end, labels first. One search through a long text is many times faster than one search
+ * each through many short ones.
+ */
+export interface SearchIndex {
+  readonly items: readonly Item[];
+  readonly rows: readonly Row[];
+  readonly text: string;
+  /** Where each row begins in the text; one more for its end. */
+  readonly offsets: Int32Array;
+  /** 1 where a word begins. */
+  readonly starts: Uint8Array;
+}
+
+const wordStart = /(?<![\p{L}\p{N}])[\p{L}\p{N}]/gu;
 
 /** Prepares the items that a catalog offers on a day (any day when it is left out) for searching; done once a version. */
-export function searchIndex(catalog: Catalog, day?: string): SearchIndex {
-  return catalog.items
-    .filter((item) => isOffered(item, day))
-    .map((item) => ({ item, label: fold(item.label), names: item.otherNames.map((name) => ({ name, folded: fold(name) })) }));
+export function searchIndex({ items: all }: Pick<Catalog, 'items'>, day?: string): SearchIndex {
+  const items = all.filter((item) => isOffered(item, day));
+  const labels = items.map((item, order): Row => ({ ...fold(item.label), order, name: undefined }));
+  const names = items.flatMap((item, order) => item.otherNames.map((name): Row => ({ ...fold(name), order, name })));
+  const rows = [...labels, ...names];
+  const offsets = new Int32Array(rows.length + 1);
+  rows.forEach((row, at) => {
+    offsets[at + 1] = offsets[at]! + row.text.length + 1;
+  });
+  const text = rows.map((row) => row.text).join('\n');
+  const starts = new Uint8Array(text.length + 1);
+  for (const { index } of text.matchAll(wordStart)) starts[index] = 1;
+  return { items, rows, text, offsets, starts };
 }
 
-const startsWord = (text: string, at: number) => at === 0 || !/[\p{L}\p{N}]/u.test(text[at - 1]!);
-
-/** The best place of a word: the first start of a word, else the first place at all. */
-function placeOf(word: string, text: string): { at: number; start: boolean } | undefined {
-  const first = text.indexOf(word);
-  if (first < 0) return undefined;
-  for (let at = first; at >= 0; at = text.indexOf(word, at + 1)) if (startsWord(text, at)) return { at, start: true };
-  return { at: first, start: false };
-}
+/** Words found inside other words count this much more than any place. */
+const innerWeight = 2 ** 14;
+/** Words found in another name only come after all that are found in the label. */
+const nameWeight = 2 ** 20;
+/** Rows are told apart by their order below this. */
+const orders = 2 ** 21;
 
 interface Found {
-  /** Words found inside other words rank after words found at starts. */
-  readonly inner: number;
-  readonly place: number;
-  readonly spans: readonly Span[];
+  readonly at: number;
+  readonly isStart: boolean;
 }
 
-function findWords(words: readonly string[], folded: Folded): Found | undefined {
-  let inner = 0;
-  let place = 0;
-  const spans: Span[] = [];
-  for (const word of words) {
-    const found = placeOf(word, folded.text);
-    if (!found) return undefined;
-    if (!found.start) inner++;
-    place += found.at;
-    spans.push({ start: folded.origin[found.at]!, end: folded.origin[found.at + word.length]! });
+/** The best place of a word in a row: the first start of a word, else the first place at all. Places count within the row. */
+function placeIn({ offsets, starts, rows }: SearchIndex, row: number, word: string): Found | undefined {
+  const own = rows[row]!.text;
+  const first = own.indexOf(word);
+  if (first < 0) return undefined;
+  for (let at = first; at >= 0; at = own.indexOf(word, at + 1)) if (starts[offsets[row]! + at] === 1) return { at, isStart: true };
+  return { at: first, isStart: false };
+}
+
+const rankOf = ({ at, isStart }: Found): number => Math.min(at, innerWeight - 1) + (isStart ? 0 : innerWeight);
+
+/** Hands every row that holds the word to `meet`, with how well it stands there. Walks through the text once. */
+function eachRowWith({ text, offsets, starts }: SearchIndex, word: string, meet: (row: number, rank: number) => void): void {
+  let row = 0;
+  let at = text.indexOf(word);
+  while (at >= 0) {
+    while (offsets[row + 1]! <= at) row++;
+    const begin = offsets[row]!;
+    const end = offsets[row + 1]!;
+    let rank = Math.min(at - begin, innerWeight - 1);
+    if (starts[at] !== 1) {
+      rank += innerWeight;
+      for (let next = text.indexOf(word, at + 1); next >= 0 && next < end; next = text.indexOf(word, next + 1)) {
+        if (starts[next] !== 1) continue;
+        rank = Math.min(next - begin, innerWeight - 1);
+        break;
+      }
+    }
+    meet(row, rank);
+    at = text.indexOf(word, end);
   }
-  return { inner, place, spans: spans.sort((a, b) => a.start - b.start) };
 }
 
-interface Ranked {
-  readonly match: Match;
-  readonly rank: readonly [number, number, number];
-}
-
-function rankItem(words: readonly string[], { item, label, names }: Searchable): Ranked | undefined {
-  const inLabel = findWords(words, label);
-  if (inLabel) return { match: { item, spans: inLabel.spans }, rank: [0, inLabel.inner, inLabel.place] };
-  for (const { name, folded } of names) {
-    const inName = findWords(words, folded);
-    if (inName) return { match: { item, spans: [], otherName: name }, rank: [1, inName.inner, inName.place] };
+/** Keeps the smallest numbers it is given, in order; nearly all are turned away by one comparison. */
+class Smallest {
+  private readonly kept: number[] = [];
+  constructor(private readonly most: number) {}
+  offer(number: number): void {
+    const { kept, most } = this;
+    if (kept.length === most && number >= kept[most - 1]!) return;
+    let at = kept.length === most ? most - 1 : kept.length;
+    while (at > 0 && kept[at - 1]! > number) {
+      kept[at] = kept[at - 1]!;
+      at--;
+    }
+    kept[at] = number;
   }
-  return undefined;
+  numbers(): readonly number[] {
+    return this.kept;
+  }
+}
+
+function matchOf(index: SearchIndex, row: number, words: readonly string[]): Match {
+  const { order, name, origin } = index.rows[row]!;
+  const item = index.items[order]!;
+  if (name !== undefined) return { item, spans: [], otherName: name };
+  const spans = words.flatMap((word) => {
+    const found = placeIn(index, row, word);
+    return found ? [{ start: origin[found.at]!, end: origin[found.at + word.length]! }] : [];
+  });
+  return { item, spans: spans.sort((a, b) => a.start - b.start) };
 }
 
 /**
@@ -109,12 +164,25 @@ function rankItem(words: readonly string[], { item, label, names }: Searchable):
  */
 export function search(index: SearchIndex, query: string, limit: number): Matches {
   const words = fold(clean(query)).text.split(' ').filter((word) => word !== '');
-  if (words.length === 0) return { matches: index.slice(0, limit).map(({ item }) => ({ item, spans: [] })), total: index.length };
-  const ranked: Ranked[] = [];
-  for (const searchable of index) {
-    const found = rankItem(words, searchable);
-    if (found) ranked.push(found);
-  }
-  ranked.sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1] || a.rank[2] - b.rank[2]);
-  return { matches: ranked.slice(0, limit).map(({ match }) => match), total: ranked.length };
+  const { items, rows } = index;
+  if (words.length === 0) return { matches: items.slice(0, limit).map((item) => ({ item, spans: [] })), total: items.length };
+  // The longest word is the rarest, as a rule; only the rows that hold it are looked at for the others.
+  const [rarest, ...others] = [...words].sort((a, b) => b.length - a.length);
+  const best = new Smallest(limit);
+  const seen = new Uint8Array(items.length);
+  let total = 0;
+  eachRowWith(index, rarest!, (row, rank) => {
+    const { order, name } = rows[row]!;
+    if (seen[order] === 1) return;
+    let sum = rank + (name === undefined ? 0 : nameWeight);
+    for (const word of others) {
+      const found = placeIn(index, row, word);
+      if (!found) return;
+      sum += rankOf(found);
+    }
+    seen[order] = 1;
+    total++;
+    best.offer(sum * orders + row);
+  });
+  return { matches: best.numbers().map((number) => matchOf(index, number % orders, words)), total };
 }

@@ -28,10 +28,18 @@ function boundOf(stretch: Stretch, first: number, others: readonly Stretch[], or
   return bound;
 }
 
-const filledIn = (fields: readonly string[]) => (entry: Entry) => fields.some((field) => field in entry.cells && !isBlank(entry.cells[field]!));
+const nowhere: ReadonlyMap<EntryId, number> = new Map();
+
+const visible = /[!-~]/u;
+/** What is plainly visible need not be cleaned to be seen. */
+const isFilled = (text: string | undefined): boolean => text !== undefined && (visible.test(text) || !isBlank(text));
+const filledIn = (fields: readonly string[]) => (entry: Entry) => fields.some((field) => isFilled(entry.cells[field]));
 
 /** The rows of a stretch. `others` are the stretches over the same register (the stretch itself may be among them). */
-export function extentOf(stretch: Stretch, entries: readonly Entry[], others: readonly Stretch[], ordinals: ReadonlyMap<EntryId, number> = ordinalsOf(entries)): Extent {
+export function extentOf(stretch: Stretch, entries: readonly Entry[], others: readonly Stretch[]): Extent {
+  // Where nothing is anchored to an entry, no entry needs to be found.
+  const isAnchored = ({ start, end }: Stretch) => start.at !== 'top' || end.ends === 'fixed';
+  const ordinals = isAnchored(stretch) || others.some(isAnchored) ? ordinalsOf(entries) : nowhere;
   const first = firstOrdinal(stretch, ordinals);
   const bound = boundOf(stretch, first, others, ordinals, entries.length);
   const endOrdinal = stretch.end.ends === 'fixed' && stretch.end.entry !== null ? ordinals.get(stretch.end.entry) : undefined;

@@ -11,14 +11,15 @@ interface Node {
   readonly value: string;
   readonly path: readonly string[];
   readonly rows: SourceRow[];
-  readonly children: Map<string, Node>;
+  /** Set once it has children: these, and the path that they share. */
+  below: { readonly children: Map<string, Node>; readonly path: readonly string[] } | undefined;
 }
-const nodeOf = (value: string, path: readonly string[]): Node => ({ value, path, rows: [], children: new Map() });
+const nodeOf = (value: string, path: readonly string[]): Node => ({ value, path, rows: [], below: undefined });
 
 function flatten(nodes: Iterable<Node>, into: RangeValue[]): RangeValue[] {
-  for (const { value, path, rows, children } of nodes) {
+  for (const { value, path, rows, below } of nodes) {
     into.push({ value, path, rows });
-    if (children.size > 0) flatten(children.values(), into);
+    if (below) flatten(below.children.values(), into);
   }
   return into;
 }
@@ -34,32 +35,49 @@ function inherited(texts: readonly string[], above: readonly string[]): string[]
   return read;
 }
 
+/** The node at a path, made where it is not there yet. Paths are shared by siblings. */
+function nodeAt(roots: Map<string, Node>, basePath: readonly string[], texts: readonly string[], depth: number): Node {
+  let level = roots;
+  let path = basePath;
+  for (let at = 0; ; at++) {
+    const value = texts[at]!;
+    let node = level.get(value);
+    if (!node) {
+      node = nodeOf(value, path);
+      level.set(value, node);
+    }
+    if (at === depth - 1) return node;
+    node.below ??= { children: new Map(), path: [...path, value] };
+    level = node.below.children;
+    path = node.below.path;
+  }
+}
+
+/** Every row costs the same few steps, whatever the size of the register: this is the hot path of compiling a catalog. */
 function takeStretch(stretch: Stretch, register: RegisterState, extent: Extent, inherits: boolean, roots: Map<string, Node>, basePath: readonly string[], leave: (ordinal: number, why: LeftOutWhy, text: string) => void): void {
   const { fields } = stretch;
   const kinds = fields.map((key) => register.fields.find((field) => field.key === key)?.kind ?? 'text');
+  const textsOnly = kinds.every((kind) => kind === 'text');
   let above: readonly string[] = [];
   for (let ordinal = extent.first; ordinal < extent.beyond; ordinal++) {
-    const entry = register.entries[ordinal]!;
-    const typed = fields.map((field) => clean(entry.cells[field] ?? ''));
+    const { id, cells } = register.entries[ordinal]!;
+    const typed = fields.map((field) => (cells[field] === undefined ? '' : clean(cells[field])));
     const texts = inherits ? inherited(typed, above) : typed;
-    const depth = texts.findLastIndex((text) => text !== '') + 1;
-    const wrong = texts.findIndex((text, level) => text !== '' && !isOfKind(kinds[level]!, text));
-    if (depth === 0) leave(ordinal, 'blank', '');
-    else if (texts.slice(0, depth).includes('')) leave(ordinal, 'blank', texts.slice(0, depth).join(' › '));
-    else if (wrong >= 0) leave(ordinal, 'wrong kind', texts[wrong]!);
-    else {
-      let level = roots;
-      let node: Node | undefined;
-      for (let at = 0; at < depth; at++) {
-        const known = level.get(texts[at]!);
-        node = known ?? nodeOf(texts[at]!, node ? [...node.path, node.value] : basePath);
-        if (!known) level.set(node.value, node);
-        level = node.children;
-      }
-      if (node!.rows.length > 0) leave(ordinal, 'repeat', node!.value);
-      node!.rows.push({ register: register.id, entry: entry.id, ordinal });
-    }
     above = texts;
+    let depth = texts.length;
+    while (depth > 0 && texts[depth - 1] === '') depth--;
+    const gap = texts.indexOf('');
+    if (depth === 0) leave(ordinal, 'blank', '');
+    else if (gap >= 0 && gap < depth) leave(ordinal, 'blank', texts.slice(0, depth).join(' › '));
+    else {
+      const wrong = textsOnly ? -1 : texts.findIndex((text, level) => text !== '' && !isOfKind(kinds[level]!, text));
+      if (wrong >= 0) leave(ordinal, 'wrong kind', texts[wrong]!);
+      else {
+        const node = nodeAt(roots, basePath, texts, depth);
+        if (node.rows.length > 0) leave(ordinal, 'repeat', node.value);
+        node.rows.push({ register: register.id, entry: id, ordinal });
+      }
+    }
   }
 }
 
@@ -84,7 +102,8 @@ export function takeRange(range: SourceRange, registers: ReadonlyMap<RegisterId,
       const heading = clean(register.heading);
       const parent = roots.get(heading) ?? nodeOf(heading, []);
       roots.set(heading, parent);
-      takeStretch(stretch, register, extent, false, parent.children, [heading], leave);
+      parent.below ??= { children: new Map(), path: [heading] };
+      takeStretch(stretch, register, extent, false, parent.below.children, parent.below.path, leave);
     } else takeStretch(stretch, register, extent, range.inherits, roots, [], leave);
     for (let ordinal = extent.beyond; ordinal < extent.bound; ordinal++) {
       const text = stretch.fields.map((field) => clean(register.entries[ordinal]!.cells[field] ?? '')).filter(Boolean).join(' › ');

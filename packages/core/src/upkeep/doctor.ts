@@ -1,4 +1,5 @@
 // The range doctor: what is wrong with a range, and the one step that mends it, with what that step would do.
+import { grouped } from '../group.js';
 import { clean } from '../text/index.js';
 import { isOfKind, type FieldKind } from '../values/index.js';
 import type { RegisterState } from '../registers/index.js';
@@ -43,6 +44,11 @@ const isList = (register: RegisterState) => register.fields.length === 1;
 const deleting = (row: SourceRow, ...more: readonly SourceRow[]): Step => ({ what: 'act', registerId: row.register, act: { act: 'delete', entries: [row, ...more].map(({ entry }) => entry) } });
 const writing = (row: SourceRow, field: string, text: string): Step => ({ what: 'act', registerId: row.register, act: { act: 'write', cells: [{ entry: row.entry, field, text }] } });
 
+/** One act a register, however many cells. */
+function writingAll(cells: readonly { row: SourceRow; field: string; text: string }[]): Step[] {
+  return [...grouped(cells, ({ row }) => row.register)].map(([registerId, own]): Step => ({ what: 'act', registerId, act: { act: 'write', cells: own.map(({ row, field, text }) => ({ entry: row.entry, field, text })) } }));
+}
+
 /** The range with the stretch over this register ending at an entry. */
 function endingAt(range: SourceRange, row: SourceRow): SourceRange {
   return { ...range, stretches: range.stretches.map((stretch) => (stretch.registerId === row.register ? { ...stretch, end: { ends: 'fixed', entry: row.entry } } : stretch)) };
@@ -81,12 +87,11 @@ const afterTheGap: Symptom = (patient) => {
 };
 
 const repeats: Symptom = (patient) =>
-  patient.taking.values.flatMap(({ value, rows }): Finding[] => {
-    const [, second] = rows;
-    if (!second) return [];
+  patient.taking.values.filter(({ rows }) => rows.length > 1).map(({ value, rows }): Finding => {
+    const [, second, ...more] = rows;
     const times = rows.length === 2 ? 'twice' : `${rows.length} times`;
-    const cure = isList(registerAt(patient, second)) ? { words: rows.length === 2 ? 'Remove the second' : 'Remove the repeats', steps: [deleting(second, ...rows.slice(2))] } : undefined;
-    return [{ kind: 'repeat', words: `“${value}” stands ${times}; it is offered once.`, rows: rows.slice(1), ...(cure && { cure }) }];
+    const cure = isList(registerAt(patient, second!)) ? { words: rows.length === 2 ? 'Remove the second' : 'Remove the repeats', steps: [deleting(second!, ...more)] } : undefined;
+    return { kind: 'repeat', words: `“${value}” stands ${times}; it is offered once.`, rows: rows.slice(1), ...(cure && { cure }) };
   });
 
 function fieldOf({ range }: Patient, row: SourceRow, depth: number): string {
@@ -116,28 +121,34 @@ const lookAlike: Symptom = (patient) => {
         const cells = cellsHolding(patient, other.value, depth);
         const words = `“${other.value}” looks like “${right!.value}”.`;
         if (cells.length === 0) return { kind: 'look-alike', words, rows: [] };
-        return { kind: 'look-alike', words, rows: cells.map(({ row }) => row), cure: { words: `Write it “${right!.value}”`, steps: cells.map(({ row, field }) => writing(row, field, right!.value)) } };
+        return { kind: 'look-alike', words, rows: cells.map(({ row }) => row), cure: { words: `Write it “${right!.value}”`, steps: writingAll(cells.map((cell) => ({ ...cell, text: right!.value }))) } };
       }),
     ),
   );
 };
 
-const outerBlanks: Symptom = (patient) => {
-  const found = patient.range.stretches.flatMap((stretch) => {
-    const register = patient.world.registers.get(stretch.registerId);
-    const extent = patient.taking.extents.find(({ registerId }) => registerId === stretch.registerId);
-    if (!register || !extent) return [];
-    return register.entries.slice(extent.first, extent.beyond).flatMap((entry, at) =>
-      stretch.fields.flatMap((field) => {
-        const text = entry.cells[field];
-        if (text === undefined || clean(text) === '' || clean(text) === text) return [];
-        return [{ row: { register: register.id, entry: entry.id, ordinal: extent.first + at }, field, text: clean(text) }];
-      }),
-    );
-  });
+/** Nearly every cell is plain: one blank between words, none at the ends. Only the others are cleaned and compared. */
+const plainCell = /^[!-~]+(?: [!-~]+)*$/u;
+
+const outerBlanks: Symptom = ({ range, taking, world }) => {
+  const found: { row: SourceRow; field: string; text: string }[] = [];
+  for (const { registerId, fields } of range.stretches) {
+    const register = world.registers.get(registerId);
+    const extent = taking.extents.find((known) => known.registerId === registerId);
+    if (!register || !extent) continue;
+    for (let ordinal = extent.first; ordinal < extent.beyond; ordinal++) {
+      const { id, cells } = register.entries[ordinal]!;
+      for (const field of fields) {
+        const typed = cells[field];
+        if (typed === undefined || plainCell.test(typed)) continue;
+        const text = clean(typed);
+        if (text !== '' && text !== typed) found.push({ row: { register: registerId, entry: id, ordinal }, field, text });
+      }
+    }
+  }
   if (found.length === 0) return [];
   const words = `${count(found.length, 'cell has', 'cells have')} blanks that nobody sees, at an end or doubled. They are read without them.`;
-  return [{ kind: 'outer blanks', words, rows: found.map(({ row }) => row), cure: { words: 'Take the blanks out', steps: found.map(({ row, field, text }) => writing(row, field, text)) } }];
+  return [{ kind: 'outer blanks', words, rows: found.map(({ row }) => row), cure: { words: 'Take the blanks out', steps: writingAll(found) } }];
 };
 
 const guessed: readonly FieldKind[] = ['number', 'date'];
@@ -148,6 +159,8 @@ const mixedKinds: Symptom = (patient) => {
   const leaves = patient.taking.values.filter(({ rows }) => rows.length > 0);
   if (leaves.length < 5) return [];
   for (const kind of guessed) {
+    // A range whose first values are of another kind is not mostly of this one, in all but made-up cases.
+    if (leaves.slice(0, 20).every(({ value }) => !isOfKind(kind, value))) continue;
     const odd = leaves.filter(({ value }) => !isOfKind(kind, value));
     if (odd.length === 0 || odd.length > leaves.length * (1 - mostly)) continue;
     const rows = odd.flatMap((value) => value.rows);

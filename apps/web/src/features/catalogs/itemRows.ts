@@ -1,5 +1,5 @@
 // Which items of a catalog stand in its table: all, those of open groups, or those that were searched for.
-import { compileCatalog, itemKey, levelsOf, search, searchIndex, type Item, type SearchIndex, type Span } from '@dellum/core';
+import { itemKey, itemsAtLevel, levelsOf, search, searchIndex, type Item, type SearchIndex, type Span } from '@dellum/core';
 import type { CatalogItems } from '@dellum/contract';
 
 export interface ItemRow {
@@ -15,7 +15,7 @@ const indexes = new WeakMap<CatalogItems, SearchIndex>();
 function indexOf(items: CatalogItems): SearchIndex {
   const known = indexes.get(items);
   if (known) return known;
-  const made = searchIndex(compileCatalog(items.id, items.title, items.items.map((item) => (item.state === 'offered' ? item : { ...item, state: 'offered' as const }))));
+  const made = searchIndex({ items: itemsAtLevel(items.items).map((item) => (item.state === 'offered' ? item : { ...item, state: 'offered' as const })) });
   indexes.set(items, made);
   return made;
 }

@@ -36,7 +36,7 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
       <Stack as="ul" gap="1" listStyleType="none">
         {over > 0 && <li>{number.format(over)} written over rows that are there, {number.format(block.length - over)} added below.</li>}
         {look.repeats > 0 && <li>{number.format(look.repeats)} {look.repeats === 1 ? 'repeats a value' : 'repeat values'}; each is offered once.</li>}
-        {look.alike.length > 0 && <li>{number.format(look.alike.length)} look alike: {look.alike.slice(0, 3).map((group) => group.slice(0, 2).map((value) => `“${value}”`).join(' and ')).join('; ')}.</li>}
+        {look.alike.length > 0 && <li>{look.alike.length === 1 ? 'Two look alike' : `${number.format(look.alike.length)} pairs look alike`}: {look.alike.slice(0, 3).map((group) => group.slice(0, 2).map((value) => `“${value}”`).join(' and ')).join('; ')}.</li>}
         {tooWide > 0 && <Text as="li" color="brick.fg">The block is {tooWide} {tooWide === 1 ? 'column' : 'columns'} wider than {source.register.title} from here; what has no field stays out.</Text>}
         {look.repeats + look.alike.length === 0 && <li>No repeats and no look-alikes.</li>}
       </Stack>

@@ -1,7 +1,9 @@
 // What a named range takes.
-import type { Entry, FieldId } from '../../registers/index.js';
+import type { FieldId, RegisterState } from '../../registers/index.js';
 import { alongWith, companionFields } from './along.js';
 import type { PartItem, PartKind, RangePart } from './models.js';
+
+const kindOf = (register: RegisterState | undefined, key: FieldId) => register?.fields.find((field) => field.key === key)?.kind ?? 'text';
 
 export const rangePart: PartKind<RangePart> = {
   kind: 'range',
@@ -11,15 +13,17 @@ export const rangePart: PartKind<RangePart> = {
   items({ rangeId, label, companions }, sources) {
     const range = sources.range(rangeId);
     if (!range) return [];
-    const entries = new Map<string, Map<string, Entry>>();
-    for (const { registerId } of range.stretches) entries.set(registerId, new Map((sources.register(registerId)?.entries ?? []).map((entry) => [entry.id, entry])));
     const fields = range.stretches[0]?.fields ?? [];
     const fieldAt = (depth: number): FieldId => (range.shape === 'levels' ? fields[depth] : fields[0]) ?? '';
-    return sources.taking(rangeId).values.map(({ value, path, rows }): PartItem => {
+    const { values } = sources.taking(rangeId);
+    const plain = label === null && companions.length === 0 && range.stretches.every((stretch) => stretch.fields.every((key) => kindOf(sources.register(stretch.registerId), key) === 'text'));
+    if (plain) return values;
+    return values.map((taken): PartItem => {
+      const { value, path, rows } = taken;
       const [first] = rows;
       const register = first && sources.register(first.register);
-      if (!register) return { value, path, rows };
-      const along = alongWith(entries.get(first.register)!.get(first.entry), register, { key: fieldAt(path.length), text: value }, label, companions, sources.locale);
+      if (!register) return taken;
+      const along = alongWith(register.entries[first.ordinal], register, { key: fieldAt(path.length), text: value }, label, companions, sources.locale);
       return { value, path, rows, ...along };
     });
   },
