@@ -9,12 +9,14 @@ import {
   lookUp,
   nearest,
   ofRanges,
+  packItems,
   passes,
   readTypedList,
   readWorld,
   houseLocale,
   search,
   searchIndex,
+  unpackItems,
   validityOn,
   writeTypedList,
   type CatalogDefinition,
@@ -148,6 +150,20 @@ describe('a typed list', () => {
       fc.property(fc.uniqueArray(fc.string({ unit: fc.constantFrom('a', 'b', ',', ';', '"', ' ') , minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 6 }), (texts) => {
         const { values } = readTypedList(writeTypedList(texts.map((text) => text.replace(/\s+/g, ' ').trim()).filter((text) => text !== '')), houseLocale);
         expect(readTypedList(writeTypedList(values), houseLocale).values).toEqual(values);
+      }),
+    );
+  });
+});
+
+describe('packed items', () => {
+  const text = fc.constantFrom('a', 'b', 'c', 'd');
+  const made = fc.record({ value: text, label: text, otherNames: fc.array(text, { maxLength: 2 }), state: fc.constantFrom('offered' as const, 'retired' as const), unit: fc.option(text, { nil: undefined }), rows: fc.nat({ max: 2 }), note: fc.option(text, { nil: undefined }) });
+  it('are unpacked as they were, but for the entries of their rows', () => {
+    fc.assert(
+      fc.property(fc.uniqueArray(made, { selector: ({ value }) => value, maxLength: 4 }), fc.uniqueArray(made, { selector: ({ value }) => value, maxLength: 4 }), (roots, children) => {
+        const of = ({ value, label, otherNames, state, unit, rows, note }: (typeof roots)[number], path: readonly string[], at: number): Item => ({ value, path, label, otherNames, ...(note !== undefined && { note }), ...(unit !== undefined && { companions: { unit } }), state, from: rows === 0 ? [] : [{ by: 'range', id: 'r', rows: Array.from({ length: rows }, (_, more) => ({ register: 'l', entry: '', ordinal: at + more })) }] });
+        const items = roots.flatMap((root, at) => [of(root, [], at), ...children.map((child, place) => of(child, [root.value], at + place))]);
+        expect(unpackItems(packItems(items, [{ key: 'unit', heading: 'Unit', kind: 'text' }]))).toEqual(items);
       }),
     );
   });

@@ -1,6 +1,6 @@
 // HTTP for catalogs, their items, their history, and the lineage strip.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
-import { AddItemDto, ChangeCatalogDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome } from '@dellum/contract';
+import { AddItemDto, ChangeCatalogDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome, type PackedCatalog } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { CatalogsService } from './catalogs.service.js';
@@ -56,6 +56,12 @@ export class CatalogsController {
   @For(...everyRole)
   items(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<CatalogItems> {
     return this.catalogs.items(caller, id);
+  }
+
+  @Get('catalogs/:id/items/packed')
+  @For(...everyRole)
+  packed(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<PackedCatalog> {
+    return this.catalogs.packed(caller, id);
   }
 
   @Post('catalogs/:id/items')

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, levelsOf, matchKey, proposalOf, readWorld, readsDirectly } from '@dellum/core';
-import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome } from '@dellum/contract';
+import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome, type PackedCatalog } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Counts } from '../counts/counts.js';
@@ -14,7 +14,7 @@ import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Worlds } from '../sources/worlds.js';
 import { CatalogsStore } from './catalogs.store.js';
-import { CompiledCatalogs } from './compiled.service.js';
+import { CompiledCatalogs, packedOf } from './compiled.service.js';
 import { mustNotCycle, readDefinition } from './readDefinition.js';
 
 const firstShown = 12;
@@ -39,6 +39,14 @@ export class CatalogsService {
     const { items, companions } = await this.compiled.get(this.database.kysely, build, id);
     const shown = mayDesign(caller.role) ? items : items.map((item) => ({ ...item, from: [] }));
     return { id, title: view.title, version: view.version, items: shown, companions };
+  }
+
+  /** The same in columns. */
+  async packed(caller: Caller, id: string): Promise<PackedCatalog> {
+    const build = await this.builds.now(caller.houseId);
+    const view = catalogOf(build, id);
+    const composed = await this.compiled.get(this.database.kysely, build, id);
+    return { id, title: view.title, version: view.version, packed: packedOf(composed, mayDesign(caller.role)), companions: composed.companions };
   }
 
   async use(caller: Caller, id: string): Promise<CatalogUse> {

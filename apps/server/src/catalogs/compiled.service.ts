@@ -1,6 +1,6 @@
 // Composed and compiled catalogs, kept in memory by version: what the judge looks things up in.
 import { Injectable } from '@nestjs/common';
-import { compileCatalog, readWorld, type Catalog, type CompanionField, type Item } from '@dellum/core';
+import { compileCatalog, packItems, readWorld, type Catalog, type CompanionField, type Item, type PackedItems } from '@dellum/core';
 import type { HouseBuild } from '../build/build.store.js';
 import type { Reader } from '../database/database.js';
 import { Worlds } from '../sources/worlds.js';
@@ -10,6 +10,17 @@ export interface Composed {
   readonly items: readonly Item[];
   readonly companions: readonly CompanionField[];
   readonly catalog: Catalog;
+}
+
+const packed = new WeakMap<Composed, PackedItems>();
+
+/** The items in columns, with where they come from or, for others than administrators, without. Packed once a version. */
+export function packedOf(composed: Composed, origins: boolean): PackedItems {
+  const known = packed.get(composed) ?? packItems(composed.items, composed.companions);
+  packed.set(composed, known);
+  if (origins) return known;
+  const others = Object.fromEntries(Object.entries(known.others).map(([place, { from: _from, ...members }]) => [place, members]));
+  return { ...known, homes: [], home: known.home.map(() => -1), ordinal: known.ordinal.map(() => -1), others };
 }
 
 @Injectable()

@@ -1,6 +1,6 @@
 // The lineage strip: source → catalog → fields → entries, with live counts.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, endingInShort, endingOf, rangesOf, readWorld, readsDirectly, stands, type CatalogDefinition, type SourceRange, type WorldReader } from '@dellum/core';
+import { canBeOutside, endingInShort, endingOf, rangesOf, readWorld, readsDirectly, stands, type CatalogDefinition, type SourceRange } from '@dellum/core';
 import type { FieldCount, Lineage } from '@dellum/contract';
 import { BuildService, boundFields, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
@@ -14,6 +14,8 @@ import { CompiledCatalogs } from './compiled.service.js';
 
 @Injectable()
 export class LineageService {
+  private readonly taken = new Map<string, { version: number; counts: Map<string, number> }>();
+
   constructor(
     private readonly database: Database,
     private readonly builds: BuildService,
@@ -45,9 +47,9 @@ export class LineageService {
     const counts = await this.fieldCounts(build, fields);
     const catalogs = await this.compiled.some(db, build, catalogIds);
     const carries = await this.carries.underWay(db, build.houseId);
-    const reader = readWorld(await this.worlds.read(db, build, { ranges: ranges.map(({ id }) => id) }));
+    const taken = await this.takenBy(build, ranges);
     return {
-      ranges: ranges.map((range) => rangeView(build, range, reader)),
+      ranges: ranges.map((range) => rangeView(build, range, taken.get(range.id) ?? 0)),
       others: [],
       catalogs: [...catalogs.values()].map(({ id, title, items }) => {
         const offered = items.filter(({ state }) => state === 'offered').length;
@@ -61,6 +63,19 @@ export class LineageService {
       }),
       carries: carries.filter(({ fieldId }) => fields.some(({ id }) => id === fieldId)),
     };
+  }
+
+  /** How many values ranges take; read once a version of the build. */
+  private async takenBy(build: HouseBuild, ranges: readonly SourceRange[]): Promise<ReadonlyMap<string, number>> {
+    const known = this.taken.get(build.houseId);
+    const counts = known?.version === build.version ? known.counts : new Map<string, number>();
+    const missing = ranges.filter(({ id }) => !counts.has(id)).map(({ id }) => id);
+    if (missing.length > 0) {
+      const reader = readWorld(await this.worlds.read(this.database.kysely, build, { ranges: missing }));
+      for (const id of missing) counts.set(id, reader.taking(id).values.length);
+    }
+    this.taken.set(build.houseId, { version: build.version, counts });
+    return counts;
   }
 
   /** For each field of a register, how many entries hold something and how many of them are outside. */
@@ -88,10 +103,10 @@ export class LineageService {
   }
 }
 
-function rangeView(build: HouseBuild, range: SourceRange, reader: WorldReader): Lineage['ranges'][number] {
+function rangeView(build: HouseBuild, range: SourceRange, taken: number): Lineage['ranges'][number] {
   const register = build.registers.get(range.stretches[0]?.registerId ?? '');
   const sheet = build.sheets.find(({ id }) => id === register?.sheetId);
-  return { id: range.id, name: range.name, sheetId: sheet?.id ?? '', sheetTitle: sheet?.title ?? '', ends: endingInShort(endingOf(range)), taken: reader.taking(range.id).values.length };
+  return { id: range.id, name: range.name, sheetId: sheet?.id ?? '', sheetTitle: sheet?.title ?? '', ends: endingInShort(endingOf(range)), taken };
 }
 
 /** The sources of a catalog that are no ranges, each with the way to it. */

@@ -1,6 +1,6 @@
 // Upkeep: everything in the house that wants mending, found by the core.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, examine, itemsAtLevel, lookAlikes, readWorld, stands, type SourceWorld, type Spelling } from '@dellum/core';
+import { canBeOutside, examine, itemsAtLevel, readWorld, stands, type Spelling } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -9,6 +9,7 @@ import { Counts } from '../counts/counts.js';
 import { Database } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
 import { Worlds } from '../sources/worlds.js';
+import { lookAlikesOf } from './lookAlikesOf.js';
 
 const mostUnused = 200;
 const mostGroups = 200;
@@ -16,8 +17,12 @@ const mostGroups = 200;
 /** What each catalog offers, with the number of entries that hold each value. */
 type Offered = ReadonlyMap<string, readonly Spelling[]>;
 
+type Standing = Pick<Upkeep, 'findings' | 'alikes' | 'between'>;
+
 @Injectable()
 export class UpkeepService {
+  private readonly known = new Map<string, { version: number; found: Promise<Standing> }>();
+
   constructor(
     private readonly database: Database,
     private readonly builds: BuildService,
@@ -27,18 +32,37 @@ export class UpkeepService {
   ) {}
 
   async all(caller: Caller): Promise<Upkeep> {
-    const db = this.database.kysely;
     const build = await this.builds.now(caller.houseId);
-    const world = await this.worlds.read(db, build, { ranges: build.ranges.map(({ id }) => id), catalogs: build.catalogs.keys() });
     const offered = await this.offered(build);
+    const { findings, alikes, between } = await this.standing(build, offered);
     return {
-      findings: build.ranges.flatMap(({ id }) => examine(id, world, { effects: true })),
-      alikes: alikesWithin(offered),
-      between: alikesBetween(offered),
+      findings,
+      alikes,
+      between,
       unused: unusedOf(build, offered),
-      empty: emptyOf(build, world),
+      empty: await this.empty(build, offered),
       outside: await this.outside(build),
     };
+  }
+
+  /** What does not change with the entries is found once a version of the build. */
+  private standing(build: HouseBuild, offered: Offered): Promise<Standing> {
+    const known = this.known.get(build.houseId);
+    if (known?.version === build.version) return known.found;
+    const found = this.find(build, offered);
+    this.known.set(build.houseId, { version: build.version, found });
+    return found;
+  }
+
+  private async find(build: HouseBuild, offered: Offered): Promise<Standing> {
+    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id) });
+    const findings = build.ranges.flatMap(({ id }) => examine(id, world, { effects: true }));
+    const alikes: CatalogAlikes[] = [];
+    for (const [catalogId, values] of offered) {
+      const groups = (await lookAlikesOf(values)).slice(0, mostGroups);
+      if (groups.length > 0) alikes.push({ catalogId, groups });
+    }
+    return { findings, alikes, between: await alikesBetween(offered) };
   }
 
   private async offered(build: HouseBuild): Promise<Offered> {
@@ -54,6 +78,18 @@ export class UpkeepService {
     return offered;
   }
 
+  /** Catalogs that offer nothing, with what empties them. */
+  private async empty(build: HouseBuild, offered: Offered): Promise<Upkeep['empty']> {
+    const emptied = [...build.catalogs.values()].filter(({ id }) => offered.get(id)?.length === 0);
+    if (emptied.length === 0) return [];
+    const world = await this.worlds.read(this.database.kysely, build, { catalogs: emptied.map(({ id }) => id) });
+    return emptied.map(({ id, title, definition }) => {
+      if (definition.parts.length === 0) return { catalogId: id, words: `${title} has no parts yet.` };
+      const unfiltered = readWorld({ ...world, definitions: new Map([...world.definitions, [id, { ...definition, filter: null }]]) }).items(id);
+      return { catalogId: id, words: unfiltered.length > 0 ? `The filter of ${title} leaves nothing: none of ${unfiltered.length} values passes it.` : `${title} offers nothing: its sources are empty.` };
+    });
+  }
+
   /** Entries outside, by field, where there are any. */
   private async outside(build: HouseBuild): Promise<Upkeep['outside']> {
     const db = this.database.kysely;
@@ -65,15 +101,11 @@ export class UpkeepService {
   }
 }
 
-function alikesWithin(offered: Offered): CatalogAlikes[] {
-  return [...offered].map(([catalogId, values]) => ({ catalogId, groups: lookAlikes(values).slice(0, mostGroups) })).filter(({ groups }) => groups.length > 0);
-}
-
 /** Values that are spelled otherwise in another catalog; one that stands equally in both is no finding. */
-function alikesBetween(offered: Offered): AlikeBetween[] {
+async function alikesBetween(offered: Offered): Promise<AlikeBetween[]> {
   const homes = new Map<string, string[]>();
   for (const [catalogId, values] of offered) for (const { value } of values) homes.set(value, [...(homes.get(value) ?? []), catalogId]);
-  const groups = lookAlikes([...homes.keys()].map((value) => ({ value, entries: homes.get(value)!.length })));
+  const groups = await lookAlikesOf([...homes.keys()].map((value) => ({ value, entries: homes.get(value)!.length })));
   return groups
     .map((group) => ({ values: group.flatMap(({ value }) => homes.get(value)!.map((catalogId) => ({ catalogId, value }))) }))
     .filter(({ values }) => new Set(values.map(({ catalogId }) => catalogId)).size > 1)
@@ -86,16 +118,5 @@ function unusedOf(build: HouseBuild, offered: Offered): Unused[] {
     if (boundFields(build, catalogId).length === 0) return [];
     const unused = values.filter(({ entries }) => entries === 0).map(({ value }) => value);
     return unused.length === 0 ? [] : [{ catalogId, values: unused.slice(0, mostUnused) }];
-  });
-}
-
-/** Catalogs that offer nothing, with what empties them. */
-function emptyOf(build: HouseBuild, world: SourceWorld): Upkeep['empty'] {
-  const reader = readWorld(world);
-  return [...build.catalogs.values()].flatMap(({ id, title, definition }) => {
-    if (reader.items(id).some(({ state }) => state === 'offered')) return [];
-    const unfiltered = readWorld({ ...world, definitions: new Map([...world.definitions, [id, { ...definition, filter: null }]]) });
-    const words = definition.parts.length === 0 ? `${title} has no parts yet.` : unfiltered.items(id).length > 0 ? `The filter of ${title} leaves nothing: none of ${unfiltered.items(id).length} values passes it.` : `${title} offers nothing: its sources are empty.`;
-    return [{ catalogId: id, words }];
   });
 }

@@ -15,7 +15,7 @@ function follower(dispatch: AppDispatch) {
   const countsSoon = () => {
     countsDue ??= window.setTimeout(() => {
       countsDue = undefined;
-      dispatch(api.util.invalidateTags(['Lineage', 'Counts', 'Upkeep']));
+      dispatch(api.util.invalidateTags(['Lineage', 'Counts']));
     }, countsEvery);
   };
   return (change: Change) => {

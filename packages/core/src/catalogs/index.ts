@@ -12,3 +12,4 @@ export { compileCatalog, itemsAtLevel } from './compile.js';
 export { itemWithValue, lookUp } from './lookUp.js';
 export { search, searchIndex, type Match, type Matches, type SearchIndex, type Span } from './search.js';
 export { nearest } from './nearest.js';
+export { packItems, unpackItems, type PackedItems } from './pack.js';

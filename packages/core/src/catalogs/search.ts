@@ -21,15 +21,17 @@ export interface Matches {
   readonly total: number;
 }
 
-/** A text without case and accents, and for each of its code units the place in the original. */
+/** A text without case and accents, and for each of its code units the place in the original; undefined where all are the same. */
 interface Folded {
   readonly text: string;
-  readonly origin: readonly number[];
+  readonly origin: readonly number[] | undefined;
 }
 
 const accents = /\p{M}/gu;
+const ascii = /^[ -~]*$/u;
 
 function fold(text: string): Folded {
+  if (ascii.test(text)) return { text: text.toLowerCase(), origin: undefined };
   let folded = '';
   const origin: number[] = [];
   let at = 0;
@@ -153,7 +155,9 @@ function matchOf(index: SearchIndex, row: number, words: readonly string[]): Mat
   if (name !== undefined) return { item, spans: [], otherName: name };
   const spans = words.flatMap((word) => {
     const found = placeIn(index, row, word);
-    return found ? [{ start: origin[found.at]!, end: origin[found.at + word.length]! }] : [];
+    if (!found) return [];
+    const end = found.at + word.length;
+    return [origin ? { start: origin[found.at]!, end: origin[end]! } : { start: found.at, end }];
   });
   return { item, spans: spans.sort((a, b) => a.start - b.start) };
 }

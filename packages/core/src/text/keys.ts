@@ -10,7 +10,10 @@ export function foldCase(codePoint: string): string {
   return codePoint.toLowerCase().toUpperCase().toLowerCase().replaceAll('ς', 'σ');
 }
 
+const ascii = /^[ -~]*$/u;
+
 function foldText(text: string): string {
+  if (ascii.test(text)) return text.toLowerCase();
   let folded = '';
   for (const codePoint of text) folded += foldCase(codePoint);
   return folded;
@@ -34,6 +37,8 @@ const invisible = /\p{Default_Ignorable_Code_Point}/gu;
  * Unicode NFKC with full case folding (after the Unicode Standard, 3.13, D146), cleaned. Idempotent.
  */
 export function matchKey(text: string): string {
+  // ASCII has no compatibility forms and nothing invisible: one step is enough.
+  if (ascii.test(text)) return clean(text).toLowerCase();
   return untilStable(text, (step) => clean(foldText(clean(step).normalize('NFKC')).replace(invisible, '')));
 }
 

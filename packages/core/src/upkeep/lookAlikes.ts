@@ -65,7 +65,13 @@ function twoWords(a: string, b: string, use: ReadonlyMap<string, number>): boole
   return differing[0]!.every((word) => (use.get(word) ?? 0) >= oftenUsed);
 }
 
-/** Keys that may be one slip apart lie side by side: each pair is handed to `meet` at least once. */
+const zero = '0'.charCodeAt(0);
+const isDigit = (unit: number) => unit >= zero && unit <= zero + 9;
+
+/**
+ * Keys that may be one slip apart lie side by side: each pair is handed to `meet` at least once. Digits are never left
+ * out, so that keys with other numbers never meet, however alike they are.
+ */
 function bringTogether(keys: readonly string[], meet: (a: number, b: number) => void): void {
   const size = keys.reduce((sum, key) => sum + (key.length < shortest ? 0 : key.length + 1), 0);
   // Hash and place share one double: 32 bits and up to 21 bits stay exact.
@@ -73,14 +79,14 @@ function bringTogether(keys: readonly string[], meet: (a: number, b: number) => 
   let filled = 0;
   keys.forEach((key, place) => {
     if (key.length < shortest) return;
-    for (let left = -1; left < key.length; left++) marks[filled++] = hashWithout(key, left) * 0x200000 + place;
+    for (let left = -1; left < key.length; left++) if (left < 0 || !isDigit(key.charCodeAt(left))) marks[filled++] = hashWithout(key, left) * 0x200000 + place;
   });
-  marks.sort();
-  const hashAt = (at: number) => Math.floor(marks[at]! / 0x200000);
-  const placeAt = (at: number) => marks[at]! % 0x200000;
-  for (let from = 0; from < size; ) {
+  const sorted = marks.subarray(0, filled).sort();
+  const hashAt = (at: number) => Math.floor(sorted[at]! / 0x200000);
+  const placeAt = (at: number) => sorted[at]! % 0x200000;
+  for (let from = 0; from < filled; ) {
     let to = from + 1;
-    while (to < size && hashAt(to) === hashAt(from)) to++;
+    while (to < filled && hashAt(to) === hashAt(from)) to++;
     for (let a = from; a < to; a++) {
       for (let b = a + 1; b < Math.min(to, a + mostTogether); b++) if (placeAt(a) !== placeAt(b)) meet(placeAt(a), placeAt(b));
     }

@@ -19,6 +19,7 @@ import { HistorySlip } from './HistorySlip.js';
 import { itemRows } from './itemRows.js';
 import { ItemSlip } from './ItemSlip.js';
 import { ItemTable } from './ItemTable.js';
+import { unpacked } from './unpacked.js';
 
 const number = new Intl.NumberFormat('en-GB');
 const noUse = {};
@@ -38,7 +39,8 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
   const [query, setQuery] = useState(address.get('value') ?? '');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const day = address.get('day') ?? undefined;
-  const { data: now, error } = useCatalogItemsQuery(catalog.id);
+  const { data: loaded, error } = useCatalogItemsQuery(catalog.id);
+  const now = loaded && unpacked(loaded);
   const { data: then } = useCatalogAsOfQuery({ id: catalog.id, day: day ?? '' }, { skip: !day });
   const { data: use } = useCatalogUseQuery(catalog.id);
   const { data: lineage } = useCatalogLineageQuery(catalog.id);

@@ -1,11 +1,11 @@
 // Catalogs over the API: how they are composed, their items, use, history and lineage.
-import type { AddItemDto, CatalogChange, CatalogItems, CatalogUse, ChangeCatalogDto, DefinitionDto, DefinitionTrial, ItemActDto, KeepItemDto, Lineage, MakeCatalogDto, Outcome } from '@dellum/contract';
+import type { AddItemDto, CatalogChange, CatalogItems, CatalogUse, ChangeCatalogDto, DefinitionDto, DefinitionTrial, ItemActDto, KeepItemDto, Lineage, MakeCatalogDto, Outcome, PackedCatalog } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import { sourceTags } from '../sources/sourcesApi.js';
 
 export const catalogsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    catalogItems: build.query<CatalogItems, string>({ query: (id) => `/catalogs/${id}/items`, providesTags: (_result, _error, id) => [{ type: 'Catalog', id }] }),
+    catalogItems: build.query<PackedCatalog, string>({ query: (id) => `/catalogs/${id}/items/packed`, providesTags: (_result, _error, id) => [{ type: 'Catalog', id }] }),
     catalogUse: build.query<CatalogUse, string>({ query: (id) => `/catalogs/${id}/use`, providesTags: ['Counts'] }),
     catalogLineage: build.query<Lineage, string>({ query: (id) => `/catalogs/${id}/lineage`, providesTags: ['Lineage'] }),
     rangeLineage: build.query<Lineage, string>({ query: (id) => `/ranges/${id}/lineage`, providesTags: ['Lineage'] }),

@@ -5,6 +5,7 @@ import { useEffect, useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
 import { useAppDispatch, useAppSelector } from '../../store.js';
 import { catalogsApi } from './catalogsApi.js';
+import { unpacked } from './unpacked.js';
 
 export interface ReadyCatalog {
   readonly catalog: Catalog;
@@ -31,5 +32,5 @@ export function useCatalogs(ids: readonly string[], day: string): ReadonlyMap<st
     return () => subscriptions.forEach((subscription) => subscription.unsubscribe());
   }, [dispatch, wanted]);
   const loaded = useAppSelector((state) => wanted.split(' ').filter(Boolean).map((id) => catalogsApi.endpoints.catalogItems.select(id)(state).data), shallowEqual);
-  return useMemo(() => new Map(loaded.flatMap((items) => (items ? [[items.id, ready(items, day)] as const] : []))), [loaded, day]);
+  return useMemo(() => new Map(loaded.flatMap((items) => (items ? [[items.id, ready(unpacked(items), day)] as const] : []))), [loaded, day]);
 }

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { shallowEqual } from 'react-redux';
 import { useAppDispatch, useAppSelector } from '../../store.js';
 import { catalogsApi } from '../catalogs/catalogsApi.js';
+import { unpacked } from '../catalogs/unpacked.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { find, seekables, type Finding } from './findings.js';
 
@@ -18,7 +19,7 @@ function useItems(ids: readonly string[]): readonly CatalogItems[] {
     return () => subscriptions.forEach((subscription) => subscription.unsubscribe());
   }, [dispatch, wanted]);
   const found = useAppSelector((state) => ids.map((id) => catalogsApi.endpoints.catalogItems.select(id)(state).data), shallowEqual);
-  return useMemo(() => found.filter((items) => items !== undefined), [found]);
+  return useMemo(() => found.flatMap((items) => (items ? [unpacked(items)] : [])), [found]);
 }
 
 export function SeekLine({ me }: { me: Me }) {

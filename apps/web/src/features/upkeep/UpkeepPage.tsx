@@ -21,7 +21,7 @@ const mostShown = 12;
 
 export function UpkeepPage() {
   const { data: build, error } = useBuildQuery();
-  const { data: upkeep, error: failed } = useUpkeepQuery();
+  const { data: upkeep, error: failed } = useUpkeepQuery(undefined, { refetchOnMountOrArgChange: true });
   const { data: slips } = useSlipsQuery();
   if (!build || !upkeep) return <Waiting error={errorWords(error ?? failed)} />;
   const [slip] = slips ?? [];
