@@ -42,6 +42,29 @@ for (const colours of ['light', 'dark'] as const) {
     await clean(page, 'impact slip');
   });
 
+  test(`catalogs and sources in full, ${colours}`, async ({ house }) => {
+    test.setTimeout(120_000);
+    const page = await open(house, colours, '/ranges');
+    await expect(page.getByText('nothing').first()).toBeVisible();
+    await clean(page, 'ranges');
+    await page.goto('/upkeep');
+    await expect(page.getByRole('region', { name: 'Ranges' })).toBeVisible();
+    await clean(page, 'upkeep');
+    await page.goto('/map');
+    await expect(page.getByRole('main').getByRole('link', { name: 'Tugs' })).toBeVisible();
+    await clean(page, 'map');
+    await page.goto('/linked');
+    await expect(page.getByRole('row', { name: /Tariff documents/ })).toBeVisible();
+    await clean(page, 'linked sources');
+    await toCatalog(page, 'Visit status');
+    await page.getByRole('table').getByRole('button', { name: 'Shifted' }).click();
+    await expect(page.getByRole('region', { name: 'Item Shifted' })).toBeVisible();
+    await clean(page, 'item');
+    await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
+    await expect(page.getByText('are offered')).toBeVisible();
+    await clean(page, 'how a catalog is composed');
+  });
+
   test(`the sheet in work, ${colours}`, async ({ house }) => {
     test.setTimeout(120_000);
     const page = await open(house, colours, '/sheets');

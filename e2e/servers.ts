@@ -14,7 +14,7 @@ export interface Serving {
 export async function serve(databaseUrl: string, given?: string): Promise<Serving> {
   const port = given ? Number(new URL(given).port) : await freePort();
   const child: ChildProcess = spawn(process.execPath, [`${root}/apps/server/dist/main.js`], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: `${root}/apps/web/dist` },
+    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: `${root}/apps/web/dist`, DELLUM_FILES: `${root}/stand-ins/files` },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   for await (const line of createInterface({ input: child.stdout! })) if (line.startsWith('listening')) break;

@@ -67,7 +67,8 @@ export function MapPage() {
       {map.nodes.length === 0 ? (
         <EmptyState title="Nothing to draw yet">Name a range, make a catalog of it, and bind a field to the catalog; then the way of the values is drawn here.</EmptyState>
       ) : (
-        <Box h="100%" css={{ '& .react-flow__edge-path': { stroke: 'var(--chakra-colors-slate-border)' } }}>
+        // Nodes that are neither dragged nor chosen get no pointer from the library; their links need it.
+        <Box h="100%" css={{ '& .react-flow__node': { pointerEvents: 'all !important' }, '& .react-flow__edge-path': { stroke: 'var(--chakra-colors-slate-border)' } }}>
           <ReactFlow key={centre ?? 'all'} nodes={nodes} edges={edges} nodeTypes={nodeTypes} colorMode={mode} fitView minZoom={0.2} nodesConnectable={false} nodesFocusable={false} proOptions={{ hideAttribution: true }}>
             <Background />
             <Controls showInteractive={false} />

@@ -78,7 +78,7 @@ function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView
       <Table.Cell>
         {catalogs.length === 0 && <Text color="inkSoft">no catalog yet</Text>}
         {catalogs.map((catalog) => (
-          <Box key={catalog.id} asChild color="damson.fg" fontWeight="bold" display="block">
+          <Box key={catalog.id} asChild color="damson.fg" fontWeight="bold" display="block" minH="6">
             <Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link>
           </Box>
         ))}

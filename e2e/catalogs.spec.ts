@@ -1,0 +1,169 @@
+// Catalogs in full: composed, searched, changed from their own page, looked back at; and what wants upkeep.
+import { answerSlip, cellOf, expect, list, test, toCatalog, toLists, toSheet, two, typeUnder } from './house.js';
+
+test('a catalog is composed of parts, tried at once, and set', async ({ house }) => {
+  const page = await house.open('ines');
+  await toCatalog(page, 'Tugs');
+  const slip = page.getByRole('complementary', { name: 'Slip' });
+  await expect(slip).toContainText('Offers Call sign, shown as Name, of Vessels where Class is “tug”, in alphabetical order; repeats stand once.');
+  await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
+  const compose = page.getByRole('region', { name: 'How it is composed' });
+  await expect(compose.getByRole('status')).toContainText('are offered');
+  await compose.getByRole('button', { name: 'One condition more' }).click();
+  await compose.getByLabel('Field of condition 2').selectOption({ label: 'Length, m' });
+  await compose.getByLabel('Comparison of condition 2').selectOption('at least');
+  await compose.getByLabel('Value of condition 2').fill('10000');
+  await expect(compose.getByRole('status')).toContainText('Nothing would be offered.');
+  await compose.getByLabel('Value of condition 2').fill('100');
+  await expect(compose.getByRole('status')).toContainText('would be offered');
+  await compose.getByRole('button', { name: 'typed values' }).click();
+  await compose.getByLabel('Values of part 2').fill('QZZ001, "QZZ002, spare"; QZZ001');
+  await expect(compose).toContainText('2 values; 1 repeat left out');
+  await compose.getByRole('button', { name: 'Compose it so' }).click();
+  await expect(page.getByText('Tugs is composed so from now on.')).toBeVisible();
+  await page.getByLabel('Find a value').fill('spare');
+  await expect(page.getByRole('row', { name: /QZZ002, spare/ })).toContainText('typed');
+
+  // A catalog cannot feed itself.
+  await toCatalog(page, 'Services');
+  await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
+  await compose.getByRole('group', { name: 'Add a part' }).getByRole('button', { name: 'another catalog' }).click();
+  await compose.getByLabel('Catalog of part 3').selectOption({ label: 'the catalog Works without cranes' });
+  await expect(compose.getByRole('status')).toContainText('The catalog would feed itself: Services takes from Works without cranes takes from Services.');
+  await expect(compose.getByRole('button', { name: 'Compose it so' })).toBeDisabled();
+});
+
+test('a tree opens group by group; a value is added under its group', async ({ house }) => {
+  const page = await house.open('ines');
+  await toCatalog(page, 'Berths');
+  const table = page.getByRole('table', { name: 'Values of Berths' });
+  await expect(table.getByRole('row')).toHaveCount(5);
+  await table.getByRole('button', { name: 'Open Heron Mole' }).click();
+  await expect(table.getByRole('button', { name: 'Heron 3' })).toBeVisible();
+  await table.getByRole('button', { name: 'Heron Mole', exact: true }).last().click();
+  await page.getByLabel('Add a value under Heron Mole').fill('Heron 4');
+  await page.keyboard.press('Enter');
+  await expect(table.getByRole('button', { name: 'Heron 4' })).toBeVisible();
+  await page.getByLabel('Find a value').fill('pond');
+  await expect(table.getByRole('row')).toHaveCount(4);
+});
+
+test('values are added, corrected, coloured, merged and retired from the page; clerks feel it', async ({ house }) => {
+  const clerk = await house.open('mara', '/', two());
+  const grid = await toSheet(clerk, 'Berth visits');
+  const page = await house.open('ines');
+  await toCatalog(page, 'Visit status');
+  // The range ends at a fixed row: it asks.
+  await page.getByLabel('Add a value').fill('Turned away');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“Visit status” ends at a fixed row.');
+  await page.getByRole('button', { name: 'Take it in' }).click();
+  await expect(page.getByText('“Turned away” is offered now in 1 field.')).toBeVisible();
+
+  const item = (name: string) => page.getByRole('region', { name: `Item ${name}` });
+  await page.getByRole('table').getByRole('button', { name: 'Turned away' }).click();
+  await item('Turned away').getByRole('radio', { name: 'brick' }).click();
+  await item('Turned away').getByLabel('Other names, one a line').fill('TA\nsent off');
+  await item('Turned away').getByRole('button', { name: 'Keep this' }).click();
+  await expect(page.getByText('What is kept of Turned away is stored.')).toBeVisible();
+  await cellOf(grid, 1500, 'Status').click();
+  await clerk.keyboard.type('sent off');
+  await clerk.keyboard.press('Enter');
+  await expect(cellOf(grid, 1500, 'Status')).toHaveText('Turned away');
+
+  await item('Turned away').getByRole('button', { name: 'Correct …' }).click();
+  await item('Turned away').getByLabel('Write it right').fill('Turned back');
+  await item('Turned away').getByRole('button', { name: 'Correct', exact: true }).click();
+  await answerSlip(page, 'Corrected');
+  await expect(cellOf(grid, 1500, 'Status')).toHaveText('Turned back');
+
+  await page.getByRole('table').getByRole('button', { name: 'Turned back' }).click();
+  await item('Turned back').getByRole('button', { name: 'Merge into …' }).click();
+  await item('Turned back').getByLabel('It is the same as').selectOption({ label: 'Shifted' });
+  await item('Turned back').getByRole('button', { name: 'Merge into', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Impact' }).getByRole('heading')).toHaveText('Turned back becomes Shifted');
+  await answerSlip(page, 'Corrected');
+  await expect(cellOf(grid, 1500, 'Status')).toHaveText('Shifted');
+
+  await page.getByRole('table').getByRole('button', { name: 'Expected' }).click();
+  await item('Expected').getByRole('button', { name: 'Retire' }).click();
+  await answerSlip(page, 'Retired');
+  await expect(page.getByRole('row', { name: /Expected/ })).toContainText('retired');
+  await cellOf(grid, 1501, 'Status').click();
+  await clerk.keyboard.press('Alt+ArrowDown');
+  await expect(clerk.getByRole('option')).toContainText(['Alongside', 'Shifted', 'Departed']);
+  await expect(clerk.getByRole('option')).toHaveCount(3);
+});
+
+test('history says who changed what, and one change is taken back', async ({ house }) => {
+  const page = await house.open('ines');
+  await toLists(page);
+  await typeUnder(page, 'Pilots', 'Nell Farrow');
+  await expect(page.getByText('“Nell Farrow” is offered now in 2 fields.')).toBeVisible();
+  await toCatalog(page, 'Pilots');
+  await page.getByRole('button', { name: 'History' }).click();
+  const history = page.getByRole('region', { name: 'History' });
+  await expect(history).toContainText('Ines Quarrie');
+  await expect(history).toContainText('Nell Farrow came in');
+  const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
+  await history.getByLabel('As it stood on').fill(yesterday);
+  await expect(page.getByText(`As it stood on ${yesterday}.`)).toBeVisible();
+  await expect(page.getByRole('table').getByRole('button', { name: 'Nell Farrow' })).toHaveCount(0);
+  await history.getByRole('button', { name: 'Back to now' }).click();
+  await history.getByRole('button', { name: 'Take it back' }).click();
+  await expect(history).toContainText('Nell Farrow went out');
+  await expect(page.getByRole('list', { name: 'Lineage' })).toContainText('6 offered');
+});
+
+test('upkeep lists what wants mending, and mends it in one step', async ({ house }) => {
+  const page = await house.open('ines');
+  await toLists(page);
+  await typeUnder(page, 'Ship brokers', 'Corow Brothers');
+  await expect(list(page, 'Ship brokers').getByRole('gridcell', { name: 'Corow Brothers' })).toBeVisible();
+  await page.getByRole('navigation').getByRole('link', { name: /Upkeep/ }).click();
+  const alike = page.getByRole('region', { name: 'Look-alikes' });
+  await expect(alike).toContainText('“Corow Brothers” (0) looks like “Corrow Brothers”');
+  await alike.getByRole('button', { name: 'Merge into “Corrow Brothers”' }).click();
+  await expect(alike).toHaveCount(0);
+  const ranges = page.getByRole('region', { name: 'Ranges' });
+  await expect(ranges).toContainText('Take it in: “Cancelled” comes in.');
+  await ranges.getByRole('button', { name: 'Take it in' }).click();
+  await expect(ranges.getByRole('button', { name: 'Take it in' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'List them' }).first().click();
+  await expect(page.getByText(/entries outside shown/)).toBeVisible();
+});
+
+test('the map shows what feeds what, and one walks in it', async ({ house }) => {
+  const page = await house.open('ines');
+  await toCatalog(page, 'Pilots');
+  await page.getByRole('link', { name: 'See the map' }).click();
+  await expect(page.getByText('What feeds Pilots, and what takes its values from it.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Pilot on board' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Quays' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show everything' }).click();
+  await page.getByRole('main').getByRole('link', { name: 'Quays' }).last().click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/Quays|Harbour lists/);
+});
+
+test('a text file is linked, looked at, and feeds a catalog; a wrong expression says where', async ({ house }) => {
+  const page = await house.open('ines', '/linked');
+  const slip = page.getByRole('complementary', { name: 'Slip' });
+  await slip.getByLabel('Name').fill('Terminals');
+  await slip.getByLabel('It gives').selectOption({ label: 'columns of a CSV file' });
+  await slip.getByLabel('File').selectOption('terminals.csv');
+  await slip.getByRole('button', { name: 'Look at it' }).click();
+  await slip.getByLabel('Column of the value').selectOption('code');
+  await slip.getByLabel('Column that is shown').selectOption('name');
+  await slip.getByRole('button', { name: 'Look at it' }).click();
+  await expect(slip).toContainText('3 values');
+  await slip.getByRole('button', { name: 'Link it' }).click();
+  await page.getByRole('button', { name: 'Read Terminals again' }).click();
+  await expect(page.getByRole('row', { name: /Terminals/ })).toContainText('good');
+
+  await page.goto('/linked');
+  await slip.getByLabel('It gives').selectOption({ label: 'an expression over catalogs' });
+  await slip.getByRole('group', { name: 'Over the catalogs' }).getByText('Pilots').click();
+  await slip.getByLabel('Expression (CEL)').fill('pilots.map(p, ');
+  await slip.getByRole('button', { name: 'Look at it' }).click();
+  await expect(slip.getByRole('alert')).toContainText('1 | pilots.map(p,');
+});
