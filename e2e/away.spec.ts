@@ -6,7 +6,7 @@ import { cellOf, enterHouse, expect, test, toSheet } from './house.js';
 import { serve } from './servers.js';
 
 test('typed text outlives a stopped database', async ({ browser }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const folder = mkdtempSync('/tmp/dellum-away-');
   let cluster = await startCluster(folder, { fsync: 'off' });
   const database = new Database(cluster.url, 1);

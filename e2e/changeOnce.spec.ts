@@ -112,6 +112,7 @@ test('insert, sort and delete above and inside the range while two browsers on t
   // Above: the first row is inserted under the heading and counts.
   await pilots.getByRole('gridcell', { name: 'Tam Ossel' }).click();
   await ines.getByRole('button', { name: 'Insert above' }).click();
+  await expect.poll(() => textsOf(ines, 'Pilots')).toHaveLength(7);
   await pilots.locator('[data-row="0"][data-column="0"]').click();
   await ines.keyboard.type('Ada Brisk');
   await ines.keyboard.press('Enter');

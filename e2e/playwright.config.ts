@@ -11,8 +11,9 @@ export default defineConfig({
   globalSetup: './globalSetup.ts',
   fullyParallel: true,
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  // Generous: a machine of two shared cores can stand still for seconds.
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [['list'], ...(process.env['DELLUM_E2E_REPORT'] ? [['json', { outputFile: process.env['DELLUM_E2E_REPORT'] }] as ['json', { outputFile: string }]] : [])],
   use: {
     viewport: { width: 1280, height: 800 },

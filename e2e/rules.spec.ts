@@ -13,7 +13,7 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
     await slip.getByRole('button', { name: words, exact: true }).click();
     await ines.getByRole('dialog').getByRole('button', { name: choice }).click();
   };
-  await part('Pilots', /^Services/);
+  await part('Berths', /^Services/);
   await part('may be blank', /must not be blank/);
   await slip.getByRole('button', { name: 'no hint' }).click();
   await ines.getByRole('textbox', { name: 'Hint shown on arrival' }).fill('What was done?');
@@ -54,6 +54,6 @@ test('a clerk reads the sentence and changes nothing', async ({ house }) => {
   const slip = page.getByRole('complementary', { name: 'Slip' });
   await expect(slip).toContainText('Takes one value from Pilots; may be blank; any other value is refused');
   await expect(slip.getByRole('button')).toHaveCount(1);
-  await page.goto('/sources');
+  await page.goto('/catalogs');
   await expect(page.getByText('This page is the administrator’s')).toBeVisible();
 });

@@ -6,13 +6,14 @@ import { join } from 'node:path';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
 import { freePort, startCluster } from './lib/postgres.mjs';
 import { runScript } from './lib/say.mjs';
+import { standIns } from './lib/standIns.mjs';
 
 const folder = join(root, 'docs', 'screenshots');
 
-async function serve(url) {
+async function serve(url, sources) {
   const port = await freePort();
   const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
-    env: { ...process.env, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps/web/dist') },
+    env: { ...process.env, ...sources, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps/web/dist') },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   for await (const line of createInterface({ input: server.stdout })) if (line.startsWith('listening')) break;
@@ -20,6 +21,31 @@ async function serve(url) {
 }
 
 const cell = (page, row, column) => page.locator(`[role=gridcell][data-row="${row - 1}"][data-column="${column}"]`);
+
+/** Ranges, linked sources, the map, Upkeep, and a catalog with levels and with how it is composed. */
+async function shootSources(page, follow, save) {
+  await page.goto('/ranges');
+  await page.getByText('nothing', { exact: true }).first().waitFor();
+  await save(page, 'ranges');
+  await page.goto('/upkeep');
+  await page.getByRole('region', { name: 'Ranges' }).waitFor();
+  await save(page, 'upkeep');
+  await page.goto('/map');
+  await page.getByRole('main').getByRole('link', { name: 'Tugs', exact: true }).waitFor();
+  await save(page, 'map');
+  await page.goto('/linked');
+  await page.getByRole('row', { name: /Neighbour ports/ }).getByText(/^good/).waitFor();
+  await page.getByRole('main').getByRole('link', { name: 'Neighbour ports' }).first().click();
+  await page.getByRole('complementary', { name: 'Slip' }).getByLabel('Name').waitFor();
+  await save(page, 'linked');
+  await follow(page, '/catalogs', 'Cargo');
+  await page.getByRole('table').getByRole('row').nth(3).waitFor();
+  await save(page, 'catalog-levels');
+  await follow(page, '/catalogs', 'Tugs');
+  await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
+  await page.getByText('are offered').waitFor();
+  await save(page, 'catalog-composed');
+}
 
 async function shoot(browser, base) {
   const context = (options = {}) => browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options });
@@ -79,6 +105,7 @@ async function shoot(browser, base) {
   await ines.keyboard.press('Enter');
   await ines.getByRole('region', { name: 'Impact' }).getByText('Corrected', { exact: true }).click();
   await save(ines, 'impact-slip');
+  await shootSources(ines, follow, save);
   await ines.goto('/people');
   await ines.getByRole('cell', { name: 'Mara Fenn', exact: true }).waitFor();
   await save(ines, 'people');
@@ -101,13 +128,15 @@ await runScript(async () => {
   mkdirSync(folder, { recursive: true });
   try {
     spawnSync(process.execPath, [join(root, 'demo/dist/load.js')], { env: { ...process.env, DATABASE_URL: cluster.url }, stdio: 'inherit' });
-    const server = await serve(cluster.url);
+    const sources = await standIns(cluster.url);
+    const server = await serve(cluster.url, sources.env);
     const browser = await chromium.launch({ executablePath: chromiumPath, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
     try {
       await shoot(browser, server.base);
     } finally {
       await browser.close();
       server.stop();
+      sources.stop();
     }
   } finally {
     cluster.stop();

@@ -1,5 +1,6 @@
 // npm start: installs what is missing, starts a private PostgreSQL, migrates, loads the demo, serves the application.
-// Options: --fresh loads the demo anew; --empty starts without it. Environment: PORT, DATABASE_URL, DELLUM_DATA.
+// Options: --fresh loads the demo anew; --empty starts without it. Environment: PORT, DATABASE_URL, DELLUM_DATA,
+// and what linked sources may reach: DELLUM_FILES, DELLUM_DATABASES, DELLUM_SERVICES.
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { createServer } from 'node:net';
@@ -7,6 +8,7 @@ import { join, resolve } from 'node:path';
 import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { Stop, runScript, say } from './lib/say.mjs';
+import { standIns } from './lib/standIns.mjs';
 
 const options = new Set(process.argv.slice(2));
 const empty = options.has('--empty');
@@ -48,17 +50,6 @@ function loadDemo(url) {
   const done = spawnSync(process.execPath, [join(root, 'demo', 'dist', 'load.js'), ...(fresh ? ['--fresh'] : [])], { env: { ...process.env, DATABASE_URL: url }, encoding: 'utf8' });
   if (done.status === 0) return;
   throw new Stop(`The database could not be prepared (${done.stderr.trim().split('\n').at(-1)}). Check DATABASE_URL, or repair the data folder.`);
-}
-
-/** Stand-ins for the outside sources that the demo links. What is configured from outside goes before them. */
-async function standIns(url) {
-  const { startListService } = await import('../stand-ins/listService.mjs');
-  const { layOutVesselRegistry } = await import('../stand-ins/vesselRegistry.mjs');
-  const service = await startListService();
-  // Another PostgreSQL than our own may not let us make a database; the demo does without the registry then.
-  const registry = await layOutVesselRegistry(url).catch(() => undefined);
-  const { DELLUM_FILES = join(root, 'stand-ins', 'files'), DELLUM_DATABASES = registry && `Vessel registry=${registry}`, DELLUM_SERVICES = `Port list=${service.base}` } = process.env;
-  return { env: { DELLUM_FILES, DELLUM_SERVICES, ...(DELLUM_DATABASES && { DELLUM_DATABASES }) }, stop: service.stop };
 }
 
 async function serve(url, env, stopDatabase) {

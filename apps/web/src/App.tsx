@@ -1,13 +1,12 @@
 // The addresses of the application.
 import { mayDesign, type Me } from '@dellum/contract';
-import type { ReactNode } from 'react';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useLocation, useSearchParams } from 'react-router';
 import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
 import { LinkedPage } from './features/linked/LinkedPage.js';
-import { MapPage } from './features/map/MapPage.js';
 import { PeoplePage } from './features/people/PeoplePage.js';
 import { RangesPage } from './features/ranges/RangesPage.js';
 import { SheetPage } from './features/sheets/SheetPage.js';
@@ -18,6 +17,9 @@ import { UpkeepPage } from './features/upkeep/UpkeepPage.js';
 import { Frame } from './frame/Frame.js';
 import { EmptyState, Waiting } from './frame/Page.js';
 import { errorWords, isProblem } from './api/problem.js';
+
+/** The map brings its own way of drawing along, which nobody else has to wait for. */
+const MapPage = lazy(async () => ({ default: (await import('./features/map/MapPage.js')).MapPage }));
 
 /** Whoever is not signed in goes to the threshold and comes back to the same address. */
 function SignedIn() {
@@ -55,7 +57,7 @@ const router = createBrowserRouter([
       { path: '/sources', element: <SourcesPage /> },
       { path: '/sources/:sheetId', element: <SourceSheetPage /> },
       { path: '/ranges', element: designed(<RangesPage />) },
-      { path: '/map', element: designed(<MapPage />) },
+      { path: '/map', element: designed(<Suspense fallback={<Waiting />}><MapPage /></Suspense>) },
       { path: '/linked/:sourceId?', element: designed(<LinkedPage />) },
       { path: '/upkeep', element: designed(<UpkeepPage />) },
       { path: '/catalogs', element: designed(<CatalogsPage />) },

@@ -1,0 +1,15 @@
+// The stand-ins of stand-ins/, started and told to the server by its environment.
+import { join } from 'node:path';
+import { root } from './packages.mjs';
+
+/** Stand-ins for the outside sources that the demo links. What is configured from outside goes before them. */
+export async function standIns(url) {
+  // They need what is installed, so they are fetched only now.
+  const { startListService } = await import('../../stand-ins/listService.mjs');
+  const { layOutVesselRegistry } = await import('../../stand-ins/vesselRegistry.mjs');
+  const service = await startListService();
+  // Another PostgreSQL than our own may not let us make a database; the demo does without the registry then.
+  const registry = await layOutVesselRegistry(url).catch(() => undefined);
+  const { DELLUM_FILES = join(root, 'stand-ins', 'files'), DELLUM_DATABASES = registry && `Vessel registry=${registry}`, DELLUM_SERVICES = `Port list=${service.base}` } = process.env;
+  return { env: { DELLUM_FILES, DELLUM_SERVICES, ...(DELLUM_DATABASES && { DELLUM_DATABASES }) }, stop: service.stop };
+}
