@@ -42,6 +42,13 @@ function worldOf(texts: readonly string[], end: RangeEnd, over: Partial<Register
   return { locale: houseLocale, registers: new Map([['l', register]]), ranges: [{ id: 'r', name: 'Pilots', shape: 'list', inherits: false, stretches: [{ registerId: 'l', fields: ['value'], start: { at: 'top' }, end }] }], definitions: new Map([['c', ofRanges(['r'])]]), kept: new Map(), linked: new Map() };
 }
 
+/** A house of one table of groups and items under a range of levels. */
+function levelsOf(...rows: readonly (readonly [group: string, item: string])[]): SourceWorld {
+  const entries = rows.map(([group, item], at): Entry => ({ id: `e${at}`, cells: { group, item } }));
+  const table: RegisterState = { id: 'l', heading: 'T', fields: ['group', 'item'].map((key) => ({ key, heading: key, kind: 'text' })), entries };
+  return { ...worldOf([], { ends: 'last' }), registers: new Map([['l', table]]), ranges: [{ id: 'r', name: 'R', shape: 'levels', inherits: false, stretches: [{ registerId: 'l', fields: ['group', 'item'], start: { at: 'top' }, end: { ends: 'last' } }] }] };
+}
+
 describe('the range doctor', () => {
   const last: RangeEnd = { ends: 'last' };
   it.each([
@@ -76,10 +83,13 @@ describe('the range doctor', () => {
   });
   it('finds nothing in a list that is in order', () => expect(examine('r', worldOf(['a', 'b'], last), { alike: true })).toEqual([]));
   it('writes a parent right in every row of its children', () => {
-    const table: RegisterState = { id: 'l', heading: 'T', fields: ['group', 'item'].map((key) => ({ key, heading: key, kind: 'text' })), entries: [['Dry bulk', 'Coal'], ['Dry-bulk', 'Grain'], ['Dry bulk', 'Sand']].map(([group, item], at) => ({ id: `e${at}`, cells: { group: group!, item: item! } })) };
-    const world: SourceWorld = { ...worldOf([], last), registers: new Map([['l', table]]), ranges: [{ id: 'r', name: 'R', shape: 'levels', inherits: false, stretches: [{ registerId: 'l', fields: ['group', 'item'], start: { at: 'top' }, end: last }] }] };
+    const world = levelsOf(['Dry bulk', 'Coal'], ['Dry-bulk', 'Grain'], ['Dry bulk', 'Sand']);
     const finding = examine('r', world, { alike: true }).find(({ kind }) => kind === 'look-alike')!;
     expect(readWorld(afterProposal(world, finding.cure!.proposal)).taking('r').values.filter(({ path }) => path.length === 0).map(({ value }) => value)).toEqual(['Dry bulk']);
+  });
+  it('knows words that are used often elsewhere in the range, and takes them for no slip in a small group', () => {
+    const world = levelsOf(...['Wheat', 'Rye', 'Oats'].flatMap((grain) => [[grain, `${grain} seed`], [grain, `${grain} feed`]] as const));
+    expect(examine('r', world, { alike: true })).toEqual([]);
   });
 });
 

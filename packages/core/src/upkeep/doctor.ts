@@ -6,7 +6,7 @@ import type { RegisterState } from '../registers/index.js';
 import { endingOf, type LeftOut, type RangeTaking, type SourceRange, type SourceRow } from '../ranges/index.js';
 import { rangesOf } from '../catalogs/index.js';
 import { afterProposal, proposalOf, readWorld, type Proposal, type SourceWorld, type Step, type WorldReader } from '../impact/index.js';
-import { lookAlikes } from './lookAlikes.js';
+import { lookAlikes, wordUse } from './lookAlikes.js';
 
 export const findingKinds = ['past the end', 'after the gap', 'repeat', 'look-alike', 'outer blanks', 'mixed kinds', 'wrong kind', 'empty', 'heading almost matches', 'unused'] as const;
 export type FindingKind = (typeof findingKinds)[number];
@@ -114,8 +114,9 @@ const lookAlike: Symptom = (patient) => {
     const parent = path.join('\u001F');
     siblings.set(parent, [...(siblings.get(parent) ?? []), { value, rows, depth: path.length }]);
   }
+  const use = wordUse(patient.taking.values.map(({ value }) => value));
   return [...siblings.values()].flatMap((values) =>
-    lookAlikes(values.map(({ value, rows }) => ({ value, entries: rows.length }))).flatMap(([right, ...others]) =>
+    lookAlikes(values.map(({ value, rows }) => ({ value, entries: rows.length })), use).flatMap(([right, ...others]) =>
       others.map((other): Finding => {
         const { depth } = values.find(({ value }) => value === other.value)!;
         const cells = cellsHolding(patient, other.value, depth);

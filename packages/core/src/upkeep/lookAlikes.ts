@@ -50,14 +50,18 @@ function hashWithout(key: string, left: number): number {
 const oftenUsed = 3;
 
 /** How many values use each word. */
-function wordUse(looseKeys: readonly string[]): Map<string, number> {
+export type WordUse = ReadonlyMap<string, number>;
+
+function usedWords(looseKeys: readonly string[]): WordUse {
   const use = new Map<string, number>();
   for (const key of looseKeys) for (const word of new Set(key.split(' '))) use.set(word, (use.get(word) ?? 0) + 1);
   return use;
 }
 
+export const wordUse = (values: readonly string[]): WordUse => usedWords(values.map(looseKey));
+
 /** True when two keys differ in one word, and both words are used often: "seed" and "feed" are two things. */
-function twoWords(a: string, b: string, use: ReadonlyMap<string, number>): boolean {
+function twoWords(a: string, b: string, use: WordUse): boolean {
   const [left, right] = [a.split(' '), b.split(' ')];
   if (left.length !== right.length) return false;
   const differing = left.flatMap((word, at) => (word === right[at] ? [] : [[word, right[at]!] as const]));
@@ -96,12 +100,13 @@ function bringTogether(keys: readonly string[], meet: (a: number, b: number) => 
 
 /**
  * Groups of values that differ by case, blanks, accents, punctuation or one slip of the finger. Numbers are never slips:
- * "Berth 2" and "Berth 3" are two things. At most 2,097,152 values.
+ * "Berth 2" and "Berth 3" are two things. At most 2,097,152 values. `among` says how often each word stands where these
+ * values are only a part of the whole.
  */
-export function lookAlikes(values: readonly Spelling[]): LookAlike[] {
+export function lookAlikes(values: readonly Spelling[], among?: WordUse): LookAlike[] {
   const byKey = new Map<string, number[]>();
   const looseKeys = values.map(({ value }) => looseKey(value));
-  const use = wordUse(looseKeys);
+  const use = among ?? usedWords(looseKeys);
   values.forEach(({ value }, at) => {
     const loose = looseKeys[at]!;
     const key = loose.replaceAll(' ', '') || value;
