@@ -5,6 +5,7 @@ import type { BuildView, CatalogView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
+import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useCatalogLineageQuery, useMakeCatalogMutation } from './catalogsApi.js';
@@ -101,15 +102,7 @@ export function CatalogsPage() {
       ) : (
         <Box p="5" overflowX="auto">
           <Table.Root size="sm">
-            <Table.Header>
-              <Table.Row bg="transparent">
-                {headings.map(([words, align]) => (
-                  <Table.ColumnHeader key={words} color="inkSoft" textAlign={align}>
-                    {words}
-                  </Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
+            <ColumnHeadings headings={headings} />
             <Table.Body>
               {build.catalogs.map((catalog) => (
                 <CatalogRow key={catalog.id} catalog={catalog} />

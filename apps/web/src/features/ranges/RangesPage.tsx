@@ -4,6 +4,7 @@ import { endingInShort, endingOf, readsDirectly, shapeInShort, type SourceRange 
 import type { BuildView, RangeLine } from '@dellum/contract';
 import { Link } from 'react-router';
 import { errorWords } from '../../api/problem.js';
+import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useTold } from '../sources/useRegister.js';
@@ -24,15 +25,7 @@ export function RangesPage() {
       ) : (
         <Box p="5" overflowX="auto">
           <Table.Root size="sm">
-            <Table.Header>
-              <Table.Row bg="transparent">
-                {headings.map(([words, align]) => (
-                  <Table.ColumnHeader key={words} color="inkSoft" textAlign={align}>
-                    {words}
-                  </Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
+            <ColumnHeadings headings={headings} />
             <Table.Body>
               {build.ranges.map((range) => (
                 <RangeRow key={range.id} range={range} build={build} line={lines.find(({ id }) => id === range.id)} />
