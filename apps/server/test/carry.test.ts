@@ -9,7 +9,8 @@ import { expect, it } from 'vitest';
 import { freePort } from '../../../scripts/lib/postgres.mjs';
 import { entriesOf, freshDatabase, openHouse, until } from './house.js';
 
-const entries = 30_000;
+// Four in five hold the spelling that is corrected: 200,000.
+const entries = 250_000;
 
 /** A server as a process of its own, so that it can be killed. */
 async function serve(databaseUrl: string, port: number): Promise<ChildProcess> {
@@ -30,7 +31,7 @@ it('loses nothing when its server is killed', async () => {
   const base = `http://127.0.0.1:${port}`;
   let server = await serve(databaseUrl, port);
   try {
-    const house = await openHouse({ base, database }, Array.from({ length: entries }, (_, at) => ({ visit: `V${at}`, pilot: at % 10 === 0 ? 'Bryn Calloway' : 'Tam Ossel' })));
+    const house = await openHouse({ base, database }, Array.from({ length: entries }, (_, at) => ({ visit: `V${at}`, pilot: at % 5 === 0 ? 'Bryn Calloway' : 'Tam Ossel' })));
     const { administrator } = house;
     const left = async () => {
       const found = await sql<{ rows: number }>`select count(*) as rows from entries where house_id = ${house.id} and cells ->> 'pilot' = 'Tam Ossel'`.execute(database.kysely);
@@ -46,19 +47,19 @@ it('loses nothing when its server is killed', async () => {
     const answered = await administrator.call('POST', `/slips/${body.slip!.id}/answers`, { answers: body.slip!.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: 'corrected' })) });
     expect(answered.status).toBe(200);
     expect(await seen()).toEqual(new Set(['Tamsin Ossel', 'Bryn Calloway']));
-    await until(async () => (await left()) < entries * 0.9);
+    await until(async () => (await left()) < entries * 0.8);
     await end(server, 'SIGKILL');
     expect(await left()).toBeGreaterThan(0);
 
     server = await serve(databaseUrl, port);
     expect(await seen()).toEqual(new Set(['Tamsin Ossel', 'Bryn Calloway']));
     expect((await lineage()).fields[0]).toMatchObject({ held: entries, outside: 0 });
-    await until(async () => (await lineage()).carries.length === 0);
+    await until(async () => (await lineage()).carries.length === 0, 120);
     expect(await left()).toBe(0);
     const { entries: use } = await administrator.get<{ entries: Record<string, number> }>(`/catalogs/${house.catalog.id}/use`);
-    expect(use).toEqual({ 'Tamsin Ossel': entries * 0.9, 'Bryn Calloway': entries * 0.1 });
+    expect(use).toEqual({ 'Tamsin Ossel': entries * 0.8, 'Bryn Calloway': entries * 0.2 });
   } finally {
     await end(server, 'SIGTERM');
     await database.kysely.destroy();
   }
-});
+}, 240_000);
