@@ -81,18 +81,24 @@ export interface Running {
   close(): Promise<void>;
 }
 
-/** A database of its own, for tests whose jobs no other test's server may take. */
-export async function freshDatabase(): Promise<string> {
+/** A database without any tables. */
+export async function emptyDatabase(): Promise<string> {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   const shared = new Database(inject('databaseUrl'), 1);
   await sql`create database ${sql.id(name)}`.execute(shared.kysely);
   await shared.kysely.destroy();
   const url = new URL(inject('databaseUrl'));
   url.pathname = `/${name}`;
-  const database = new Database(url.href, 1);
+  return url.href;
+}
+
+/** A database of its own, for tests whose jobs no other test's server may take. */
+export async function freshDatabase(): Promise<string> {
+  const url = await emptyDatabase();
+  const database = new Database(url, 1);
   await migrate(database.kysely);
   await database.kysely.destroy();
-  return url.href;
+  return url;
 }
 
 export async function startServer(databaseUrl = inject('databaseUrl'), reachable?: ReachableConfig): Promise<Running> {
@@ -158,9 +164,9 @@ export async function entriesOf(visitor: Visitor, register: RegisterView, query 
   return page.entries;
 }
 
-/** Waits until a condition holds, by asking for it; fails after ten seconds. */
-export async function until(holds: () => Promise<boolean>): Promise<void> {
-  const end = Date.now() + 10_000;
+/** Waits until a condition holds, by asking for it; fails after `seconds`. */
+export async function until(holds: () => Promise<boolean>, seconds = 20): Promise<void> {
+  const end = Date.now() + seconds * 1000;
   while (!(await holds())) {
     if (Date.now() > end) throw new Error('what was waited for did not come');
     await new Promise((resolve) => setTimeout(resolve, 20));

@@ -127,8 +127,14 @@ describe('a refresh', () => {
     expect([await values(house), (await view(house, id)).waiting]).toEqual([['Nell', 'Ada', 'Tam Ossel', 'Bryn Calloway', 'Rook Tansy'], true]);
     // Refreshed again before it is answered, the newest values are asked about, once.
     await refresh(house, id);
+    expect(await house.administrator.get<Slip[]>('/slips')).toHaveLength(1);
+    // When the source gives the stored values again, there is nothing left to ask.
+    await writeFile(join(root, `${house.key}.txt`), 'Nell\nAda');
+    await refresh(house, id);
+    expect([await house.administrator.get<Slip[]>('/slips'), (await view(house, id)).waiting]).toEqual([[], false]);
+    await writeFile(join(root, `${house.key}.txt`), 'Nelly\nAda');
+    await refresh(house, id);
     const slips = await house.administrator.get<Slip[]>('/slips');
-    expect(slips).toHaveLength(1);
     await house.administrator.call('POST', `/slips/${slips[0]!.id}/answers`, { answers: slips[0]!.questions.map(({ catalogId, value, becomes }) => ({ catalogId, value, answer: becomes ? 'corrected' : 'retired' })) });
     expect((await values(house)).slice(0, 2)).toEqual(['Nelly', 'Ada']);
 

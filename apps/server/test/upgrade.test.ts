@@ -3,17 +3,12 @@ import { randomUUID } from 'node:crypto';
 import type { BuildView, CatalogItems, Slip } from '@dellum/contract';
 import { Database, hashPassword, migrate } from '@dellum/server';
 import { sql } from 'kysely';
-import { expect, inject, it } from 'vitest';
-import { signedIn, startServer } from './house.js';
+import { expect, it } from 'vitest';
+import { emptyDatabase, signedIn, startServer } from './house.js';
 
 it('brings ranges, catalogs, retired values and waiting changes along', async () => {
-  const name = `old_${randomUUID().replaceAll('-', '')}`;
-  const shared = new Database(inject('databaseUrl'), 1);
-  await sql`create database ${sql.id(name)}`.execute(shared.kysely);
-  await shared.kysely.destroy();
-  const url = new URL(inject('databaseUrl'));
-  url.pathname = `/${name}`;
-  const database = new Database(url.href, 1);
+  const url = await emptyDatabase();
+  const database = new Database(url, 1);
   const db = database.kysely;
   await migrate(db, '0002-write-cell');
   const [house, person, sheet, register, range, catalog, field, slip] = Array.from({ length: 8 }, () => randomUUID());
@@ -37,7 +32,7 @@ it('brings ranges, catalogs, retired values and waiting changes along', async ()
   for (const statement of statements) await statement.execute(db);
   await db.destroy();
 
-  const running = await startServer(url.href);
+  const running = await startServer(url);
   const visitor = await signedIn(running.base, 'old', 'administrator');
   const build = await visitor.get<BuildView>('/build');
   expect(build.ranges).toMatchObject([{ name: 'Pilots', shape: 'list', stretches: [{ registerId: register, fields: ['value'], start: { at: 'top' }, end: { ends: 'fixed', entry: entries[1] } }] }]);

@@ -6,7 +6,7 @@ import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { Counts } from '../counts/counts.js';
-import { Database, lockBuild } from '../database/database.js';
+import { Database } from '../database/database.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
@@ -40,16 +40,13 @@ export class BindingsService {
   }
 
   async set(caller: Caller, fieldId: string, dto: RuleDto | null): Promise<void> {
-    await this.database.transaction(async (trx) => {
-      await lockBuild(trx, caller.houseId);
-      const build = await this.builds.at(trx, caller.houseId);
+    await this.builds.change(caller.houseId, async (trx, build) => {
       const field = bindable(build, fieldId);
       const rule = dto && ruleOf(build, dto);
       await this.sheets.setRule(trx, caller.houseId, fieldId, rule);
       await this.ledger.write(trx, caller.houseId, [
         { personId: caller.id, act: rule ? 'rule.set' : 'rule.cleared', registerId: field.registerId, field: field.key, detail: { before: field.rule, after: rule } },
       ]);
-      await this.builds.changed(trx, caller.houseId);
     });
   }
 }

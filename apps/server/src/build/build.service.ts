@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import type { BuildView, SheetView } from '@dellum/contract';
 import { mayDesign } from '@dellum/contract';
 import { readsDirectly, type CatalogDefinition } from '@dellum/core';
-import { Database, type Reader, type Trx } from '../database/database.js';
+import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
 import { notFound } from '../problems/index.js';
@@ -37,6 +37,16 @@ export class BuildService {
   async changed(trx: Trx, houseId: string): Promise<void> {
     const version = await this.store.raiseVersion(trx, houseId);
     await this.changes.append(trx, houseId, [{ audience: 'everyone', body: { kind: 'build', version } }]);
+  }
+
+  /** Changes the build in one transaction of its own; nobody else changes it meanwhile. */
+  change<T>(houseId: string, act: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<T> {
+    return this.database.transaction(async (trx) => {
+      await lockBuild(trx, houseId);
+      const result = await act(trx, await this.at(trx, houseId));
+      await this.changed(trx, houseId);
+      return result;
+    });
   }
 
   /** Raises the version without telling browsers of a build change: what changed has a message of its own. */

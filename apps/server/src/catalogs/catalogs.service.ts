@@ -6,7 +6,7 @@ import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, t
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Counts } from '../counts/counts.js';
-import { Database, lockBuild, type Trx } from '../database/database.js';
+import { Database } from '../database/database.js';
 import { houseKey } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
@@ -59,7 +59,7 @@ export class CatalogsService {
   }
 
   make(caller: Caller, dto: MakeCatalogDto): Promise<{ id: string }> {
-    return this.change(caller, async (trx, build) => {
+    return this.builds.change(caller.houseId, async (trx, build) => {
       const title = freeTitle(build, dto.title, undefined);
       const definition = readDefinition(dto.definition, build);
       const keys = new Set([...build.catalogs.values()].map(({ key }) => key));
@@ -94,7 +94,7 @@ export class CatalogsService {
   }
 
   async alter(caller: Caller, id: string, dto: ChangeCatalogDto): Promise<void> {
-    await this.change(caller, async (trx, build) => {
+    await this.builds.change(caller.houseId, async (trx, build) => {
       catalogOf(build, id);
       const title = dto.title === undefined ? undefined : freeTitle(build, dto.title, id);
       await this.store.change(trx, caller.houseId, id, { ...(title && { title }), ...(dto.note !== undefined && { note: dto.note }) });
@@ -103,7 +103,7 @@ export class CatalogsService {
   }
 
   async remove(caller: Caller, id: string): Promise<void> {
-    await this.change(caller, async (trx, build) => {
+    await this.builds.change(caller.houseId, async (trx, build) => {
       const { title } = catalogOf(build, id);
       const fields = boundFields(build, id).map((field) => `field ${field.heading} of ${build.registers.get(field.registerId)!.title}`);
       const catalogs = [...build.catalogs.values()].filter(({ definition }) => definition.parts.some((part) => part.kind === 'catalog' && part.catalogId === id)).map((catalog) => `catalog ${catalog.title}`);
@@ -111,15 +111,6 @@ export class CatalogsService {
       if (users.length > 0) throw new ProblemError('in-use', `“${title}” is used by ${users.join(', ')}. Clear the rule or take the part out there first.`, { users });
       await this.store.remove(trx, caller.houseId, id);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.deleted', detail: { id, title } }]);
-    });
-  }
-
-  private change<T>(caller: Caller, act: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<T> {
-    return this.database.transaction(async (trx) => {
-      await lockBuild(trx, caller.houseId);
-      const result = await act(trx, await this.builds.at(trx, caller.houseId));
-      await this.builds.changed(trx, caller.houseId);
-      return result;
     });
   }
 }

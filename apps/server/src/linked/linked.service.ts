@@ -9,7 +9,7 @@ import { BuildService } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { mustNotCycleThrough } from '../catalogs/readDefinition.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Database, lockBuild, type Trx } from '../database/database.js';
+import { Database } from '../database/database.js';
 import { Ledger } from '../ledger/ledger.js';
 import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
@@ -66,7 +66,7 @@ export class LinkedService {
   }
 
   make(caller: Caller, dto: MakeLinkedDto): Promise<{ id: string }> {
-    return this.change(caller, async (trx, build) => {
+    return this.builds.change(caller.houseId, async (trx, build) => {
       const id = randomUUID();
       const name = freeName(build, dto.name, undefined);
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
@@ -77,7 +77,7 @@ export class LinkedService {
   }
 
   alter(caller: Caller, id: string, dto: MakeLinkedDto): Promise<{ id: string }> {
-    return this.change(caller, async (trx, build) => {
+    return this.builds.change(caller.houseId, async (trx, build) => {
       linkedOf(build, id);
       const name = freeName(build, dto.name, id);
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
@@ -88,21 +88,12 @@ export class LinkedService {
   }
 
   async remove(caller: Caller, id: string): Promise<void> {
-    await this.change(caller, async (trx, build) => {
+    await this.builds.change(caller.houseId, async (trx, build) => {
       const { name } = linkedOf(build, id);
       const users = [...build.catalogs.values()].filter(({ definition }) => readsDirectly(definition, 'linked', id)).map(({ title }) => `catalog ${title}`);
       if (users.length > 0) throw new ProblemError('in-use', `“${name}” feeds ${users.join(', ')}. Take it out there first.`, { users });
       await this.store.remove(trx, caller.houseId, id);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.deleted', detail: { id, name } }]);
-    });
-  }
-
-  private change<T>(caller: Caller, act: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<T> {
-    return this.database.transaction(async (trx) => {
-      await lockBuild(trx, caller.houseId);
-      const result = await act(trx, await this.builds.at(trx, caller.houseId));
-      await this.builds.changed(trx, caller.houseId);
-      return result;
     });
   }
 
@@ -119,6 +110,8 @@ export class LinkedService {
       const reading = await adapterOf(source.settings.kind).read(source.settings, this.context(build, source.mark));
       const mark = reading === 'unchanged' ? source.mark : (reading.mark ?? null);
       const same = reading === 'unchanged' || JSON.stringify(reading.rows) === JSON.stringify(source.rows);
+      // What an earlier reading brought and still waits is out of date when the source gives the stored values again.
+      if (reading !== 'unchanged' && same) await this.store.dropWaiting(db, caller.houseId, id);
       const outcome = same ? { slip: null, notes: [`${source.name} gives what it gave before.`] } : await this.take(caller, id, reading.rows);
       await this.store.went(db, caller.houseId, id, null, mark);
       await this.tell(caller.houseId);

@@ -57,8 +57,8 @@ export class LinkedStore {
   }
 
   /** Drops the slips on which an earlier refresh of the source waits: the newest values are asked about instead. */
-  async dropWaiting(trx: Trx, houseId: string, id: string): Promise<void> {
-    await sql`delete from slips where house_id = ${houseId} and proposal @> ${JSON.stringify({ steps: [{ what: 'linked read', sourceId: id }] })}::jsonb`.execute(trx);
+  async dropWaiting(db: Reader, houseId: string, id: string): Promise<void> {
+    await sql`delete from slips where house_id = ${houseId} and proposal @> ${JSON.stringify({ steps: [{ what: 'linked read', sourceId: id }] })}::jsonb`.execute(db);
   }
 
   /** Sources of any house whose time has come. */

@@ -5,7 +5,7 @@ import { clean, forbiddenCharacter, matchKey, proposalOf, type FieldKind } from 
 import type { BuildView, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
-import { Database, lockBuild, type Trx } from '../database/database.js';
+import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
@@ -19,7 +19,6 @@ const fieldWidth = 140;
 @Injectable()
 export class SheetsService {
   constructor(
-    private readonly database: Database,
     private readonly builds: BuildService,
     private readonly store: SheetsStore,
     private readonly entries: EntriesStore,
@@ -74,7 +73,7 @@ export class SheetsService {
       for (const register of [...build.registers.values()].filter(({ sheetId }) => sheetId === id)) {
         const registerId = randomUUID();
         await this.store.addRegister(trx, caller.houseId, { id: registerId, sheetId: copy, title: sheet.kind === 'entry' ? title : register.title });
-        for (const { key, heading, kind, width } of register.fields) await this.store.addField(trx, caller.houseId, { id: randomUUID(), registerId, key, heading, kind, width });
+        await this.store.addFields(trx, caller.houseId, registerId, register.fields.map(({ key, heading, kind, width }) => ({ key, heading, kind, width })));
         await this.store.copyEntries(trx, caller.houseId, register.id, registerId);
       }
       return { id: copy, title, of: id };
@@ -100,7 +99,7 @@ export class SheetsService {
       const title = fit(dto.heading, 'heading', lists.map((list) => list.title));
       const id = randomUUID();
       await this.store.addRegister(trx, caller.houseId, { id, sheetId: sheet.id, title });
-      await this.store.addField(trx, caller.houseId, { id: randomUUID(), registerId: id, key: 'value', heading: title, kind: 'text', width: fieldWidth });
+      await this.store.addFields(trx, caller.houseId, id, [{ key: 'value', heading: title, kind: 'text', width: fieldWidth }]);
       return { id, title };
     });
   }
@@ -119,7 +118,7 @@ export class SheetsService {
         const fitting = fit(heading, 'fields', fields.map((field) => field.heading));
         fields.push({ key: freeKey(fitting, fields.map(({ key }) => key)), heading: fitting, kind });
       }
-      for (const field of fields) await this.store.addField(trx, caller.houseId, { id: randomUUID(), registerId: id, width: fieldWidth, ...field });
+      await this.store.addFields(trx, caller.houseId, id, fields.map((field) => ({ ...field, width: fieldWidth })));
       return { id, title };
     });
   }
@@ -149,7 +148,7 @@ export class SheetsService {
       const heading = fit(dto.heading, 'heading', register.fields.map((field) => field.heading));
       const key = freeKey(heading, register.fields.map((field) => field.key));
       const id = randomUUID();
-      await this.store.addField(trx, caller.houseId, { id, registerId, key, heading, kind: dto.kind, width: fieldWidth });
+      await this.store.addFields(trx, caller.houseId, registerId, [{ id, key, heading, kind: dto.kind, width: fieldWidth }]);
       return { id, key, heading };
     });
   }
@@ -175,11 +174,9 @@ export class SheetsService {
   }
 
   private change<T extends { id: string }>(caller: Caller, act: string, make: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<{ id: string }> {
-    return this.database.transaction(async (trx) => {
-      await lockBuild(trx, caller.houseId);
-      const detail = await make(trx, await this.builds.at(trx, caller.houseId));
+    return this.builds.change(caller.houseId, async (trx, build) => {
+      const detail = await make(trx, build);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act, detail: { ...detail } }]);
-      await this.builds.changed(trx, caller.houseId);
       return { id: detail.id };
     });
   }

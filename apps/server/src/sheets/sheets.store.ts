@@ -1,4 +1,5 @@
 // Queries for sheets, registers and fields.
+import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { FieldKind, Rule } from '@dellum/core';
 import { sql } from 'kysely';
@@ -20,12 +21,11 @@ export class SheetsStore {
     await trx.insertInto('registers').values({ house_id: houseId, id: register.id, sheet_id: register.sheetId, title: register.title, ord }).execute();
   }
 
-  async addField(trx: Trx, houseId: string, field: { id: string; registerId: string; key: string; heading: string; kind: FieldKind; width: number }): Promise<void> {
-    const ord = await this.nextOrd(trx, 'fields', houseId);
-    await trx
-      .insertInto('fields')
-      .values({ house_id: houseId, id: field.id, register_id: field.registerId, key: field.key, heading: field.heading, kind: field.kind, width: field.width, ord, rule: null, catalog_id: null })
-      .execute();
+  /** Adds fields behind those that a register has; one that others must know at once brings its id. */
+  async addFields(trx: Trx, houseId: string, registerId: string, fields: readonly { id?: string; key: string; heading: string; kind: FieldKind; width: number }[]): Promise<void> {
+    const first = await this.nextOrd(trx, 'fields', houseId);
+    const rows = fields.map(({ key, heading, kind, width, id = randomUUID() }, at) => ({ house_id: houseId, id, register_id: registerId, key, heading, kind, width, ord: first + at, rule: null, catalog_id: null }));
+    if (rows.length > 0) await trx.insertInto('fields').values(rows).execute();
   }
 
   async changeSheet(trx: Trx, houseId: string, id: string, change: { title?: string; note?: string; shown?: boolean }): Promise<void> {

@@ -24,5 +24,8 @@ export function isProblem(error: unknown): error is RequestProblem {
 /** The sentence to show for anything that was thrown by a request. */
 export const problemWords = (error: unknown): string => (isProblem(error) ? error.detail : 'Something went wrong. Try again.');
 
+/** What is wrong with one input, or else what went wrong as a whole. */
+export const faultWords = (error: unknown, input: string): string => (isProblem(error) && error.faults?.[input]) || problemWords(error);
+
 /** The sentence for the error of a query; undefined while there is none. */
 export const errorWords = (error: unknown): string | undefined => (error === undefined ? undefined : problemWords(error));

@@ -9,7 +9,7 @@ import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useCatalogLineageQuery, useMakeCatalogMutation } from './catalogsApi.js';
-import { errorWords, isProblem, problemWords } from '../../api/problem.js';
+import { errorWords, faultWords } from '../../api/problem.js';
 import { definitionDto } from './definitionDto.js';
 
 function NewCatalog({ build }: { build: BuildView }) {
@@ -25,7 +25,7 @@ function NewCatalog({ build }: { build: BuildView }) {
       const { id } = await make({ title, note, definition: definitionDto(ofRanges(rangeIds)) }).unwrap();
       await navigate(rangeIds.length === 0 ? `/catalogs/${id}?slip=compose` : `/catalogs/${id}`);
     } catch (error) {
-      setFault(isProblem(error) ? (error.faults?.['title'] ?? error.detail) : problemWords(error));
+      setFault(faultWords(error, 'title'));
     }
   };
   const sheetOf = (range: BuildView['ranges'][number]) => build.sheets.find((sheet) => sheet.registers.some(({ id }) => id === range.stretches[0]?.registerId))?.title;

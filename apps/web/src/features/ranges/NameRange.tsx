@@ -3,7 +3,7 @@ import { Box, Button, Checkbox, Heading, NativeSelect, Stack, Text } from '@chak
 import { shapeInShort, type RangeEnding, type RangeShape } from '@dellum/core';
 import type { BuildView, RangePlaceDto } from '@dellum/contract';
 import { useState } from 'react';
-import { isProblem, problemWords } from '../../api/problem.js';
+import { faultWords } from '../../api/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import type { Block } from '../../grid/index.js';
 import type { SourceRegister } from '../sources/useRegister.js';
@@ -51,7 +51,7 @@ export function NameRange({ source, build, block, done }: NameRangeProps) {
     try {
       await request;
     } catch (error) {
-      return setFault(isProblem(error) ? (error.faults?.['name'] ?? error.detail) : problemWords(error));
+      return setFault(faultWords(error, 'name'));
     }
     await source.told(request);
     done();
