@@ -1,5 +1,5 @@
 // Source sheets in full: tables, pasted blocks with a look first, series, taking back, what clerks may look at.
-import { expect, list, test, textsOf, toLists } from './house.js';
+import { answerSlip, expect, list, test, textsOf, toLists } from './house.js';
 
 test('a pasted block is looked at before it comes in, and taken back as one act', async ({ house }) => {
   const page = await house.open('ines');
@@ -50,6 +50,25 @@ test('5,000 rows of four columns come in at once', async ({ house }) => {
   await expect(page.getByLabel('How it is read')).toHaveValue('levels');
   await page.getByRole('button', { name: 'Name the range' }).click();
   await expect(page.getByRole('region', { name: 'Range Parts and shelves' })).toContainText('10,000 values taken');
+});
+
+test('a range is laid over other cells after a look at what comes in, goes out and is spelled otherwise', async ({ house }) => {
+  const page = await house.open('ines');
+  await toLists(page);
+  await list(page, 'Pilots').getByRole('gridcell', { name: 'Bryn Calloway' }).click();
+  await list(page, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' }).click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Lay it over the selected cells' }).click();
+  const look = page.getByRole('region', { name: 'Change of Pilots' });
+  await expect(look).toContainText('Pilots would take 5 values');
+  await expect(look).toContainText('1 goes out: “Tam Ossel”');
+  await expect(look).toContainText(/\d+ entries hold what goes; you are asked what becomes of them/);
+  await look.getByRole('button', { name: 'Leave it' }).click();
+  await expect(look).toBeHidden();
+  await expect(page.getByRole('region', { name: 'Range Pilots' })).toContainText('6 values taken');
+  await page.getByRole('button', { name: 'Lay it over the selected cells' }).click();
+  await look.getByRole('button', { name: 'Change the range' }).click();
+  await answerSlip(page, 'Retired');
+  await expect(page.getByRole('region', { name: 'Range Pilots' })).toContainText('5 values taken');
 });
 
 test('a series carries on; fields are renamed where they stand', async ({ house }) => {

@@ -1,6 +1,6 @@
 // Upkeep: what wants mending, with its cure.
 import { IsIn, IsInt, IsString, IsUUID, MaxLength, Min } from 'class-validator';
-import { findingKinds, type FindingKind, type LeftOutWhy, type LookAlike, type RangeFinding } from '@dellum/core';
+import { findingKinds, type FindingKind, type LeftOutWhy, type LookAlike, type RangeFinding, type Redefined } from '@dellum/core';
 
 /** Asks for the cure of a finding; the server finds it anew, so that what is mended is of now. */
 export class CureDto {
@@ -30,6 +30,13 @@ export interface RangeLine {
   readonly findings: readonly RangeFinding[];
 }
 
+/** What a change of a range would do, before it is done; of long lists of values the first ones are shown. */
+export interface RangeLook extends Redefined {
+  readonly counts: { readonly comesIn: number; readonly goesOut: number; readonly respelled: number };
+  /** Entries that hold what goes or is respelled; the slip will ask about them. */
+  readonly entries: number;
+}
+
 export interface CatalogAlikes {
   readonly catalogId: string;
   readonly groups: readonly LookAlike[];
@@ -40,6 +47,7 @@ export interface AlikeBetween {
 }
 export interface Unused {
   readonly catalogId: string;
+  /** As they are shown. */
   readonly values: readonly string[];
 }
 export interface Upkeep {

@@ -1,14 +1,15 @@
 // Catalogs: made, composed, retitled and deleted; shown with the use of their values.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, levelsOf, matchKey, proposalOf, readWorld, readsDirectly } from '@dellum/core';
+import { clean, levelsOf, matchKey, mostUsed, proposalOf, readWorld, readsDirectly, type CatalogDefinition } from '@dellum/core';
 import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome, type PackedCatalog } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Counts } from '../counts/counts.js';
-import { Database } from '../database/database.js';
+import { Database, lockBuild, type Reader } from '../database/database.js';
 import { houseKey } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
+import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
@@ -30,6 +31,7 @@ export class CatalogsService {
     private readonly sources: SourcesService,
     private readonly counts: Counts,
     private readonly ledger: Ledger,
+    private readonly changes: Changes,
   ) {}
 
   /** All items, for the judge and the picker; where they come from is the administrator's to see. */
@@ -52,10 +54,42 @@ export class CatalogsService {
   async use(caller: Caller, id: string): Promise<CatalogUse> {
     const build = await this.builds.now(caller.houseId);
     catalogOf(build, id);
-    const counts = await this.counts.ofFields(this.database.kysely, caller.houseId, boundFields(build, id).map((field) => field.id));
-    const entries: Record<string, number> = {};
-    for (const values of counts.values()) for (const [value, count] of values) entries[value] = (entries[value] ?? 0) + count;
-    return { entries };
+    return { entries: Object.fromEntries(await this.usesOf(this.database.kysely, build, id)) };
+  }
+
+  /** How many entries hold each value, all bound fields together. */
+  private async usesOf(db: Reader, build: HouseBuild, id: string): Promise<Map<string, number>> {
+    const counts = await this.counts.ofFields(db, build.houseId, boundFields(build, id).map((field) => field.id));
+    const uses = new Map<string, number>();
+    for (const values of counts.values()) for (const [value, count] of values) uses.set(value, (uses.get(value) ?? 0) + count);
+    return uses;
+  }
+
+  /** The definition with what is used most as of now, where that orders it. */
+  private async counted(db: Reader, build: HouseBuild, id: string, definition: CatalogDefinition): Promise<CatalogDefinition> {
+    if (definition.order.by !== 'used') return definition;
+    return { ...definition, order: { by: 'used', first: mostUsed(await this.usesOf(db, build, id)) } };
+  }
+
+  /** Counts anew what is used most in the catalogs of a house that are ordered by it. */
+  async recountUse(houseId: string): Promise<void> {
+    await this.database.transaction(async (trx) => {
+      await lockBuild(trx, houseId);
+      const build = await this.builds.at(trx, houseId);
+      const ordered = [...build.catalogs.values()].filter(({ definition }) => definition.order.by === 'used');
+      const recounted = await Promise.all(ordered.map(async ({ id, definition }) => ({ id, before: definition, definition: await this.counted(trx, build, id, definition) })));
+      const moved = recounted.filter(({ before, definition }) => JSON.stringify(before.order) !== JSON.stringify(definition.order));
+      const told = await Promise.all(
+        moved.map(async ({ id, definition }) => {
+          await this.store.define(trx, houseId, id, definition);
+          const version = await this.store.raiseVersion(trx, houseId, id);
+          return { audience: 'everyone', body: { kind: 'catalog', catalogId: id, version } } as const;
+        }),
+      );
+      if (told.length === 0) return;
+      await this.builds.raise(trx, houseId);
+      await this.changes.append(trx, houseId, told);
+    });
   }
 
   make(caller: Caller, dto: MakeCatalogDto): Promise<{ id: string }> {
@@ -72,9 +106,9 @@ export class CatalogsService {
 
   /** Composes the catalog otherwise; values that would go and that entries hold are asked about. */
   define(caller: Caller, id: string, dto: DefinitionDto): Promise<Outcome> {
-    return this.sources.propose(caller, (_trx, build) => {
+    return this.sources.propose(caller, async (trx, build) => {
       catalogOf(build, id);
-      const definition = readDefinition(dto, build);
+      const definition = await this.counted(trx, build, id, readDefinition(dto, build));
       mustNotCycle(build, id, definition);
       return proposalOf({ what: 'catalog changed', catalogId: id, definition });
     });
@@ -83,8 +117,8 @@ export class CatalogsService {
   /** What a definition would offer; nothing is stored. */
   async trial(caller: Caller, dto: DefinitionDto, id?: string): Promise<DefinitionTrial> {
     const build = await this.builds.now(caller.houseId);
-    const definition = readDefinition(dto, build);
     const catalogId = id ?? randomUUID();
+    const definition = await this.counted(this.database.kysely, build, catalogId, readDefinition(dto, build));
     if (id) mustNotCycle(build, id, definition);
     const standing = build.catalogs.get(catalogId) ?? { id: catalogId, key: '', title: '', note: '', version: 0 };
     const proposed: HouseBuild = { ...build, catalogs: new Map([...build.catalogs, [catalogId, { ...standing, definition }]]) };

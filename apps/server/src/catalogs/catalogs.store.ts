@@ -117,6 +117,11 @@ export class CatalogsStore {
     return version;
   }
 
+  /** The houses in which a catalog is ordered by use. */
+  async orderedByUse(db: Reader): Promise<{ houseId: string }[]> {
+    return db.selectFrom('catalogs').select('house_id as houseId').distinct().where(sql<boolean>`definition #>> '{order,by}' = 'used'`).execute();
+  }
+
   async define(trx: Trx, houseId: string, id: string, definition: CatalogDefinition): Promise<void> {
     await trx.updateTable('catalogs').set({ definition: JSON.stringify(definition) }).where('house_id', '=', houseId).where('id', '=', id).execute();
   }

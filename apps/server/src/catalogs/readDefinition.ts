@@ -57,7 +57,11 @@ function partOf(dto: PartDto, build: HouseBuild): CatalogPart {
   }
 }
 
-const orderOf = ({ by, field, direction = 'up' }: OrderDto): CatalogOrder => (by === 'companion' ? { by, field: needed(field, 'Choose the companion that orders the values.'), direction } : { by });
+const orderOf = ({ by, field, direction = 'up' }: OrderDto): CatalogOrder => {
+  if (by === 'companion') return { by, field: needed(field, 'Choose the companion that orders the values.'), direction };
+  // What is used most is counted by whoever stores or tries the definition.
+  return by === 'used' ? { by, first: [] } : { by };
+};
 
 /** Checks the definition and reads it. Throws the problem that says what is missing. */
 export function readDefinition(dto: DefinitionDto, build: HouseBuild): CatalogDefinition {

@@ -9,12 +9,16 @@ export interface JobData {
   readonly fold: object;
   readonly forget: object;
   readonly refresh: { readonly houseId: string; readonly sourceId: string };
+  /** Counts anew what is used most in the catalogs of a house that are ordered by it. */
+  readonly recount: { readonly houseId: string };
+  /** Sends a recount for every house that needs one. */
+  readonly recounts: object;
   /** Sends a refresh for every linked source whose time has come. */
   readonly due: object;
 }
 export type JobName = keyof JobData;
 
-const names: readonly JobName[] = ['carry', 'fold', 'forget', 'refresh', 'due'];
+const names: readonly JobName[] = ['carry', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts'];
 /** A job whose server was killed is taken up again after this many seconds. */
 const expireInSeconds = 30;
 
@@ -43,6 +47,7 @@ export class Jobs implements OnApplicationShutdown {
     await this.boss.schedule('fold', '* * * * *');
     await this.boss.schedule('forget', '*/10 * * * *');
     await this.boss.schedule('due', '* * * * *');
+    await this.boss.schedule('recounts', '17 * * * *');
   }
 
   /** Lays out the queues; servers that start at the same time take turns, since pg-boss's own steps deadlock. */
@@ -56,7 +61,7 @@ export class Jobs implements OnApplicationShutdown {
 
   /** Sends a job as part of a transaction, or at once when none is given. */
   async send<Name extends JobName>(trx: Trx | undefined, name: Name, data: JobData[Name]): Promise<void> {
-    const options = { expireInSeconds, retryLimit: name === 'refresh' || name === 'due' ? 2 : 1000, retryDelay: 1 };
+    const options = { expireInSeconds, retryLimit: name === 'carry' ? 1000 : 2, retryDelay: 1 };
     if (!trx) {
       await this.boss.send(name, data, options);
       return;

@@ -2,6 +2,8 @@
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { CarriesService } from '../carries/carries.service.js';
 import { CarriesStore } from '../carries/carries.store.js';
+import { CatalogsService } from '../catalogs/catalogs.service.js';
+import { CatalogsStore } from '../catalogs/catalogs.store.js';
 import { Counts } from '../counts/counts.js';
 import { Database } from '../database/database.js';
 import { LinkedService } from '../linked/linked.service.js';
@@ -20,6 +22,8 @@ export class Workers implements OnApplicationBootstrap {
     private readonly changes: Changes,
     private readonly linked: LinkedService,
     private readonly linkedStore: LinkedStore,
+    private readonly catalogs: CatalogsService,
+    private readonly catalogsStore: CatalogsStore,
   ) {}
 
   async onApplicationBootstrap(): Promise<void> {
@@ -31,9 +35,16 @@ export class Workers implements OnApplicationBootstrap {
       forget: () => this.changes.forgetOld(this.database.kysely),
       refresh: ({ houseId, sourceId }) => this.linked.refreshQuietly(houseId, sourceId),
       due: () => this.sendDue(),
+      recount: ({ houseId }) => this.catalogs.recountUse(houseId),
+      recounts: () => this.sendRecounts(),
     });
     await this.sendDue();
     for (const carry of await this.carriesStore.unfinished(this.database.kysely)) await this.jobs.send(undefined, 'carry', carry);
+  }
+
+  /** Sends a recount for every house that has a catalog ordered by use. */
+  async sendRecounts(): Promise<void> {
+    for (const house of await this.catalogsStore.orderedByUse(this.database.kysely)) await this.jobs.send(undefined, 'recount', house);
   }
 
   /** Sends a refresh for every linked source whose time has come. */

@@ -1,6 +1,6 @@
 // HTTP for named ranges and the range doctor; administrators only.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { ChangeRangeDto, CureDto, MakeRangeDto, type Outcome, type RangeLine } from '@dellum/contract';
+import { ChangeRangeDto, CureDto, MakeRangeDto, type Outcome, type RangeLine, type RangeLook } from '@dellum/contract';
 import { Asking, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { RangesService } from './ranges.service.js';
@@ -30,6 +30,13 @@ export class RangesController {
   @Patch(':id')
   change(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeRangeDto): Promise<Outcome> {
     return this.ranges.change(caller, id, dto);
+  }
+
+  /** What the change would do; nothing is stored. */
+  @Post(':id/look')
+  @HttpCode(200)
+  look(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeRangeDto): Promise<RangeLook> {
+    return this.ranges.look(caller, id, dto);
   }
 
   @Delete(':id')

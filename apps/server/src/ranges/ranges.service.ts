@@ -1,17 +1,21 @@
 // Named ranges: made over selected cells, renamed, ended otherwise, laid over other cells, deleted when nothing uses them.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, endAnother, endAt, endingOf, examine, grouped, nameFault, proposalOf, readWorld, readsDirectly, stretchesOver, type SourceRange, type SourceWorld } from '@dellum/core';
-import { rangeMark, type ChangeRangeDto, type CureDto, type MakeRangeDto, type Outcome, type RangeLine } from '@dellum/contract';
+import { clean, endAnother, endAt, endingOf, examine, grouped, heldBy, nameFault, proposalOf, readWorld, readsDirectly, redefined, stretchesOver, type Proposal, type SourceRange, type SourceWorld } from '@dellum/core';
+import { rangeMark, type ChangeRangeDto, type CureDto, type MakeRangeDto, type Outcome, type RangeLine, type RangeLook } from '@dellum/contract';
 import { BuildService } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Database, type Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { Planning, questionsOf } from '../sources/planning.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Worlds } from '../sources/worlds.js';
 import { stretchesAt } from './placing.js';
+
+/** How many values of each kind a look at a change names. */
+const mostShown = 20;
 
 @Injectable()
 export class RangesService {
@@ -21,6 +25,7 @@ export class RangesService {
     private readonly entries: EntriesStore,
     private readonly sources: SourcesService,
     private readonly worlds: Worlds,
+    private readonly planning: Planning,
   ) {}
 
   make(caller: Caller, dto: MakeRangeDto): Promise<Outcome> {
@@ -32,16 +37,36 @@ export class RangesService {
   }
 
   change(caller: Caller, id: string, dto: ChangeRangeDto): Promise<Outcome> {
-    return this.sources.propose(caller, async (trx, build) => {
-      const range = rangeOf(build, id);
-      if (dto.seen !== undefined && dto.seen !== rangeMark(range)) {
-        throw new ProblemError('range-changed', `Somebody else has changed “${range.name}” since you looked at it. Look at it again, then change it.`);
-      }
-      if (dto.name !== undefined) mustBeFree(dto.name, build.ranges.filter((other) => other.id !== id));
-      const named: SourceRange = { ...range, ...(dto.name !== undefined && { name: clean(dto.name) }), ...(dto.inherits !== undefined && { inherits: dto.inherits && range.shape === 'levels' }) };
-      const placed = dto.place ? { ...named, stretches: await stretchesAt(trx, this.entries, build, caller, range.shape, dto.place, dto.ends ?? endingOf(range)) } : named;
-      return proposalOf({ what: 'range changed', range: dto.place ? placed : await this.ended(trx, build, placed, dto) });
+    return this.sources.propose(caller, (trx, build) => this.changing(trx, caller, build, id, dto));
+  }
+
+  /** What a change would bring in, take out and respell, and how many entries it touches. */
+  look(caller: Caller, id: string, dto: ChangeRangeDto): Promise<RangeLook> {
+    return this.database.transaction(async (trx) => {
+      const build = await this.builds.at(trx, caller.houseId);
+      const plan = await this.planning.plan(trx, build, await this.changing(trx, caller, build, id, dto));
+      const found = redefined(readWorld(plan.before).taking(id), readWorld(plan.after).taking(id));
+      const { comesIn, goesOut, respelled } = found;
+      return {
+        takes: found.takes,
+        comesIn: comesIn.slice(0, mostShown),
+        goesOut: goesOut.slice(0, mostShown),
+        respelled: respelled.slice(0, mostShown),
+        counts: { comesIn: comesIn.length, goesOut: goesOut.length, respelled: respelled.length },
+        entries: questionsOf(plan).reduce((sum, question) => sum + heldBy(question), 0),
+      };
     });
+  }
+
+  private async changing(trx: Trx, caller: Caller, build: HouseBuild, id: string, dto: ChangeRangeDto): Promise<Proposal> {
+    const range = rangeOf(build, id);
+    if (dto.seen !== undefined && dto.seen !== rangeMark(range)) {
+      throw new ProblemError('range-changed', `Somebody else has changed “${range.name}” since you looked at it. Look at it again, then change it.`);
+    }
+    if (dto.name !== undefined) mustBeFree(dto.name, build.ranges.filter((other) => other.id !== id));
+    const named: SourceRange = { ...range, ...(dto.name !== undefined && { name: clean(dto.name) }), ...(dto.inherits !== undefined && { inherits: dto.inherits && range.shape === 'levels' }) };
+    const placed = dto.place ? { ...named, stretches: await stretchesAt(trx, this.entries, build, caller, range.shape, dto.place, dto.ends ?? endingOf(range)) } : named;
+    return proposalOf({ what: 'range changed', range: dto.place ? placed : await this.ended(trx, build, placed, dto) });
   }
 
   /** The range with another end, on the state of now. */

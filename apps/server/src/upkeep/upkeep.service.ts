@@ -15,7 +15,10 @@ const mostUnused = 200;
 const mostGroups = 200;
 
 /** What each catalog offers, with the number of entries that hold each value. */
-type Offered = ReadonlyMap<string, readonly Spelling[]>;
+interface OfferedValue extends Spelling {
+  readonly label: string;
+}
+type Offered = ReadonlyMap<string, readonly OfferedValue[]>;
 
 type Standing = Pick<Upkeep, 'findings' | 'alikes' | 'between'>;
 
@@ -59,7 +62,7 @@ export class UpkeepService {
     const findings = build.ranges.flatMap(({ id }) => examine(id, world, { effects: true }));
     const alikes: CatalogAlikes[] = [];
     for (const [catalogId, values] of offered) {
-      const groups = (await lookAlikesOf(values)).slice(0, mostGroups);
+      const groups = (await lookAlikesOf(values.map(({ value, entries }) => ({ value, entries })))).slice(0, mostGroups);
       if (groups.length > 0) alikes.push({ catalogId, groups });
     }
     return { findings, alikes, between: await alikesBetween(offered) };
@@ -69,11 +72,11 @@ export class UpkeepService {
     const db = this.database.kysely;
     const fields = new Map([...build.catalogs.keys()].map((id) => [id, boundFields(build, id).map((field) => field.id)]));
     const counts = await this.counts.ofFields(db, build.houseId, [...fields.values()].flat());
-    const offered = new Map<string, Spelling[]>();
+    const offered = new Map<string, OfferedValue[]>();
     for (const [id, own] of fields) {
       const { items } = await this.compiled.get(db, build, id);
       const held = (value: string) => own.reduce((sum, field) => sum + (counts.get(field)?.get(value) ?? 0), 0);
-      offered.set(id, itemsAtLevel(items).filter(({ state }) => state === 'offered').map(({ value }) => ({ value, entries: held(value) })));
+      offered.set(id, itemsAtLevel(items).filter(({ state }) => state === 'offered').map(({ value, label }) => ({ value, label, entries: held(value) })));
     }
     return offered;
   }
@@ -112,11 +115,11 @@ async function alikesBetween(offered: Offered): Promise<AlikeBetween[]> {
     .slice(0, mostGroups);
 }
 
-/** Values of bound catalogs that no entry holds. */
+/** Values of bound catalogs that no entry holds, as they are shown. */
 function unusedOf(build: HouseBuild, offered: Offered): Unused[] {
   return [...offered].flatMap(([catalogId, values]) => {
     if (boundFields(build, catalogId).length === 0) return [];
-    const unused = values.filter(({ entries }) => entries === 0).map(({ value }) => value);
+    const unused = values.filter(({ entries }) => entries === 0).map(({ label }) => label);
     return unused.length === 0 ? [] : [{ catalogId, values: unused.slice(0, mostUnused) }];
   });
 }

@@ -4,7 +4,7 @@ export { partPhrase, partReads } from './parts/index.js';
 export { comparesWith, comparisons, filterClause, passes, type Comparison, type Condition, type Filter } from './filter.js';
 export { companionsOf, composeCatalog } from './compose.js';
 export { catalogSentence } from './sentence.js';
-export { orderClause } from './order.js';
+export { mostUsed, orderClause } from './order.js';
 export { behindOf, cycleThrough, dependents, ofRanges, rangesOf, readsDirectly } from './dependencies.js';
 export { readTypedList, writeTypedList, type TypedList } from './typedList.js';
 export { isOffered, validityOn } from './validity.js';

@@ -58,10 +58,14 @@ export interface CompanionField {
   readonly kind: FieldKind;
 }
 
-export const catalogOrders = ['kept', 'alphabetical', 'reversed', 'companion'] as const;
+export const catalogOrders = ['kept', 'alphabetical', 'reversed', 'companion', 'used'] as const;
+/** So many of the most used values stand first; those after them are too rare for their order to matter. */
+export const mostUsedFirst = 500;
 export type CatalogOrder =
   | { readonly by: 'kept' | 'alphabetical' | 'reversed' }
-  | { readonly by: 'companion'; readonly field: string; readonly direction: 'up' | 'down' };
+  | { readonly by: 'companion'; readonly field: string; readonly direction: 'up' | 'down' }
+  /** `first`: the values that entries hold most, as they were counted last; a periodic snapshot, so that the list does not move under one's hands. */
+  | { readonly by: 'used'; readonly first: readonly string[] };
 
 /** `value`: equal values stand once. `spelling`: values that are the same differently written stand once, too. */
 export const distincts = ['value', 'spelling'] as const;

@@ -1,7 +1,7 @@
 // The orders of a catalog. All are stable and total; within a tree, siblings are ordered among themselves.
 import { Decimal } from 'decimal.js';
 import { alphabetical } from '../text/index.js';
-import type { CatalogOrder, Item } from './models.js';
+import { mostUsedFirst, type CatalogOrder, type Item } from './models.js';
 
 const plainNumber = /^-?\d+(?:\.\d+)?$/u;
 
@@ -16,8 +16,20 @@ function byCompanion(field: string, direction: 'up' | 'down', language: string):
   };
 }
 
+/** Most used first; those that no snapshot names follow as they are kept. */
+function byUse(first: readonly string[]): (a: Item, b: Item) => number {
+  const ranks = new Map(first.map((value, rank) => [value, rank]));
+  const rank = ({ value }: Item) => ranks.get(value) ?? first.length;
+  return (a, b) => rank(a) - rank(b);
+}
+
+/** The values that most entries hold, the most used first; equal use in the order in which they were counted. */
+export const mostUsed = (uses: ReadonlyMap<string, number>): string[] =>
+  [...uses].filter(([, entries]) => entries > 0).sort((a, b) => b[1] - a[1]).slice(0, mostUsedFirst).map(([value]) => value);
+
 function comparing(order: CatalogOrder, language: string): ((a: Item, b: Item) => number) | undefined {
   if (order.by === 'kept') return undefined;
+  if (order.by === 'used') return byUse(order.first);
   if (order.by === 'companion') return byCompanion(order.field, order.direction, language);
   const text = alphabetical(language);
   return order.by === 'alphabetical' ? (a, b) => text(a.label, b.label) : (a, b) => text(b.label, a.label);
@@ -51,7 +63,7 @@ export function ordered(items: readonly Item[], order: CatalogOrder, language: s
   return result;
 }
 
-const phrases: { readonly [By in CatalogOrder['by']]: string } = { kept: 'in the order of their sources', alphabetical: 'in alphabetical order', reversed: 'in reversed alphabetical order', companion: 'ordered by' };
+const phrases: { readonly [By in CatalogOrder['by']]: string } = { kept: 'in the order of their sources', alphabetical: 'in alphabetical order', reversed: 'in reversed alphabetical order', companion: 'ordered by', used: 'the most used first' };
 
 /** The order in words: "in alphabetical order". */
 export function orderClause(order: CatalogOrder, nameOf: (field: string) => string): string {

@@ -94,12 +94,13 @@ const orderKey = (order: CatalogOrder): string => (order.by === 'companion' ? `$
 function orderOf(key: string): CatalogOrder {
   const [direction, ...field] = key.split(' ');
   if (direction === 'up' || direction === 'down') return { by: 'companion', direction, field: field.join(' ') };
-  return { by: key as 'kept' | 'alphabetical' | 'reversed' };
+  return key === 'used' ? { by: 'used', first: [] } : { by: key as 'kept' | 'alphabetical' | 'reversed' };
 }
 
 const orderOptions = (companions: CatalogItems['companions']): (readonly [string, string])[] => [
   ['kept', 'in the order of their sources'],
   ['alphabetical', 'in alphabetical order'],
   ['reversed', 'in reversed alphabetical order'],
+  ['used', 'the most used first'],
   ...companions.flatMap(({ key, heading }) => [[`up ${key}`, `by ${heading}`] as const, [`down ${key}`, `by ${heading}, greatest first`] as const]),
 ];

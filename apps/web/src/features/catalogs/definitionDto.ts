@@ -20,6 +20,6 @@ export function definitionDto({ parts, filter, distinct, order }: CatalogDefinit
     }),
     filter: filterDto(filter),
     distinct,
-    order: { ...order },
+    order: order.by === 'used' ? { by: 'used' } : { ...order },
   };
 }

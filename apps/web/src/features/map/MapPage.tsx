@@ -1,8 +1,8 @@
 // The map: which sources feed which catalogs, and which fields take their values from them. One can walk in it.
 import { Box, Button, HStack, Text } from '@chakra-ui/react';
-import { Background, Controls, Handle, Position, ReactFlow, type Edge, type Node, type NodeProps } from '@xyflow/react';
+import { Background, Controls, Handle, Position, ReactFlow, type Edge, type Node, type NodeProps, type ReactFlowInstance } from '@xyflow/react';
 import '@xyflow/react/dist/style.css';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { errorWords } from '../../api/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
@@ -36,11 +36,17 @@ export function MapPage() {
   const { data: build, error } = useBuildQuery();
   const [address, setAddress] = useSearchParams();
   const mode = useColourMode();
+  const drawing = useRef<HTMLDivElement>(null);
   const centre = address.get('catalog') ?? undefined;
   const map = useMemo(() => (build ? lineageMap(build, centre) : undefined), [build, centre]);
   const nodes = useMemo(() => map?.nodes.map((node): Card => ({ id: node.id, type: 'card', position: { x: node.x, y: node.y }, data: { node, chosen: node.id === centre }, draggable: false, selectable: false, ariaLabel: `${node.title}, ${node.about}` })) ?? [], [map, centre]);
   const edges = useMemo(() => map?.edges.map(({ from, to }): Edge => ({ id: `${from} ${to}`, source: from, target: to, focusable: false })) ?? [], [map]);
   if (!build || !map) return <Waiting error={errorWords(error)} />;
+  // Read from the top at its full size; whoever wants to see all of it at once asks for that.
+  const begin = (flow: ReactFlowInstance<Card, Edge>) => {
+    const free = drawing.current?.clientWidth ?? map.width;
+    void flow.setViewport({ x: Math.max(0, (free - map.width) / 2), y: 0, zoom: Math.min(1, Math.max(0.7, free / map.width)) });
+  };
   const title = build.catalogs.find(({ id }) => id === centre)?.title;
   return (
     <Page
@@ -68,8 +74,8 @@ export function MapPage() {
         <EmptyState title="Nothing to draw yet">Name a range, make a catalog of it, and bind a field to the catalog; then the way of the values is drawn here.</EmptyState>
       ) : (
         // Nodes that are neither dragged nor chosen get no pointer from the library; their links need it.
-        <Box h="100%" css={{ '& .react-flow__node': { pointerEvents: 'all !important' }, '& .react-flow__edge-path': { stroke: 'var(--chakra-colors-slate-border)' } }}>
-          <ReactFlow key={centre ?? 'all'} nodes={nodes} edges={edges} nodeTypes={nodeTypes} colorMode={mode} fitView minZoom={0.2} nodesConnectable={false} nodesFocusable={false} proOptions={{ hideAttribution: true }}>
+        <Box ref={drawing} h="100%" css={{ '& .react-flow__node': { pointerEvents: 'all !important' }, '& .react-flow__edge-path': { stroke: 'var(--chakra-colors-slate-border)' } }}>
+          <ReactFlow key={centre ?? 'all'} nodes={nodes} edges={edges} nodeTypes={nodeTypes} colorMode={mode} onInit={begin} panOnScroll minZoom={0.2} maxZoom={1.5} translateExtent={[[-200, -60], [map.width + 200, map.height + 60]]} nodesConnectable={false} nodesFocusable={false} proOptions={{ hideAttribution: true }}>
             <Background />
             <Controls showInteractive={false} />
           </ReactFlow>

@@ -22,9 +22,12 @@ export interface MapEdge {
 export interface LineageMap {
   readonly nodes: readonly MapNode[];
   readonly edges: readonly MapEdge[];
+  /** The whole drawing, in pixels. */
+  readonly width: number;
+  readonly height: number;
 }
 
-export const nodeSize = { width: 190, height: 52 };
+export const nodeSize = { width: 250, height: 52 };
 
 type Bare = Omit<MapNode, 'x' | 'y'>;
 
@@ -74,7 +77,7 @@ export function lineageMap(build: BuildView, centre: string | undefined): Lineag
   const edges = all.filter(({ from, to }) => wanted.has(from) && wanted.has(to));
   const nodes = nodesOf(build).filter(({ id }) => wanted.has(id));
   const graph = new dagre.graphlib.Graph();
-  graph.setGraph({ rankdir: 'LR', nodesep: 14, ranksep: 90, marginx: 20, marginy: 20 });
+  graph.setGraph({ rankdir: 'LR', nodesep: 12, ranksep: 110, marginx: 20, marginy: 20 });
   graph.setDefaultEdgeLabel(() => ({}));
   for (const { id } of nodes) graph.setNode(id, { ...nodeSize });
   for (const { from, to } of edges) graph.setEdge(from, to);
@@ -85,5 +88,7 @@ export function lineageMap(build: BuildView, centre: string | undefined): Lineag
       return { ...node, x: x - nodeSize.width / 2, y: y - nodeSize.height / 2 };
     }),
     edges,
+    width: graph.graph().width ?? 0,
+    height: graph.graph().height ?? 0,
   };
 }

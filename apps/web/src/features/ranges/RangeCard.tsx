@@ -1,15 +1,17 @@
 // A named range: the sentence that says what it takes, how it ends, what it feeds.
 import { Box, Button, Checkbox, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
 import { endingOf, grouped, rangeSentence, readsDirectly, type LeftOut, type Rail } from '@dellum/core';
-import { rangeMark, type BuildView, type ChangeRangeDto } from '@dellum/contract';
+import { rangeMark, type BuildView, type ChangeRangeDto, type RangeLook } from '@dellum/contract';
 import { Pencil } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
 import type { SourceRegister } from '../sources/useRegister.js';
 import { EndChoice } from './EndChoice.js';
 import { placeOf } from './NameRange.js';
-import { useChangeRangeMutation, useDeleteRangeMutation } from './rangesApi.js';
+import { useChangeRangeMutation, useDeleteRangeMutation, useLookAtChangeMutation } from './rangesApi.js';
+import { RedefineBox } from './RedefineBox.js';
 
 interface RangeCardProps {
   readonly rail: Rail;
@@ -39,15 +41,28 @@ export function placeWords(rail: Rail, build: BuildView): { fields: string[]; fr
 export function RangeCard({ rail, source, build, block, selectedLast }: RangeCardProps) {
   const { range, taking, stretch } = rail;
   const [name, setName] = useState<string>();
+  const [looked, setLooked] = useState<{ change: ChangeRangeDto; look: RangeLook }>();
   const [change] = useChangeRangeMutation();
+  const [lookAt] = useLookAtChangeMutation();
+  const attempt = useTry();
   const [remove] = useDeleteRangeMutation();
   const catalogs = build.catalogs.filter(({ definition }) => readsDirectly(definition, 'ranges', range.id));
   const endsElsewhere = stretch.end.ends === 'fixed' && selectedLast !== undefined && selectedLast !== stretch.end.entry;
   const counts = [...grouped(taking.leftOut, ({ why }) => why)].map(([why, rows]) => ({ why, count: rows.length }));
   const { fields, from } = placeWords(rail, build);
-  const alter = (wanted: ChangeRangeDto) => source.told(change({ id: range.id, change: { ...wanted, seen: rangeMark(range) } }).unwrap());
+  const alter = (wanted: ChangeRangeDto) => source.told(change({ id: range.id, change: wanted }).unwrap());
+  const seen = { seen: rangeMark(range) };
+  /** What only brings values in is done at once; where something goes or is respelled, one looks first. */
+  const redefine = async (wanted: ChangeRangeDto) => {
+    setLooked(undefined);
+    const asked = { ...wanted, ...seen };
+    const look = await attempt(lookAt({ id: range.id, change: asked }).unwrap());
+    if (!look) return;
+    if (look.counts.goesOut + look.counts.respelled === 0) await alter(asked);
+    else setLooked({ change: asked, look });
+  };
   const rename = async () => {
-    if (await alter({ name: name ?? '' })) setName(undefined);
+    if (await alter({ name: name ?? '', ...seen })) setName(undefined);
   };
   const several = block !== undefined && block.bottom > block.top && range.shape !== 'headings';
   return (
@@ -80,9 +95,9 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
       <Text fontSize="md" lineHeight="1.8">
         {rangeSentence(range, fields, from)}
       </Text>
-      <EndChoice label={`How ${range.name} ends`} ends={endingOf(range)} onChoose={(ends) => void alter({ ends })} />
+      <EndChoice label={`How ${range.name} ends`} ends={endingOf(range)} onChoose={(ends) => void redefine({ ends })} />
       {range.shape === 'levels' && (
-        <Checkbox.Root size="sm" checked={range.inherits} onCheckedChange={(details) => void alter({ inherits: details.checked === true })}>
+        <Checkbox.Root size="sm" checked={range.inherits} onCheckedChange={(details) => void redefine({ inherits: details.checked === true })}>
           <Checkbox.HiddenInput />
           <Checkbox.Control borderColor="slate.border" />
           <Checkbox.Label>A blank group means the same as above</Checkbox.Label>
@@ -90,16 +105,27 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
       )}
       <HStack wrap="wrap" gap="1.5">
         {endsElsewhere && (
-          <Button size="xs" variant="outline" onClick={() => void alter({ endEntry: selectedLast })}>
+          <Button size="xs" variant="outline" onClick={() => void redefine({ endEntry: selectedLast })}>
             End it at the selected row
           </Button>
         )}
         {several && (
-          <Button size="xs" variant="outline" onClick={() => void alter({ place: placeOf(source, build, block, range.shape) })}>
+          <Button size="xs" variant="outline" onClick={() => void redefine({ place: placeOf(source, build, block, range.shape) })}>
             Lay it over the selected cells
           </Button>
         )}
       </HStack>
+      {looked && (
+        <RedefineBox
+          name={range.name}
+          look={looked.look}
+          onChange={() => {
+            setLooked(undefined);
+            void alter(looked.change);
+          }}
+          onLeave={() => setLooked(undefined)}
+        />
+      )}
       <HStack justify="space-between" borderTopWidth="1px" borderColor="line" pt="2.5" align="start">
         <Text>
           {catalogs.length === 0

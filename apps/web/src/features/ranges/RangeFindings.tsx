@@ -1,24 +1,28 @@
 // What the range doctor finds about the ranges over a list or table, each with its cure in one step.
 import { Box, Button, Stack, Text } from '@chakra-ui/react';
 import { examine, houseLocale, type FindingKind, type RangeFinding } from '@dellum/core';
-import type { BuildView, CureDto } from '@dellum/contract';
+import type { BuildView, CureDto, RangeLine } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { SourceRegister } from '../sources/useRegister.js';
-import { useCureMutation } from './rangesApi.js';
+import { useCureMutation, useRangeLinesQuery } from './rangesApi.js';
 
-/** What concerns the cells under one's eyes; names that nothing uses are found on the Ranges page. */
+/** What is seen in the cells by themselves is found at once, in the browser; the rest when the server has looked at all ranges. */
 const atTheCells: ReadonlySet<FindingKind> = new Set(['past the end', 'after the gap', 'repeat', 'outer blanks', 'wrong kind', 'mixed kinds']);
+const noLines: readonly RangeLine[] = [];
 
 export const cureOf = ({ rangeId, kind, words }: RangeFinding): CureDto => ({ rangeId, kind, words });
 
 export function RangeFindings({ source, build }: { source: SourceRegister; build: BuildView }) {
   const [cure] = useCureMutation();
   const { state, rails } = source;
-  const findings = useMemo(() => {
+  const { data: lines = noLines } = useRangeLinesQuery();
+  const atOnce = useMemo(() => {
     const world = { locale: houseLocale, registers: new Map([[state.id, state]]), ranges: build.ranges, definitions: new Map(), kept: new Map(), linked: new Map() };
     const whole = rails.filter(({ range }) => range.stretches.length === 1);
     return whole.flatMap(({ range }) => examine(range.id, world, { effects: state.entries.length < 2000 })).filter(({ kind }) => atTheCells.has(kind));
   }, [state, rails, build.ranges]);
+  const whole = new Set(rails.filter(({ stretch, range }) => range.stretches[0] === stretch).map(({ range }) => range.id));
+  const findings = [...atOnce, ...lines.filter(({ id }) => whole.has(id)).flatMap((line) => line.findings.filter(({ kind }) => !atTheCells.has(kind)))];
   if (findings.length === 0) return null;
   return (
     <Stack gap="2" mt="2">

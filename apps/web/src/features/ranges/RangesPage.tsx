@@ -2,6 +2,7 @@
 import { Box, Button, Stack, Table, Text } from '@chakra-ui/react';
 import { endingInShort, endingOf, readsDirectly, shapeInShort, type SourceRange } from '@dellum/core';
 import type { BuildView, RangeLine } from '@dellum/contract';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { errorWords } from '../../api/problem.js';
 import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
@@ -11,6 +12,9 @@ import { useTold } from '../sources/useRegister.js';
 import { leftOutWords } from './RangeCard.js';
 import { cureOf } from './RangeFindings.js';
 import { useCureMutation, useRangeLinesQuery } from './rangesApi.js';
+
+/** So many findings of a range are shown at first. */
+const fewFindings = 3;
 
 const headings = [['Range'], ['Where it lies'], ['How it ends'], ['Taken', 'end'], ['Left out'], ['Feeds'], ['What the doctor finds']] as const;
 
@@ -51,6 +55,7 @@ export function placeOfRange(range: SourceRange, build: BuildView): { to: string
 function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView; line: RangeLine | undefined }) {
   const [cure] = useCureMutation();
   const told = useTold();
+  const [all, setAll] = useState(false);
   const catalogs = build.catalogs.filter(({ definition }) => readsDirectly(definition, 'ranges', range.id));
   const place = placeOfRange(range, build);
   const ends = endingOf(range);
@@ -78,7 +83,7 @@ function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView
       </Table.Cell>
       <Table.Cell minW="240px">
         <Stack gap="1.5">
-          {line?.findings.slice(0, 3).map((finding) => (
+          {line?.findings.slice(0, all ? undefined : fewFindings).map((finding) => (
             <Box key={finding.words} color="amber.fg">
               {finding.words}
               {finding.cure && (
@@ -93,7 +98,11 @@ function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView
               )}
             </Box>
           ))}
-          {line && line.findings.length > 3 && <Text color="amber.fg">and {line.findings.length - 3} more in Upkeep</Text>}
+          {line && !all && line.findings.length > fewFindings && (
+            <Button size="2xs" variant="plain" px="0" alignSelf="start" color="damson.fg" onClick={() => setAll(true)}>
+              Show {line.findings.length - fewFindings} more
+            </Button>
+          )}
           {line?.findings.length === 0 && <Text color="inkSoft">nothing</Text>}
         </Stack>
       </Table.Cell>

@@ -1,5 +1,5 @@
 // Named ranges over the API, with what the range doctor finds.
-import type { ChangeRangeDto, CureDto, MakeRangeDto, Outcome, RangeLine } from '@dellum/contract';
+import type { ChangeRangeDto, CureDto, MakeRangeDto, Outcome, RangeLine, RangeLook } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import { sourceTags } from '../sources/sourcesApi.js';
 
@@ -8,8 +8,9 @@ export const rangesApi = api.injectEndpoints({
     rangeLines: build.query<RangeLine[], void>({ query: () => '/ranges', providesTags: ['Ranges'] }),
     makeRange: build.mutation<Outcome, MakeRangeDto>({ query: (body) => ({ path: '/ranges', method: 'POST', body }), invalidatesTags: sourceTags }),
     changeRange: build.mutation<Outcome, { id: string; change: ChangeRangeDto }>({ query: ({ id, change }) => ({ path: `/ranges/${id}`, method: 'PATCH', body: change }), invalidatesTags: sourceTags }),
+    lookAtChange: build.mutation<RangeLook, { id: string; change: ChangeRangeDto }>({ query: ({ id, change }) => ({ path: `/ranges/${id}/look`, method: 'POST', body: change }) }),
     deleteRange: build.mutation<Outcome, string>({ query: (id) => ({ path: `/ranges/${id}`, method: 'DELETE' }), invalidatesTags: sourceTags }),
     cure: build.mutation<Outcome, CureDto>({ query: (body) => ({ path: '/ranges/cures', method: 'POST', body }), invalidatesTags: sourceTags }),
   }),
 });
-export const { useRangeLinesQuery, useMakeRangeMutation, useChangeRangeMutation, useDeleteRangeMutation, useCureMutation } = rangesApi;
+export const { useRangeLinesQuery, useMakeRangeMutation, useChangeRangeMutation, useLookAtChangeMutation, useDeleteRangeMutation, useCureMutation } = rangesApi;
