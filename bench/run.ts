@@ -107,7 +107,7 @@ async function liveOffer({ administrator, list, catalogId }: Million): Promise<v
   for (let turn = 0; turn < offers; turn++) {
     const heard = new Promise<void>((resolve) => (arrived = resolve));
     const started = performance.now();
-    const stored = administrator.call<Outcome>('POST', `/registers/${list.id}/acts`, { acts: [{ act: 'insert', rows: [{ cells: [{ field: 'value', text: `Offer ${turn}` }] }] }] });
+    const stored = administrator.call<Outcome>('POST', `/registers/${list.id}/acts`, { acts: [{ act: 'insert', fields: ['value'], rows: [[`Offer ${turn}`]] }] });
     await heard;
     spent.push(performance.now() - started);
     await stored;

@@ -12,4 +12,5 @@ export { Counts, countKey } from './counts/counts.js';
 export { EntriesService } from './entries/entries.service.js';
 export type { Caller } from './people/guard.js';
 export { Workers } from './jobs/workers.js';
+export { CatalogsService } from './catalogs/catalogs.service.js';
 export type { ReachableConfig } from './linked/reachable.js';

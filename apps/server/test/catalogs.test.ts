@@ -1,6 +1,6 @@
 // Catalogs in full: composed, their items changed from the catalog page, history, acts taken back, queries over entries.
 import { ofRanges, type CatalogDefinition } from '@dellum/core';
-import type { BuildView, CatalogChange, CatalogItems, DefinitionTrial, Outcome, Problem, RangeLine, Slip, Upkeep } from '@dellum/contract';
+import type { BuildView, CatalogChange, CatalogItems, DefinitionTrial, Outcome, Problem, RangeLine, RangeLook, Slip, Upkeep } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, insertingAll, inserting, openHouse, startServer, until, type House, type Running } from './house.js';
 
@@ -204,13 +204,66 @@ describe('acts on a sheet', () => {
   });
 });
 
+describe('a block that is sent in parts', () => {
+  it('is one act: taken back as one, and joined by nobody else', async () => {
+    const house = await openHouse(running, []);
+    const send = (texts: readonly string[], joins?: number) => post(house, `/registers/${house.pilots.id}/acts`, { acts: [insertingAll(texts)], ...(joins && { joins }) });
+    const first = await send(['Nell', 'Ada']);
+    expect((await send(['Odo'], first.body.act)).body.act).toBe(first.body.act);
+    expect(await values(house)).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy', 'Nell', 'Ada', 'Odo']);
+    await post(house, `/sheets/${house.pilots.sheetId}/undo`, {});
+    expect(await values(house)).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy']);
+    // What is taken back cannot be gone on with; nothing of the part is stored.
+    expect((await send(['Pim'], first.body.act)).status).toBe(404);
+    const other = await openHouse(running, []);
+    expect((await post(other, `/registers/${other.pilots.id}/acts`, { acts: [insertingAll(['Pim'])], joins: (await send(['Rue'])).body.act })).status).toBe(404);
+    await post(house, `/sheets/${house.pilots.sheetId}/undo`, {});
+    await post(house, `/sheets/${house.pilots.sheetId}/redo`, {});
+    expect(await values(house)).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy', 'Rue']);
+  });
+  it('names a field for each of its texts', async () => {
+    const house = await openHouse(running, []);
+    const refused = await post(house, `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'insert', fields: ['value'], rows: [['a', 'b']] }] });
+    expect([refused.status, refused.body.code]).toEqual([422, 'not-valid']);
+    expect((await post(house, `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'insert', fields: ['value'], rows: [[1]] }] })).status).toBe(422);
+  });
+});
+
+describe('a catalog ordered by use', () => {
+  it('has the most used first, as counted when it was defined and from time to time', async () => {
+    const house = await openHouse(running, [{ pilot: 'Rook Tansy' }, { pilot: 'Rook Tansy' }, { pilot: 'Bryn Calloway' }]);
+    const definition = { parts: [{ kind: 'range', join: 'or', rangeId: house.rangeId }], filter: null, distinct: 'value', order: { by: 'used' } };
+    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, definition);
+    expect(await values(house)).toEqual(['Rook Tansy', 'Bryn Calloway', 'Tam Ossel']);
+    const { body } = await house.clerk.call<{ entries: string[] }>('POST', `/registers/${house.visits.id}/entries`, { count: 3 });
+    for (const entry of body.entries) await house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry}`, { field: 'pilot', text: 'Tam Ossel', version: 1 });
+    expect(await values(house)).toEqual(['Rook Tansy', 'Bryn Calloway', 'Tam Ossel']);
+    await running.recount(house.id);
+    expect(await values(house)).toEqual(['Tam Ossel', 'Rook Tansy', 'Bryn Calloway']);
+  });
+});
+
+describe('a look at a change of a range', () => {
+  it('says what comes in, goes out, is spelled otherwise and is held, and changes nothing', async () => {
+    const house = await openHouse(running, visits);
+    await post(house, `/registers/${house.pilots.id}/acts`, { acts: [insertingAll(['Nell', 'tam  OSSEL'])] });
+    const entries = await entriesOf(house.administrator, house.pilots);
+    const place = { registerIds: [house.pilots.id], fields: ['value'], entries: entries.slice(1).map(({ id }) => id) };
+    const look = await house.administrator.call<RangeLook>('POST', `/ranges/${house.rangeId}/look`, { place });
+    expect(look.body).toMatchObject({ takes: 4, comesIn: [], goesOut: ['Tam Ossel'], respelled: [], counts: { comesIn: 0, goesOut: 1, respelled: 0 }, entries: 2 });
+    const short = await house.administrator.call<RangeLook>('POST', `/ranges/${house.rangeId}/look`, { ends: 'fixed', place: { ...place, entries: [entries[4]!.id] } });
+    expect(short.body).toMatchObject({ takes: 1, goesOut: ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy', 'Nell'] });
+    expect(await values(house)).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy', 'Nell', 'tam OSSEL']);
+    expect((await house.administrator.call('POST', `/ranges/${house.rangeId}/look`, { endEntry: house.pilotField.id })).body.code).toBe('no-cells');
+  });
+});
+
 describe('tables, headings and the doctor', () => {
   it('make a catalog with levels from a table; a group stands once, companions come along', async () => {
     const house = await openHouse(running, []);
     const fields = [{ heading: 'Group', kind: 'text' }, { heading: 'Item', kind: 'text' }, { heading: 'Length', kind: 'number' }];
     const table = await house.administrator.call<{ id: string }>('POST', '/tables', { sheetId: house.pilots.sheetId, heading: 'Cargo', fields });
-    const row = (...texts: string[]) => ({ cells: ['group', 'item', 'length'].map((field, at) => ({ field, text: texts[at]! })) });
-    await post(house, `/registers/${table.body.id}/acts`, { acts: [{ act: 'insert', rows: [row('Grain', 'Wheat', '1.50'), row('', 'Oats', 'long'), row('Fish', 'Cod', '2')] }] });
+    await post(house, `/registers/${table.body.id}/acts`, { acts: [{ act: 'insert', fields: ['group', 'item', 'length'], rows: [['Grain', 'Wheat', '1.50'], ['', 'Oats', 'long'], ['Fish', 'Cod', '2']] }] });
     const entries = await entriesOf(house.administrator, { id: table.body.id } as never);
     expect(entries.map(({ cells }) => cells['length'])).toEqual(['1.5', 'long', '2']);
     const made = await post(house, '/ranges', { name: 'Cargo', shape: 'levels', inherits: true, ends: 'last', place: { registerIds: [table.body.id], fields: ['group', 'item'], entries: entries.map(({ id }) => id) } });

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { loadHouse, type HouseBlueprint } from '@dellum/demo';
-import { createServer, Database, migrate, Workers, type ReachableConfig } from '@dellum/server';
+import { CatalogsService, createServer, Database, migrate, Workers, type ReachableConfig } from '@dellum/server';
 import type { BuildView, CatalogView, EntryView, FieldView, Problem, RegisterView, Role } from '@dellum/contract';
 import { sql } from 'kysely';
 import { inject } from 'vitest';
@@ -78,6 +78,8 @@ export interface Running {
   readonly database: Database;
   /** Does what the clock does once a minute: sends what is due. */
   tick(): Promise<void>;
+  /** Does what the clock does once an hour: counts anew what is used most. */
+  recount(houseId: string): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -109,6 +111,7 @@ export async function startServer(databaseUrl = inject('databaseUrl'), reachable
   return {
     base: `http://127.0.0.1:${port}`,
     database,
+    recount: (houseId) => app.get(CatalogsService).recountUse(houseId),
     tick: () => app.get(Workers).sendDue(),
     close: async () => {
       app.getHttpServer().closeAllConnections();
@@ -174,5 +177,5 @@ export async function until(holds: () => Promise<boolean>, seconds = 20): Promis
 }
 
 /** The act that adds values at the end of a list, or above an entry. */
-export const insertingAll = (texts: readonly string[], before?: string) => ({ act: 'insert', rows: texts.map((text) => ({ cells: [{ field: 'value', text }] })), ...(before && { before }) });
+export const insertingAll = (texts: readonly string[], before?: string) => ({ act: 'insert', fields: ['value'], rows: texts.map((text) => [text]), ...(before && { before }) });
 export const inserting = (text: string) => insertingAll([text]);

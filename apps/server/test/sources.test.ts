@@ -27,7 +27,7 @@ describe('what touches no entry', () => {
   it('is live at once: a value typed under the range, a sort, a move, an insert', async () => {
     const house = await openHouse(running, visits);
     const { body } = await act(house, insertingAll(['Wenna Hallet', '']));
-    expect(body).toEqual({ slip: null, notes: ['“Wenna Hallet” is offered now in 1 field.'] });
+    expect(body).toMatchObject({ slip: null, notes: ['“Wenna Hallet” is offered now in 1 field.'] });
     await act(house, { act: 'sort', field: 'value', direction: 'up' });
     expect(await offered(house)).toEqual(['Bryn Calloway', 'Rook Tansy', 'Tam Ossel', 'Wenna Hallet']);
     const [bryn, rook] = await list(house);

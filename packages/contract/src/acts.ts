@@ -1,29 +1,11 @@
 // Acts on a list or table of a source sheet, and the slips they may raise.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsOptional, IsString, IsUUID, MaxLength, Min, ValidateNested } from 'class-validator';
 import { answers, type Answer, type Proposal, type Question } from '@dellum/core';
 import { WriteCellDto } from './build.js';
+import { IsTextRows } from './textRows.js';
 
 export const actNames = ['write', 'insert', 'delete', 'move', 'sort'] as const;
-
-/** The text of one field of a new entry. */
-export class FieldTextDto {
-  @IsString()
-  @MaxLength(60)
-  field!: string;
-
-  @IsString()
-  text!: string;
-}
-
-/** A new entry. */
-export class NewEntryDto {
-  @IsArray()
-  @ArrayMaxSize(200)
-  @ValidateNested({ each: true })
-  @Type(() => FieldTextDto)
-  cells!: FieldTextDto[];
-}
 
 /** One act on one register; which members it needs follows from `act`. */
 export class ActDto {
@@ -38,13 +20,18 @@ export class ActDto {
   @Type(() => WriteCellDto)
   cells?: WriteCellDto[];
 
-  /** insert: the new entries. */
+  /** insert: the fields that the texts of a row are for, in order; none for blank entries. */
   @IsOptional()
   @IsArray()
-  @ArrayMaxSize(50_000, { message: 'Insert at most 50,000 entries at once.' })
-  @ValidateNested({ each: true })
-  @Type(() => NewEntryDto)
-  rows?: NewEntryDto[];
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(60, { each: true })
+  fields?: string[];
+
+  /** insert: the texts of each new entry; a blank one leaves its cell blank. */
+  @IsOptional()
+  @IsTextRows(50_000, 200)
+  rows?: string[][];
 
   /** sort: the field. */
   @IsOptional()
@@ -79,6 +66,12 @@ export class ActsDto {
   @ValidateNested({ each: true })
   @Type(() => ActDto)
   acts!: ActDto[];
+
+  /** The act that these go on with: one block that is sent in parts is one act, and taken back as one. */
+  @IsOptional()
+  @IsInt()
+  @Min(1)
+  joins?: number;
 }
 
 export class AnswerDto {
@@ -118,6 +111,8 @@ export interface Outcome {
   readonly slip: Slip | null;
   /** What else is worth knowing, in one sentence: what a sort brought into a range, for instance. */
   readonly notes: readonly string[];
+  /** What was done, so that more can join it; absent while it waits. */
+  readonly act?: number;
 }
 
 /** The registers that a waiting change touches. */

@@ -14,7 +14,7 @@ export class PageQueryDto {
   @Type(() => Number)
   @IsInt()
   @Min(1)
-  @Max(1000)
+  @Max(5000)
   count = 200;
 
   /** A field's key, or `*` for any: only entries whose value is outside there. */

@@ -1,4 +1,4 @@
-import { anchorsOf, applyAct, endAnother, endAt, followAct, inverseOf, nameFault, railsOf, rangeEndings, takeRange, type Act, type Entry, type RangeEnding, type RegisterState, type SourceRange, type Stretch } from '@dellum/core';
+import { anchorsOf, applyAct, looseKey, redefined, endAnother, endAt, followAct, inverseOf, nameFault, railsOf, rangeEndings, takeRange, type Act, type Entry, type RangeEnding, type RegisterState, type SourceRange, type Stretch } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -13,6 +13,26 @@ const register = (entries: readonly Entry[], fields = ['value'], id = 'l', headi
 const take = (one: SourceRange, entries: readonly Entry[], others: readonly SourceRange[] = [one]) => takeRange(one, new Map([['l', register(entries)]]), others);
 const taken = (one: SourceRange, entries: readonly Entry[], others: readonly SourceRange[] = [one]) => take(one, entries, others).values.map(({ value }) => value);
 const at = (entry: string, ordinal: number) => ({ register: 'l', entry, ordinal });
+
+describe('redefined', () => {
+  it('accounts for every value: what went, what came, and pairs that are alike but for their spelling', () => {
+    const texts = fc.array(fc.constantFrom('Ebb', 'ebb', 'EBB.', 'Flood', 'flood ', 'Slack', 'Släck', '…'), { maxLength: 8 });
+    fc.assert(
+      fc.property(texts, texts, (one, two) => {
+        const [before, after] = [take(range(), entriesOf(...one)), take(range(), entriesOf(...two))];
+        const { takes, comesIn, goesOut, respelled } = redefined(before, after);
+        const [was, is] = [before.values.map(({ value }) => value), after.values.map(({ value }) => value)];
+        expect(takes).toBe(is.length);
+        expect([...goesOut, ...respelled.map(({ from }) => from)].sort()).toEqual(was.filter((value) => !is.includes(value)).sort());
+        expect([...comesIn, ...respelled.map(({ to }) => to)].sort()).toEqual(is.filter((value) => !was.includes(value)).sort());
+        for (const { from, to } of respelled) expect(looseKey(from)).toBe(looseKey(to));
+        // No pair is left between what goes and what comes.
+        const gone = new Set(goesOut.map(looseKey).filter((key) => key !== ''));
+        expect(comesIn.filter((value) => gone.has(looseKey(value)))).toEqual([]);
+      }),
+    );
+  });
+});
 
 describe('takeRange', () => {
   it('grows to the last filled cell over blanks, and to the first blank one', () => {

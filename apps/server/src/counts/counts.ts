@@ -46,10 +46,12 @@ export class Counts {
   constructor(private readonly database: Database) {}
 
   async write(trx: Trx, houseId: string, deltas: readonly Delta[]): Promise<void> {
-    const rows = summed(deltas).map(({ fieldId, value, entries }) => ({ house_id: houseId, field_id: fieldId, value, entries }));
-    for (let at = 0; at < rows.length; at += 10_000) {
-      await trx.insertInto('value_deltas').values(rows.slice(at, at + 10_000)).execute();
-    }
+    const rows = summed(deltas);
+    if (rows.length === 0) return;
+    await sql`
+      insert into value_deltas (house_id, field_id, value, entries)
+      select ${houseId}, field_id, value, entries
+      from unnest(${rows.map(({ fieldId }) => fieldId)}::uuid[], ${rows.map(({ value }) => value)}::text[], ${rows.map(({ entries }) => entries)}::bigint[]) as delta(field_id, value, entries)`.execute(trx);
   }
 
   /** How many entries hold each of the given values, by field: folded counts and the deltas since. */

@@ -5,6 +5,7 @@ import { registersOf } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
+import { notFound } from '../problems/index.js';
 
 export interface DoneAct {
   readonly id: number;
@@ -17,13 +18,14 @@ export interface DoneAct {
 export class ActsStore {
   /** Notes what is done, so that it can be taken back; one that is itself taken back or done again only changes its state. */
   async note(trx: Trx, caller: Caller, proposal: Proposal, back: readonly Step[]): Promise<number> {
-    const { again } = proposal;
+    const { again, joins } = proposal;
     if (again) {
       // What would bring it back the other way is what was found now.
       const other = again.as === 'undone' ? { proposal: sql<string>`jsonb_set(proposal, '{steps}', ${JSON.stringify(back)}::jsonb)` } : { back: JSON.stringify(back) };
       await trx.updateTable('acts').set({ state: again.as, ...other }).where('house_id', '=', caller.houseId).where('id', '=', again.act).execute();
       return again.act;
     }
+    if (joins !== undefined) return this.join(trx, caller, joins, proposal, back);
     const { id } = await trx
       .insertInto('acts')
       .values({ house_id: caller.houseId, person_id: caller.id, registers: JSON.stringify(registersOf(proposal)), proposal: JSON.stringify(proposal), back: JSON.stringify(back) })
@@ -31,6 +33,15 @@ export class ActsStore {
       .executeTakeFirstOrThrow();
     // A new act ends what could have been done again on the same registers.
     await sql`delete from acts where house_id = ${caller.houseId} and person_id = ${caller.id} and state = 'undone' and registers ?| ${registersOf(proposal)}::text[]`.execute(trx);
+    return id;
+  }
+
+  /** Puts more steps to an act that the person did before; taken back, the last of them goes first. */
+  private async join(trx: Trx, { houseId, id: personId }: Caller, id: number, { steps }: Proposal, back: readonly Step[]): Promise<number> {
+    const joined = await sql`
+      update acts set proposal = jsonb_set(proposal, '{steps}', (proposal -> 'steps') || ${JSON.stringify(steps)}::jsonb), back = ${JSON.stringify(back)}::jsonb || back
+      where house_id = ${houseId} and person_id = ${personId} and id = ${id} and state = 'done'`.execute(trx);
+    if (joined.numAffectedRows === 0n) throw notFound('The act that this goes on with');
     return id;
   }
 

@@ -38,8 +38,8 @@ export class Applying {
     private readonly jobs: Jobs,
   ) {}
 
-  /** Does what the plan says; `settled` holds the answered questions of each catalog. */
-  async apply(trx: Trx, caller: Caller, build: HouseBuild, plan: Plan, settled: ReadonlyMap<string, Settlement>): Promise<void> {
+  /** Does what the plan says; `settled` holds the answered questions of each catalog. Returns the act, so that it can be taken back. */
+  async apply(trx: Trx, caller: Caller, build: HouseBuild, plan: Plan, settled: ReadonlyMap<string, Settlement>): Promise<number> {
     const { proposal } = plan;
     const actId = await this.acts.note(trx, caller, { ...proposal, meanings: [...(proposal.meanings ?? []), ...decided(settled)] }, takenBack(plan.before, proposal));
     let world = plan.before;
@@ -56,6 +56,7 @@ export class Applying {
     await this.recompute(trx, build, plan);
     await this.builds.changed(trx, caller.houseId);
     await this.changes.append(trx, caller.houseId, told);
+    return actId;
   }
 
   /** Sources that are computed over a catalog of the plan are computed anew, as a job. */
@@ -171,5 +172,6 @@ function cellRows(caller: Caller, register: RegisterBuild, entryId: string, was:
   const written = register.fields
     .filter(({ key }) => was?.cells[key] !== is.cells[key])
     .map(({ key }) => ({ ...who, act: 'cell.written', field: key, from: was?.cells[key], to: is.cells[key] }));
-  return was ? written : [{ ...who, act: 'entry.inserted' }, ...written];
+  // A new entry is one row with all it holds: its cells have no history yet.
+  return was ? written : [{ ...who, act: 'entry.inserted', detail: is.cells }];
 }

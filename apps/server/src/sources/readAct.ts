@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { clean, isBlank, parse, sourceTextFault, type Act, type Cells, type Locale } from '@dellum/core';
 import type { ActDto } from '@dellum/contract';
 import { fieldWithKey } from '../build/build.service.js';
-import type { RegisterBuild } from '../build/build.store.js';
+import type { FieldBuild, RegisterBuild } from '../build/build.store.js';
 import { ProblemError } from '../problems/index.js';
 
 function needed<T>(value: T | undefined, name: string): T {
@@ -15,8 +15,7 @@ function needed<T>(value: T | undefined, name: string): T {
  * What a source cell stores of a text: the value of its field's kind where the text is one, else the text as typed, which
  * ranges then leave out as of the wrong kind. Texts that no cell can hold are refused.
  */
-function stored(register: RegisterBuild, key: string, text: string, locale: Locale): string {
-  const field = fieldWithKey(register, key);
+function stored(field: FieldBuild, text: string, locale: Locale): string {
   const fault = sourceTextFault(text);
   if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
   if (field.kind === 'text' || isBlank(text)) return text;
@@ -28,10 +27,12 @@ function stored(register: RegisterBuild, key: string, text: string, locale: Loca
 export function readAct(dto: ActDto, register: RegisterBuild, locale: Locale): Act {
   switch (dto.act) {
     case 'write':
-      return { act: 'write', cells: needed(dto.cells, 'cells').map(({ entry, field, text }) => ({ entry, field, text: stored(register, field, text, locale) })) };
+      return { act: 'write', cells: needed(dto.cells, 'cells').map(({ entry, field, text }) => ({ entry, field, text: stored(fieldWithKey(register, field), text, locale) })) };
     case 'insert': {
-      const entries = needed(dto.rows, 'rows').map(({ cells }) => {
-        const filled = cells.map(({ field, text }) => [field, stored(register, field, text, locale)] as const).filter(([, text]) => !isBlank(text));
+      const fields = (dto.fields ?? []).map((key) => fieldWithKey(register, key));
+      const entries = needed(dto.rows, 'rows').map((texts) => {
+        if (texts.length > fields.length) throw new ProblemError('not-valid', 'A row has more texts than the act names fields.', { faults: { fields: 'Name a field for each text of a row.' } });
+        const filled = texts.map((text, at) => [fields[at]!.key, stored(fields[at]!, text, locale)] as const).filter(([, text]) => !isBlank(text));
         return { id: randomUUID(), cells: Object.fromEntries(filled) as Cells };
       });
       return { act: 'insert', before: dto.before ?? null, entries };

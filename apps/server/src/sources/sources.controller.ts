@@ -13,7 +13,7 @@ export class SourcesController {
   @Post('registers/:registerId/acts')
   @HttpCode(200)
   act(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: ActsDto): Promise<Outcome> {
-    return this.sources.act(caller, registerId, dto.acts);
+    return this.sources.act(caller, registerId, dto);
   }
 
   @Post('sheets/:id/undo')

@@ -3,7 +3,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { settle, type Proposal, type Step } from '@dellum/core';
-import type { ActDto, AnswerSlipDto, Outcome, Slip } from '@dellum/contract';
+import type { ActsDto, AnswerSlipDto, Outcome, Slip } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
@@ -40,10 +40,10 @@ export class SourcesService {
   }
 
   /** Some acts on one list or table, done together. */
-  act(caller: Caller, registerId: string, dtos: readonly ActDto[]): Promise<Outcome> {
+  act(caller: Caller, registerId: string, { acts, joins }: ActsDto): Promise<Outcome> {
     return this.propose(caller, (_trx, build) => {
       const register = sourceOf(build, registerId, caller);
-      return { steps: dtos.map((dto): Step => ({ what: 'act', registerId, act: readAct(dto, register, build.locale) })) };
+      return { steps: acts.map((dto): Step => ({ what: 'act', registerId, act: readAct(dto, register, build.locale) })), ...(joins !== undefined && { joins }) };
     });
   }
 
@@ -87,8 +87,8 @@ export class SourcesService {
     mustHaveEntries(plan);
     mustNotReuse(build, plan);
     if (questionsOf(plan).length > 0) return { slip: await this.ask(trx, caller, plan, randomUUID()), notes: [] };
-    await this.applying.apply(trx, caller, build, plan, new Map());
-    return { slip: null, notes: notesOf(build, plan) };
+    const act = await this.applying.apply(trx, caller, build, plan, new Map());
+    return { slip: null, notes: notesOf(build, plan), act };
   }
 
   /** Answers a slip: the plan is made anew on the state of now, and done when every question has its answer. */

@@ -36,6 +36,8 @@ export interface Meaning {
 export interface Proposal {
   readonly steps: readonly Step[];
   readonly meanings?: readonly Meaning[];
+  /** The act that it goes on with; both are taken back as one. */
+  readonly joins?: number;
   /** Set when it takes back, or does again, an act that was done before. */
   readonly again?: { readonly act: number; readonly as: 'undone' | 'done' };
 }

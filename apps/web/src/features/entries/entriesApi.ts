@@ -6,7 +6,7 @@ import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
 
 export const pageSize = 200;
 /** The most entries that one request brings. */
-const listPage = 1000;
+const listPage = 5000;
 
 export interface PageArg {
   readonly registerId: string;

@@ -1,29 +1,53 @@
 // A look at what a pasted block will bring in, before it comes in.
-import { Box, Button, Checkbox, Heading, HStack, Stack, Table, Text } from '@chakra-ui/react';
+import { Box, Button, Checkbox, Heading, HStack, Progress, Stack, Table, Text } from '@chakra-ui/react';
 import { lookAtPaste } from '@dellum/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { useNotice } from '../../frame/useNotice.js';
 import type { Pasted } from './RegisterColumn.js';
-import { actsOfBlock, columnTexts } from './sourceCells.js';
+import { actsOfBlock, columnTexts, partsOf } from './sourceCells.js';
 import type { SourceRegister } from './useRegister.js';
 
 const number = new Intl.NumberFormat('en-GB');
 const rowsShown = 8;
 
+/** A block that is being stored. */
+interface Work {
+  readonly parts: ReturnType<typeof partsOf>;
+  readonly stored: number;
+  /** The part that comes next. */
+  readonly next: number;
+  /** The act that the parts join. */
+  readonly joins: number | undefined;
+  readonly running: boolean;
+}
+
 export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: SourceRegister; done: () => void }) {
   const { at } = pasted;
   const [skipHeadings, setSkipHeadings] = useState(pasted.look.headings);
   const [skipBlanks, setSkipBlanks] = useState(pasted.look.blanks > 0);
-  const [busy, setBusy] = useState(false);
-  const block = pasted.block.slice(skipHeadings ? 1 : 0).filter((row) => !skipBlanks || row.some((text) => text.trim() !== ''));
+  const [work, setWork] = useState<Work>();
+  const notice = useNotice();
+  const block = useMemo(() => pasted.block.slice(skipHeadings ? 1 : 0).filter((row) => !skipBlanks || row.some((text) => text.trim() !== '')), [pasted.block, skipHeadings, skipBlanks]);
   const fields = source.register.fields.slice(at.column);
-  const look = lookAtPaste(block, [], columnTexts(source, at.column));
+  // What stands there already is that of the moment one pastes; the rows that come in are no repeats of themselves.
+  const [there] = useState(() => columnTexts(source, at.column));
+  const look = useMemo(() => lookAtPaste(block, [], there), [block, there]);
   const tooWide = pasted.look.columns - fields.length;
   const over = Math.min(block.length, Math.max(0, source.entries.length - at.row));
+  /** Stores part by part; where one fails, what is in stays, and the rest can go on from there. */
   const bringIn = async () => {
-    setBusy(true);
-    const good = await source.act(...actsOfBlock(source, block, at));
-    setBusy(false);
-    if (good) done();
+    let now: Work = work ?? { parts: partsOf(actsOfBlock(source, block, at), Math.min(pasted.look.columns, fields.length)), stored: 0, next: 0, joins: undefined, running: true };
+    const notes: string[] = [];
+    while (now.next < now.parts.length) {
+      setWork({ ...now, running: true });
+      const part = now.parts[now.next]!;
+      const outcome = await source.bringIn(part.acts, now.joins);
+      if (!outcome) return setWork({ ...now, running: false });
+      notes.push(...outcome.notes);
+      now = { ...now, next: now.next + 1, stored: now.stored + part.rows, joins: outcome.act ?? now.joins };
+    }
+    if (notes.length > 0) notice('done', notes.join(' '));
+    done();
   };
   return (
     <Stack gap="3" role="region" aria-label="Pasted block">
@@ -63,12 +87,22 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
         </Table.Root>
       </Box>
       {block.length > rowsShown && <Text color="inkSoft">and {number.format(block.length - rowsShown)} more</Text>}
+      {work && work.parts.length > 1 && (
+        <Progress.Root size="sm" value={work.stored} max={block.length} colorPalette="growth">
+          <Progress.Label fontWeight="normal">
+            {number.format(work.stored)} of {number.format(block.length)} rows stored
+          </Progress.Label>
+          <Progress.Track>
+            <Progress.Range />
+          </Progress.Track>
+        </Progress.Root>
+      )}
       <HStack>
-        <Button size="sm" loading={busy} disabled={block.length === 0} onClick={() => void bringIn()}>
-          Bring it in
+        <Button size="sm" loading={work?.running === true} disabled={block.length === 0} onClick={() => void bringIn()}>
+          {work ? 'Go on' : 'Bring it in'}
         </Button>
-        <Button size="sm" variant="outline" onClick={done}>
-          Leave it
+        <Button size="sm" variant="outline" disabled={work?.running === true} onClick={done}>
+          {work ? 'Leave the rest' : 'Leave it'}
         </Button>
       </HStack>
     </Stack>

@@ -64,7 +64,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
     if (entry ? text === shownText(source, { row, column }, locale) : text.trim() === '') return undefined;
     const fault = sourceTextFault(text);
     if (fault) return fault.message;
-    const stored = source.act(entry ? { act: 'write', cells: [{ entry: entry.id, field, text }] } : { act: 'insert', rows: [{ cells: [{ field, text }] }] });
+    const stored = source.act(entry ? { act: 'write', cells: [{ entry: entry.id, field, text }] } : { act: 'insert', fields: [field], rows: [[text]] });
     void stored.then((done) => done || grid.current?.edit({ row, column }, text));
     return undefined;
   };

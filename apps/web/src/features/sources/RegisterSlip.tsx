@@ -57,7 +57,7 @@ function RowActs({ source, block }: { source: SourceRegister; block: Block }) {
         {where} of {source.register.title}
       </Text>
       <HStack wrap="wrap" gap="1.5">
-        <Button size="xs" variant="outline" onClick={() => void source.act({ act: 'insert', rows: rows.map(() => ({ cells: [] })), before: ids[0]! })}>
+        <Button size="xs" variant="outline" onClick={() => void source.act({ act: 'insert', rows: rows.map(() => []), before: ids[0]! })}>
           Insert above
         </Button>
         <Button size="xs" variant="outline" disabled={!above} onClick={() => void source.act({ act: 'move', entries: ids, before: above!.id })}>
@@ -86,9 +86,9 @@ function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
   const next = fields.map(({ key }) => series(rows.map(({ cells }) => cells[key] ?? ''), more));
   if (rows.every(({ cells }) => fields.every(({ key }) => !(key in cells)))) return null;
   const carry = () => {
-    const texts = Array.from({ length: more }, (_, row) => fields.map((field, column) => ({ field: field.key, text: next[column]![row]! })));
+    const texts = Array.from({ length: more }, (_, row) => fields.map((_field, column) => next[column]![row]!));
     const before = source.entries[block.bottom + 1];
-    void source.act({ act: 'insert', rows: texts.map((cells) => ({ cells })), ...(before && { before: before.id }) });
+    void source.act({ act: 'insert', fields: fields.map(({ key }) => key), rows: texts, ...(before && { before: before.id }) });
   };
   return (
     <Box mt="3">

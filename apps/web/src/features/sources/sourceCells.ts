@@ -35,8 +35,29 @@ export function actsOfBlock(source: SourceRegister, block: readonly (readonly st
   const cellsOf = (texts: readonly string[]) => texts.slice(0, fields.length).map((text, column) => ({ field: fields[column]!.key, text }));
   const over = source.entries.slice(at.row, at.row + block.length);
   const cells = over.flatMap((entry, row) => cellsOf(block[row]!).map((cell) => ({ entry: entry.id, ...cell })));
-  const rows = block.slice(over.length).map((texts) => ({ cells: cellsOf(texts) }));
-  return [...(cells.length > 0 ? [{ act: 'write', cells } as const] : []), ...(rows.length > 0 ? [{ act: 'insert', rows } as const] : [])];
+  const rows = block.slice(over.length).map((texts) => texts.slice(0, fields.length));
+  return [...(cells.length > 0 ? [{ act: 'write', cells } as const] : []), ...(rows.length > 0 ? [{ act: 'insert', fields: fields.map(({ key }) => key), rows } as const] : [])];
+}
+
+/** So much of a block is stored at once; a larger one is stored part by part, and one sees how far it is. */
+const rowsInPart = 5000;
+const cellsInPart = 20_000;
+
+const slices = <T>(items: readonly T[], size: number): T[][] => Array.from({ length: Math.ceil(items.length / size) }, (_, at) => items.slice(at * size, (at + 1) * size));
+
+export interface ActPart {
+  readonly acts: readonly ActDto[];
+  /** How many rows it brings. */
+  readonly rows: number;
+}
+
+/** The parts in which the acts of a block are stored. */
+export function partsOf(acts: readonly ActDto[], columns: number): ActPart[] {
+  return acts.flatMap((act): ActPart[] =>
+    act.act === 'write'
+      ? slices(act.cells ?? [], cellsInPart).map((cells) => ({ acts: [{ ...act, cells }], rows: Math.ceil(cells.length / columns) }))
+      : slices(act.rows ?? [], rowsInPart).map((rows) => ({ acts: [{ ...act, rows }], rows: rows.length })),
+  );
 }
 
 /** The acts that make some cells blank; none where they are blank already. */

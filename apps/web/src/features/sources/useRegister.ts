@@ -26,6 +26,8 @@ export interface SourceRegister {
   fieldsOf(block: Block): readonly FieldView[];
   /** Does some acts together and says what came of them; false when they were refused. */
   act(...acts: readonly ActDto[]): Promise<boolean>;
+  /** Does one part of a block; the parts join one act. Undefined when it was refused. */
+  bringIn(acts: readonly ActDto[], joins: number | undefined): Promise<Outcome | undefined>;
   /** Says what came of a change; false when it failed. */
   told(request: Promise<Outcome>): Promise<boolean>;
 }
@@ -70,6 +72,8 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     queue.current = outcome;
     return outcome;
   };
+  const attempt = useTry();
+  const bringIn = (acts: readonly ActDto[], joins: number | undefined) => attempt(sendActs({ registerId: register.id, acts, joins, showAtOnce: true }).unwrap());
   const state = useMemo<RegisterState | undefined>(() => entries && { id: register.id, heading: register.title, fields: register.fields, entries }, [register, entries]);
   const rails = useMemo(() => (state ? railsOf(build.ranges, state) : []), [build.ranges, state]);
   const pending = useMemo(() => pendingOf(slips, register.id), [slips, register.id]);
@@ -84,6 +88,7 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     rowsOf: ({ top, bottom }) => entries.slice(top, bottom + 1),
     fieldsOf: ({ left, right }) => register.fields.slice(left, right + 1),
     act,
+    bringIn,
     told,
   };
 }
