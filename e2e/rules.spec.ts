@@ -13,7 +13,8 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
     await slip.getByRole('button', { name: words, exact: true }).click();
     await ines.getByRole('dialog').getByRole('button', { name: choice }).click();
   };
-  await part('Berths', /^Services/);
+  await slip.getByRole('group', { name: 'More of the rule' }).waitFor();
+  await part('Vessel classes', /^Services/);
   await part('may be blank', /must not be blank/);
   await slip.getByRole('button', { name: 'no hint' }).click();
   await ines.getByRole('textbox', { name: 'Hint shown on arrival' }).fill('What was done?');
@@ -21,7 +22,7 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   await slip.getByRole('button', { name: 'Dellum’s own words' }).click();
   await ines.getByRole('textbox', { name: 'Said when a value is refused' }).fill('Pick a service.');
   await ines.keyboard.press('Enter');
-  await expect(slip).toContainText('Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.” On arrival it shows “What was done?”');
+  await expect(slip).toContainText('Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.” A new entry begins empty; on arrival it shows “What was done?”');
   await expect(slip.getByRole('status').first()).toContainText('1,512 of 1,512 entries would be outside');
 
   // Trial entry behaves as the clerk's field and stores nothing.

@@ -1,5 +1,5 @@
 // A house as plain data: what a loader needs to lay it out. Things refer to each other by their names.
-import type { CatalogDefinition, CatalogPart, FieldKind, ItemColour, RangeEnding, RangeShape, Rule } from '@dellum/core';
+import type { CatalogDefinition, CatalogPart, FieldKind, ItemColour, RangeEnding, RangeShape, CatalogRule, Rule } from '@dellum/core';
 import type { LinkedSettingsDto, Role } from '@dellum/contract';
 
 export interface PersonBlueprint {
@@ -58,7 +58,8 @@ export interface FieldBlueprint {
   readonly heading: string;
   readonly kind: FieldKind;
   readonly width: number;
-  readonly rule?: Omit<Rule, 'catalogId' | 'kind'> & { readonly catalog: string };
+  /** What the rule says otherwise than a new one of its kind; a catalog by its title. */
+  readonly rule?: (Partial<Omit<CatalogRule, 'catalogId' | 'kind'>> & { readonly catalog: string }) | (Partial<Exclude<Rule, CatalogRule>> & { readonly kind: Rule['kind'] });
 }
 export interface EntrySheetBlueprint {
   readonly title: string;

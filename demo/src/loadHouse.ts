@@ -1,6 +1,6 @@
 // Lays a house out in the database, set by set, in one transaction.
 import { randomUUID } from 'node:crypto';
-import { matchKey, ofRanges, type CatalogDefinition, type CatalogPart, type Rule, type Stretch } from '@dellum/core';
+import { catalogIdOf, matchKey, newRule, ofRanges, type CatalogDefinition, type CatalogPart, type Rule, type Stretch } from '@dellum/core';
 import { hashPassword, makeHouse, PlacesStore, posGap, type Tables, type Trx } from '@dellum/server';
 import { sql, type Kysely } from 'kysely';
 import type { CatalogBlueprint, EntrySheetBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
@@ -66,7 +66,7 @@ class Layer {
   private async field(registerId: string, field: { key: string; heading: string; kind: EntrySheetBlueprint['fields'][number]['kind']; width: number }, rule: Rule | null): Promise<void> {
     await this.trx
       .insertInto('fields')
-      .values({ house_id: this.houseId, id: randomUUID(), register_id: registerId, ...field, ord: ++this.ord, rule: rule && JSON.stringify(rule), catalog_id: rule?.catalogId ?? null })
+      .values({ house_id: this.houseId, id: randomUUID(), register_id: registerId, ...field, ord: ++this.ord, rule: rule && JSON.stringify(rule), catalog_id: catalogIdOf(rule) ?? null })
       .execute();
   }
 
@@ -160,8 +160,9 @@ class Layer {
   async rules({ title, fields }: EntrySheetBlueprint): Promise<void> {
     const rules = fields.flatMap(({ key, rule }) => {
       if (!rule) return [];
+      if (!('catalog' in rule)) return [{ key, rule: { ...newRule(rule.kind), ...rule } as Rule }];
       const { catalog, ...members } = rule;
-      return [{ key, rule: { kind: 'catalog', catalogId: this.catalogIds.get(catalog)!, ...members } satisfies Rule }];
+      return [{ key, rule: { ...newRule('catalog'), ...members, catalogId: this.catalogIds.get(catalog)! } as Rule }];
     });
     if (rules.length === 0) return;
     await sql`

@@ -18,6 +18,7 @@ import { HistoryStore } from './catalogs/history.store.js';
 import { ItemsService } from './catalogs/items.service.js';
 import { LineageService } from './catalogs/lineage.service.js';
 import { Counts } from './counts/counts.js';
+import { Outside } from './counts/outside.js';
 import { Database } from './database/database.js';
 import { CellWriter } from './entries/cellWriter.js';
 import { EntriesController } from './entries/entries.controller.js';
@@ -94,6 +95,7 @@ const services = [
   LineageService,
   LinkedService,
   Listener,
+  Outside,
   PeopleService,
   Planning,
   RangesService,

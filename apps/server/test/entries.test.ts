@@ -23,7 +23,7 @@ describe('one judge', () => {
       const [entry] = await entriesOf(house.clerk, house.visits);
       const here = judge(house.pilotField, text, { locale: houseLocale, catalogs, held: entry!.cells['pilot'] ?? '', suggest: true });
       const { status, body } = await edit(house.clerk, house, entry!, 'pilot', text);
-      if (here.verdict === 'taken') expect([status, body.verdict]).toEqual([200, here]);
+      if (here.verdict !== 'refused') expect([status, body.verdict]).toEqual([200, here]);
       else expect([status, body]).toEqual([422, expect.objectContaining({ code: 'value-refused', verdict: here.code, detail: here.message, suggestions: here.suggestions })]);
     }
   });

@@ -1,7 +1,7 @@
 // The build of a house: its sheets, registers, fields, rules, ranges and catalogs.
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
-import { fieldKinds, longestName, otherValues, rangeEndings, rangeShapes, type CatalogDefinition, type FieldKind, type OtherValues, type RangeEnding, type RangeShape, type Rule, type SourceRange } from '@dellum/core';
+import { fieldKinds, longestName, rangeEndings, rangeShapes, type CatalogDefinition, type FieldKind, type RangeEnding, type RangeShape, type Rule, type SourceRange } from '@dellum/core';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
 
@@ -91,25 +91,6 @@ export class FieldWidthDto {
   @Min(40)
   @Max(800)
   width!: number;
-}
-
-export class RuleDto {
-  @IsUUID(undefined, { message: 'Choose the catalog that the values come from.' })
-  catalogId!: string;
-
-  @IsBoolean()
-  mayBeBlank!: boolean;
-
-  @IsIn(otherValues)
-  others!: OtherValues;
-
-  @IsString()
-  @MaxLength(200, { message: 'Keep the hint under 200 characters.' })
-  hint!: string;
-
-  @IsString()
-  @MaxLength(200, { message: 'Keep the refusal text under 200 characters.' })
-  refusalText!: string;
 }
 
 /** Where a range lies: one register with its fields, or for `headings` the lists of a sheet. */
@@ -255,11 +236,4 @@ export interface BuildView {
   readonly ranges: readonly RangeView[];
   readonly catalogs: readonly CatalogView[];
   readonly linked: readonly LinkedName[];
-}
-/** What a draft of a rule would find in the entries as they stand. */
-export interface RuleTrial {
-  readonly held: number;
-  readonly outside: number;
-  /** The most frequent values that would be outside. */
-  readonly examples: readonly { readonly value: string; readonly entries: number }[];
 }

@@ -1,7 +1,7 @@
 // Entries of a register.
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsInt, IsOptional, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsInt, IsOptional, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
 import { Type } from 'class-transformer';
-import type { Cells, Verdict } from '@dellum/core';
+import type { CascadePlan, Cells, Verdict } from '@dellum/core';
 
 export class PageQueryDto {
   /** Ordinal of the first entry, counted from 0. */
@@ -38,6 +38,11 @@ export class EditCellDto {
   @IsInt()
   @Min(0)
   version!: number;
+
+  /** True when the person has said that the value is meant although the rule does not take it. */
+  @IsOptional()
+  @IsBoolean()
+  confirmed?: boolean;
 }
 
 export class InsertEntriesDto {
@@ -77,6 +82,10 @@ export interface CellOutcome {
 export interface EditOutcome {
   readonly verdict: Verdict;
   readonly entry: EntryView;
+  /** What followed in other fields of the entry: values that no longer fit, and values that were filled in. */
+  readonly cleared?: CascadePlan['cleared'];
+  readonly kept?: CascadePlan['kept'];
+  readonly filled?: CascadePlan['filled'];
 }
 export interface BlockOutcome {
   readonly outcomes: readonly CellOutcome[];

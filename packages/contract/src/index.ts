@@ -7,6 +7,7 @@ export * from './build.js';
 export * from './acts.js';
 export * from './entries.js';
 export * from './catalogs.js';
+export * from './rules.js';
 export * from './live.js';
 export * from './upkeep.js';
 export * from './linked.js';

@@ -46,6 +46,8 @@ export interface Problem {
   /** The judge's code and suggestions (`value-refused`). */
   readonly verdict?: VerdictCode;
   readonly suggestions?: readonly string[];
+  /** The value is stored, marked, once the person says that it is meant. */
+  readonly mayConfirm?: boolean;
   /** What the cell holds now and who put it there (`cell-changed`). */
   readonly current?: { readonly value: string; readonly version: number; readonly by: string };
   /** What stands in the way (`in-use`). */

@@ -5,6 +5,7 @@ export * from './values/index.js';
 export * from './registers/index.js';
 export * from './ranges/index.js';
 export * from './catalogs/index.js';
+export * from './cascades/index.js';
 export * from './rules/index.js';
 export * from './impact/index.js';
 export * from './upkeep/index.js';

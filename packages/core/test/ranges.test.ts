@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 const language = 'en-GB';
-const entriesOf = (...texts: string[]): Entry[] => texts.map((text, at) => ({ id: `e${at}`, cells: text === '' ? {} : { value: text } }));
+const entriesOf = (...texts: string[]): Entry[] => texts.map((text, at): Entry => ({ id: `e${at}`, cells: text === '' ? {} : { value: text } }));
 const stretch = (over: Partial<Stretch> = {}): Stretch => ({ registerId: 'l', fields: ['value'], start: { at: 'top' }, end: { ends: 'last' }, ...over });
 const range = (over: Partial<Stretch & { id: string }> = {}): SourceRange => {
   const { id = 'r', ...own } = over;

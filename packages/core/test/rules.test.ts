@@ -1,4 +1,4 @@
-import { canBeOutside, compileCatalog, houseLocale, judge, ruleSentence, stands, type CatalogRule, type Item, type JudgedField, type Verdict } from '@dellum/core';
+import { canBeOutside, cellsOfNew, compileCatalog, patternFault, patternOf, ruleFaults, houseLocale, judge, newRule, ruleSentence, stands, type CatalogRule, type Item, type JudgedField, type RuleNames, type Verdict } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -8,7 +8,8 @@ const items: Item[] = [
   { value: 'Old Slip', path: [], label: 'Old Slip', otherNames: [], state: 'retired', from: [] },
 ];
 const catalogs = new Map([['q', compileCatalog('q', 'Quays', items)]]);
-const rule: CatalogRule = { kind: 'catalog', catalogId: 'q', mayBeBlank: true, others: 'refuse', hint: '', refusalText: '' };
+const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId: 'q' };
+const names: RuleNames = { locale: houseLocale, catalog: (id) => (id === 'q' ? 'Quays' : 'a catalog'), field: (key) => key };
 const field = (over: Partial<CatalogRule> | null = {}): JudgedField => ({ heading: 'Quay', kind: 'text', rule: over && { ...rule, ...over } });
 const typed = (text: string, over?: Partial<CatalogRule>, held?: string): Verdict => judge(field(over), text, { locale: houseLocale, catalogs, suggest: true, ...(held !== undefined && { held }) });
 
@@ -92,10 +93,79 @@ describe('stands', () => {
 });
 
 describe('ruleSentence', () => {
-  const words = (over: Partial<CatalogRule>) => ruleSentence({ ...rule, ...over }, new Map([['q', 'Quays']])).map(({ text }) => text).join('');
+  const words = (over: Partial<CatalogRule>) => ruleSentence({ ...rule, ...over }, names).map(({ text }) => text).join('');
   it('says the rule in one sentence', () => {
-    expect(words({ refusalText: 'Pick a quay.' })).toBe('Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.” On arrival it shows no hint.');
-    expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe('Takes one value from Quays; must not be blank; any other value is accepted. On arrival it shows “Where?”');
+    expect(words({ refusalText: 'Pick a quay.' })).toBe('Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.” A new entry begins empty; on arrival it shows no hint.');
+    expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe('Takes one value from Quays; must not be blank; any other value is accepted. A new entry begins empty; on arrival it shows “Where?”');
   });
-  it('offers every part for changing', () => expect(ruleSentence(rule, new Map()).flatMap(({ edits }) => edits ?? [])).toEqual(['catalogId', 'mayBeBlank', 'others', 'refusalText', 'hint']));
+  it('offers every part for changing', () => expect(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? [])).toEqual(['kind', 'catalog', 'mayBeBlank', 'others', 'refusalText', 'begins', 'hint']));
+});
+
+describe('patternOf', () => {
+  it('is matched by every example it was made of, and by nothing built otherwise', () => {
+    const code = fc.tuple(fc.stringMatching(/^[A-Z]{1,3}$/u), fc.stringMatching(/^[0-9]{1,4}$/u)).map(([letters, digits]) => `${letters}-${digits}`);
+    fc.assert(
+      fc.property(fc.array(code, { minLength: 1, maxLength: 6 }), (examples) => {
+        const pattern = patternOf(examples)!;
+        const field: JudgedField = { heading: 'Code', kind: 'text', rule: { ...newRule('pattern'), kind: 'pattern', pattern, examples } as JudgedField['rule'] };
+        for (const example of examples) expect(judge(field, example, { locale: houseLocale, catalogs }).verdict).toBe('taken');
+        expect(judge(field, `${examples[0]!}x`, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
+      }),
+    );
+  });
+  it('is none for examples that are not built alike, and reads no pattern that could run away', () => {
+    expect(patternOf(['AB-1', '12'])).toBeUndefined();
+    expect([patternFault('(a+)+$'), patternFault('(?=a)b'), patternFault('[a-'), patternFault('')].map((fault) => fault === undefined)).toEqual([true, false, false, false]);
+    const evil: JudgedField = { heading: 'Code', kind: 'text', rule: { ...newRule('pattern'), kind: 'pattern', pattern: '(a+)+$', examples: [] } as JudgedField['rule'] };
+    expect(judge(evil, `${'a'.repeat(400)}!`, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
+  });
+});
+
+describe('other values', () => {
+  it('are asked about once, stored marked, and stay outside', () => {
+    const asked = typed('Nell', { others: 'confirm' });
+    expect(asked).toMatchObject({ verdict: 'refused', code: 'outside', mayConfirm: true });
+    const confirmed = judge(field({ others: 'confirm' }), 'Nell', { locale: houseLocale, catalogs, confirmed: true });
+    expect(confirmed).toMatchObject({ verdict: 'marked', value: 'Nell', code: 'outside' });
+    expect(stands(field({ others: 'confirm' }), 'Nell', { locale: houseLocale, catalogs }).right).toBe(false);
+  });
+  it('that are no value of the kind are refused, whatever the rule says', () => {
+    for (const others of ['accept', 'confirm'] as const) expect(judge({ ...field({ others }), kind: 'date' }, 'someday', { locale: houseLocale, catalogs, confirmed: true })).toMatchObject({ code: 'wrong kind' });
+  });
+});
+
+describe('dates', () => {
+  const arrival = { key: 'arrival', heading: 'Arrival', kind: 'date' } as const;
+  const departure: JudgedField = { heading: 'Departure', kind: 'date', rule: { ...newRule('date'), kind: 'date', from: { of: 'field', field: 'arrival', plus: 1 }, until: { of: 'today', plus: 7 } } as JudgedField['rule'] };
+  const at = (text: string, entry?: Record<string, string>) => judge(departure, text, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], ...(entry && { entry }) });
+  it('are measured by another field and by today', () => {
+    expect(at('25.11.2026', { arrival: '2026-11-25' })).toMatchObject({ code: 'too early', message: 'Departure must not be before 1 day after Arrival (26.11.2026).' });
+    expect(at('26.11.2026', { arrival: '2026-11-25' })).toEqual({ verdict: 'taken', value: '2026-11-26' });
+    expect(at('+8')).toMatchObject({ code: 'too late' });
+    expect(at('tomorrow')).toEqual({ verdict: 'taken', value: '2026-11-26' });
+    expect(at('−1')).toEqual({ verdict: 'taken', value: '2026-11-24' });
+  });
+  it('that were right on their day stay right', () => {
+    const standing = (value: string, entry: Record<string, string>) => stands(departure, value, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], entry });
+    expect(standing('2027-12-01', { arrival: '2027-11-01' }).right).toBe(true);
+    expect(standing('2026-11-01', { arrival: '2026-11-01' })).toMatchObject({ right: false, code: 'too early' });
+  });
+});
+
+describe('faults and beginnings', () => {
+  it('say what can never be met', () => {
+    const faultsOf = (rule: JudgedField['rule'], kind: JudgedField['kind'] = 'text') => ruleFaults(rule!, { heading: 'F', kind, rule }, { locale: houseLocale, catalogs, rules: new Map() }).map(({ part }) => part);
+    expect(faultsOf({ ...newRule('length'), kind: 'length', least: 5, most: 4 } as JudgedField['rule'])).toEqual(['bounds']);
+    expect(faultsOf({ ...newRule('typed'), kind: 'typed', values: [] } as JudgedField['rule'])).toEqual(['values']);
+    expect(faultsOf({ ...rule, catalogId: 'none' })).toEqual(['catalog']);
+    expect(faultsOf({ ...newRule('date') }, 'text')).toEqual(['kind']);
+    expect(faultsOf({ ...rule, begins: { with: 'value', value: 'Nowhere' } })).toEqual(['begins']);
+    expect(faultsOf({ ...rule, begins: { with: 'value', value: 'Heron Mole' } })).toEqual([]);
+  });
+  it('fill the cells of a new entry', () => {
+    const made = (key: string, kind: JudgedField['kind'], begins: CatalogRule['begins']) => ({ key, heading: key, kind, rule: { ...newRule('plain'), begins } as JudgedField['rule'] });
+    const fields = [made('day', 'date', { with: 'today', value: '' }), made('shift', 'text', { with: 'above', value: '' }), made('state', 'text', { with: 'value', value: 'open' }), made('rest', 'text', { with: 'empty', value: '' })];
+    expect(cellsOfNew(fields, { shift: 'night', rest: 'x' }, '2026-11-25')).toEqual({ day: '2026-11-25', shift: 'night', state: 'open' });
+    expect(cellsOfNew(fields, undefined, '2026-11-25')).toEqual({ day: '2026-11-25', state: 'open' });
+  });
 });

@@ -1,18 +1,22 @@
 // Bindings: the rule of a field, tried on the entries before it is set.
 import { Injectable } from '@nestjs/common';
-import { kindLabel, stands, type Rule } from '@dellum/core';
+import { catalogIdOf, grouped, ruleFaults, type Rule, type RuleFault, type RulePart } from '@dellum/core';
 import type { RuleDto, RuleTrial } from '@dellum/contract';
 import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Counts } from '../counts/counts.js';
-import { Database } from '../database/database.js';
+import { entriesIn, Outside } from '../counts/outside.js';
+import { Database, type Reader } from '../database/database.js';
+import { todayOf } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
+import { readRule } from './readRule.js';
 
 const examplesShown = 5;
+/** Faults in these parts leave a rule that cannot even be read; the others are said and may be set. */
+const impossible: ReadonlySet<RulePart> = new Set(['kind', 'pattern']);
 
 @Injectable()
 export class BindingsService {
@@ -20,7 +24,7 @@ export class BindingsService {
     private readonly database: Database,
     private readonly builds: BuildService,
     private readonly catalogs: CompiledCatalogs,
-    private readonly counts: Counts,
+    private readonly outside: Outside,
     private readonly sheets: SheetsStore,
     private readonly ledger: Ledger,
   ) {}
@@ -30,19 +34,26 @@ export class BindingsService {
     const db = this.database.kysely;
     const build = await this.builds.now(caller.houseId);
     const field = bindable(build, fieldId);
-    const drafted = { ...field, rule: ruleOf(build, dto) };
-    const catalogs = await this.catalogs.some(db, build, [dto.catalogId]);
-    const counts = (await this.counts.ofFields(db, caller.houseId, [fieldId])).get(fieldId) ?? new Map<string, number>();
-    const outside = [...counts].filter(([value]) => !stands(drafted, value, { locale: build.locale, catalogs }).right);
-    const sum = (rows: Iterable<readonly [string, number]>) => [...rows].reduce((total, [, entries]) => total + entries, 0);
-    const examples = outside.sort((a, b) => b[1] - a[1]).slice(0, examplesShown).map(([value, entries]) => ({ value, entries }));
-    return { held: sum(counts), outside: sum(outside), examples };
+    const rule = readRule(build, field, dto);
+    const found = (await this.outside.of(db, build, [{ ...field, rule }])).get(fieldId)!;
+    const byValue = grouped(found.outside, ({ cells }) => cells[field.key] ?? '');
+    const examples = [...byValue].map(([value, rows]) => ({ value, entries: rows.reduce((sum, { entries }) => sum + entries, 0) })).sort((a, b) => b.entries - a.entries).slice(0, examplesShown);
+    return { held: found.held, outside: entriesIn(found), examples, faults: await this.faults(db, build, field, rule) };
+  }
+
+  /** What makes a rule impossible or pointless. */
+  private async faults(db: Reader, build: HouseBuild, field: FieldBuild, rule: Rule): Promise<readonly RuleFault[]> {
+    const register = build.registers.get(field.registerId)!;
+    const catalogs = await this.catalogs.some(db, build, [catalogIdOf(rule) ?? []].flat());
+    return ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, other.rule])) });
   }
 
   async set(caller: Caller, fieldId: string, dto: RuleDto | null): Promise<void> {
     await this.builds.change(caller.houseId, async (trx, build) => {
       const field = bindable(build, fieldId);
-      const rule = dto && ruleOf(build, dto);
+      const rule = dto && readRule(build, field, dto);
+      const [fault] = rule ? (await this.faults(trx, build, field, rule)).filter(({ part }) => impossible.has(part)) : [];
+      if (fault) throw new ProblemError('not-valid', fault.message, { faults: { [fault.part]: fault.message } });
       await this.sheets.setRule(trx, caller.houseId, fieldId, rule);
       await this.ledger.write(trx, caller.houseId, [
         { personId: caller.id, act: rule ? 'rule.set' : 'rule.cleared', registerId: field.registerId, field: field.key, detail: { before: field.rule, after: rule } },
@@ -54,12 +65,5 @@ export class BindingsService {
 function bindable(build: HouseBuild, fieldId: string): FieldBuild {
   const field = fieldWithId(build, fieldId);
   if (build.registers.get(field.registerId)!.source) throw notFound('This field of an entry sheet');
-  if (field.kind !== 'text') throw new ProblemError('kind-unfit', `${field.heading} holds ${kindLabel(field.kind)}; catalogs give texts. Choose a text field.`);
   return field;
-}
-
-function ruleOf(build: HouseBuild, dto: RuleDto): Rule {
-  if (!build.catalogs.has(dto.catalogId)) throw notFound('This catalog');
-  const { catalogId, mayBeBlank, others, hint, refusalText } = dto;
-  return { kind: 'catalog', catalogId, mayBeBlank, others, hint, refusalText };
 }

@@ -2,7 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { BuildView, SheetView } from '@dellum/contract';
 import { mayDesign } from '@dellum/contract';
-import { readsDirectly, type CatalogDefinition } from '@dellum/core';
+import { catalogIdOf, readsDirectly, type CatalogDefinition } from '@dellum/core';
 import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
@@ -95,4 +95,4 @@ export function fieldWithId(build: HouseBuild, id: string): FieldBuild {
   return field;
 }
 
-export const boundFields = (build: HouseBuild, catalogId: string): FieldBuild[] => [...build.fields.values()].filter((field) => field.rule?.catalogId === catalogId);
+export const boundFields = (build: HouseBuild, catalogId: string): FieldBuild[] => [...build.fields.values()].filter((field) => catalogIdOf(field.rule) === catalogId);

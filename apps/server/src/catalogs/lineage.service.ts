@@ -1,11 +1,11 @@
 // The lineage strip: source → catalog → fields → entries, with live counts.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, endingInShort, endingOf, rangesOf, readWorld, readsDirectly, stands, type CatalogDefinition, type SourceRange } from '@dellum/core';
+import { endingInShort, endingOf, rangesOf, readWorld, readsDirectly, type CatalogDefinition, type SourceRange } from '@dellum/core';
 import type { FieldCount, Lineage } from '@dellum/contract';
 import { BuildService, boundFields, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CarriesStore } from '../carries/carries.store.js';
-import { Counts } from '../counts/counts.js';
+import { entriesIn, Outside } from '../counts/outside.js';
 import { Database } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
 import { notFound } from '../problems/index.js';
@@ -21,7 +21,7 @@ export class LineageService {
     private readonly builds: BuildService,
     private readonly compiled: CompiledCatalogs,
     private readonly worlds: Worlds,
-    private readonly counts: Counts,
+    private readonly outside: Outside,
     private readonly carries: CarriesStore,
   ) {}
 
@@ -85,21 +85,8 @@ export class LineageService {
   }
 
   private async fieldCounts(build: HouseBuild, fields: readonly FieldBuild[]): Promise<FieldCount[]> {
-    const db = this.database.kysely;
-    const ids = (some: readonly FieldBuild[]) => some.map(({ id }) => id);
-    // Fields in which nothing can be outside may hold a million distinct values; they are summed by the database.
-    const checked = fields.filter(canBeOutside);
-    const counts = await this.counts.ofFields(db, build.houseId, ids(checked));
-    const held = await this.counts.held(db, build.houseId, ids(fields.filter((field) => !canBeOutside(field))));
-    const catalogs = await this.compiled.some(db, build, checked.flatMap(({ rule }) => rule?.catalogId ?? []));
-    return fields.map((field) => {
-      const count = { fieldId: field.id, held: held.get(field.id) ?? 0, outside: 0 };
-      for (const [value, entries] of counts.get(field.id) ?? []) {
-        count.held += entries;
-        if (!stands(field, value, { locale: build.locale, catalogs }).right) count.outside += entries;
-      }
-      return count;
-    });
+    const found = await this.outside.of(this.database.kysely, build, fields);
+    return fields.map(({ id }) => ({ fieldId: id, held: found.get(id)!.held, outside: entriesIn(found.get(id)!) }));
   }
 }
 

@@ -1,5 +1,5 @@
 // From the definition of a catalog as it came over HTTP to the one that the core knows; everything it names must be there.
-import { behindOf, clean, cycleThrough, sourceTextFault, type CatalogDefinition, type CatalogOrder, type CatalogPart, type Filter } from '@dellum/core';
+import { behindOf, catalogIdOf, clean, cycleThrough, sourceTextFault, type CatalogDefinition, type CatalogOrder, type CatalogPart, type Filter } from '@dellum/core';
 import type { DefinitionDto, FilterDto, OrderDto, PartDto } from '@dellum/contract';
 import { fieldWithKey } from '../build/build.service.js';
 import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -70,7 +70,7 @@ export function readDefinition(dto: DefinitionDto, build: HouseBuild): CatalogDe
 
 /** Which catalogs stand behind each catalog; `computed` says over which catalogs a linked source is computed. */
 function behindIn(build: HouseBuild, definitions: ReadonlyMap<string, CatalogDefinition>, computed: ReadonlyMap<string, readonly string[]>) {
-  const bound = (registerId: string, key: string) => build.registers.get(registerId)?.fields.find((field) => field.key === key)?.rule?.catalogId;
+  const bound = (registerId: string, key: string) => catalogIdOf(build.registers.get(registerId)?.fields.find((field) => field.key === key)?.rule);
   return behindOf(definitions, bound, (sourceId) => computed.get(sourceId) ?? []);
 }
 

@@ -21,8 +21,8 @@ export class EntriesController {
   async edit(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Param('id', IdPipe) id: string, @Body() dto: EditCellDto): Promise<EditOutcome> {
     const outcome = await this.entries.editCell(caller, registerId, id, dto);
     if (outcome.verdict.verdict !== 'refused') return outcome;
-    const { message, code, suggestions } = outcome.verdict;
-    throw new ProblemError('value-refused', message, { verdict: code, suggestions });
+    const { message, code, suggestions, mayConfirm } = outcome.verdict;
+    throw new ProblemError('value-refused', message, { verdict: code, suggestions, ...(mayConfirm && { mayConfirm }) });
   }
 
   @Post()

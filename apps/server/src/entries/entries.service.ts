@@ -1,12 +1,14 @@
 // Entries of the shared sheets: read by the page, edited by the cell or the block, inserted and deleted.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, carried, proposalOf, stands, type Act, type Cells, type Verdict } from '@dellum/core';
+import { canBeOutside, carried, cellsOfNew, proposalOf, readsOf, type Act, type Cells, type Verdict } from '@dellum/core';
 import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, InsertEntriesDto, PageQueryDto, Slip, WriteBlockDto } from '@dellum/contract';
+import { sql } from 'kysely';
 import { BuildService, feedsCatalogs, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Counts, deltasOf, type Delta } from '../counts/counts.js';
+import { countKey, Counts, deltasOf, type Delta } from '../counts/counts.js';
+import { Outside } from '../counts/outside.js';
 import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
 import { Ledger, type LedgerRow } from '../ledger/ledger.js';
@@ -16,7 +18,7 @@ import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { CellWriter } from './cellWriter.js';
 import { EntriesStore, type HoldsOneOf } from './entries.store.js';
-import { afterVerdicts, carriesOf, judgeCell, type Judgement } from './judging.js';
+import { afterVerdict, carriesOf, catalogsOf, depthIn, judgeCell, withFollowers, type Judged, type Judgement } from './judging.js';
 import { PlacesStore } from './places.store.js';
 
 /** Beyond so many changed entries the stream says that the register changed instead of naming each. */
@@ -34,6 +36,7 @@ export class EntriesService {
     private readonly places: PlacesStore,
     private readonly writer: CellWriter,
     private readonly counts: Counts,
+    private readonly outside: Outside,
     private readonly ledger: Ledger,
     private readonly changes: Changes,
     private readonly sources: SourcesService,
@@ -51,22 +54,24 @@ export class EntriesService {
     return { from: query.from, total, entries: entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) })) };
   }
 
-  /** The values that are outside, by field; computed from the distinct values, never stored. */
+  /** What is outside, by field, as rows hold it; computed from the distinct values, never stored. */
   private async outsideValues(db: Reader, build: HouseBuild, register: RegisterBuild, which: string): Promise<HoldsOneOf> {
     const fields = (which === '*' ? register.fields : [fieldWithKey(register, which)]).filter(canBeOutside);
-    const counts = await this.counts.ofFields(db, build.houseId, fields.map(({ id }) => id));
-    const judgement = await this.judgement(db, build, register, fields, false);
-    return fields.map((field) => {
-      const outside = new Set([...(counts.get(field.id)?.keys() ?? [])].filter((value) => !stands(field, value, judgement).right));
-      // Rows that a correction has not reached yet still hold the old spelling of what is outside.
-      const notReached = judgement.carries.filter((carry) => carry.field === field.key && outside.has(carry.to)).map(({ from }) => from);
-      return { key: field.key, values: [...outside, ...notReached] };
+    const found = await this.outside.of(db, build, fields);
+    const carries = carriesOf(build, register);
+    return fields.flatMap((field) => {
+      const { outside } = found.get(field.id)!;
+      const keys = [field.key, ...readsOf(field.rule)];
+      const alone = keys.length === 1;
+      // Counts know a value by its new spelling at once; rows that a correction has not reached yet still hold the old one.
+      const notReached = alone ? carries.filter((carry) => carry.field === field.key && outside.some(({ cells }) => cells[field.key] === carry.to)).map(({ from }) => ({ [field.key]: from })) : [];
+      return [{ keys, holdings: [...outside.map(({ cells }) => cells), ...notReached].map((cells) => keys.map((key) => cells[key] ?? null)) }];
     });
   }
 
   private async judgement(db: Reader, build: HouseBuild, register: RegisterBuild, fields: readonly FieldBuild[], suggest: boolean): Promise<Judgement> {
-    const catalogs = await this.catalogs.some(db, build, fields.flatMap(({ rule }) => rule?.catalogId ?? []));
-    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest, today: todayOf(new Date()) };
+    const catalogs = await this.catalogs.some(db, build, catalogsOf(fields));
+    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest, today: todayOf(new Date()), fields: register.fields };
   }
 
   /**
@@ -89,19 +94,54 @@ export class EntriesService {
     const field = fieldWithKey(register, dto.field);
     if (!found) throw notFound('This entry');
     const { entry } = found;
-    const judgement = await this.judgement(db, build, register, [field], true);
+    const judgement = await this.judgement(db, build, register, withFollowers(register, field), true);
     const seen = carried(entry.cells, judgement.carries);
-    const { verdict } = judgeCell(field, dto.text, seen, judgement);
+    const judged = await this.judgeOnce(db, caller.houseId, field, dto, seen, judgement);
+    const { verdict } = judged;
     if (verdict.verdict === 'refused') return { verdict, entry: { ...entry, cells: seen } };
     if (dto.version < entry.version) await this.mustBeUnchanged(db, caller.houseId, entry, seen, field, dto.version);
-    const after = afterVerdicts(seen, [{ field, verdict }]);
-    if ((after[field.key] ?? '') === (seen[field.key] ?? '')) return { verdict, entry: { ...entry, cells: seen } };
+    const plan = afterVerdict(register, seen, judged, judgement);
+    if (!plan) return { verdict, entry: { ...entry, cells: seen } };
+    const outcome: EditOutcome = { verdict, entry: { id: entryId, version: entry.version + 1, cells: plan.cells }, cleared: plan.cleared, kept: plan.kept, filled: plan.filled };
+    const keys = changedKeys(seen, plan.cells);
     if (feedsCatalogs(build, registerId)) {
-      await this.proposeAct(caller, registerId, { act: 'write', cells: [{ entry: entryId, field: field.key, text: after[field.key] ?? '' }] });
-      return { verdict, entry: { id: entryId, version: entry.version + 1, cells: after } };
+      await this.proposeAct(caller, registerId, { act: 'write', cells: keys.map((key) => ({ entry: entryId, field: key, text: plan.cells[key] ?? '' })) });
+      return outcome;
     }
-    const written = await this.writer.write(caller, field, build.version, { ...entry, cells: seen }, after);
-    return written ? { verdict, entry: { id: entryId, version: entry.version + 1, cells: after } } : undefined;
+    const before = { ...entry, cells: seen };
+    const written = keys.length === 1 && !field.rule?.noRepeats ? await this.writer.write(caller, field, build.version, before, plan.cells) : await this.writeSeveral(caller, register, field, build, before, plan.cells, judgement);
+    return written ? outcome : undefined;
+  }
+
+  /** Judges a cell; whether its value is a repeat is asked of the counts only where the rule wants to know. */
+  private async judgeOnce(db: Reader, houseId: string, field: FieldBuild, dto: EditCellDto, seen: Cells, judgement: Judgement): Promise<Judged> {
+    const judged = judgeCell(field, dto, seen, judgement);
+    if (!field.rule?.noRepeats || judged.verdict.verdict !== 'taken' || judged.verdict.value === '' || judged.verdict.value === seen[field.key]) return judged;
+    const held = await this.counts.ofValues(db, houseId, [field.id], [countKey(judged.verdict.value)]);
+    const repeated = (held.get(field.id)?.size ?? 0) > 0;
+    return judgeCell(field, { ...dto, repeats: () => repeated }, seen, judgement);
+  }
+
+  /**
+   * Stores an edit that changes several cells of the entry, or one whose value nobody else may hold: in a transaction, since
+   * the hot path knows one cell. False when entry or build are not of now any more.
+   */
+  private async writeSeveral(caller: Caller, register: RegisterBuild, field: FieldBuild, build: HouseBuild, before: EntryView, after: Cells, judgement: Judgement): Promise<boolean> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      if ((await this.builds.at(trx, caller.houseId)).version !== build.version) return false;
+      const value = after[field.key];
+      if (field.rule?.noRepeats && value !== undefined && value !== before.cells[field.key]) {
+        await sql`select pg_advisory_xact_lock(hashtextextended(${`${field.id} ${value}`}, 1))`.execute(trx);
+        const held = await this.counts.ofValues(trx, caller.houseId, [field.id], [countKey(value)]);
+        // Somebody else was first; judged anew, the edit is told so.
+        if ((held.get(field.id)?.size ?? 0) > 0 && field.rule.others === 'refuse') return false;
+      }
+      const [entry] = await this.store.lock(trx, { houseId: caller.houseId, registerId: register.id }, [before.id]);
+      if (!entry || entry.version !== before.version) return false;
+      await this.writeEntries(trx, caller, register, new Map([[entry.id, entry]]), new Map([[entry.id, after]]), judgement);
+      return true;
+    });
   }
 
   /**
@@ -136,19 +176,12 @@ export class EntriesService {
       const build = await this.builds.at(trx, caller.houseId);
       const register = this.entryRegister(build, registerId, caller);
       const fields = new Map(dto.cells.map(({ field }) => [field, fieldWithKey(register, field)]));
-      const judgement = await this.judgement(trx, build, register, [...fields.values()], dto.cells.length <= 200);
+      const needed = new Set([...fields.values()].flatMap((field) => withFollowers(register, field)));
+      const judgement = await this.judgement(trx, build, register, [...needed], dto.cells.length <= 200);
       const place = { houseId: caller.houseId, registerId };
       const entries = new Map((await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]));
-      const outcomes: { entry: string; field: string; verdict: Verdict }[] = [];
-      const after = new Map<string, Cells>();
-      for (const cell of dto.cells) {
-        const entry = entries.get(cell.entry);
-        if (!entry) throw notFound('An entry of the block');
-        const cells = after.get(entry.id) ?? carried(entry.cells, judgement.carries);
-        const judged = judgeCell(fields.get(cell.field)!, cell.text, cells, judgement);
-        outcomes.push({ entry: cell.entry, field: cell.field, verdict: judged.verdict });
-        after.set(entry.id, afterVerdicts(cells, [judged]));
-      }
+      if (dto.cells.some(({ entry }) => !entries.has(entry))) throw notFound('An entry of the block');
+      const { outcomes, after } = await this.judgeBlock(trx, caller.houseId, register, dto.cells, fields, entries, judgement);
       if (feedsCatalogs(build, registerId)) return { outcomes, entries: [...after].map(([id, cells]) => ({ id, version: entries.get(id)!.version + 1, cells })), before: entries };
       return { outcomes, entries: await this.writeEntries(trx, caller, register, entries, after, judgement) };
     });
@@ -157,6 +190,39 @@ export class EntriesService {
     const cells = outcome.entries.flatMap(({ id, cells: now }) => changedKeys(before.get(id)!.cells, now).map((field) => ({ entry: id, field, text: now[field] ?? '' })));
     if (cells.length > 0) await this.proposeAct(caller, registerId, { act: 'write', cells });
     return outcome;
+  }
+
+  /** Judges the cells of a block, parents before their children; what a cell clears or fills outside the block goes with it. */
+  private async judgeBlock(trx: Trx, houseId: string, register: RegisterBuild, cells: WriteBlockDto['cells'], fields: ReadonlyMap<string, FieldBuild>, entries: ReadonlyMap<string, EntryView>, judgement: Judgement) {
+    const places = cells.map((cell, place) => ({ cell, place, field: fields.get(cell.field)! })).sort((a, b) => depthIn(a.field) - depthIn(b.field));
+    const repeats = await this.repeatsIn(trx, houseId, places, entries, judgement);
+    const outcomes: { entry: string; field: string; verdict: Verdict }[] = [];
+    const after = new Map<string, Cells>();
+    for (const { cell, place, field } of places) {
+      const before = after.get(cell.entry) ?? carried(entries.get(cell.entry)!.cells, judgement.carries);
+      const judged = judgeCell(field, { text: cell.text, repeats: repeats(field, before[field.key]) }, before, judgement);
+      outcomes[place] = { entry: cell.entry, field: cell.field, verdict: judged.verdict };
+      after.set(cell.entry, afterVerdict(register, before, judged, judgement)?.cells ?? before);
+    }
+    return { outcomes, after };
+  }
+
+  /** For fields without repeats: what entries hold already, and what the block itself brings twice. */
+  private async repeatsIn(trx: Trx, houseId: string, places: readonly { cell: { text: string; entry: string }; field: FieldBuild }[], entries: ReadonlyMap<string, EntryView>, judgement: Judgement) {
+    const unique = places.filter(({ field }) => field.rule?.noRepeats);
+    const wanted = unique.flatMap(({ cell, field }) => {
+      const { verdict } = judgeCell(field, cell, carried(entries.get(cell.entry)!.cells, judgement.carries), judgement);
+      return verdict.verdict === 'taken' && verdict.value !== '' ? [{ field, value: verdict.value }] : [];
+    });
+    const held = wanted.length === 0 ? new Map<string, Map<string, number>>() : await this.counts.ofValues(trx, houseId, [...new Set(wanted.map(({ field }) => field.id))], [...new Set(wanted.map(({ value }) => countKey(value)))]);
+    const brought = new Set<string>();
+    return (field: FieldBuild, before: string | undefined) => (value: string) => {
+      const key = `${field.id} ${value}`;
+      if (value === before) return false;
+      if ((held.get(field.id)?.has(countKey(value)) ?? false) || brought.has(key)) return true;
+      brought.add(key);
+      return false;
+    };
   }
 
   /** Stores changed entries with their counts, ledger rows and changes. Returns all of them as they are now. */
@@ -189,16 +255,22 @@ export class EntriesService {
     return now;
   }
 
-  /** New blank entries above `before`, or at the end. */
+  /** New entries above `before`, or at the end; each cell begins as its rule says. */
   async insert(caller: Caller, registerId: string, dto: InsertEntriesDto): Promise<{ entries: string[] }> {
     return this.database.transaction(async (trx) => {
       await holdBuild(trx, caller.houseId);
-      const register = this.entryRegister(await this.builds.at(trx, caller.houseId), registerId, caller);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = this.entryRegister(build, registerId, caller);
       const place = { houseId: caller.houseId, registerId };
       await this.places.lockOrder(trx, place);
-      const entries = Array.from({ length: dto.count }, () => ({ id: randomUUID(), cells: {} }));
+      const asAbove = register.fields.some(({ rule }) => rule?.begins.with === 'above');
+      const above = asAbove ? await this.store.above(trx, place, dto.before) : undefined;
+      const cells = cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date()));
+      const entries = Array.from({ length: dto.count }, () => ({ id: randomUUID(), cells }));
       await this.store.insert(trx, place, dto.before, entries);
-      await this.ledger.write(trx, caller.houseId, entries.map(({ id }) => ({ personId: caller.id, act: 'entry.inserted', registerId, entryId: id })));
+      const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
+      await this.counts.write(trx, caller.houseId, entries.flatMap(() => deltasOf({}, cells, fieldIds)));
+      await this.ledger.write(trx, caller.houseId, entries.map(({ id }) => ({ personId: caller.id, act: 'entry.inserted', registerId, entryId: id, detail: cells })));
       await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
       return { entries: entries.map(({ id }) => id) };
     });

@@ -10,8 +10,16 @@ interface Place {
   readonly houseId: string;
   readonly registerId: string;
 }
-/** Only entries that hold one of these values in one of these fields. */
-export type HoldsOneOf = readonly { readonly key: string; readonly values: readonly string[] }[];
+/** Only entries that hold one of these combinations in some fields together; null for a blank. */
+export type HoldsOneOf = readonly { readonly keys: readonly string[]; readonly holdings: readonly (readonly (string | null)[])[] }[];
+
+/** One field compares with a list of values; several together with a list of combinations. */
+function holdsIn({ keys, holdings }: HoldsOneOf[number]) {
+  const [key, ...more] = keys;
+  if (more.length === 0) return sql`cells ->> ${key!} = any(${holdings.map(([value]) => value)}::text[])`;
+  const own = sql`jsonb_build_array(${sql.join(keys.map((one) => sql`cells ->> ${one}`))})`;
+  return sql`${own} in (select jsonb_array_elements(${JSON.stringify(holdings)}::jsonb))`;
+}
 
 @Injectable()
 export class EntriesStore {
@@ -48,9 +56,9 @@ export class EntriesStore {
   }
 
   async pageOfHolding(db: Reader, place: Place, holds: HoldsOneOf, from: number, count: number): Promise<{ total: number; entries: EntryView[] }> {
-    const some = holds.filter(({ values }) => values.length > 0);
+    const some = holds.filter(({ holdings }) => holdings.length > 0);
     if (some.length === 0) return { total: 0, entries: [] };
-    const condition = sql<boolean>`(${sql.join(some.map(({ key, values }) => sql`cells ->> ${key} = any(${values}::text[])`), sql` or `)})`;
+    const condition = sql<boolean>`(${sql.join(some.map(holdsIn), sql` or `)})`;
     const { total } = await db
       .selectFrom('entries')
       .select((eb) => eb.fn.countAll<number>().as('total'))
@@ -59,6 +67,19 @@ export class EntriesStore {
       .where(condition)
       .executeTakeFirstOrThrow();
     return { total, entries: await this.inOrder(db, place).where(condition).offset(from).limit(count).execute() };
+  }
+
+  /** The entry right above another one, or the last of the register. */
+  async above(db: Reader, { houseId, registerId }: Place, before: string | undefined): Promise<{ cells: Cells } | undefined> {
+    return db
+      .selectFrom('entries')
+      .select('cells')
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .$if(before !== undefined, (query) => query.where('pos', '<', (eb) => eb.selectFrom('entries as below').select('below.pos').where('below.house_id', '=', houseId).where('below.register_id', '=', registerId).where('below.id', '=', before!)))
+      .orderBy('pos', 'desc')
+      .limit(1)
+      .executeTakeFirst();
   }
 
   /** Locks entries for writing, in the order of their ids. */

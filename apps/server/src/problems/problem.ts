@@ -32,7 +32,7 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   internal: [500, 'Something went wrong'],
 };
 
-type Extras = Pick<Problem, 'faults' | 'verdict' | 'suggestions' | 'current' | 'users'>;
+type Extras = Pick<Problem, 'faults' | 'verdict' | 'suggestions' | 'mayConfirm' | 'current' | 'users'>;
 
 /** Thrown by services; the filter answers it as problem+json. */
 export class ProblemError extends Error {

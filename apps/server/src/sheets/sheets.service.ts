@@ -1,7 +1,7 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, forbiddenCharacter, matchKey, proposalOf, type FieldKind } from '@dellum/core';
+import { catalogIdOf, clean, forbiddenCharacter, matchKey, proposalOf, type FieldKind } from '@dellum/core';
 import type { BuildView, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -196,7 +196,7 @@ function registerNamed(build: HouseBuild, id: string): RegisterBuild {
 
 function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
   const ranges = build.ranges.filter((range) => range.stretches.some((stretch) => stretch.registerId === field.registerId && stretch.fields.includes(field.key))).map(({ name }) => `range ${name}`);
-  const catalog = field.rule && build.catalogs.get(field.rule.catalogId);
+  const catalog = build.catalogs.get(catalogIdOf(field.rule) ?? '');
   const rule = catalog ? [`the rule of ${field.heading}, which takes values from ${catalog.title}`] : [];
   const along = [...build.catalogs.values()]
     .filter(({ definition }) => definition.parts.some((part) => part.kind === 'range' && (part.label === field.key || part.companions.includes(field.key)) && build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId))

@@ -1,7 +1,7 @@
 // Queries for sheets, registers and fields.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import type { FieldKind, Rule } from '@dellum/core';
+import { catalogIdOf, type FieldKind, type Rule } from '@dellum/core';
 import { sql } from 'kysely';
 import type { Trx } from '../database/database.js';
 
@@ -68,7 +68,7 @@ export class SheetsStore {
   async setRule(trx: Trx, houseId: string, fieldId: string, rule: Rule | null): Promise<void> {
     await trx
       .updateTable('fields')
-      .set({ rule: rule && JSON.stringify(rule), catalog_id: rule?.catalogId ?? null })
+      .set({ rule: rule && JSON.stringify(rule), catalog_id: catalogIdOf(rule) ?? null })
       .where('house_id', '=', houseId)
       .where('id', '=', fieldId)
       .execute();

@@ -1,6 +1,6 @@
 // What a proposal would change, computed by the core on the state that this transaction sees.
 import { Injectable } from '@nestjs/common';
-import { afterProposal, afterStep, dependents, diffCatalogs, impactOf, itemKey, itemsAtLevel, meant, readWorld, touchedBy, touchedValues, type CatalogDefinition, type CatalogDiff, type Item, type KeptItem, type Proposal, type Question, type SourceWorld } from '@dellum/core';
+import { afterProposal, afterStep, dependents, diffCatalogs, grouped, impactOf, itemKey, itemsAtLevel, levelsOf, meant, readWorld, touchedBy, touchedValues, type CatalogDefinition, type CatalogDiff, type Item, type KeptItem, type Proposal, type Question, type SourceWorld } from '@dellum/core';
 import { registersOf, type SlipQuestion } from '@dellum/contract';
 import { boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -78,12 +78,29 @@ export class Planning {
   private async planCatalog(trx: Trx, build: HouseBuild, catalogId: string, after: readonly Item[], { meanings = [] }: Proposal): Promise<CatalogPlan> {
     const before = (await this.compiled.get(trx, build, catalogId)).items;
     const known = meanings.filter((meaning) => meaning.catalogId === catalogId);
-    const diff = meant(diffCatalogs(itemsAtLevel(before), itemsAtLevel(after)), known, after);
-    const fields = boundFields(build, catalogId).map(({ id }) => id);
-    const usage = await this.counts.ofValues(trx, build.houseId, fields, touchedValues(diff));
-    const { questions, inside } = impactOf(diff, usage, new Map(known.map(({ from, answer }) => [from, answer])));
-    return { catalogId, diff, questions, inside: Object.values(inside).reduce((sum, count) => sum + count, 0), before, after };
+    const deepest = levelsOf(before) - 1;
+    const bound = grouped(boundFields(build, catalogId), ({ rule }) => (rule?.kind === 'catalog' && rule.level !== deepest ? rule.level : null));
+    // The deepest level is what the catalog offers, whether a field is bound to it or not.
+    if (!bound.has(null)) bound.set(null, []);
+    const answered = new Map(known.map(({ from, answer }) => [from, answer]));
+    const plans = await Promise.all(
+      [...bound].map(async ([level, fields]) => {
+        const diff = meant(diffCatalogs(itemsAtLevel(before, level ?? undefined), itemsAtLevel(after, level ?? undefined)), known, after);
+        const usage = await this.counts.ofValues(trx, build.houseId, fields.map(({ id }) => id), touchedValues(diff));
+        return { diff, ...impactOf(diff, usage, answered) };
+      }),
+    );
+    const inside = plans.flatMap((plan) => Object.values(plan.inside)).reduce((sum, count) => sum + count, 0);
+    return { catalogId, diff: joinedDiff(plans.map(({ diff }) => diff)), questions: plans.flatMap(({ questions }) => questions), inside, before, after };
   }
+}
+
+/** The changes of all levels of a catalog as one. */
+function joinedDiff(diffs: readonly CatalogDiff[]): CatalogDiff {
+  if (diffs.length === 1) return diffs[0]!;
+  const all = <K extends 'added' | 'removed' | 'restored'>(which: K) => [...new Set(diffs.flatMap((diff) => diff[which]))];
+  const edited = [...new Map(diffs.flatMap((diff) => diff.edited).map((edit) => [edit.from, edit])).values()];
+  return { added: all('added'), removed: all('removed'), restored: all('restored'), edited, moved: diffs.some(({ moved }) => moved) };
 }
 
 /** The definition that a proposal gives to a catalog; undefined when it gives none. */

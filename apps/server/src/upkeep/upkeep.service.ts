@@ -1,11 +1,12 @@
 // Upkeep: everything in the house that wants mending, found by the core.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, examine, itemsAtLevel, readWorld, stands, type Spelling } from '@dellum/core';
+import { canBeOutside, examine, itemsAtLevel, readWorld, type Spelling } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { Counts } from '../counts/counts.js';
+import { entriesIn, Outside } from '../counts/outside.js';
 import { Database } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
 import { Worlds } from '../sources/worlds.js';
@@ -32,6 +33,7 @@ export class UpkeepService {
     private readonly worlds: Worlds,
     private readonly compiled: CompiledCatalogs,
     private readonly counts: Counts,
+    private readonly found: Outside,
   ) {}
 
   async all(caller: Caller): Promise<Upkeep> {
@@ -97,10 +99,8 @@ export class UpkeepService {
   private async outside(build: HouseBuild): Promise<Upkeep['outside']> {
     const db = this.database.kysely;
     const fields = [...build.fields.values()].filter((field) => canBeOutside(field) && !build.registers.get(field.registerId)!.source);
-    const counts = await this.counts.ofFields(db, build.houseId, fields.map(({ id }) => id));
-    const catalogs = await this.compiled.some(db, build, fields.flatMap(({ rule }) => rule?.catalogId ?? []));
-    const outsideIn = (field: (typeof fields)[number]) => [...(counts.get(field.id) ?? [])].reduce((sum, [value, entries]) => (stands(field, value, { locale: build.locale, catalogs }).right ? sum : sum + entries), 0);
-    return fields.map((field) => ({ fieldId: field.id, entries: outsideIn(field) })).filter(({ entries }) => entries > 0);
+    const found = await this.found.of(db, build, fields);
+    return fields.map(({ id }) => ({ fieldId: id, entries: entriesIn(found.get(id)!) })).filter(({ entries }) => entries > 0);
   }
 }
 

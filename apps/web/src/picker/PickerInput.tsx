@@ -1,9 +1,9 @@
 // A text input that is a picker: typing is the search. Used in the cell, in the trial entry and later in forms.
-import { Button, HStack, Stack, Text } from '@chakra-ui/react';
-import type { CatalogRule } from '@dellum/core';
+import { Button, HStack, Kbd, Stack, Text } from '@chakra-ui/react';
+import type { OtherValues } from '@dellum/core';
 import { CornerDownLeft } from 'lucide-react';
 import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEvent } from 'react';
-import type { ReadyCatalog } from '../features/catalogs/useCatalogs.js';
+import type { PickList } from '../features/bindings/pickList.js';
 import { Floating } from './Floating.js';
 import { PickerList } from './PickerList.js';
 import { usePicker } from './usePicker.js';
@@ -12,14 +12,17 @@ import { usePicker } from './usePicker.js';
 export interface Refusal {
   readonly message: string;
   readonly suggestions: readonly string[];
+  /** The value is stored, marked, once one says that it is meant. */
+  readonly mayConfirm?: boolean;
   /** The suggestions are a decision between two edits of one cell: what is there, and what was typed. */
   readonly conflict?: boolean;
 }
 
 interface PickerInputProps {
   readonly label: string;
-  readonly ready: ReadyCatalog | undefined;
-  readonly rule: CatalogRule | null;
+  /** What is picked from; undefined where one types without a list. */
+  readonly list: PickList | undefined;
+  readonly others: OtherValues;
   readonly text: string;
   readonly held: string;
   readonly openAtOnce: boolean;
@@ -28,16 +31,16 @@ interface PickerInputProps {
   readonly style: CSSProperties;
   onText(text: string): void;
   /** Enter, Tab, or a value picked by the pointer. */
-  onTake(text: string, by: 'enter' | 'tab' | 'backTab' | 'pick'): void;
+  onTake(text: string, by: 'enter' | 'tab' | 'backTab' | 'pick', confirmed?: boolean): void;
   onEscape(): void;
   onBlur(): void;
 }
 
 export function PickerInput(props: PickerInputProps) {
-  const { label, ready, rule, text, held, refusal } = props;
+  const { label, list, others, text, held, refusal } = props;
   const [input, setInput] = useState<HTMLInputElement | null>(null);
   const [suggested, setSuggested] = useState(0);
-  const picker = usePicker(ready, rule, text, { held, open: props.openAtOnce });
+  const picker = usePicker(list, others, text, { held, open: props.openAtOnce });
   const id = useId();
   const selectAll = useRef(props.selectAll);
   useEffect(() => {
@@ -62,6 +65,7 @@ export function PickerInput(props: PickerInputProps) {
       case 'Enter':
         event.preventDefault();
         if (event.repeat) return;
+        if (refusal?.mayConfirm && event.ctrlKey) return props.onTake(text, 'enter', true);
         return props.onTake(refusal ? (suggestions[suggested] ?? text) : picker.open ? (picker.choice ?? text) : text, 'enter');
       case 'Tab':
         event.preventDefault();
@@ -79,12 +83,12 @@ export function PickerInput(props: PickerInputProps) {
         ref={setInput}
         className="dl-input"
         style={props.style}
-        role={ready ? 'combobox' : undefined}
+        role={list ? 'combobox' : undefined}
         aria-label={label}
-        aria-expanded={ready ? listShown : undefined}
+        aria-expanded={list ? listShown : undefined}
         aria-controls={listShown ? id : undefined}
         aria-activedescendant={listShown && picker.at !== undefined ? `${id}-${picker.at}` : undefined}
-        aria-autocomplete={ready ? 'list' : undefined}
+        aria-autocomplete={list ? 'list' : undefined}
         aria-invalid={refusal !== undefined}
         aria-describedby={refusal ? `${id}-refusal` : undefined}
         autoComplete="off"
@@ -101,14 +105,14 @@ export function PickerInput(props: PickerInputProps) {
         onMouseDown={(event) => event.stopPropagation()}
         onBlur={props.onBlur}
       />
-      {listShown && ready && (
+      {listShown && list && (
         <Floating anchor={input}>
-          <PickerList id={id} title={ready.catalog.title} matches={picker.matches} total={picker.total} offered={ready.search.items.length} at={picker.at} onPick={(value) => props.onTake(value, 'pick')} />
+          <PickerList id={id} title={list.title} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} onPick={(value) => props.onTake(value, 'pick')} />
         </Floating>
       )}
       {refusal && (
         <Floating anchor={input}>
-          <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} />
+          <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} onConfirm={() => props.onTake(text, 'pick', true)} />
         </Floating>
       )}
     </>
@@ -120,10 +124,11 @@ interface RefusalNoteProps {
   readonly refusal: Refusal;
   readonly suggested?: number;
   onPick(value: string): void;
+  onConfirm?(): void;
 }
 
 /** What was refused and why, with the suggestions one key away. */
-export function RefusalNote({ id, refusal, suggested, onPick }: RefusalNoteProps) {
+export function RefusalNote({ id, refusal, suggested, onPick, onConfirm }: RefusalNoteProps) {
   return (
     <Stack id={id} role="alert" gap="2" px="3" py="2.5" bg="brick.subtle" color="brick.fg" borderLeftWidth="4px" borderColor="brick.solid" maxW="420px">
       <Text whiteSpace="normal">{refusal.message}</Text>
@@ -136,6 +141,11 @@ export function RefusalNote({ id, refusal, suggested, onPick }: RefusalNoteProps
             </Button>
           ))}
         </HStack>
+      )}
+      {refusal.mayConfirm && onConfirm && (
+        <Button size="xs" variant="outline" colorPalette="amber" alignSelf="start" tabIndex={suggested === undefined ? 0 : -1} onClick={onConfirm}>
+          It is meant: store it, marked <Kbd size="sm">Ctrl Enter</Kbd>
+        </Button>
       )}
     </Stack>
   );

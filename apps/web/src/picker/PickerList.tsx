@@ -8,6 +8,8 @@ import { Marked } from './Marked.js';
 interface PickerListProps {
   readonly id: string;
   readonly title: string;
+  /** How many lines are open at once. */
+  readonly lines: number;
   readonly matches: readonly Match[];
   readonly total: number;
   readonly offered: number;
@@ -15,7 +17,7 @@ interface PickerListProps {
   onPick(value: string): void;
 }
 
-export function PickerList({ id, title, matches, total, offered, at, onPick }: PickerListProps) {
+export function PickerList({ id, title, lines, matches, total, offered, at, onPick }: PickerListProps) {
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (at !== undefined) list.current?.children[at]?.scrollIntoView({ block: 'nearest' });
@@ -25,7 +27,7 @@ export function PickerList({ id, title, matches, total, offered, at, onPick }: P
       <Text px="3" py="1.5" bg="damson.subtle" color="damson.fg" fontSize="xs">
         {title}
       </Text>
-      <Box ref={list} id={id} role="listbox" aria-label={title} maxH="264px" overflow="auto" py="0.5">
+      <Box ref={list} id={id} role="listbox" aria-label={title} maxH={`${lines * 31 + 16}px`} overflow="auto" py="0.5">
         {matches.map(({ item, spans, otherName }, index) => (
           <HStack
             key={item.value}

@@ -1,7 +1,7 @@
 // The state of a picker: what is typed, what matches, which one is chosen.
-import { lookUp, search, type CatalogRule, type Match } from '@dellum/core';
+import { lookUp, search, type Match, type OtherValues } from '@dellum/core';
 import { useState, type KeyboardEvent } from 'react';
-import type { ReadyCatalog } from '../features/catalogs/useCatalogs.js';
+import type { PickList } from '../features/bindings/pickList.js';
 
 /** Lines that are drawn at once; typing more narrows the rest. */
 const mostShown = 50;
@@ -20,15 +20,15 @@ export interface Picker {
   onKey(event: KeyboardEvent): boolean;
 }
 
-export function usePicker(ready: ReadyCatalog | undefined, rule: CatalogRule | null, text: string, initial: { readonly held: string; readonly open: boolean }): Picker {
+export function usePicker(list: PickList | undefined, others: OtherValues, text: string, initial: { readonly held: string; readonly open: boolean }): Picker {
   const [open, setOpen] = useState(initial.open);
   const [chosen, setChosen] = useState<number>();
   // Until something is typed, the list shows everything that is offered.
   const untouched = text === initial.held;
   const query = untouched ? '' : text;
-  const { matches, total } = ready ? search(ready.search, query, mostShown) : { matches: [], total: 0 };
-  const means = ready && text.trim() !== '' && lookUp(ready.catalog, text).found !== 'nothing';
-  const firstByItself = query.trim() !== '' && !means && rule?.others === 'refuse' && matches.length > 0 ? 0 : undefined;
+  const { matches, total } = list ? search(list.search, query, mostShown, list.picking.search) : { matches: [], total: 0 };
+  const means = list && text.trim() !== '' && lookUp(list.catalog, text).found !== 'nothing';
+  const firstByItself = query.trim() !== '' && !means && others === 'refuse' && matches.length > 0 ? 0 : undefined;
   const held = untouched ? matches.findIndex(({ item }) => item.value === initial.held) : -1;
   const at = chosen !== undefined && chosen < matches.length ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
   const choice = chosen !== undefined && at !== undefined ? matches[at]?.item.value : firstByItself === undefined ? undefined : matches[0]?.item.value;
@@ -37,7 +37,7 @@ export function usePicker(ready: ReadyCatalog | undefined, rule: CatalogRule | n
     const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
     if (event.altKey && event.key === 'ArrowDown') setOpen(true);
     else if (event.altKey && event.key === 'ArrowUp') setOpen(false);
-    else if (by !== undefined && ready) {
+    else if (by !== undefined && list) {
       setOpen(true);
       const from = at ?? (by > 0 ? -1 : matches.length);
       if (matches.length > 0) setChosen(Math.max(0, Math.min(matches.length - 1, from + by)));
@@ -45,5 +45,5 @@ export function usePicker(ready: ReadyCatalog | undefined, rule: CatalogRule | n
     event.preventDefault();
     return true;
   };
-  return { matches, total, open: open && ready !== undefined, at, choice, setOpen, retype: () => setChosen(undefined), onKey };
+  return { matches, total, open: open && list !== undefined, at, choice, setOpen, retype: () => setChosen(undefined), onKey };
 }

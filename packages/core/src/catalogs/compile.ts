@@ -33,7 +33,8 @@ function indexBy(items: readonly Item[], keysOf: (item: Item) => readonly string
 
 /** Compiles the items of the deepest level for looking up. Linear in the number of names. */
 export function compileCatalog(id: string, title: string, all: readonly Item[]): Catalog {
-  const items = itemsAtLevel(all);
+  const levels = levelsOf(all);
+  const items = itemsAtLevel(all, levels - 1);
   const index = new Map(lookupSteps.map((step) => [step, indexBy(items, spellings[step])] as const));
-  return { id, title, items, index };
+  return { id, title, items, all, levels, index };
 }

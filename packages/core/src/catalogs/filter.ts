@@ -40,6 +40,9 @@ const tests: { readonly [Is in Comparison]: (held: string, wanted: string) => bo
   'is filled': (held) => held !== '',
 };
 
+/** Whether one text compares so with another, as a filter compares them. */
+export const compareTexts = (is: Comparison, held: string, wanted: string): boolean => tests[is](clean(held), clean(wanted));
+
 /** Whether something passes the filter; `textOf` gives what it holds in a field, an empty text for nothing. */
 export function passes(filter: Filter | null, textOf: (field: string) => string): boolean {
   if (!filter || filter.conditions.length === 0) return true;

@@ -1,7 +1,7 @@
 export * from './models.js';
 export * from './parts/models.js';
 export { partPhrase, partReads } from './parts/index.js';
-export { comparesWith, comparisons, filterClause, passes, type Comparison, type Condition, type Filter } from './filter.js';
+export { compareTexts, comparesWith, comparisons, filterClause, passes, type Comparison, type Condition, type Filter } from './filter.js';
 export { companionsOf, composeCatalog } from './compose.js';
 export { catalogSentence } from './sentence.js';
 export { mostUsed, orderClause } from './order.js';

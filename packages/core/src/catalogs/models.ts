@@ -88,11 +88,14 @@ export type Lookup =
   | { readonly found: 'ambiguous'; readonly items: readonly Item[]; readonly by: LookupStep }
   | { readonly found: 'nothing' };
 
-/** A compiled catalog: the items of one level in order, and one index a step. Plain data, built once a version. */
+/** A compiled catalog: the items of its deepest level in order, and one index a step. Plain data, built once a version. */
 export interface Catalog {
   readonly id: string;
   readonly title: string;
   readonly items: readonly Item[];
+  /** The items of all levels, parents before children; the same as `items` where there is one level. */
+  readonly all: readonly Item[];
+  readonly levels: number;
   readonly index: ReadonlyMap<LookupStep, ReadonlyMap<string, readonly Item[]>>;
 }
 

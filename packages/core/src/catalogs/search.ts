@@ -164,9 +164,10 @@ function matchOf(index: SearchIndex, row: number, words: readonly string[]): Mat
 
 /**
  * The items whose label or other names hold every word of the query, starts of words first, then by place, then in
- * catalog order. An empty query gives all items in catalog order. At most `limit` matches; `total` counts all.
+ * catalog order. An empty query gives all items in catalog order. At most `limit` matches; `total` counts all. `starts`:
+ * only words that stand at the start of a word count.
  */
-export function search(index: SearchIndex, query: string, limit: number): Matches {
+export function search(index: SearchIndex, query: string, limit: number, where: 'anywhere' | 'starts' = 'anywhere'): Matches {
   const words = fold(clean(query)).text.split(' ').filter((word) => word !== '');
   const { items, rows } = index;
   if (words.length === 0) return { matches: items.slice(0, limit).map((item) => ({ item, spans: [] })), total: items.length };
@@ -177,11 +178,11 @@ export function search(index: SearchIndex, query: string, limit: number): Matche
   let total = 0;
   eachRowWith(index, rarest!, (row, rank) => {
     const { order, name } = rows[row]!;
-    if (seen[order] === 1) return;
+    if (seen[order] === 1 || (where === 'starts' && rank >= innerWeight)) return;
     let sum = rank + (name === undefined ? 0 : nameWeight);
     for (const word of others) {
       const found = placeIn(index, row, word);
-      if (!found) return;
+      if (!found || (where === 'starts' && !found.isStart)) return;
       sum += rankOf(found);
     }
     seen[order] = 1;

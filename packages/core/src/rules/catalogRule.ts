@@ -1,78 +1,133 @@
-// A value from a catalog: found by value, label, other name or another way of writing one of them.
-import { isBlank } from '../text/index.js';
-import { itemWithValue, lookUp, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
-import { format, parse } from '../values/index.js';
-import type { CatalogRule, JudgeContext, JudgedField, RuleKind, SentencePart, Verdict, VerdictCode } from './models.js';
+// A value from a catalog, or from one of its levels under the parents that the entry holds.
+import { catalogAtLevel, catalogUnder, depthOf, hasTuple, pathsTo } from '../cascades/index.js';
+import { compareTexts, filterClause, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
+import type { Cells, FieldId } from '../registers/index.js';
+import type { FieldKind } from '../values/index.js';
+import { closedOn, findIn } from './list.js';
+import type { CatalogRule, Finding, JudgeContext, RuleFault, RuleKind, RuleNames, SentencePart } from './models.js';
 
-function refused(rule: CatalogRule, code: VerdictCode, ownWords: string, suggestions: readonly string[] = []): Verdict {
-  const meant = suggestions.length > 0 ? ` Did you mean ${orList(suggestions)}?` : '';
-  return { verdict: 'refused', code, message: (rule.refusalText || ownWords) + meant, suggestions };
+const headingOf = (key: FieldId, context: JudgeContext): string => context.fields?.find((field) => field.key === key)?.heading ?? key;
+const dayOf = (rule: CatalogRule, context: JudgeContext): string | undefined => (rule.day ? (context.entry?.[rule.day] ?? context.today) : context.today);
+const parentsIn = ({ parents }: CatalogRule, entry: Cells): string[] => parents.map((key) => entry[key] ?? '');
+
+/** What a rule offers in an entry, or why it offers nothing. */
+export type Offer = { readonly offers: Catalog; readonly fillsUp: boolean } | Extract<Finding, { right: false }>;
+
+/** The list that the rule offers in an entry. Without the entry all of the level is offered. */
+export function offerOf(rule: CatalogRule, context: JudgeContext): Offer {
+  const catalog = context.catalogs.get(rule.catalogId)!;
+  const level = catalogAtLevel(catalog, rule.level);
+  if (rule.parents.length === 0 || !context.entry) return { offers: level, fillsUp: false };
+  const parents = parentsIn(rule, context.entry);
+  const blank = parents.indexOf('');
+  if (blank < 0) return { offers: catalogUnder(catalog, parents), fillsUp: false };
+  if (rule.blankParent === 'all') return { offers: level, fillsUp: true };
+  const heading = headingOf(rule.parents[blank]!, context);
+  return { right: false, code: 'parent blank', message: `${heading} is blank. Choose it first; then its values are offered here.` };
 }
 
-/** A text in quotes at the end of a sentence, which needs no full stop of its own after one inside. */
-const endQuoted = (text: string): string => (/[.!?]$/u.test(text) ? '' : '.');
-
-const orList = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)!}`;
-
-function taken(item: Item, typed: string): Verdict {
-  if (item.value === typed) return { verdict: 'taken', value: item.value };
-  return { verdict: 'taken', value: item.value, corrected: `“${typed}” was taken as ${item.label}.` };
+/** The first fitting that an item does not meet in the entry; blanks on either side meet it. */
+function unmet({ fitting }: CatalogRule, item: Item, context: JudgeContext) {
+  return fitting.find(({ companion, is, field }) => {
+    const [own, wanted] = [item.companions?.[companion], context.entry?.[field]];
+    return own !== undefined && wanted !== undefined && !compareTexts(is, own, wanted);
+  });
 }
 
-function otherValue(rule: CatalogRule, typed: string, catalog: Catalog, field: JudgedField, context: JudgeContext): Verdict {
-  if (rule.others === 'accept') {
-    const parsed = parse(field.kind, typed, context.locale);
-    if (!parsed.ok) return refused(rule, 'wrong kind', parsed.reason);
-    return { verdict: 'taken', value: parsed.value };
-  }
-  const suggestions = context.suggest ? nearest(catalog, typed) : [];
-  return refused(rule, 'outside', `“${typed}” is not in ${catalog.title}.`, suggestions);
+/** Why the item cannot be chosen in the entry now, or undefined. */
+export function closedHere(rule: CatalogRule, item: Item, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
+  const { title } = context.catalogs.get(rule.catalogId)!;
+  const closed = closedOn(item, title, dayOf(rule, context), context);
+  if (closed) return closed;
+  const fitting = unmet(rule, item, context);
+  if (!fitting) return undefined;
+  return { right: false, code: 'condition', message: `${item.label} does not fit: its ${fitting.companion} (${item.companions![fitting.companion]}) is not ${fitting.is} ${headingOf(fitting.field, context)} (${context.entry![fitting.field]}).` };
 }
 
-function ambiguous(rule: CatalogRule, typed: string, found: Extract<Lookup, { found: 'ambiguous' }>): Verdict {
-  const values = found.items.slice(0, 3).map((item) => item.value);
-  return refused(rule, 'ambiguous', `“${typed}” can mean ${orList(values)}. Type one of them in full.`);
+/** Where the parents are blank and all is offered: the one way that leads to the value fills them. */
+function fillsFor(rule: CatalogRule, value: string, context: JudgeContext): Record<FieldId, string> | undefined {
+  const given = parentsIn(rule, context.entry!);
+  const paths = pathsTo(context.catalogs.get(rule.catalogId)!, value, given);
+  if (paths.length !== 1) return undefined;
+  return Object.fromEntries(rule.parents.flatMap((key, at) => (given[at] === '' ? [[key, paths[0]![at]!]] : [])));
+}
+
+/** A text that stands elsewhere in the catalog is said to be under another parent. */
+function elsewhere(rule: CatalogRule, text: string, kind: FieldKind, missed: Extract<Finding, { right: false }>, context: JudgeContext): Finding {
+  if (rule.parents.length === 0 || !context.entry || missed.code !== 'outside') return missed;
+  const level = catalogAtLevel(context.catalogs.get(rule.catalogId)!, rule.level);
+  const other = findIn(level, text, kind, { ...context, suggest: false }, () => undefined);
+  const above = rule.parents.at(-1)!;
+  const parent = context.entry[above] ?? '';
+  if (other.right) return { right: false, code: 'not under parent', message: `“${text}” is not under ${parent}. Choose a value of this ${headingOf(above, context)}.`, suggestions: missed.suggestions ?? [] };
+  return { ...missed, message: `“${text}” is not in ${level.title} under ${parent}.` };
+}
+
+/** The shallowest parent that does not go with those above it; undefined when all do. */
+function failingParent(rule: CatalogRule, catalog: Catalog, parents: readonly string[]): FieldId | undefined {
+  const at = parents.findIndex((_, depth) => !hasTuple(catalog, parents.slice(0, depth + 1)));
+  return at < 0 ? undefined : rule.parents[at];
 }
 
 export const catalogRule: RuleKind<CatalogRule> = {
   kind: 'catalog',
+  title: 'one value from a catalog',
+  fits: ['text', 'number', 'percent', 'date', 'yes/no'],
 
-  judge(rule, text, field, context) {
-    if (isBlank(text)) return rule.mayBeBlank ? { verdict: 'taken', value: '' } : refused(rule, 'blank', `${field.heading} must not be blank. Pick a value.`);
-    const catalog = context.catalogs.get(rule.catalogId)!;
-    const found = lookUp(catalog, text);
-    if (found.found === 'ambiguous') return ambiguous(rule, text, found);
-    if (found.found === 'nothing') return otherValue(rule, text, catalog, field, context);
-    const { item } = found;
-    if (rule.others === 'accept' || item.value === context.held) return taken(item, text);
-    const validity = validityOn(item, context.today);
-    if (item.state === 'offered' && validity === 'valid') return taken(item, text);
-    if (item.state === 'offered' && validity === 'not yet valid') return refused(rule, validity, `${item.label} is offered from ${format('date', item.validFrom!, context.locale)} on.`);
-    if (item.state === 'offered') return refused(rule, 'no longer valid', `${item.label} was offered until ${format('date', item.validUntil!, context.locale)}.`);
-    return refused(rule, 'retired', `${item.label} is retired in ${catalog.title} and cannot be chosen for new entries.`);
+  judge(rule, text, { kind }, context) {
+    const offer = offerOf(rule, context);
+    if ('right' in offer) return offer;
+    const found = findIn(offer.offers, text, kind, context, (item) => closedHere(rule, item, context));
+    if (!found.right) return elsewhere(rule, text, kind, found, context);
+    const fills = offer.fillsUp ? fillsFor(rule, found.value, context) : undefined;
+    return fills ? { ...found, fills } : found;
   },
 
-  stands(rule, value, field, context) {
-    if (rule.others === 'accept') return { right: true };
+  stands(rule, value, { heading }, context) {
     const catalog = context.catalogs.get(rule.catalogId)!;
-    if (itemWithValue(catalog, value)) return { right: true };
-    return { right: false, code: 'outside', message: `“${value}” is not in ${catalog.title}, so this ${field.heading} is outside.` };
+    const level = catalogAtLevel(catalog, rule.level);
+    const item = itemWithValue(level, value);
+    if (!item) return { right: false, code: 'outside', message: `“${value}” is not in ${catalog.title}, so this ${heading} is outside.` };
+    if (!context.entry) return { right: true };
+    const parents = parentsIn(rule, context.entry);
+    const failing = failingParent(rule, catalog, parents);
+    if (failing !== undefined && !parents.includes('')) return { right: false, code: 'parent outside', message: `${headingOf(failing, context)} is outside itself, so this ${heading} cannot be told right.` };
+    if (rule.parents.length > 0 && !parents.includes('') && !hasTuple(catalog, [...parents, value])) {
+      return { right: false, code: 'not under parent', message: `“${value}” is not under ${parents.at(-1)!}, so this ${heading} is outside.` };
+    }
+    // Only a day of the entry itself counts for what stands; what expires today stays right.
+    const closed = rule.day && context.entry[rule.day] ? closedOn(item, catalog.title, context.entry[rule.day], context) : undefined;
+    return closed && closed.code !== 'retired' ? { right: false, code: closed.code, message: closed.message } : { right: true };
   },
 
-  sentence(rule, titles) {
-    const parts: SentencePart[] = [
-      { text: 'Takes one value from ' },
-      { text: titles.get(rule.catalogId) ?? 'a catalog', edits: 'catalogId' },
-      { text: '; ' },
-      { text: rule.mayBeBlank ? 'may be blank' : 'must not be blank', edits: 'mayBeBlank' },
-      { text: '; any other value is ' },
-      { text: rule.others === 'refuse' ? 'refused' : 'accepted', edits: 'others' },
-    ];
-    if (rule.others === 'refuse') {
-      parts.push({ text: ', saying ' }, { text: rule.refusalText ? `“${rule.refusalText}”` : 'Dellum’s own words', edits: 'refusalText' }, { text: endQuoted(rule.refusalText) });
-    } else parts.push({ text: '.' });
-    parts.push({ text: ' On arrival it shows ' }, { text: rule.hint ? `“${rule.hint}”` : 'no hint', edits: 'hint' }, { text: endQuoted(rule.hint) });
+  takes(rule, names) {
+    const parents = rule.parents.map(names.field);
+    const parts: SentencePart[] = [{ text: 'one value', edits: 'kind' }, { text: ' from ' }, { text: names.catalog(rule.catalogId), edits: 'catalog' }];
+    if (parents.length > 0) parts.push({ text: ' under the entry’s ' }, { text: parents.join(' › '), edits: 'parents' }, { text: rule.blankParent === 'all' ? ' (all, while that is blank)' : '' });
+    if (rule.day) parts.push({ text: ', as offered on ' }, { text: names.field(rule.day), edits: 'day' });
+    if (rule.fitting.length > 0) parts.push({ text: ', only where ' }, { text: fittingWords(rule, names), edits: 'fitting' });
+    if (rule.brings.length > 0) parts.push({ text: ', bringing along ' }, { text: rule.brings.map(({ companion, field }) => `${companion} into ${names.field(field)}`).join(', '), edits: 'brings' });
     return parts;
   },
+
+  faults(rule, _field, context) {
+    const catalog = context.catalogs.get(rule.catalogId);
+    if (!catalog) return [{ part: 'catalog', message: 'Choose the catalog that the values come from.' }];
+    const faults: RuleFault[] = [];
+    if (!catalogAtLevel(catalog, rule.level).items.some(({ state }) => state === 'offered')) faults.push({ part: 'catalog', message: `${catalog.title} offers nothing at this level, so nothing can be entered.` });
+    const level = rule.level ?? depthOf(catalog) - 1;
+    if (level >= depthOf(catalog)) faults.push({ part: 'catalog', message: `${catalog.title} has ${depthOf(catalog)} levels only.` });
+    if (rule.parents.length > 0 && rule.parents.length !== level) faults.push({ part: 'parents', message: `Name ${level === 1 ? 'the field that holds the parent' : `the ${level} fields that hold the parents`}.` });
+    rule.parents.forEach((key, at) => {
+      const above = context.rules.get(key);
+      if (above?.kind === 'catalog' && (above.level ?? 0) === at && above.catalogId === rule.catalogId) return;
+      // A parent of another catalog can still agree with this one; one without a list is likely a mistake.
+      if (above?.kind !== 'catalog') faults.push({ part: 'parents', message: `${headingOf(key, context)} takes no values from a catalog, so it may hold what no value stands under.` });
+    });
+    return faults;
+  },
+
+  reads: ({ parents, day, fitting }) => [...parents, ...(day ? [day] : []), ...fitting.map(({ field }) => field)],
 };
+
+const fittingWords = ({ fitting }: CatalogRule, names: RuleNames): string => fitting.map(({ companion, is, field }) => filterClause({ all: true, conditions: [{ field: companion, is, value: names.field(field) }] }, (key) => key).replaceAll(/[“”]/gu, '')).join(' and ');

@@ -1,10 +1,40 @@
 // The one judge, in the browser at once and on the server with authority.
+import { passes } from '../catalogs/index.js';
+import type { FieldId } from '../registers/index.js';
 import { forbiddenCharacter, isBlank, longestText, longestValue } from '../text/index.js';
-import { isOfKind, kindLabel, parse } from '../values/index.js';
+import { isOfKind, kindLabel, parse, type FieldKind } from '../values/index.js';
 import { catalogRule } from './catalogRule.js';
-import type { JudgeContext, JudgedField, Rule, RuleKind, SentencePart, Standing, Verdict } from './models.js';
+import { dateRule } from './dateRule.js';
+import { lengthRule } from './lengthRule.js';
+import type { Finding, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict } from './models.js';
+import { numberRule } from './numberRule.js';
+import { orList } from './list.js';
+import { patternRule } from './patternRule.js';
+import { plainRule } from './plainRule.js';
+import { typedRule } from './typedRule.js';
 
-const kinds: { readonly [Kind in Rule['kind']]: RuleKind<Extract<Rule, { kind: Kind }>> } = { catalog: catalogRule };
+const kinds: { readonly [Kind in Rule['kind']]: RuleKind<Extract<Rule, { kind: Kind }>> } = {
+  catalog: catalogRule,
+  typed: typedRule,
+  date: dateRule,
+  number: numberRule,
+  length: lengthRule,
+  pattern: patternRule,
+  plain: plainRule,
+};
+
+/** The kind of a rule, as one that takes any rule: the union is told apart here and nowhere else. */
+export const kindOf = (kind: Rule['kind']): RuleKind<Rule> => kinds[kind] as RuleKind<Rule>;
+
+/** The kinds of rule that a field of this kind can have. */
+export const rulesFor = (kind: FieldKind): readonly Rule['kind'][] => (Object.keys(kinds) as Rule['kind'][]).filter((rule) => kinds[rule].fits.includes(kind));
+export const ruleTitle = (kind: Rule['kind']): string => kinds[kind].title;
+
+/** The rule that holds for the entry: none where its condition is not met. */
+export function ruleHere({ rule }: Pick<JudgedField, 'rule'>, { entry }: Pick<JudgeContext, 'entry'>): Rule | null {
+  if (!rule?.where || !entry) return rule;
+  return passes(rule.where, (key) => entry[key] ?? '') ? rule : null;
+}
 
 function unfit(text: string, field: JudgedField): Verdict | undefined {
   const character = forbiddenCharacter(text);
@@ -12,10 +42,39 @@ function unfit(text: string, field: JudgedField): Verdict | undefined {
     const message = `The text holds the character ${character}, which cannot be stored. Type it again without it.`;
     return { verdict: 'refused', code: 'forbidden character', message, suggestions: [] };
   }
-  const most = field.rule || field.kind !== 'text' ? longestValue : longestText;
+  const most = (field.rule && field.rule.kind !== 'plain') || field.kind !== 'text' ? longestValue : longestText;
   if (text.length <= most) return undefined;
   const message = `The text has ${text.length} characters; ${field.heading} holds at most ${most}. Shorten it.`;
   return { verdict: 'refused', code: 'length', message, suggestions: [] };
+}
+
+/** The rule's own refusal text with what was typed and the heading in their places. */
+const ownWords = (text: string, typed: string, field: JudgedField): string => text.replaceAll('{value}', typed).replaceAll('{field}', field.heading);
+
+function refused(rule: Rule | null, typed: string, field: JudgedField, { code, message, suggestions = [] }: Extract<Finding, { right: false }>, mayConfirm = false): Verdict {
+  const words = rule?.refusalText ? ownWords(rule.refusalText, typed, field) : message;
+  const meant = suggestions.length > 0 ? ` Did you mean ${orList(suggestions)}?` : '';
+  return { verdict: 'refused', code, message: words + meant, suggestions, ...(mayConfirm && { mayConfirm }) };
+}
+
+/** A value that the rule does not take: refused, stored marked once it is confirmed, or accepted as it is. */
+function otherValue(rule: Rule, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
+  if (rule.others === 'refuse' || found.code === 'ambiguous') return refused(rule, typed, field, found);
+  const parsed = parse(field.kind, typed, context.locale, context.today);
+  // What is no value of the field's kind cannot be stored, whatever the rule says.
+  if (!parsed.ok) return refused(null, typed, field, { right: false, code: 'wrong kind', message: parsed.reason });
+  if (rule.others === 'accept') return { verdict: 'taken', value: parsed.value };
+  if (!context.confirmed) return refused(rule, typed, field, found, true);
+  return { verdict: 'marked', value: parsed.value, code: found.code, message: found.message };
+}
+
+function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeContext): Verdict {
+  if (isBlank(text)) return rule.mayBeBlank ? { verdict: 'taken', value: '' } : refused(rule, text, field, { right: false, code: 'blank', message: `${field.heading} must not be blank. ${rule.kind === 'catalog' || rule.kind === 'typed' ? 'Pick a value.' : 'Enter a value.'}` });
+  const found = kindOf(rule.kind).judge(rule, text, field, context);
+  if (!found.right) return otherValue(rule, text, field, found, context);
+  if (rule.noRepeats && context.repeats?.(found.value)) return otherValue(rule, text, field, { right: false, code: 'repeat', message: `Another entry holds “${found.value}” already; ${field.heading} has no repeats.` }, context);
+  const { value, corrected, fills } = found;
+  return { verdict: 'taken', value, ...(corrected && { corrected }), ...(fills && { fills }) };
 }
 
 /** Judges what someone types into a field now. The text is what was typed, as it was typed. */
@@ -24,9 +83,10 @@ export function judge(field: JudgedField, text: string, context: JudgeContext): 
   if (text === held || (isBlank(text) && held === '')) return { verdict: 'taken', value: held };
   const fault = unfit(text, field);
   if (fault) return fault;
-  if (field.rule) return kinds[field.rule.kind].judge(field.rule, text, field, context);
+  const rule = ruleHere(field, context);
+  if (rule) return judgeBy(rule, text, field, context);
   if (isBlank(text)) return { verdict: 'taken', value: '' };
-  const parsed = parse(field.kind, text, context.locale);
+  const parsed = parse(field.kind, text, context.locale, context.today);
   if (parsed.ok) return { verdict: 'taken', value: parsed.value };
   return { verdict: 'refused', code: 'wrong kind', message: parsed.reason, suggestions: [] };
 }
@@ -34,17 +94,22 @@ export function judge(field: JudgedField, text: string, context: JudgeContext): 
 /** Judges a stored value as it stands; what it finds not right is *outside*. Never rewrites. */
 export function stands(field: JudgedField, value: string, context: JudgeContext): Standing {
   if (value === '') return { right: true };
-  if (field.rule) return kinds[field.rule.kind].stands(field.rule, value, field, context);
+  const rule = ruleHere(field, context);
+  if (rule) return rule.others === 'accept' ? { right: true } : kindOf(rule.kind).stands(rule, value, field, context);
   if (isOfKind(field.kind, value)) return { right: true };
   return { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` };
 }
 
 /** False for fields in which every stored value is right, so that nobody needs to look at them one by one. */
-export function canBeOutside(field: JudgedField): boolean {
-  return field.rule ? field.rule.others !== 'accept' : field.kind !== 'text';
+export function canBeOutside({ rule, kind }: JudgedField): boolean {
+  return rule ? rule.others !== 'accept' && !(rule.kind === 'plain' && kind === 'text') : kind !== 'text';
 }
 
-/** The rule in one plain sentence, in parts of which some can be changed. */
-export function ruleSentence(rule: Rule, titles: ReadonlyMap<string, string>): readonly SentencePart[] {
-  return kinds[rule.kind].sentence(rule, titles);
+/** The other fields of the entry on which it depends whether a value is right, each once. */
+export function readsOf(rule: Rule | null): readonly FieldId[] {
+  if (!rule) return [];
+  return [...new Set([...(rule.where?.conditions.map(({ field }) => field) ?? []), ...kindOf(rule.kind).reads(rule)])];
 }
+
+/** The catalog that a rule takes its values from, if it does. */
+export const catalogIdOf = (rule: Rule | null | undefined): string | undefined => (rule?.kind === 'catalog' ? rule.catalogId : undefined);

@@ -17,12 +17,23 @@ function partsInOrder(parts: readonly string[], locale: Locale): { year: string;
   return locale.dateOrder === 'dmy' ? { day: a, month: b, year: c } : { month: a, day: b, year: c };
 }
 
+const nearDays: Readonly<Record<string, number>> = { today: 0, tomorrow: 1, yesterday: -1 };
+
+/** "today", "tomorrow", "yesterday", "+3", "-1" (days from today; a real minus too). */
+function nearDay(text: string, today: string): string | undefined {
+  const typed = matchKey(text).replace('−', '-');
+  const days = nearDays[typed] ?? (/^[+-]\d{1,4}$/u.test(typed) ? Number(typed) : undefined);
+  return days === undefined ? undefined : new Date(Date.parse(`${today}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+}
+
 const wrong = (text: string) => unread(`“${text}” is not a day of the calendar.`);
 
 export const dateKind: ValueKind = {
   kind: 'date',
   label: 'a date',
-  parse(text, locale) {
+  parse(text, locale, today) {
+    const near = today === undefined ? undefined : nearDay(text, today);
+    if (near !== undefined) return read(near);
     const parts = matchKey(text).split(/\s*[-./ ]\s*/u).filter((part) => part !== '');
     if (parts.length !== 3 || parts.some((part) => !/^\d{1,4}$/u.test(part))) return wrong(text);
     const named = partsInOrder(parts, locale);

@@ -20,8 +20,8 @@ const kinds: { readonly [Kind in FieldKind]: ValueKind } = {
 export const kindLabel = (kind: FieldKind): string => kinds[kind].label;
 
 /** Reads what was typed into a field of this kind: the value to store, or the reason why it cannot be one. */
-export function parse(kind: FieldKind, text: string, locale: Locale): Parsed {
-  return kinds[kind].parse(text, locale);
+export function parse(kind: FieldKind, text: string, locale: Locale, today?: string): Parsed {
+  return kinds[kind].parse(text, locale, today);
 }
 
 /** Shows a stored value. A value that the kind did not make (the kind was changed since) is shown as it is. */

@@ -21,7 +21,8 @@ export type Parsed = { readonly ok: true; readonly value: string } | { readonly 
 export interface ValueKind {
   readonly kind: FieldKind;
   readonly label: string;
-  parse(text: string, locale: Locale): Parsed;
+  /** `today`: the house's day, for words like "tomorrow". */
+  parse(text: string, locale: Locale, today?: string): Parsed;
   format(value: string, locale: Locale): string;
 }
 

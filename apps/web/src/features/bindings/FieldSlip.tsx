@@ -1,7 +1,7 @@
 // The slip of a field: its rule as a sentence, a trial entry, and what the entries hold.
 import { Box, Button, HStack, Heading, IconButton, Input, Stack, Text } from '@chakra-ui/react';
-import { kindLabel, type CatalogRule } from '@dellum/core';
-import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView, type RuleDto } from '@dellum/contract';
+import { catalogIdOf, kindLabel, ruleTitle, rulesFor, type Rule } from '@dellum/core';
+import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { Pencil, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -10,6 +10,10 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { useDeleteFieldMutation, useRenameFieldMutation } from '../sheets/buildApi.js';
 import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from './bindingsApi.js';
+import { errorWords } from '../../api/problem.js';
+import { ruleDto } from './ruleDto.js';
+import type { RulePlace } from './rulePlace.js';
+import { ruleOfKind } from './RulePartEditor.js';
 import { RuleSentence } from './RuleSentence.js';
 import { TrialEntry } from './TrialEntry.js';
 
@@ -25,12 +29,11 @@ interface FieldSlipProps {
   close(): void;
 }
 
-const dtoOf = ({ catalogId, mayBeBlank, others, hint, refusalText }: CatalogRule): RuleDto => ({ catalogId, mayBeBlank, others, hint, refusalText });
-
 export function FieldSlip({ register, fieldKey, build, me, counts, close }: FieldSlipProps) {
   const field = register.fields.find(({ key }) => key === fieldKey);
   if (!field) return <Text color="inkSoft">This field is not there any more.</Text>;
   const designs = mayDesign(me.role);
+  const place = { field, register, build, me };
   return (
     <>
       <HStack justify="space-between" align="start">
@@ -42,7 +45,7 @@ export function FieldSlip({ register, fieldKey, build, me, counts, close }: Fiel
       <Text color="inkSoft" mb="3">
         {field.rule ? 'rule of this field' : `holds ${kindLabel(field.kind)}`}
       </Text>
-      {designs ? <RuleEditor field={field} build={build} me={me} close={close} /> : field.rule ? <RuleSentence rule={field.rule} catalogs={build.catalogs} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
+      {designs ? <RuleEditor place={place} close={close} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
       <Standing field={field} counts={counts} />
     </>
   );
@@ -97,19 +100,19 @@ function Standing({ field, counts }: { field: FieldView; counts: readonly FieldC
   );
 }
 
-function RuleEditor({ field, build, me, close }: { field: FieldView; build: BuildView; me: Me; close: () => void }) {
-  const [drafted, setDrafted] = useState<CatalogRule>();
+function RuleEditor({ place, close }: { place: RulePlace; close: () => void }) {
+  const { field, build, me } = place;
+  const [drafted, setDrafted] = useState<Rule>();
   const [setRule] = useSetRuleMutation();
   const [clearRule] = useClearRuleMutation();
   const [remove] = useDeleteFieldMutation();
   const attempt = useTry();
   const notice = useNotice();
   const rule = drafted ?? field.rule;
-  const ready = useCatalogs(rule ? [rule.catalogId] : [], me.house.today);
-  const first = build.catalogs[0];
+  const ready = useCatalogs([catalogIdOf(rule) ?? []].flat(), me.house.today);
 
   const save = async () => {
-    if (!drafted || (await attempt(setRule({ fieldId: field.id, rule: dtoOf(drafted) }).unwrap().then(() => true))) !== true) return;
+    if (!drafted || (await attempt(setRule({ fieldId: field.id, rule: ruleDto(drafted) }).unwrap().then(() => true))) !== true) return;
     setDrafted(undefined);
     notice('done', `The rule of ${field.heading} holds from now on.`);
   };
@@ -126,8 +129,8 @@ function RuleEditor({ field, build, me, close }: { field: FieldView; build: Buil
     <>
       {rule ? (
         <>
-          <RuleSentence rule={rule} catalogs={build.catalogs} onChange={setDrafted} />
-          {drafted && <DraftImpact field={field} rule={drafted} />}
+          <RuleSentence rule={rule} place={place} onChange={setDrafted} />
+          {drafted && <DraftImpact place={place} rule={drafted} />}
           {drafted && (
             <HStack mt="3">
               <Button size="sm" onClick={() => void save()}>
@@ -138,20 +141,28 @@ function RuleEditor({ field, build, me, close }: { field: FieldView; build: Buil
               </Button>
             </HStack>
           )}
-          <TrialEntry key={`${rule.catalogId} ${rule.mayBeBlank} ${rule.others} ${rule.refusalText}`} field={field} rule={rule} ready={ready.get(rule.catalogId)} me={me} />
+          <TrialEntry key={JSON.stringify(rule)} rule={rule} place={place} ready={ready} />
         </>
-      ) : field.kind !== 'text' ? (
-        <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>
       ) : (
         <Stack gap="3" align="start">
-          <Text fontSize="md">Takes any text; may be blank.</Text>
-          {first ? (
-            <Button size="sm" onClick={() => setDrafted({ kind: 'catalog', catalogId: first.id, mayBeBlank: true, others: 'refuse', hint: '', refusalText: '' })}>
+          <Text fontSize="md">Takes {field.kind === 'text' ? 'any text' : kindLabel(field.kind)}; may be blank.</Text>
+          {build.catalogs.length > 0 ? (
+            <Button size="sm" onClick={() => setDrafted(ruleOfKind('catalog', null, place))}>
               Bind it to a catalog
             </Button>
           ) : (
             <Text color="inkSoft">Make a catalog first; then this field can take its values from it.</Text>
           )}
+          <Stack gap="1" align="start" role="group" aria-label="A rule of another kind">
+            <Text color="inkSoft">or let it take</Text>
+            {rulesFor(field.kind)
+              .filter((kind) => kind !== 'catalog')
+              .map((kind) => (
+                <Button key={kind} size="xs" variant="outline" onClick={() => setDrafted(ruleOfKind(kind, null, place))}>
+                  {ruleTitle(kind)}
+                </Button>
+              ))}
+          </Stack>
         </Stack>
       )}
       <HStack mt="4" gap="2" wrap="wrap">
@@ -167,12 +178,17 @@ function RuleEditor({ field, build, me, close }: { field: FieldView; build: Buil
 }
 
 /** What the draft would find in the entries as they stand, before it is set. */
-function DraftImpact({ field, rule }: { field: FieldView; rule: CatalogRule }) {
-  const { currentData: trial } = useRuleTrialQuery({ fieldId: field.id, rule: dtoOf(rule) });
+function DraftImpact({ place, rule }: { place: RulePlace; rule: Rule }) {
+  const { currentData: trial, error } = useRuleTrialQuery({ fieldId: place.field.id, rule: ruleDto(rule) });
   return (
     <Box mt="3" p="3" borderWidth="1px" borderColor={trial && trial.outside > 0 ? 'amber.border' : 'line'} bg={trial && trial.outside > 0 ? 'amber.subtle' : 'paper'} rounded="l3" role="status">
       <Text fontWeight="bold">Not set yet</Text>
-      {!trial && <Text color="inkSoft">Counting …</Text>}
+      {!trial && (error ? <Text color="brick.fg">{errorWords(error)}</Text> : <Text color="inkSoft">Counting …</Text>)}
+      {trial?.faults.map(({ part, message }) => (
+        <Text key={part + message} color="brick.fg" role="alert">
+          {message}
+        </Text>
+      ))}
       {trial && trial.outside === 0 && <Text>All {entriesWords(trial.held)} that hold a value would be right.</Text>}
       {trial && trial.outside > 0 && (
         <Text>

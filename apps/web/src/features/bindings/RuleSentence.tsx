@@ -1,178 +1,105 @@
-// The rule in one plain sentence whose parts can be clicked and changed; read-only without `onChange`.
-import { Box, Button, Input, Popover, Portal, Stack, Text } from '@chakra-ui/react';
-import { ruleSentence, type CatalogRule, type RulePart } from '@dellum/core';
-import type { CatalogView } from '@dellum/contract';
+// The rule in one plain sentence whose parts can be clicked and changed; read-only without `editing`.
+import { Box, Button, HStack, Popover, Portal, Text } from '@chakra-ui/react';
+import { houseLocale, ruleSentence, type Rule, type RulePart } from '@dellum/core';
 import { useState, type ReactNode } from 'react';
+import { partTitles, RulePartEditor } from './RulePartEditor.js';
+import { ruleNames, type RulePlace } from './rulePlace.js';
 
 interface RuleSentenceProps {
-  readonly rule: CatalogRule;
-  readonly catalogs: readonly CatalogView[];
-  onChange?(rule: CatalogRule): void;
+  readonly rule: Rule;
+  readonly place: RulePlace;
+  onChange?(rule: Rule): void;
 }
 
-export function RuleSentence({ rule, catalogs, onChange }: RuleSentenceProps) {
-  const titles = new Map(catalogs.map(({ id, title }) => [id, title]));
+/** What the sentence does not say until it is set; each can be added. */
+function partsToAdd(rule: Rule): RulePart[] {
+  const shown = new Set(ruleSentence(rule, { locale: houseLocale, catalog: () => '', field: () => '' }).flatMap(({ edits }) => edits ?? []));
+  const possible: RulePart[] = rule.kind === 'catalog' ? ['parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats'] : rule.kind === 'typed' ? ['picking', 'where', 'noRepeats'] : ['where', 'noRepeats'];
+  return possible.filter((part) => !shown.has(part));
+}
+
+export function RuleSentence({ rule, place, onChange }: RuleSentenceProps) {
+  const [more, setMore] = useState(false);
   return (
-    <Text fontSize="md" lineHeight="1.95">
-      {ruleSentence(rule, titles).map(({ text, edits }, at) =>
-        edits && onChange ? (
-          <SentencePopover key={at} words={text} edits={edits} rule={rule} catalogs={catalogs} onChange={onChange} />
-        ) : edits ? (
-          <b key={at}>{text}</b>
-        ) : (
-          <span key={at}>{text}</span>
-        ),
+    <>
+      <Text fontSize="md" lineHeight="1.95">
+        {ruleSentence(rule, ruleNames(place)).map(({ text, edits }, at) =>
+          edits && onChange ? (
+            <PartPopover key={at} edits={edits} rule={rule} place={place} onChange={onChange}>
+              {/* A span, since a button cannot break over two lines as words of a sentence do. */}
+              <Box as="span" display="inline" role="button" tabIndex={0} fontWeight="bold" color="damson.fg" textDecoration="underline 2px" textUnderlineOffset="5px" cursor="pointer" title={partTitles[edits]}>
+                {text}
+              </Box>
+            </PartPopover>
+          ) : edits ? (
+            <b key={at}>{text}</b>
+          ) : (
+            <span key={at}>{text}</span>
+          ),
+        )}
+      </Text>
+      {onChange && (
+        <HStack wrap="wrap" gap="1" mt="2" role="group" aria-label="More of the rule">
+          {!more && (
+            <Button size="2xs" variant="ghost" px="0" color="damson.fg" onClick={() => setMore(true)}>
+              Say more …
+            </Button>
+          )}
+          {more && partsToAdd(rule).map((part) => (
+            <PartPopover key={part} edits={part} rule={rule} place={place} onChange={onChange}>
+              <Button size="2xs" variant="outline" colorPalette="slate" rounded="full">
+                {partTitles[part]} …
+              </Button>
+            </PartPopover>
+          ))}
+        </HStack>
       )}
-    </Text>
+    </>
   );
 }
 
-const labels: { readonly [Part in RulePart]: string } = {
-  catalogId: 'Values come from',
-  mayBeBlank: 'When it is left blank',
-  others: 'Any other value is',
-  hint: 'Hint shown on arrival',
-  refusalText: 'Said when a value is refused',
-};
-
-interface PartProps {
-  readonly words: string;
+interface PartPopoverProps {
   readonly edits: RulePart;
-  readonly rule: CatalogRule;
-  readonly catalogs: readonly CatalogView[];
-  onChange(rule: CatalogRule): void;
+  readonly rule: Rule;
+  readonly place: RulePlace;
+  readonly children: ReactNode;
+  onChange(rule: Rule): void;
 }
 
-function SentencePopover({ words, edits, rule, catalogs, onChange }: PartProps) {
+function PartPopover({ edits, rule, place, children, onChange }: PartPopoverProps) {
   const [open, setOpen] = useState(false);
-  const choose = (change: Partial<CatalogRule>) => {
-    onChange({ ...rule, ...change });
-    setOpen(false);
-  };
   return (
-    <Popover.Root open={open} onOpenChange={(details) => setOpen(details.open)} positioning={{ placement: 'bottom-start' }}>
-      <Popover.Trigger asChild>
-        {/* A span, since a button cannot break over two lines as words of a sentence do. */}
-        <Box
-          as="span"
-          role="button"
-          tabIndex={0}
-          fontWeight="bold"
-          color="damson.fg"
-          textDecoration="underline 2px"
-          textUnderlineOffset="5px"
-          cursor="pointer"
-          title={labels[edits]}
-          onKeyDown={(event) => {
-            if (event.key !== 'Enter' && event.key !== ' ') return;
-            event.preventDefault();
-            setOpen(true);
-          }}
-        >
-          {words}
-        </Box>
+    <Popover.Root open={open} onOpenChange={(details) => setOpen(details.open)} positioning={{ placement: 'bottom-start' }} lazyMount unmountOnExit>
+      <Popover.Trigger
+        asChild
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          setOpen(true);
+        }}
+      >
+        {children}
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content w="280px">
+          <Popover.Content w="300px">
             <Popover.Body p="3">
               <Popover.Title fontSize="xs" color="inkSoft" mb="2">
-                {labels[edits]}
+                {partTitles[edits]}
               </Popover.Title>
-              <PartEditor edits={edits} rule={rule} catalogs={catalogs} choose={choose} />
+              <RulePartEditor
+                edits={edits}
+                rule={rule}
+                place={place}
+                choose={(next) => {
+                  onChange(next);
+                  setOpen(false);
+                }}
+              />
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>
       </Portal>
     </Popover.Root>
-  );
-}
-
-interface PartEditorProps {
-  readonly edits: RulePart;
-  readonly rule: CatalogRule;
-  readonly catalogs: readonly CatalogView[];
-  choose(change: Partial<CatalogRule>): void;
-}
-
-function PartEditor({ edits, rule, catalogs, choose }: PartEditorProps): ReactNode {
-  switch (edits) {
-    case 'catalogId':
-      return <Choices options={catalogs.map(({ id, title, note }) => ({ key: id, words: title, about: note, chosen: id === rule.catalogId, choose: () => choose({ catalogId: id }) }))} />;
-    case 'mayBeBlank':
-      return (
-        <Choices
-          options={[
-            { key: 'may', words: 'it may be blank', about: 'A clerk can leave it empty.', chosen: rule.mayBeBlank, choose: () => choose({ mayBeBlank: true }) },
-            { key: 'must', words: 'it must not be blank', about: 'Emptying the cell is refused.', chosen: !rule.mayBeBlank, choose: () => choose({ mayBeBlank: false }) },
-          ]}
-        />
-      );
-    case 'others':
-      return (
-        <Choices
-          options={[
-            { key: 'refuse', words: 'refused', about: 'Only values of the catalog are stored.', chosen: rule.others === 'refuse', choose: () => choose({ others: 'refuse' }) },
-            { key: 'accept', words: 'accepted', about: 'The catalog helps, but anything goes; nothing is ever outside.', chosen: rule.others === 'accept', choose: () => choose({ others: 'accept' }) },
-          ]}
-        />
-      );
-    case 'hint':
-      return <TextPart label={labels.hint} text={rule.hint} blankWords="Without a hint" save={(hint) => choose({ hint })} />;
-    case 'refusalText':
-      return <TextPart label={labels.refusalText} text={rule.refusalText} blankWords="In Dellum’s own words" save={(refusalText) => choose({ refusalText })} />;
-  }
-}
-
-interface Choice {
-  readonly key: string;
-  readonly words: string;
-  readonly about: string;
-  readonly chosen: boolean;
-  choose(): void;
-}
-
-function Choices({ options }: { options: readonly Choice[] }) {
-  return (
-    <Stack gap="1" maxH="260px" overflow="auto">
-      {options.map(({ key, words, about, chosen, choose }) => (
-        <Button key={key} size="sm" h="auto" py="1.5" variant={chosen ? 'subtle' : 'ghost'} justifyContent="start" textAlign="start" whiteSpace="normal" aria-pressed={chosen} onClick={choose}>
-          <Box>
-            <Text fontWeight="bold">{words}</Text>
-            {about && (
-              <Text fontSize="xs" color="inkSoft" fontWeight="normal">
-                {about}
-              </Text>
-            )}
-          </Box>
-        </Button>
-      ))}
-    </Stack>
-  );
-}
-
-function TextPart({ label, text, blankWords, save }: { label: string; text: string; blankWords: string; save: (text: string) => void }) {
-  const [typed, setTyped] = useState(text);
-  return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        save(typed.trim());
-      }}
-    >
-      <Stack gap="2">
-        <Input size="sm" aria-label={label} value={typed} maxLength={200} onChange={(event) => setTyped(event.target.value)} />
-        <Stack direction="row">
-          <Button type="submit" size="xs">
-            Use these words
-          </Button>
-          {text !== '' && (
-            <Button size="xs" variant="outline" onClick={() => save('')}>
-              {blankWords}
-            </Button>
-          )}
-        </Stack>
-      </Stack>
-    </form>
   );
 }

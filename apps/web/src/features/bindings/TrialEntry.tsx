@@ -1,53 +1,77 @@
 // Trial entry: a live field that behaves exactly as the clerk's, and stores nothing.
-import { Box, Text } from '@chakra-ui/react';
-import { judge, type CatalogRule } from '@dellum/core';
-import type { FieldView, Me } from '@dellum/contract';
-import { useState } from 'react';
+import { Box, HStack, Text } from '@chakra-ui/react';
+import { format, judge, parse, readsOf, type JudgeContext, type Rule } from '@dellum/core';
+import { useMemo, useState } from 'react';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import { pickList } from './pickList.js';
+import type { RulePlace } from './rulePlace.js';
 
 interface TrialEntryProps {
-  readonly field: FieldView;
-  readonly rule: CatalogRule;
-  readonly ready: ReadyCatalog | undefined;
-  readonly me: Me;
+  readonly rule: Rule;
+  readonly place: RulePlace;
+  readonly ready: ReadonlyMap<string, ReadyCatalog>;
 }
 
-export function TrialEntry({ field, rule, ready, me }: TrialEntryProps) {
+export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
+  const { field, register, me } = place;
   const [text, setText] = useState('');
   const [held, setHeld] = useState('');
   const [said, setSaid] = useState('');
   const [refusal, setRefusal] = useState<Refusal>();
   const [round, setRound] = useState(0);
   const [begun, setBegun] = useState(false);
+  const [beside, setBeside] = useState<Readonly<Record<string, string>>>({});
+  const { locale, today } = me.house;
 
-  const take = (typed: string) => {
-    if (!ready) return;
-    const verdict = judge({ heading: field.heading, kind: field.kind, rule }, typed, { locale: me.house.locale, catalogs: new Map([[rule.catalogId, ready.catalog]]), held, suggest: true, today: me.house.today });
+  const context = useMemo((): JudgeContext => {
+    const others = register.fields.flatMap(({ key, kind }) => {
+      const parsed = parse(kind, beside[key]?.trim() ?? '', locale, today);
+      return beside[key]?.trim() && parsed.ok ? [[key, parsed.value] as const] : [];
+    });
+    return { locale, today, catalogs: new Map([...ready].map(([id, { catalog }]) => [id, catalog])), fields: register.fields, entry: Object.fromEntries(others), suggest: true };
+  }, [register, beside, locale, today, ready]);
+  const list = useMemo(() => pickList(rule, context), [rule, context]);
+  const isReady = rule.kind !== 'catalog' || ready.has(rule.catalogId);
+
+  const take = (typed: string, confirmed = false) => {
+    if (!isReady) return;
+    const verdict = judge({ heading: field.heading, kind: field.kind, rule }, typed, { ...context, held, confirmed });
     if (verdict.verdict === 'refused') {
       setText(typed);
-      setRefusal({ message: verdict.message, suggestions: verdict.suggestions });
+      setRefusal({ message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) });
       setSaid('');
       return;
     }
-    setText(verdict.value);
+    const shown = format(field.kind, verdict.value, locale);
+    setText(shown);
     setHeld(verdict.value);
     setRefusal(undefined);
-    setSaid(verdict.corrected ?? (verdict.value === '' ? 'Blank is taken.' : `${verdict.value} is taken.`));
+    const taken = verdict.value === '' ? 'Blank is taken.' : `${shown} is taken.`;
+    setSaid(verdict.verdict === 'marked' ? `${shown} would be stored, marked as outside.` : (verdict.corrected ?? taken));
     setRound(round + 1);
   };
+  const reads = readsOf(rule).flatMap((key) => register.fields.find((other) => other.key === key) ?? []);
   return (
     <Box mt="4" p="3" bg="paper" borderWidth="1px" borderColor="line" rounded="l3">
       <Text fontWeight="bold" mb="2">
         Try it
       </Text>
+      {reads.map(({ key, heading }) => (
+        <HStack key={key} mb="1.5" gap="2">
+          <Text asChild w="100px" color="inkSoft" truncate>
+            <label htmlFor={`trial-${key}`}>{heading}</label>
+          </Text>
+          <input id={`trial-${key}`} style={{ ...trialStyle, height: '28px' }} value={beside[key] ?? ''} onChange={(event) => setBeside({ ...beside, [key]: event.target.value })} />
+        </HStack>
+      ))}
       <Box h="34px">
         {begun ? (
           <PickerInput
             key={round}
             label={`Try ${field.heading}`}
-            ready={ready}
-            rule={rule}
+            list={list}
+            others={rule.others}
             text={text}
             held={held}
             openAtOnce={false}
@@ -59,9 +83,9 @@ export function TrialEntry({ field, rule, ready, me }: TrialEntryProps) {
               setRefusal(undefined);
               setSaid('');
             }}
-            onTake={take}
+            onTake={(typed, _by, confirmed) => take(typed, confirmed)}
             onEscape={() => {
-              setText(held);
+              setText(format(field.kind, held, locale));
               setRefusal(undefined);
             }}
             onBlur={() => undefined}

@@ -1,6 +1,6 @@
 // The slip of a catalog as a whole: how it is composed in one sentence, where it is used, its title.
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
-import { catalogSentence } from '@dellum/core';
+import { catalogIdOf, catalogSentence } from '@dellum/core';
 import { ChangeCatalogDto, type BuildView, type CatalogItems, type CatalogView } from '@dellum/contract';
 import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
@@ -69,7 +69,7 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
 
 /** The fields and catalogs that depend on this one, as ways to them. */
 function WhereUsed({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
-  const fields = build.sheets.flatMap((sheet) => sheet.registers.flatMap((register) => register.fields.filter(({ rule }) => rule?.catalogId === catalog.id).map((field) => ({ words: `${field.heading}, ${sheet.title}`, to: `/sheets/${sheet.id}?field=${field.key}` }))));
+  const fields = build.sheets.flatMap((sheet) => sheet.registers.flatMap((register) => register.fields.filter(({ rule }) => catalogIdOf(rule) === catalog.id).map((field) => ({ words: `${field.heading}, ${sheet.title}`, to: `/sheets/${sheet.id}?field=${field.key}` }))));
   const catalogs = build.catalogs.filter(({ definition }) => definition.parts.some((part) => part.kind === 'catalog' && part.catalogId === catalog.id)).map(({ id, title }) => ({ words: `the catalog ${title}`, to: `/catalogs/${id}` }));
   const users = [...fields, ...catalogs];
   return (

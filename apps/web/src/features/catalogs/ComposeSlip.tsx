@@ -11,7 +11,8 @@ import { useDefineCatalogMutation, useDefinitionTrialQuery } from './catalogsApi
 import { definitionDto } from './definitionDto.js';
 import { FilterEditor } from './FilterEditor.js';
 import { itemFieldName, partNames } from './partNames.js';
-import { AddPart, PartEditor, Select } from './PartEditor.js';
+import { Select } from '../../frame/Select.js';
+import { AddPart, PartEditor } from './PartEditor.js';
 
 interface ComposeSlipProps {
   readonly catalog: CatalogView;

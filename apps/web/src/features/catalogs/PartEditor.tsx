@@ -1,9 +1,10 @@
 // One part of a catalog: where its values come from, how it is joined, what comes along.
-import { Box, Button, Checkbox, HStack, IconButton, NativeSelect, Stack, Text, Textarea } from '@chakra-ui/react';
+import { Box, Button, Checkbox, HStack, IconButton, Stack, Text, Textarea } from '@chakra-ui/react';
 import { joins, readTypedList, writeTypedList, type CatalogPart, type Join, type Locale, type QueryPart, type RangePart } from '@dellum/core';
 import type { BuildView, FieldView } from '@dellum/contract';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
+import { Select } from '../../frame/Select.js';
 import { FilterEditor } from './FilterEditor.js';
 
 const joinWords: { readonly [J in Join]: string } = { or: 'and also', and: 'only what is also in', without: 'without' };
@@ -133,30 +134,6 @@ function TypedValues({ values, locale, label, onChange }: { values: readonly str
         {dropped && `; ${dropped} left out`}
       </Text>
     </Stack>
-  );
-}
-
-interface SelectProps {
-  readonly label: string;
-  readonly value: string;
-  readonly options: readonly (readonly [value: string, words: string])[];
-  readonly width?: string;
-  onChoose(value: string): void;
-}
-
-export function Select({ label, value, options, width = '100%', onChoose }: SelectProps) {
-  return (
-    <NativeSelect.Root size="xs" w={width}>
-      <NativeSelect.Field aria-label={label} value={value} onChange={(event) => onChoose(event.target.value)}>
-        {!options.some(([known]) => known === value) && <option value={value}>choose …</option>}
-        {options.map(([known, words]) => (
-          <option key={known} value={known}>
-            {words}
-          </option>
-        ))}
-      </NativeSelect.Field>
-      <NativeSelect.Indicator />
-    </NativeSelect.Root>
   );
 }
 

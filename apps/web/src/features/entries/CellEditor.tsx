@@ -1,34 +1,33 @@
 // The editor of a cell in an entry sheet: a picker where the field has a rule, a plain input otherwise.
-import type { CatalogRule } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
-import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import type { PickList } from '../bindings/pickList.js';
 
 interface CellEditorProps {
   readonly editing: EditorProps;
   readonly field: FieldView;
-  readonly ready: ReadyCatalog | undefined;
+  /** What is picked from, as it stands in the entry. */
+  readonly list: PickList | undefined;
   /** What the cell shows when it is not edited. */
   readonly held: string;
   readonly refusal: Refusal | undefined;
   /** Judges and stores; what is not taken comes back as a refusal. */
-  commit(text: string): Refusal | undefined;
+  commit(text: string, confirmed?: boolean): Refusal | undefined;
   /** Leaves without storing; `text` is what was typed. */
   abandon(text: string): void;
 }
 
 const moves: { readonly [By in 'enter' | 'tab' | 'backTab' | 'pick']: Move } = { enter: 'down', tab: 'right', backTab: 'left', pick: 'stay' };
 
-export function CellEditor({ editing, field, ready, held, refusal: before, commit, abandon }: CellEditorProps) {
+export function CellEditor({ editing, field, list, held, refusal: before, commit, abandon }: CellEditorProps) {
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
-  const rule: CatalogRule | null = field.rule;
 
-  const take = (typed: string, by: keyof typeof moves) => {
-    const refused = commit(typed);
+  const take = (typed: string, by: keyof typeof moves, confirmed?: boolean) => {
+    const refused = commit(typed, confirmed);
     setText(typed);
     setRefusal(refused);
     if (refused) return;
@@ -38,11 +37,11 @@ export function CellEditor({ editing, field, ready, held, refusal: before, commi
   return (
     <PickerInput
       label={`${field.heading}, row ${editing.place.row + 1}`}
-      ready={rule ? ready : undefined}
-      rule={rule}
+      list={list}
+      others={field.rule?.others ?? 'refuse'}
       text={text}
       held={held}
-      openAtOnce={rule !== null && (editing.openList || editing.replaces)}
+      openAtOnce={list !== undefined && (editing.openList || editing.replaces)}
       refusal={refusal}
       selectAll={!editing.replaces}
       style={inputStyle}

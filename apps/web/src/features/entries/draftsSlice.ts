@@ -10,6 +10,8 @@ export interface Draft {
   readonly state: 'refused' | 'conflict' | 'waiting';
   readonly message: string;
   readonly suggestions: readonly string[];
+  /** The value is stored, marked, once one says that it is meant. */
+  readonly mayConfirm?: boolean;
   /** The version to send when the person decides for the draft (`conflict`). */
   readonly version?: number;
 }

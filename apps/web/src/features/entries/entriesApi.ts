@@ -36,7 +36,7 @@ export const entriesApi = api.injectEndpoints({
       },
       providesTags: (_result, _error, registerId) => [{ type: 'Register', id: registerId }],
     }),
-    editCell: build.mutation<EditOutcome, { registerId: string; entryId: string; field: string; text: string; version: number }>({
+    editCell: build.mutation<EditOutcome, { registerId: string; entryId: string; field: string; text: string; version: number; confirmed?: boolean }>({
       query: ({ registerId, entryId, ...body }) => ({ path: `/registers/${registerId}/entries/${entryId}`, method: 'PATCH', body }),
     }),
     writeBlock: build.mutation<BlockOutcome, { registerId: string; cells: readonly { entry: string; field: string; text: string }[] }>({

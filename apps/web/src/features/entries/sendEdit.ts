@@ -1,4 +1,5 @@
 // Sending an edited cell: shown at once, stored by the server, and kept as a draft when it is not taken.
+import { withTexts, type Cells } from '@dellum/core';
 import type { RequestProblem } from '../../api/problem.js';
 import { passes } from '../../api/problem.js';
 import type { AppDispatch, RootState } from '../../store.js';
@@ -12,17 +13,19 @@ export interface CellEdit {
   readonly field: string;
   /** What was typed. */
   readonly text: string;
-  /** What to show until the server has answered. */
-  readonly expected: string;
-  readonly held: string;
+  /** The cells to show until the server has answered: the edited one and what follows from it. */
+  readonly expected: Cells;
+  readonly before: Cells;
   readonly version: number;
+  readonly confirmed?: boolean;
 }
 
-const show = (edit: CellEdit, value: string) => (dispatch: AppDispatch, getState: () => RootState) =>
-  updateEntry(dispatch, getState(), edit.registerId, edit.entryId, (entry) => {
-    const { [edit.field]: _old, ...rest } = entry.cells;
-    return { ...entry, cells: value === '' ? rest : { ...rest, [edit.field]: value } };
-  });
+/** The fields that an edit changes: its own, and what follows from it. */
+const changedBy = ({ field, expected, before }: CellEdit): string[] => [...new Set([field, ...Object.keys(expected), ...Object.keys(before)])].filter((key) => key === field || expected[key] !== before[key]);
+
+/** Shows the cells that an edit changes as they are in `cells`; others keep what they got meanwhile. */
+const show = (edit: CellEdit, cells: Cells) => (dispatch: AppDispatch, getState: () => RootState) =>
+  updateEntry(dispatch, getState(), edit.registerId, edit.entryId, (entry) => ({ ...entry, cells: withTexts(entry.cells, changedBy(edit).map((key) => [key, cells[key] ?? ''] as const)) }));
 
 /** The draft that an edit becomes when the server does not take it. */
 function draftOf(edit: CellEdit, problem: RequestProblem): Draft {
@@ -30,23 +33,23 @@ function draftOf(edit: CellEdit, problem: RequestProblem): Draft {
   const base = { registerId, entryId, field, text, message: problem.detail };
   if (passes(problem)) return { ...base, state: 'waiting', suggestions: [], version: edit.version };
   if (problem.current) return { ...base, state: 'conflict', suggestions: [problem.current.value, text], version: problem.current.version };
-  return { ...base, state: 'refused', suggestions: problem.suggestions ?? [] };
+  return { ...base, state: 'refused', suggestions: problem.suggestions ?? [], ...(problem.mayConfirm && { mayConfirm: true }) };
 }
 
 /** Sends the edit; returns the draft it became when it was not taken. */
 export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
   dispatch(show(edit, edit.expected));
-  const { registerId, entryId, field, text, version } = edit;
-  const request = dispatch(entriesApi.endpoints.editCell.initiate({ registerId, entryId, field, text, version }));
+  const { registerId, entryId, field, text, version, confirmed } = edit;
+  const request = dispatch(entriesApi.endpoints.editCell.initiate({ registerId, entryId, field, text, version, ...(confirmed && { confirmed }) }));
   try {
     const { entry } = await request.unwrap();
     dispatch(settled({ entryId, field }));
-    rememberPatch(entryId, entry.version, { [field]: entry.cells[field] ?? null });
+    rememberPatch(entryId, entry.version, Object.fromEntries(changedBy(edit).map((key) => [key, entry.cells[key] ?? null])));
     updateEntry(dispatch, getState(), registerId, entryId, (known) => (known.version > entry.version ? known : entry));
     return undefined;
   } catch (error) {
     const draft = draftOf(edit, error as RequestProblem);
-    dispatch(show(edit, draft.state === 'conflict' ? draft.suggestions[0]! : edit.held));
+    dispatch(show(edit, draft.state === 'conflict' ? { ...edit.before, [field]: draft.suggestions[0]! } : edit.before));
     dispatch(drafted(draft));
     return draft;
   } finally {

@@ -14,7 +14,7 @@ export function useWaitingDrafts(): void {
     sending.current = true;
     const sendAll = async () => {
       for (const { registerId, entryId, field, text, version = 0 } of waiting) {
-        const draft = await dispatch(sendEdit({ registerId, entryId, field, text, expected: text, held: '', version }));
+        const draft = await dispatch(sendEdit({ registerId, entryId, field, text, expected: { [field]: text }, before: {}, version }));
         if (draft?.state === 'waiting') break;
       }
     };

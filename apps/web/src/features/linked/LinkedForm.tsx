@@ -5,7 +5,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { isProblem, problemWords } from '../../api/problem.js';
 import { FormField } from '../../frame/FormField.js';
-import { Select } from '../catalogs/PartEditor.js';
+import { Select } from '../../frame/Select.js';
 import { useChangeLinkedMutation, useMakeLinkedMutation, useTryLinkedMutation } from './linkedApi.js';
 import { SettingsFields } from './SettingsFields.js';
 

@@ -3,7 +3,7 @@ import { Checkbox, Stack, Text, Textarea } from '@chakra-ui/react';
 import { encodings, type Encoding, type LinkedSettingsDto } from '@dellum/contract';
 import type { ReactNode } from 'react';
 import { FormField } from '../../frame/FormField.js';
-import { Select } from '../catalogs/PartEditor.js';
+import { Select } from '../../frame/Select.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useLinkedTablesQuery, useReachableQuery } from './linkedApi.js';
 

@@ -1,6 +1,6 @@
 // The map of a house as nodes and edges: sources → catalogs → fields.
 import dagre from '@dagrejs/dagre';
-import { endingInShort, endingOf, partReads } from '@dellum/core';
+import { catalogIdOf, endingInShort, endingOf, partReads } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import { placeOfRange } from '../ranges/RangesPage.js';
 
@@ -38,7 +38,7 @@ function edgesOf(build: BuildView): MapEdge[] {
       return [...ranges, ...registers, ...linked, ...catalogs].map((from) => ({ from, to: id }));
     }),
   );
-  const intoFields = build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.flatMap(({ id, rule }) => (rule ? [{ from: rule.catalogId, to: id }] : []))));
+  const intoFields = build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.flatMap(({ id, rule }) => [catalogIdOf(rule) ?? []].flat().map((from) => ({ from, to: id })))));
   const seen = new Set<string>();
   return [...intoCatalogs, ...intoFields].filter(({ from, to }) => !seen.has(`${from} ${to}`) && seen.add(`${from} ${to}`));
 }

@@ -1,6 +1,6 @@
 // An entry sheet: the grid in which clerks enter data.
 import { Box, Button, HStack, Text } from '@chakra-ui/react';
-import type { ItemColour } from '@dellum/core';
+import { catalogIdOf, type ItemColour } from '@dellum/core';
 import { mayDesign, mayEnter, type BuildView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
 import { useCallback, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
@@ -51,7 +51,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const adding = search.has('new-field');
   const enters = mayEnter(me.role);
   const designs = mayDesign(me.role);
-  const ready = useCatalogs(register.fields.flatMap(({ rule }) => rule?.catalogId ?? []), me.house.today);
+  const ready = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []), me.house.today);
   const entries = useEntryWindow(register.id, outside);
   const cells = useSheetCells(register, ready, me);
   const { paste, clear } = usePaste(register, entries);
@@ -86,11 +86,11 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const activeEntry = entryAt(active.row);
   const activeDraft = field && activeEntry && cells.draftOf(activeEntry, field);
 
-  const commitAt = (place: Place, text: string) => {
+  const commitAt = (place: Place, text: string, confirmed?: boolean) => {
     const entry = entryAt(place.row);
     const column = register.fields[place.column]!;
     if (entry) {
-      const { refusal, said: words } = cells.commit(entry, column, text);
+      const { refusal, said: words } = cells.commit(entry, column, text, confirmed);
       setSaid(words ?? '');
       return refusal;
     }
@@ -169,7 +169,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               startRow={startRow}
               chosenColumn={chosen}
               rowKey={(row) => (row === total ? 'new' : entryAt(row)?.id)}
-              columns={columnsOf(register, build)}
+              columns={columnsOf(register, build, me)}
               rowCount={Math.max(1, rowCount)}
               mayEdit={enters && rowCount > 0}
               look={({ row, column }) => {
@@ -190,10 +190,10 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                   <CellEditor
                     editing={editing}
                     field={edited}
-                    ready={edited.rule ? ready.get(edited.rule.catalogId) : undefined}
+                    list={cells.listFor(entry, edited)}
                     held={entry ? cells.shown(entry, edited) : ''}
                     refusal={entry && refusalOf(cells.draftOf(entry, edited))}
-                    commit={(text) => commitAt(editing.place, text)}
+                    commit={(text, confirmed) => commitAt(editing.place, text, confirmed)}
                     abandon={(text) => {
                       if (entry && text !== cells.shown(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);
                       if (entry) cells.dropDraft(entry, edited);

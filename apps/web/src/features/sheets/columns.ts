@@ -1,20 +1,23 @@
 // The columns of an entry sheet and what their headings say of the rule.
-import { kindLabel } from '@dellum/core';
-import type { BuildView, FieldView, RegisterView } from '@dellum/contract';
+import { catalogIdOf, kindLabel, ruleTakes } from '@dellum/core';
+import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
 import type { GridColumn } from '../../grid/index.js';
+import { ruleNames } from '../bindings/rulePlace.js';
 
 /** Which rule a field has, in a few words. */
-export function ruleInShort(field: FieldView, build: BuildView): string {
-  if (field.rule) return build.catalogs.find(({ id }) => id === field.rule!.catalogId)?.title ?? 'a catalog';
+export function ruleInShort(field: FieldView, register: RegisterView, build: BuildView, me: Me): string {
+  const catalogId = catalogIdOf(field.rule);
+  if (catalogId !== undefined) return build.catalogs.find(({ id }) => id === catalogId)?.title ?? 'a catalog';
+  if (field.rule && field.rule.kind !== 'plain') return ruleTakes(field.rule, ruleNames({ register, build, me }));
   return field.kind === 'text' ? 'any text' : kindLabel(field.kind);
 }
 
-export const columnsOf = (register: RegisterView, build: BuildView): GridColumn[] =>
+export const columnsOf = (register: RegisterView, build: BuildView, me: Me): GridColumn[] =>
   register.fields.map((field) => ({
     key: field.key,
     heading: field.heading,
-    rule: ruleInShort(field, build),
-    fromCatalog: field.rule !== null,
+    rule: ruleInShort(field, register, build, me),
+    fromCatalog: catalogIdOf(field.rule) !== undefined,
     width: field.width,
     align: field.kind === 'number' || field.kind === 'percent' ? 'end' : 'start',
   }));

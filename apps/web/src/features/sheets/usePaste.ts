@@ -20,7 +20,7 @@ export function usePaste(register: RegisterView, window: EntryWindow) {
     for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, (known) => (known.version > entry.version ? known : entry));
     outcomes.forEach(({ entry, field, verdict }, at) => {
       const where = { registerId: register.id, entryId: entry, field };
-      if (verdict.verdict === 'refused') dispatch(drafted({ ...where, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions }));
+      if (verdict.verdict === 'refused') dispatch(drafted({ ...where, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }));
       else dispatch(settled(where));
     });
     const refused = outcomes.filter(({ verdict }) => verdict.verdict === 'refused').length;

@@ -1,10 +1,11 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { format, itemWithValue, judge, parse, stands, type Catalog } from '@dellum/core';
+import { catalogAtLevel, format, itemWithValue, judge, parse, planCascade, readsOf, ruleHere, stands, withTexts, type CascadePlan, type Catalog, type JudgeContext } from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { CellLook } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
 import { useAppDispatch, useAppSelector } from '../../store.js';
+import { pickList } from '../bindings/pickList.js';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
 import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
 import { sendEdit } from '../entries/sendEdit.js';
@@ -19,35 +20,47 @@ const draftTones = { refused: 'refused', conflict: 'refused', waiting: 'waiting'
 const draftSaid = { refused: 'refused', conflict: 'changed by someone else meanwhile', waiting: 'waits to be stored' } as const;
 
 export const refusalOf = (draft: Draft | undefined): Refusal | undefined =>
-  draft && draft.state !== 'waiting' ? { message: draft.message, suggestions: draft.suggestions, conflict: draft.state === 'conflict' } : undefined;
+  draft && draft.state !== 'waiting' ? { message: draft.message, suggestions: draft.suggestions, conflict: draft.state === 'conflict', ...(draft.mayConfirm && { mayConfirm: true }) } : undefined;
+
+/** What followed in other fields, in a sentence: "Lantern 2 was cleared from Berth." */
+function followed({ cleared, filled, kept }: CascadePlan, register: RegisterView): string {
+  const heading = (key: string) => register.fields.find((field) => field.key === key)?.heading ?? key;
+  const words = [
+    ...cleared.map(({ field, value }) => `${value} was cleared from ${heading(field)}`),
+    ...filled.filter(({ value }) => value !== '').map(({ field, value }) => `${heading(field)} is ${value} with it`),
+    ...kept.map((field) => `${heading(field)} no longer fits and is marked`),
+  ];
+  return words.length === 0 ? '' : `${words.join('; ')}.`;
+}
 
 export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string, ReadyCatalog>, me: Me) {
   const dispatch = useAppDispatch();
   const drafts = useAppSelector((state) => state.drafts);
   const { locale, today } = me.house;
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
-  const isReady = (field: FieldView) => !field.rule || catalogs.has(field.rule.catalogId);
+  const context = useMemo<JudgeContext>(() => ({ locale, catalogs, today, fields: register.fields }), [locale, catalogs, today, register.fields]);
+  const depending = useMemo(() => new Set(register.fields.filter(({ rule }) => readsOf(rule).length > 0).map(({ key }) => key)), [register.fields]);
+  const isReady = ({ rule }: FieldView) => rule?.kind !== 'catalog' || catalogs.has(rule.catalogId);
   const draftOf = (entry: EntryView, field: FieldView) => drafts[draftKey(entry.id, field.key)];
+  const itemOf = ({ rule }: FieldView, value: string) => (rule?.kind === 'catalog' && catalogs.has(rule.catalogId) ? itemWithValue(catalogAtLevel(catalogs.get(rule.catalogId)!, rule.level), value) : undefined);
   /** A value of a catalog is shown by its label. */
   const shown = (entry: EntryView, field: FieldView): string => {
     const value = entry.cells[field.key] ?? '';
-    const catalog = field.rule && catalogs.get(field.rule.catalogId);
-    return (catalog && itemWithValue(catalog, value)?.label) ?? format(field.kind, value, locale);
+    return itemOf(field, value)?.label ?? format(field.kind, value, locale);
   };
-  const markOf = (field: FieldView, value: string) => (field.rule ? itemWithValue(catalogs.get(field.rule.catalogId)!, value)?.colour : undefined);
 
   const look = (entry: EntryView, field: FieldView): CellLook => {
     const draft = draftOf(entry, field);
     if (draft) return { text: draft.text, tone: draftTones[draft.state], said: `${draftSaid[draft.state]}: ${draft.message}` };
     const value = entry.cells[field.key];
     if (value === undefined) return { text: '', tone: 'plain' };
-    const standing = isReady(field) ? stands(field, value, { locale, catalogs }) : { right: true as const };
-    const mark = isReady(field) ? markOf(field, value) : undefined;
-    return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: value, tone: 'outside', said: `outside. ${standing.message}` };
+    const standing = isReady(field) ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context) : { right: true as const };
+    const mark = itemOf(field, value)?.colour;
+    return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };
   };
 
   /** Judges at once and sends what is taken; refused text stays with the cell as a draft. */
-  const commit = (entry: EntryView, field: FieldView, text: string): Committed => {
+  const commit = (entry: EntryView, field: FieldView, text: string, confirmed = false): Committed => {
     const held = entry.cells[field.key] ?? '';
     const draft = draftOf(entry, field);
     const where = { registerId: register.id, entryId: entry.id, field: field.key };
@@ -57,21 +70,28 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     }
     // What is shown formatted and left as it was is no edit.
     const typed = text === shown(entry, field) ? held : text;
-    const verdict = isReady(field) ? judge(field, typed, { locale, catalogs, held, suggest: true, today }) : undefined;
+    const verdict = isReady(field) ? judge(field, typed, { ...context, entry: entry.cells, held, suggest: true, confirmed }) : undefined;
     if (verdict?.verdict === 'refused') {
-      const { message, suggestions } = verdict;
-      dispatch(drafted({ ...where, text, state: 'refused', message, suggestions }));
-      return { refusal: { message, suggestions } };
+      const { message, suggestions, mayConfirm } = verdict;
+      const refusal = { message, suggestions, ...(mayConfirm && { mayConfirm }) };
+      dispatch(drafted({ ...where, text, state: 'refused', ...refusal }));
+      return { refusal };
     }
     dispatch(settled(where));
-    const expected = verdict ? verdict.value : optimistic(field, typed, locale);
-    if (expected === held && verdict) return verdict.corrected ? { said: verdict.corrected } : {};
-    void dispatch(sendEdit({ ...where, text: typed, expected, held, version: draft?.version ?? entry.version }));
-    return verdict?.corrected ? { said: verdict.corrected } : {};
+    const value = verdict ? verdict.value : optimistic(field, typed, locale);
+    const corrected = verdict?.verdict === 'taken' ? verdict.corrected : undefined;
+    if (value === held && verdict) return corrected ? { said: corrected } : {};
+    const fills = verdict?.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
+    const plan = planCascade(register.fields, withTexts(entry.cells, [[field.key, value], ...fills]), field.key, context);
+    void dispatch(sendEdit({ ...where, text: typed, expected: plan.cells, before: entry.cells, version: draft?.version ?? entry.version, ...(confirmed && { confirmed }) }));
+    const filled = [...fills.map(([key, own]) => ({ field: key, value: own })), ...plan.filled];
+    return { said: [corrected, followed({ ...plan, filled }, register)].filter(Boolean).join(' ') };
   };
 
+  /** What is picked from in a cell, as its rule stands in the entry. */
+  const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), { ...context, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
-  return { look, shown, commit, draftOf, dropDraft };
+  return { look, shown, commit, draftOf, dropDraft, listFor };
 }
 
 function optimistic(field: FieldView, text: string, locale: Me['house']['locale']): string {

@@ -51,7 +51,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
   const columns = register.fields.map((field) => ({
     key: field.key,
     heading: field.heading,
-    rule: ruleInShort(field, build),
+    rule: ruleInShort(field, register, build, me),
     width: isList ? listWidth : field.width,
     align: field.kind === 'number' || field.kind === 'percent' ? ('end' as const) : ('start' as const),
   }));

@@ -1,0 +1,90 @@
+// From the rule as it came over HTTP to the one that the core knows; everything it names must be there.
+import { clean, newRule, parse, sourceTextFault, type Begins, type DayBound, type Filter, type JudgedField, type NumberBound, type Rule, type RuleBase } from '@dellum/core';
+import type { DayBoundDto, NumberBoundDto, RuleDto } from '@dellum/contract';
+import { fieldWithKey } from '../build/build.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { notFound, ProblemError } from '../problems/index.js';
+
+function needed<T>(value: T | undefined, part: string, words: string): T {
+  if (value === undefined) throw new ProblemError('not-valid', words, { faults: { [part]: words } });
+  return value;
+}
+
+/** Another field of the same register, by its key. */
+function otherField(register: RegisterBuild, field: JudgedField & { readonly key: string }, key: string | undefined, part: string): FieldBuild {
+  const other = fieldWithKey(register, needed(key, part, 'Choose the field that is compared with.'));
+  if (other.key === field.key) throw new ProblemError('not-valid', `${field.heading} cannot depend on itself. Choose another field.`, { faults: { [part]: 'Choose another field.' } });
+  return other;
+}
+
+function dayBound(dto: DayBoundDto | null | undefined, register: RegisterBuild, field: FieldBuild, part: string): DayBound | null {
+  if (!dto) return null;
+  if (dto.of === 'day') return { of: 'day', day: needed(dto.day, part, 'Choose the day.') };
+  if (dto.of === 'today') return { of: 'today', plus: dto.plus ?? 0 };
+  const other = otherField(register, field, dto.field, part);
+  if (other.kind !== 'date') throw new ProblemError('kind-unfit', `${other.heading} holds no dates. Choose a date field.`);
+  return { of: 'field', field: other.key, plus: dto.plus ?? 0 };
+}
+
+function numberBound(dto: NumberBoundDto | null | undefined, register: RegisterBuild, field: FieldBuild, part: string): NumberBound | null {
+  if (!dto) return null;
+  if (dto.of === 'number') return { of: 'number', number: needed(dto.number, part, 'Type the number.') };
+  const other = otherField(register, field, dto.field, part);
+  if (other.kind !== 'number' && other.kind !== 'percent') throw new ProblemError('kind-unfit', `${other.heading} holds no numbers. Choose a field of numbers.`);
+  return { of: 'field', field: other.key };
+}
+
+function filterOf(dto: RuleDto['where'], register: RegisterBuild): Filter | null {
+  if (!dto || dto.conditions.length === 0) return null;
+  return { all: dto.all, conditions: dto.conditions.map(({ field, is, value }) => ({ field: fieldWithKey(register, field).key, is, value })) };
+}
+
+/** What a new entry begins with; a value is stored as the kind of the field stores it. */
+function beginsOf(build: HouseBuild, dto: RuleDto, field: FieldBuild): Begins {
+  const { begins } = dto;
+  if (!begins || begins.with !== 'value') return { with: begins?.with ?? 'empty', value: '' };
+  const parsed = parse(field.kind, clean(begins.value), build.locale);
+  if (!parsed.ok) throw new ProblemError('not-valid', parsed.reason, { faults: { begins: parsed.reason } });
+  return { with: 'value', value: parsed.value };
+}
+
+function typedValues(build: HouseBuild, values: readonly string[], field: FieldBuild): string[] {
+  const read = values.map(clean).filter((value) => value !== '').map((value) => {
+    const fault = sourceTextFault(value);
+    if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
+    const parsed = parse(field.kind, value, build.locale);
+    if (!parsed.ok) throw new ProblemError('not-valid', parsed.reason, { faults: { values: parsed.reason } });
+    return parsed.value;
+  });
+  return [...new Set(read)];
+}
+
+/** The rule as it is stored. What it says beyond its kind is left aside. */
+export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Rule {
+  const register = build.registers.get(field.registerId)!;
+  const base: RuleBase = { mayBeBlank: dto.mayBeBlank, others: dto.others, hint: dto.hint, refusalText: dto.refusalText, begins: beginsOf(build, dto, field), noRepeats: dto.noRepeats, where: filterOf(dto.where, register) };
+  const rule = newRule(dto.kind, base);
+  switch (rule.kind) {
+    case 'catalog': {
+      const catalogId = needed(dto.catalogId, 'catalogId', 'Choose the catalog that the values come from.');
+      if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
+      const parents = (dto.parents ?? []).map((key) => otherField(register, field, key, 'parents').key);
+      const day = dto.day ? otherField(register, field, dto.day, 'day').key : null;
+      const fitting = (dto.fitting ?? []).map(({ companion, is, field: key }) => ({ companion, is, field: otherField(register, field, key, 'fitting').key }));
+      const brings = (dto.brings ?? []).map(({ companion, field: key }) => ({ companion, field: otherField(register, field, key, 'brings').key }));
+      return { ...rule, catalogId, level: dto.level ?? (parents.length > 0 ? parents.length : null), parents: [...new Set(parents)], blankParent: dto.blankParent ?? 'nothing', misfit: dto.misfit ?? 'clear', fillsSingle: dto.fillsSingle ?? false, day, fitting, brings, picking: { ...rule.picking, ...dto.picking } };
+    }
+    case 'typed':
+      return { ...rule, values: typedValues(build, dto.values ?? [], field), picking: { ...rule.picking, ...dto.picking } };
+    case 'date':
+      return { ...rule, from: dayBound(dto.from, register, field, 'from'), until: dayBound(dto.until, register, field, 'until') };
+    case 'number':
+      return { ...rule, least: numberBound(dto.least, register, field, 'least'), most: numberBound(dto.most, register, field, 'most'), decimals: dto.decimals ?? null };
+    case 'length':
+      return { ...rule, least: dto.shortest ?? null, most: dto.longest ?? null };
+    case 'pattern':
+      return { ...rule, pattern: dto.pattern ?? '', examples: (dto.examples ?? []).map(clean).filter((text) => text !== '') };
+    case 'plain':
+      return rule;
+  }
+}

@@ -1,0 +1,94 @@
+// Which entries hold what their rule does not find right. Computed from the distinct values of a field, or where its rule
+// depends on other fields of the entry, from the distinct combinations; never stored.
+import { Injectable } from '@nestjs/common';
+import { canBeOutside, carried, catalogIdOf, readsOf, stands, type Cells } from '@dellum/core';
+import { sql } from 'kysely';
+import type { FieldBuild, HouseBuild } from '../build/build.store.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import type { Reader } from '../database/database.js';
+import { Counts } from './counts.js';
+
+/** A value with what its rule reads besides, as rows hold it, and how many entries do. */
+export interface Held {
+  readonly cells: Cells;
+  readonly entries: number;
+}
+/** How many entries hold something in a field, and what of it is outside. */
+export interface Found {
+  readonly held: number;
+  readonly outside: readonly Held[];
+}
+
+const sum = (rows: readonly Held[]): number => rows.reduce((total, { entries }) => total + entries, 0);
+export const entriesIn = ({ outside }: Found): number => sum(outside);
+
+/** Fields that some reading of a register knows under these keys. */
+const mostKnown = 500;
+
+@Injectable()
+export class Outside {
+  /** Combinations by field, of the moment in the life of the house at which they were counted. */
+  private readonly known = new Map<string, { seq: number; rule: string; held: readonly Held[] }>();
+
+  constructor(
+    private readonly counts: Counts,
+    private readonly catalogs: CompiledCatalogs,
+  ) {}
+
+  /** What is held and outside in some fields; a field may carry a rule that is only tried. */
+  async of(db: Reader, build: HouseBuild, fields: readonly FieldBuild[]): Promise<Map<string, Found>> {
+    // Fields in which nothing can be outside may hold a million distinct values; they are summed by the database.
+    const checked = fields.filter(canBeOutside);
+    const summed = await this.counts.held(db, build.houseId, fields.filter((field) => !canBeOutside(field)).map(({ id }) => id));
+    const held = await this.heldIn(db, build, checked);
+    const catalogs = await this.catalogs.some(db, build, checked.flatMap(({ rule }) => catalogIdOf(rule) ?? []));
+    return new Map(
+      fields.map((field) => {
+        const rows = held.get(field.id);
+        if (!rows) return [field.id, { held: summed.get(field.id) ?? 0, outside: [] }];
+        const register = build.registers.get(field.registerId)!;
+        const carries = build.carries.filter(({ registerId }) => registerId === register.id);
+        const depends = readsOf(field.rule).length > 0;
+        const isOutside = ({ cells }: Held) => {
+          const seen = carried(cells, carries);
+          const standing = stands(field, seen[field.key] ?? '', { locale: build.locale, catalogs, fields: register.fields, ...(depends && { entry: seen }) });
+          // What fails because of its parent counts where the parent does.
+          return !standing.right && standing.code !== 'parent outside';
+        };
+        return [field.id, { held: sum(rows), outside: rows.filter(isOutside) }];
+      }),
+    );
+  }
+
+  private async heldIn(db: Reader, build: HouseBuild, fields: readonly FieldBuild[]): Promise<Map<string, readonly Held[]>> {
+    const alone = fields.filter(({ rule }) => readsOf(rule).length === 0);
+    const counts = await this.counts.ofFields(db, build.houseId, alone.map(({ id }) => id));
+    const held = new Map(alone.map(({ id, key }) => [id, [...(counts.get(id) ?? [])].map(([value, entries]): Held => ({ cells: { [key]: value }, entries }))] as const));
+    const depending = fields.filter(({ rule }) => readsOf(rule).length > 0);
+    if (depending.length === 0) return held;
+    const seq = await this.momentOf(db, build.houseId);
+    for (const [id, rows] of await Promise.all(depending.map(async (field) => [field.id, await this.combinations(db, build.houseId, field, seq)] as const))) held.set(id, [...rows]);
+    return held;
+  }
+
+  private async momentOf(db: Reader, houseId: string): Promise<number> {
+    const { seq } = await db.selectFrom('house_counters').select('seq').where('house_id', '=', houseId).executeTakeFirstOrThrow();
+    return seq;
+  }
+
+  /** The distinct combinations of a field with those its rule reads. Costs a look at every entry, once a change of the house. */
+  private async combinations(db: Reader, houseId: string, field: FieldBuild, seq: number): Promise<readonly Held[]> {
+    const keys = [field.key, ...readsOf(field.rule)];
+    const id = `${houseId}/${field.id}`;
+    const known = this.known.get(id);
+    if (known?.seq === seq && known.rule === keys.join()) return known.held;
+    const texts = sql.join(keys.map((key) => sql`cells ->> ${key}`));
+    const { rows } = await sql<{ texts: (string | null)[]; entries: number }>`
+      select array[${texts}] as texts, count(*) as entries from entries
+      where house_id = ${houseId} and register_id = ${field.registerId} and cells ? ${field.key} group by 1`.execute(db);
+    const held = rows.map((row): Held => ({ cells: Object.fromEntries(keys.flatMap((key, at) => (row.texts[at] === null ? [] : [[key, row.texts[at]!]]))), entries: row.entries }));
+    if (this.known.size >= mostKnown) this.known.clear();
+    this.known.set(id, { seq, rule: keys.join(), held });
+    return held;
+  }
+}

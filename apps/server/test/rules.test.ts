@@ -1,0 +1,220 @@
+// Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
+import { readFileSync } from 'node:fs';
+import { newRule, type CatalogRule, type FieldKind, type Rule, type Verdict } from '@dellum/core';
+import type { BlockOutcome, BuildView, EditOutcome, EntryPage, FieldCount, FieldView, Problem, RegisterView, RuleTrial } from '@dellum/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
+
+let running: Running;
+beforeAll(async () => {
+  running = await startServer();
+});
+afterAll(() => running.close());
+
+const dto = (rule: Partial<Rule> & { kind: Rule['kind'] }) => {
+  const { least, most, ...members } = { ...newRule(rule.kind), ...rule } as Rule & { least?: unknown; most?: unknown };
+  return rule.kind === 'length' ? { ...members, shortest: least, longest: most } : { ...members, ...(least !== undefined && { least }), ...(most !== undefined && { most }) };
+};
+
+interface JudgeTable {
+  readonly fields: Readonly<Record<string, { readonly kind: FieldKind; readonly rule: (Partial<Rule> & { readonly kind: Rule['kind'] }) | null }>>;
+  readonly cases: Readonly<Record<string, Readonly<Record<string, string>>>>;
+}
+const table = JSON.parse(readFileSync(new URL('../../../packages/core/test/judge-table.json', import.meta.url), 'utf8')) as JudgeTable;
+
+interface Made {
+  readonly house: House;
+  readonly register: RegisterView;
+  readonly berths: string;
+  rule(key: string, rule: Partial<Rule> & { kind: Rule['kind'] }): Promise<{ status: number; body: Problem }>;
+  entry(cells?: Readonly<Record<string, string>>): Promise<string>;
+  edit(entry: string, field: string, text: string, more?: Record<string, unknown>): Promise<{ status: number; body: EditOutcome & Problem }>;
+  cells(entry: string): Promise<Readonly<Record<string, string>>>;
+}
+
+/** A sheet of fields of all kinds, and a catalog of berths under their quays. */
+async function make(fields: readonly (readonly [heading: string, kind: string])[]): Promise<Made> {
+  const house = await openHouse(running, []);
+  const { administrator, clerk } = house;
+  const table = await administrator.call<{ id: string }>('POST', '/tables', { sheetId: house.pilots.sheetId, heading: 'Berths', fields: ['Quay', 'Berth', 'Length', 'From'].map((heading, at) => ({ heading, kind: ['text', 'text', 'number', 'date'][at] })) });
+  const rows = [['North', 'N1', '120', ''], ['North', 'N2', '80', ''], ['South', 'S1', '60', '2026-01-01'], ['South', 'N2', '40', '']];
+  await administrator.call('POST', `/registers/${table.body.id}/acts`, { acts: [{ act: 'insert', fields: ['quay', 'berth', 'length', 'from'], rows }] });
+  const entries = await administrator.get<EntryPage>(`/registers/${table.body.id}/entries`);
+  await administrator.call('POST', '/ranges', { name: 'Berths', shape: 'levels', inherits: false, ends: 'last', place: { registerIds: [table.body.id], fields: ['quay', 'berth'], entries: [entries.entries[0]!.id] } });
+  const range = (await administrator.get<BuildView>('/build')).ranges.find(({ name }) => name === 'Berths')!;
+  const definition = { parts: [{ kind: 'range', join: 'or', rangeId: range.id, label: null, companions: ['length'] }], filter: null, distinct: 'value', order: { by: 'kept' } };
+  const catalog = await administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Berths', note: '', definition });
+  const sheet = await administrator.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: 'Log' });
+  const registerOf = async () => (await administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === sheet.body.id)!.registers[0]!;
+  const { id } = await registerOf();
+  for (const [heading, kind] of fields) await administrator.call('POST', `/registers/${id}/fields`, { heading, kind });
+  const register = await registerOf();
+  const field = (key: string): FieldView => register.fields.find((known) => known.key === key)!;
+  const edit: Made['edit'] = async (entry, key, text, more = {}) => {
+    const version = (await entriesOf(clerk, register)).find((known) => known.id === entry)!.version;
+    return clerk.call<EditOutcome & Problem>('PATCH', `/registers/${id}/entries/${entry}`, { field: key, text, version, ...more });
+  };
+  return {
+    house,
+    register,
+    berths: catalog.body.id,
+    edit,
+    rule: (key, rule) => administrator.call('PUT', `/fields/${field(key).id}/rule`, dto(rule)),
+    async entry(cells = {}) {
+      const { body } = await clerk.call<{ entries: string[] }>('POST', `/registers/${id}/entries`, { count: 1 });
+      for (const [key, text] of Object.entries(cells)) await edit(body.entries[0]!, key, text);
+      return body.entries[0]!;
+    },
+    cells: async (entry) => (await entriesOf(clerk, register)).find((known) => known.id === entry)!.cells,
+  };
+}
+
+const chain = (berths: string, over: Partial<CatalogRule> = {}): { quay: Partial<CatalogRule> & { kind: 'catalog' }; berth: Partial<CatalogRule> & { kind: 'catalog' } } => ({
+  quay: { kind: 'catalog', catalogId: berths, level: 0 },
+  berth: { kind: 'catalog', catalogId: berths, level: 1, parents: ['quay'], ...over },
+});
+const quayAndBerth = [['Quay', 'text'], ['Berth', 'text'], ['Ship', 'number'], ['Depth', 'number']] as const;
+
+describe('the judge table', () => {
+  it('gives by HTTP, as one block and cell by cell, what it gives in the core', async () => {
+    const made = await make(Object.entries(table.fields).map(([key, { kind }]) => [key, kind] as const));
+    for (const [key, { rule }] of Object.entries(table.fields)) if (rule) expect([key, (await made.rule(key, rule.kind === 'catalog' ? { ...rule, catalogId: made.house.catalog.id } : rule)).status]).toEqual([key, 204]);
+    const cases = Object.entries(table.cases).flatMap(([field, texts]) => Object.entries(texts).map(([text, result]) => ({ field, text, result })));
+    const { body: added } = await made.house.clerk.call<{ entries: string[] }>('POST', `/registers/${made.register.id}/entries`, { count: cases.length });
+    const { body } = await made.house.clerk.call<BlockOutcome>('POST', `/registers/${made.register.id}/entries/block`, { cells: cases.map(({ field, text }, at) => ({ entry: added.entries[at]!, field, text })) });
+    const resultOf = (verdict: Verdict) => (verdict.verdict === 'refused' ? verdict.code : `=${verdict.value}`);
+    expect(body.outcomes.map(({ verdict }, at) => [cases[at]!.field, cases[at]!.text, resultOf(verdict)])).toEqual(cases.map(({ field, text, result }) => [field, text, result]));
+    // What is stored is what the verdict said.
+    const stored = new Map((await entriesOf(made.house.clerk, made.register)).map(({ id, cells }) => [id, cells]));
+    expect(cases.map(({ field }, at) => stored.get(added.entries[at]!)![field] ?? '')).toEqual(cases.map(({ result }) => (result.startsWith('=') && result.slice(1).trim() !== '' ? result.slice(1) : '')));
+    // One case of each field by itself: the same verdict, as a problem where it is refused.
+    const entry = await made.entry();
+    for (const [field, texts] of Object.entries(table.cases)) {
+      for (const [text, result] of Object.entries(texts).slice(-4)) {
+        const { status, body: edited } = await made.edit(entry, field, text);
+        expect([field, text, status === 200 ? resultOf(edited.verdict) : edited.verdict]).toEqual([field, text, result]);
+        await made.edit(entry, field, '');
+      }
+    }
+  });
+});
+
+describe('a cascade', () => {
+  it('offers what stands under the parent, and clears a choice that no longer fits', async () => {
+    const made = await make(quayAndBerth);
+    const { quay, berth } = chain(made.berths);
+    await made.rule('quay', quay);
+    await made.rule('berth', berth);
+    const entry = await made.entry();
+    expect((await made.edit(entry, 'berth', 'N1')).body).toMatchObject({ verdict: 'parent blank', detail: 'Quay is blank. Choose it first; then its values are offered here.' });
+    await made.edit(entry, 'quay', 'north');
+    expect((await made.edit(entry, 'berth', 'S1')).body).toMatchObject({ verdict: 'not under parent', detail: '“S1” is not under North. Choose a value of this Quay.' });
+    expect((await made.edit(entry, 'berth', 'n1')).status).toBe(200);
+    const moved = await made.edit(entry, 'quay', 'South');
+    expect(moved.body.cleared).toEqual([{ field: 'berth', value: 'N1' }]);
+    expect(await made.cells(entry)).toEqual({ quay: 'South' });
+    // A berth that stands under both quays stays.
+    await made.edit(entry, 'berth', 'N2');
+    expect((await made.edit(entry, 'quay', 'North')).body.cleared).toEqual([]);
+    expect(await made.cells(entry)).toEqual({ quay: 'North', berth: 'N2' });
+  });
+  it('keeps and marks on demand; what is outside counts at the shallowest level that fails, and is listed', async () => {
+    const made = await make(quayAndBerth);
+    const { quay, berth } = chain(made.berths, { misfit: 'keep' });
+    await made.rule('quay', { ...quay, others: 'confirm' });
+    await made.rule('berth', berth);
+    const [first, second] = [await made.entry({ quay: 'North', berth: 'N1' }), await made.entry({ quay: 'North', berth: 'N1' })];
+    expect((await made.edit(first, 'quay', 'South')).body.kept).toEqual(['berth']);
+    expect((await made.edit(second, 'quay', 'Elsewhere')).body).toMatchObject({ verdict: 'outside', mayConfirm: true });
+    expect((await made.edit(second, 'quay', 'Elsewhere', { confirmed: true })).body.verdict).toMatchObject({ verdict: 'marked', value: 'Elsewhere' });
+    const counts = await made.house.clerk.get<FieldCount[]>(`/registers/${made.register.id}/counts`);
+    expect(counts.map(({ held, outside }) => [held, outside])).toEqual([[2, 1], [2, 1], [0, 0], [0, 0]]);
+    const listed = async (key: string) => (await entriesOf(made.house.clerk, made.register, `&outside=${key}`)).map(({ id }) => id);
+    expect([await listed('quay'), await listed('berth'), await listed('*')]).toEqual([[second], [first], [first, second]]);
+  });
+  it('fills upwards where exactly one way leads there, a single choice by itself, and brings companions along', async () => {
+    const made = await make(quayAndBerth);
+    const { quay, berth } = chain(made.berths, { blankParent: 'all', brings: [{ companion: 'length', field: 'depth' }] });
+    await made.rule('quay', quay);
+    await made.rule('berth', berth);
+    const entry = await made.entry();
+    expect((await made.edit(entry, 'berth', 'S1')).body.filled).toEqual([{ field: 'quay', value: 'South' }, { field: 'depth', value: '60' }]);
+    expect(await made.cells(entry)).toEqual({ quay: 'South', berth: 'S1', depth: '60' });
+    const other = await made.entry();
+    await made.edit(other, 'berth', 'N2');
+    expect(await made.cells(other)).toMatchObject({ berth: 'N2' });
+    expect(await made.cells(other)).not.toHaveProperty('quay');
+  });
+  it('offers only what fits the entry', async () => {
+    const made = await make(quayAndBerth);
+    await made.rule('berth', { kind: 'catalog', catalogId: made.berths, fitting: [{ companion: 'length', is: 'at least', field: 'ship' }] });
+    const entry = await made.entry({ ship: '100' });
+    expect((await made.edit(entry, 'berth', 'S1')).body).toMatchObject({ verdict: 'condition', detail: 'S1 does not fit: its length (60) is not at least Ship (100).' });
+    expect((await made.edit(entry, 'berth', 'N1')).status).toBe(200);
+  });
+  it('judges a block parents first, and clears outside of it', async () => {
+    const made = await make(quayAndBerth);
+    const { quay, berth } = chain(made.berths);
+    await made.rule('quay', quay);
+    await made.rule('berth', berth);
+    const [one, two] = [await made.entry({ quay: 'North', berth: 'N1' }), await made.entry({ quay: 'North', berth: 'N1' })];
+    const cell = (entry: string, field: string, text: string) => ({ entry, field, text });
+    const { body } = await made.house.clerk.call<{ outcomes: { verdict: { verdict: string } }[] }>('POST', `/registers/${made.register.id}/entries/block`, { cells: [cell(one, 'berth', 'S1'), cell(one, 'quay', 'South'), cell(two, 'quay', 'South')] });
+    expect(body.outcomes.map(({ verdict }) => verdict.verdict)).toEqual(['taken', 'taken', 'taken']);
+    expect([await made.cells(one), await made.cells(two)]).toEqual([{ quay: 'South', berth: 'S1' }, { quay: 'South' }]);
+  });
+});
+
+describe('a rule without repeats', () => {
+  it('holds against two at once, in a block, and lets an entry keep what it has', async () => {
+    const made = await make([['Code', 'text']]);
+    await made.rule('code', { kind: 'plain', noRepeats: true });
+    const entries = await Promise.all(Array.from({ length: 4 }, () => made.entry()));
+    const tries = await Promise.all(entries.map((entry) => made.house.clerk.call<Problem>('PATCH', `/registers/${made.register.id}/entries/${entry}`, { field: 'code', text: 'A1', version: 1 })));
+    expect(tries.map(({ status }) => status).sort()).toEqual([200, 422, 422, 422]);
+    expect(tries.find(({ status }) => status === 422)!.body).toMatchObject({ verdict: 'repeat', detail: 'Another entry holds “A1” already; Code has no repeats.' });
+    const { body } = await made.house.clerk.call<{ outcomes: { verdict: { verdict: string } }[] }>('POST', `/registers/${made.register.id}/entries/block`, { cells: entries.map((entry, at) => ({ entry, field: 'code', text: ['B1', 'B1', 'A1', 'C1'][at]! })) });
+    const texts = await Promise.all(entries.map(async (entry) => (await made.cells(entry))['code']));
+    expect(body.outcomes.filter(({ verdict }) => verdict.verdict === 'refused').length).toBeGreaterThanOrEqual(1);
+    expect(new Set(texts.filter(Boolean)).size).toBe(texts.filter(Boolean).length);
+  });
+});
+
+describe('a rule', () => {
+  it('says what a new entry begins with', async () => {
+    const made = await make([['Day', 'date'], ['Shift', 'text'], ['State', 'text']]);
+    await made.rule('day', { kind: 'plain', begins: { with: 'today', value: '' } });
+    await made.rule('shift', { kind: 'plain', begins: { with: 'above', value: '' } });
+    await made.rule('state', { kind: 'typed', values: ['open', 'closed'], begins: { with: 'value', value: 'open' } });
+    const first = await made.entry({ shift: 'night' });
+    const second = await made.entry();
+    const today = new Date().toISOString().slice(0, 10);
+    expect([await made.cells(first), await made.cells(second)]).toEqual([{ day: today, shift: 'night', state: 'open' }, { day: today, shift: 'night', state: 'open' }]);
+    const counts = await made.house.clerk.get<FieldCount[]>(`/registers/${made.register.id}/counts`);
+    expect(counts.map(({ held }) => held)).toEqual([2, 2, 2]);
+  });
+  it('holds only where its condition is met', async () => {
+    const made = await make([['State', 'text'], ['Left', 'date']]);
+    await made.rule('left', { kind: 'date', from: { of: 'today', plus: 0 }, where: { all: true, conditions: [{ field: 'state', is: 'is', value: 'open' }] } });
+    const entry = await made.entry({ state: 'open' });
+    expect((await made.edit(entry, 'left', 'yesterday')).body).toMatchObject({ verdict: 'too early' });
+    await made.edit(entry, 'state', 'closed');
+    expect((await made.edit(entry, 'left', 'yesterday')).status).toBe(200);
+  });
+  it('says while it is written what can never be met, and is not set when it cannot be read', async () => {
+    const made = await make([['Day', 'date'], ['Amount', 'number'], ['Code', 'text'], ['Other', 'text']]);
+    const field = (key: string) => made.register.fields.find((known) => known.key === key)!.id;
+    const faults = async (key: string, rule: Partial<Rule> & { kind: Rule['kind'] }) => (await made.house.administrator.call<RuleTrial & Problem>('POST', `/fields/${field(key)}/rule/trial`, dto(rule))).body.faults;
+    const bound = (day: string) => ({ of: 'day', day }) as const;
+    expect(await faults('day', { kind: 'date', from: bound('2026-12-01'), until: bound('2026-11-01') })).toMatchObject([{ part: 'bounds' }]);
+    expect(await faults('amount', { kind: 'number', least: { of: 'number', number: '5' }, most: { of: 'number', number: '4' } })).toMatchObject([{ part: 'bounds', message: 'The least is more than the most, so no number can be entered.' }]);
+    expect(await faults('code', { kind: 'typed', values: [] })).toMatchObject([{ part: 'values' }]);
+    expect(await faults('code', { kind: 'catalog', catalogId: made.berths, level: 1, parents: ['other'] })).toMatchObject([{ part: 'parents' }]);
+    expect(await faults('code', { kind: 'length', least: 6, most: 6, begins: { with: 'value', value: 'abc' } })).toMatchObject([{ part: 'begins' }]);
+    expect(await faults('code', { kind: 'pattern', pattern: '([A-Z' })).toMatchObject([{ part: 'pattern' }]);
+    const refused = await made.rule('code', { kind: 'pattern', pattern: '([A-Z' });
+    expect([refused.status, refused.body.code]).toEqual([422, 'not-valid']);
+    expect((await made.rule('day', { kind: 'length', least: 1, most: 2 })).status).toBe(422);
+    expect((await made.rule('code', { kind: 'catalog', catalogId: made.berths, level: 1, parents: ['code'] })).body.detail).toContain('cannot depend on itself');
+  });
+});

@@ -1,0 +1,42 @@
+// What a picker offers in a cell: the list of its rule, as it stands in the entry.
+import { closedHere, compileCatalog, offerOf, searchIndex, typedList, type Catalog, type JudgeContext, type Picking, type Rule, type SearchIndex } from '@dellum/core';
+import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+
+export interface PickList extends ReadyCatalog {
+  /** What stands at the head of the open list: the catalog, and the parents the list lies under. */
+  readonly title: string;
+  readonly picking: Picking;
+}
+
+const indexes = new WeakMap<Catalog, Map<string, SearchIndex>>();
+
+/** The index of a list on a day; made once, since most cells of a field share it. */
+function indexOf(list: Catalog, day: string): SearchIndex {
+  const known = indexes.get(list) ?? new Map<string, SearchIndex>();
+  indexes.set(list, known);
+  const index = known.get(day) ?? searchIndex(list, day);
+  known.set(day, index);
+  return index;
+}
+
+/** The list to pick from; undefined where the rule has none, or its catalog is still loading. */
+export function pickList(rule: Rule | null, context: JudgeContext): PickList | undefined {
+  if (rule?.kind === 'typed') {
+    const list = typedList(rule);
+    return rule.picking.list ? { catalog: list, search: indexOf(list, ''), title: 'the list', picking: rule.picking } : undefined;
+  }
+  if (rule?.kind !== 'catalog' || !rule.picking.list || !context.catalogs.has(rule.catalogId)) return undefined;
+  const { picking } = rule;
+  const offer = offerOf(rule, context);
+  if ('right' in offer) {
+    const nothing = compileCatalog('', offer.message, []);
+    return { catalog: nothing, search: indexOf(nothing, ''), title: offer.message, picking };
+  }
+  const { offers } = offer;
+  const parents = rule.parents.flatMap((key) => context.entry?.[key] ?? []);
+  const title = [offers.title, ...(offer.fillsUp ? [] : parents)].join(' › ');
+  const day = (rule.day && context.entry?.[rule.day]) || context.today || '';
+  if (rule.fitting.length === 0) return { catalog: offers, search: indexOf(offers, day), title, picking };
+  const fitting = offers.items.filter((item) => !closedHere(rule, item, context));
+  return { catalog: offers, search: searchIndex({ items: fitting }, day), title, picking };
+}

@@ -1,0 +1,24 @@
+// Where a rule stands: what its editors need to know beside the rule itself.
+import type { FieldId, Rule, RuleNames } from '@dellum/core';
+import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
+
+export interface RulePlace {
+  readonly field: FieldView;
+  readonly register: RegisterView;
+  readonly build: BuildView;
+  readonly me: Me;
+}
+
+/** An editor of one part of a rule. */
+export interface RulePartProps<R extends Rule = Rule> {
+  readonly rule: R;
+  readonly place: RulePlace;
+  choose(rule: Rule): void;
+}
+
+/** How sentences call what a rule names. */
+export const ruleNames = ({ register, build, me }: Pick<RulePlace, 'register' | 'build' | 'me'>): RuleNames => ({
+  locale: me.house.locale,
+  catalog: (id) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? 'a catalog',
+  field: (key: FieldId) => register.fields.find((field) => field.key === key)?.heading ?? key,
+});

@@ -1,0 +1,1 @@
+export { catalogAtLevel, catalogUnder, choices, depthOf, hasTuple, pathsTo } from './under.js';

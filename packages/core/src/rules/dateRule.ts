@@ -1,0 +1,69 @@
+// A date within two bounds, both included: days, today, or the date in another field, with so many days between.
+import { format, parse } from '../values/index.js';
+import type { DateRule, DayBound, Finding, JudgeContext, JudgedField, RuleKind, RuleNames } from './models.js';
+
+const dayLength = 86_400_000;
+
+/** The day so many days after another (before, when negative). */
+export const daysAfter = (day: string, days: number): string => new Date(Date.parse(`${day}T00:00:00Z`) + days * dayLength).toISOString().slice(0, 10);
+
+/** The day that a bound means in the entry; undefined where it cannot be told. */
+function dayOfBound(bound: DayBound | null, { entry, today }: JudgeContext): string | undefined {
+  if (!bound) return undefined;
+  if (bound.of === 'day') return bound.day;
+  const from = bound.of === 'today' ? today : entry?.[bound.field];
+  return from !== undefined && /^\d{4}-\d{2}-\d{2}$/u.test(from) ? daysAfter(from, bound.plus) : undefined;
+}
+
+/** "today", "3 days after Arrival" */
+export function boundWords(bound: DayBound, names: Pick<RuleNames, 'locale' | 'field'>): string {
+  if (bound.of === 'day') return format('date', bound.day, names.locale);
+  const from = bound.of === 'today' ? 'today' : names.field(bound.field);
+  if (bound.plus === 0) return from;
+  const days = Math.abs(bound.plus);
+  return `${days} ${days === 1 ? 'day' : 'days'} ${bound.plus > 0 ? 'after' : 'before'} ${from}`;
+}
+
+const namesIn = (context: JudgeContext): Pick<RuleNames, 'locale' | 'field'> => ({ locale: context.locale, field: (key) => context.fields?.find((field) => field.key === key)?.heading ?? key });
+
+function within(day: string, { from, until }: Pick<DateRule, 'from' | 'until'>, { heading }: JudgedField, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
+  const [first, last] = [dayOfBound(from, context), dayOfBound(until, context)];
+  const said = (bound: DayBound, at: string) => (bound.of === 'day' ? format('date', at, context.locale) : `${boundWords(bound, namesIn(context))} (${format('date', at, context.locale)})`);
+  if (first !== undefined && day < first) return { right: false, code: 'too early', message: `${heading} must not be before ${said(from!, first)}.` };
+  if (last !== undefined && day > last) return { right: false, code: 'too late', message: `${heading} must not be after ${said(until!, last)}.` };
+  return undefined;
+}
+
+/** What stands is not measured by today: a date that was right on its day stays right. */
+const standing = (bound: DayBound | null) => (bound?.of === 'today' ? null : bound);
+
+export const dateRule: RuleKind<DateRule> = {
+  kind: 'date',
+  title: 'a date within bounds',
+  fits: ['date'],
+
+  judge(rule, text, field, context) {
+    const parsed = parse('date', text, context.locale, context.today);
+    if (!parsed.ok) return { right: false, code: 'wrong kind', message: parsed.reason };
+    return within(parsed.value, rule, field, context) ?? { right: true, value: parsed.value };
+  },
+
+  stands(rule, value, field, context) {
+    const fault = within(value, { from: standing(rule.from), until: standing(rule.until) }, field, context);
+    return fault ? { right: false, code: fault.code, message: fault.message } : { right: true };
+  },
+
+  takes({ from, until }, names) {
+    const words = from && until ? `from ${boundWords(from, names)} until ${boundWords(until, names)}` : from ? `from ${boundWords(from, names)} on` : until ? `until ${boundWords(until, names)}` : 'of any day';
+    return [{ text: 'a date', edits: 'kind' }, { text: ' ' }, { text: words, edits: 'bounds' }];
+  },
+
+  faults({ from, until }, _field, context) {
+    const [first, last] = [dayOfBound(from, { ...context, entry: {} }), dayOfBound(until, { ...context, entry: {} })];
+    if (first !== undefined && last !== undefined && first > last) return [{ part: 'bounds', message: 'The first day lies after the last one, so no date can be entered.' }];
+    if (from?.of === 'field' && until?.of === 'field' && from.field === until.field && from.plus > until.plus) return [{ part: 'bounds', message: 'The bounds are the wrong way round, so no date can be entered.' }];
+    return [];
+  },
+
+  reads: ({ from, until }) => [from, until].flatMap((bound) => (bound?.of === 'field' ? [bound.field] : [])),
+};

@@ -1,0 +1,13 @@
+// What makes a rule impossible or pointless, said while it is written.
+import { judge, kindOf } from './judge.js';
+import type { FaultContext, JudgedField, Rule, RuleFault } from './models.js';
+
+/** The faults of a rule on its field: bounds the wrong way round, an empty list, a beginning that it refuses itself. */
+export function ruleFaults(rule: Rule, field: JudgedField, context: FaultContext): readonly RuleFault[] {
+  const kind = kindOf(rule.kind);
+  if (!kind.fits.includes(field.kind)) return [{ part: 'kind', message: `A field of this kind cannot take ${kind.title}.` }];
+  const own = kind.faults(rule, field, context);
+  if (own.length > 0 || rule.begins.with !== 'value') return own;
+  const begun = judge({ ...field, rule: { ...rule, where: null, noRepeats: false } }, rule.begins.value, { locale: context.locale, catalogs: context.catalogs, ...(context.today && { today: context.today }) });
+  return begun.verdict === 'refused' ? [{ part: 'begins', message: `A new entry would begin with “${rule.begins.value}”, which the rule itself does not take.` }] : [];
+}

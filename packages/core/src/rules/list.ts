@@ -1,0 +1,37 @@
+// Judging against a list of items: found by value, label, other name or another way of writing one of them.
+import { itemWithValue, lookUp, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
+import { format, parse, type FieldKind } from '../values/index.js';
+import type { Finding, JudgeContext } from './models.js';
+
+export const orList = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)!}`);
+
+const taken = (item: Item, typed: string, kind: FieldKind): Finding => (item.value === typed || kind !== 'text' ? { right: true, value: item.value } : { right: true, value: item.value, corrected: `“${typed}” was taken as ${item.label}.` });
+
+function ambiguous(typed: string, { items }: Extract<Lookup, { found: 'ambiguous' }>): Finding {
+  const values = items.slice(0, 3).map(({ value }) => value);
+  return { right: false, code: 'ambiguous', message: `“${typed}” can mean ${orList(values)}. Type one of them in full.` };
+}
+
+/** Why an item cannot be chosen on a day, or undefined. */
+export function closedOn(item: Item, listTitle: string, day: string | undefined, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
+  if (item.state === 'retired') return { right: false, code: 'retired', message: `${item.label} is retired in ${listTitle} and cannot be chosen for new entries.` };
+  const validity = validityOn(item, day);
+  if (validity === 'not yet valid') return { right: false, code: validity, message: `${item.label} is offered from ${format('date', item.validFrom!, context.locale)} on.` };
+  if (validity === 'no longer valid') return { right: false, code: validity, message: `${item.label} was offered until ${format('date', item.validUntil!, context.locale)}.` };
+  return undefined;
+}
+
+/** The item whose value is what the text means by the kind of the field: 7,50 % is the 0.075 of the list. */
+function byKind(list: Catalog, text: string, kind: FieldKind, context: JudgeContext): Lookup | undefined {
+  const parsed = kind === 'text' ? undefined : parse(kind, text, context.locale, context.today);
+  const item = parsed?.ok ? itemWithValue(list, parsed.value) : undefined;
+  return item && { found: 'item', item, by: 'value' };
+}
+
+/** Finds the item that a text means in a field of this kind. `closed` says why an item that was found cannot be chosen. */
+export function findIn(list: Catalog, text: string, kind: FieldKind, context: JudgeContext, closed: (item: Item) => Extract<Finding, { right: false }> | undefined): Finding {
+  const found = byKind(list, text, kind, context) ?? lookUp(list, text);
+  if (found.found === 'ambiguous') return ambiguous(text, found);
+  if (found.found === 'nothing') return { right: false, code: 'outside', message: `“${text}” is not in ${list.title}.`, suggestions: context.suggest ? nearest(list, text) : [] };
+  return (found.item.value === context.held ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
+}

@@ -1,0 +1,28 @@
+// A rule of each kind as it is at first, before anything of it is changed.
+import type { Picking, Rule, RuleBase } from './models.js';
+
+export const plainPicking: Picking = { list: true, search: 'anywhere', lines: 8 };
+
+export const ruleBase: RuleBase = { mayBeBlank: true, others: 'refuse', hint: '', refusalText: '', begins: { with: 'empty', value: '' }, noRepeats: false, where: null };
+
+/** A rule of a kind with nothing set yet; what both kinds say stays as it is in `before`. */
+export function newRule(kind: Rule['kind'], before: RuleBase = ruleBase): Rule {
+  const { mayBeBlank, others, hint, refusalText, begins, noRepeats, where } = before;
+  const base: RuleBase = { mayBeBlank, others, hint, refusalText, begins, noRepeats, where };
+  switch (kind) {
+    case 'catalog':
+      return { ...base, kind, catalogId: '', level: null, parents: [], blankParent: 'nothing', misfit: 'clear', fillsSingle: false, day: null, fitting: [], brings: [], picking: plainPicking };
+    case 'typed':
+      return { ...base, kind, values: [], picking: plainPicking };
+    case 'date':
+      return { ...base, kind, from: null, until: null };
+    case 'number':
+      return { ...base, kind, least: null, most: null, decimals: null };
+    case 'length':
+      return { ...base, kind, least: null, most: null };
+    case 'pattern':
+      return { ...base, kind, pattern: '', examples: [] };
+    case 'plain':
+      return { ...base, kind };
+  }
+}

@@ -1,0 +1,17 @@
+// Whatever the kind of the field takes, with all that a rule can say besides: a hint, a beginning, no blanks, no repeats.
+import { isOfKind, kindLabel, parse } from '../values/index.js';
+import type { PlainRule, RuleKind } from './models.js';
+
+export const plainRule: RuleKind<PlainRule> = {
+  kind: 'plain',
+  title: 'anything of its kind',
+  fits: ['text', 'number', 'percent', 'date', 'yes/no'],
+  judge(_rule, text, field, context) {
+    const parsed = parse(field.kind, text, context.locale, context.today);
+    return parsed.ok ? { right: true, value: parsed.value } : { right: false, code: 'wrong kind', message: parsed.reason };
+  },
+  stands: (_rule, value, field) => (isOfKind(field.kind, value) ? { right: true } : { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` }),
+  takes: () => [{ text: 'anything of its kind', edits: 'kind' }],
+  faults: () => [],
+  reads: () => [],
+};

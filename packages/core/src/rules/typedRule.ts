@@ -1,0 +1,36 @@
+// A value from a short list that is typed right into the rule.
+import { compileCatalog, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
+import { findIn } from './list.js';
+import type { RuleKind, TypedRule } from './models.js';
+
+const compiled = new WeakMap<readonly string[], Catalog>();
+
+/** The typed values as a list to look things up in; compiled once. */
+export function typedList({ values }: TypedRule): Catalog {
+  const known = compiled.get(values);
+  if (known) return known;
+  const items = values.map((value): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [] }));
+  const list = compileCatalog('', 'the list', items);
+  compiled.set(values, list);
+  return list;
+}
+
+const shownInSentence = 6;
+
+export const typedRule: RuleKind<TypedRule> = {
+  kind: 'typed',
+  title: 'one value from a list typed here',
+  fits: ['text', 'number', 'percent', 'date', 'yes/no'],
+
+  judge: (rule, text, { kind }, context) => findIn(typedList(rule), text, kind, context, () => undefined),
+
+  stands: (rule, value, { heading }) => (itemWithValue(typedList(rule), value) ? { right: true } : { right: false, code: 'outside', message: `“${value}” is not in the list of this ${heading}, so it is outside.` }),
+
+  takes({ values }) {
+    const first = values.slice(0, shownInSentence).join(', ');
+    return [{ text: 'one value', edits: 'kind' }, { text: ' of ' }, { text: values.length === 0 ? 'no values yet' : values.length > shownInSentence ? `${first} and ${values.length - shownInSentence} more` : first, edits: 'values' }];
+  },
+
+  faults: ({ values }) => (values.length === 0 ? [{ part: 'values', message: 'The list has no values yet, so nothing can be entered.' }] : []),
+  reads: () => [],
+};
