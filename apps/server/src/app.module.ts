@@ -5,6 +5,9 @@ import { ServeStaticModule } from '@nestjs/serve-static';
 import { HealthController } from './api/health.controller.js';
 import { BindingsController } from './bindings/bindings.controller.js';
 import { BindingsService } from './bindings/bindings.service.js';
+import { ManyBindingsController } from './bindings/manyBindings.controller.js';
+import { ManyBindingsService } from './bindings/manyBindings.service.js';
+import { WhyService } from './bindings/why.service.js';
 import { BuildService } from './build/build.service.js';
 import { BuildStore } from './build/build.store.js';
 import { CarriesService } from './carries/carries.service.js';
@@ -69,6 +72,7 @@ const controllers = [
   RangesController,
   CatalogsController,
   BindingsController,
+  ManyBindingsController,
   UpkeepController,
   LinkedController,
   LiveController,
@@ -95,6 +99,7 @@ const services = [
   LineageService,
   LinkedService,
   Listener,
+  ManyBindingsService,
   Outside,
   PeopleService,
   Planning,
@@ -103,6 +108,7 @@ const services = [
   SheetsService,
   SourcesService,
   UpkeepService,
+  WhyService,
   Workers,
   Worlds,
 ];

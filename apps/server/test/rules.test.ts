@@ -1,7 +1,7 @@
 // Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
 import { readFileSync } from 'node:fs';
 import { newRule, type CatalogRule, type FieldKind, type Rule, type Verdict } from '@dellum/core';
-import type { BlockOutcome, BuildView, EditOutcome, EntryPage, FieldCount, FieldView, Problem, RegisterView, RuleTrial } from '@dellum/contract';
+import type { BlockOutcome, BuildView, EditOutcome, EntryPage, FieldCount, FieldView, Problem, RegisterView, RuleImpact, RuleTrial, Why } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
 
@@ -216,5 +216,48 @@ describe('a rule', () => {
     expect([refused.status, refused.body.code]).toEqual([422, 'not-valid']);
     expect((await made.rule('day', { kind: 'length', least: 1, most: 2 })).status).toBe(422);
     expect((await made.rule('code', { kind: 'catalog', catalogId: made.berths, level: 1, parents: ['code'] })).body.detail).toContain('cannot depend on itself');
+  });
+});
+
+describe('many fields at once', () => {
+  it('are bound, given a copied rule and cleared, passing over those it does not fit', async () => {
+    const made = await make([['Quay', 'text'], ['Berth', 'text'], ['Note', 'text'], ['Size', 'number']]);
+    const { quay, berth } = chain(made.berths);
+    await made.rule('quay', quay);
+    await made.rule('berth', berth);
+    await made.entry({ note: 'x', size: '4' });
+    const { administrator, clerk } = made.house;
+    const id = (key: string) => made.register.fields.find((field) => field.key === key)!.id;
+    const rules = async () => (await administrator.get<BuildView>('/build')).sheets.flatMap(({ registers }) => registers).find((register) => register.id === made.register.id)!.fields.map(({ rule }) => rule?.kind ?? null);
+    const length = dto({ kind: 'length', least: 6, most: 6 });
+    const tried = await administrator.call<RuleImpact[]>('POST', '/bindings/trial', { fields: [id('note'), id('size')], rule: length });
+    expect(tried.body).toMatchObject([{ held: 1, now: 0, outside: 1 }, { unfit: 'A field of this kind cannot take a text of a certain length.' }]);
+    expect((await administrator.call('PUT', '/bindings', { fields: [id('note'), id('size')], rule: length })).body).toEqual({ set: 1 });
+    expect(await rules()).toEqual(['catalog', 'catalog', 'length', null]);
+    // Copied is the rule alone; a register without the parent's field is passed over.
+    const copied = await administrator.call<RuleImpact[]>('POST', '/bindings/trial', { fields: [id('note'), made.house.pilotField.id], from: id('berth') });
+    expect(copied.body[1]!.unfit).toBe('Visits has no field “quay”, on which the rule depends.');
+    await administrator.call('PUT', '/bindings', { fields: [id('note')], from: id('berth') });
+    await administrator.call('PUT', '/bindings', { fields: [id('quay')] });
+    expect(await rules()).toEqual([null, 'catalog', 'catalog', null]);
+    expect((await administrator.call('PUT', '/bindings', { fields: [id('size')], rule: length })).body).toMatchObject({ code: 'kind-unfit' });
+    expect((await administrator.call('PUT', '/bindings', { fields: [made.house.pilots.fields[0]!.id] })).status).toBe(404);
+    expect((await clerk.call('GET', '/bindings')).status).toBe(403);
+  });
+});
+
+describe('why', () => {
+  it('is answered to everybody; where a value comes from to administrators alone', async () => {
+    const made = await make(quayAndBerth);
+    const { quay, berth } = chain(made.berths);
+    await made.rule('quay', quay);
+    await made.rule('berth', berth);
+    const entry = await made.entry({ quay: 'South' });
+    const id = made.register.fields.find(({ key }) => key === 'berth')!.id;
+    const ask = async (visitor: House['clerk'], text: string) => (await visitor.call<Why>('POST', `/fields/${id}/rule/why`, { text, entry })).body;
+    expect((await ask(made.house.administrator, 'S1')).steps.map(({ step }) => step)).toEqual(['rule', 'catalog', 'part']);
+    expect((await ask(made.house.reader, 'S1')).steps.map(({ step }) => step)).toEqual(['rule', 'catalog']);
+    expect((await ask(made.house.clerk, 'N1')).steps.find(({ passed }) => !passed)).toMatchObject({ step: 'parent', words: 'Berths has it, but not under South.' });
+    expect((await made.house.clerk.call('POST', `/fields/${id}/rule/why`, { text: 'S1', entry: id })).status).toBe(404);
   });
 });

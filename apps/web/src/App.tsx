@@ -2,6 +2,7 @@
 import { mayDesign, type Me } from '@dellum/contract';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useLocation, useSearchParams } from 'react-router';
+import { BindingsPage } from './features/bindings/BindingsPage.js';
 import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
@@ -62,6 +63,7 @@ const router = createBrowserRouter([
       { path: '/upkeep', element: designed(<UpkeepPage />) },
       { path: '/catalogs', element: designed(<CatalogsPage />) },
       { path: '/catalogs/:catalogId', element: designed(<CatalogPage />) },
+      { path: '/bindings', element: designed(<BindingsPage />) },
       { path: '/people', element: designed(<PeoplePage />) },
       { path: '*', element: <EmptyState title="There is nothing at this address">Choose a page at the left.</EmptyState> },
     ],

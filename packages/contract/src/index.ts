@@ -8,6 +8,7 @@ export * from './acts.js';
 export * from './entries.js';
 export * from './catalogs.js';
 export * from './rules.js';
+export * from './bindings.js';
 export * from './live.js';
 export * from './upkeep.js';
 export * from './linked.js';

@@ -1,7 +1,7 @@
 // The rule of a field as it is sent; which members it needs follows from `kind`. The server makes the core's rule of it.
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
-import { beginnings, blankParents, comparisons, misfits, otherValues, ruleKinds, searches, type Comparison, type Rule, type RuleFault, type Verdict } from '@dellum/core';
+import { beginnings, blankParents, comparisons, misfits, otherValues, ruleKinds, searches, type Comparison, type Rule, type RuleFault, type Trace } from '@dellum/core';
 import { FilterDto } from './catalogs.js';
 
 const key = 60;
@@ -250,14 +250,15 @@ export interface RuleTrial {
   readonly faults: readonly RuleFault[];
 }
 
-/** A value tried on a field as somebody would type it; nothing is stored. */
-export class TryValueDto {
+/** Asks why a value is offered in a field, or not. */
+export class WhyDto {
   @IsString()
+  @MaxLength(500)
   text!: string;
 
-  /** The entry it would be typed into; without it the entry counts as blank. */
+  /** The entry in which it is asked; without it the entry counts as blank. */
   @IsOptional()
   @IsUUID()
   entry?: string;
 }
-export type TriedValue = Verdict;
+export type Why = Trace;

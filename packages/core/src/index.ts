@@ -9,3 +9,4 @@ export * from './cascades/index.js';
 export * from './rules/index.js';
 export * from './impact/index.js';
 export * from './upkeep/index.js';
+export * from './why/index.js';

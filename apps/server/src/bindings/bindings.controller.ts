@@ -1,14 +1,18 @@
 // HTTP for the rules of fields; administrators only.
 import { Body, Controller, Delete, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { RuleDto, type RuleTrial } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { RuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
+import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { BindingsService } from './bindings.service.js';
+import { WhyService } from './why.service.js';
 
 @Controller('fields/:id/rule')
 @For('administrator')
 export class BindingsController {
-  constructor(private readonly bindings: BindingsService) {}
+  constructor(
+    private readonly bindings: BindingsService,
+    private readonly traces: WhyService,
+  ) {}
 
   @Put()
   @HttpCode(204)
@@ -20,6 +24,14 @@ export class BindingsController {
   @HttpCode(204)
   clear(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<void> {
     return this.bindings.set(caller, id, null);
+  }
+
+  /** Why a value is offered in the field, or not; where it comes from is the administrator's to see. */
+  @Post('why')
+  @HttpCode(200)
+  @For(...everyRole)
+  why(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: WhyDto): Promise<Why> {
+    return this.traces.of(caller, id, dto);
   }
 
   @Post('trial')

@@ -74,6 +74,15 @@ export class SheetsStore {
       .execute();
   }
 
+  /** The rules of many fields in one statement; null for none. */
+  async setRules(trx: Trx, houseId: string, rules: readonly { id: string; rule: Rule | null }[]): Promise<void> {
+    const rows = rules.map(({ id, rule }) => ({ id, rule, catalog: catalogIdOf(rule) ?? null }));
+    await sql`
+      update fields set rule = nullif(ruled.rule, 'null'::jsonb), catalog_id = ruled.catalog
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as ruled(id uuid, rule jsonb, catalog uuid)
+      where fields.house_id = ${houseId} and fields.id = ruled.id`.execute(trx);
+  }
+
   async remove(trx: Trx, table: 'sheets' | 'registers' | 'fields', houseId: string, id: string): Promise<void> {
     await trx.deleteFrom(table).where('house_id', '=', houseId).where('id', '=', id).execute();
   }

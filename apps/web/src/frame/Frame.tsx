@@ -80,7 +80,7 @@ function Rail({ me }: { me: Me }) {
       <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
       {designs && (
         <>
-          <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' }, { to: '/ranges', words: 'Ranges' }, { to: '/linked', words: 'Linked' }, { to: '/map', words: 'Map' }, { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 }]} />
+          <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' }, { to: '/ranges', words: 'Ranges' }, { to: '/linked', words: 'Linked' }, { to: '/bindings', words: 'Bindings' }, { to: '/map', words: 'Map' }, { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 }]} />
           <RailGroup name="House" ways={[{ to: '/people', words: 'People' }]} />
         </>
       )}

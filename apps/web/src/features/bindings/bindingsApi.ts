@@ -1,12 +1,16 @@
 // Rules of fields over the API.
-import type { RuleDto, RuleTrial } from '@dellum/contract';
+import type { FieldCount, RuleDto, RuleImpact, RuleTrial, SetRulesDto, Why, WhyDto } from '@dellum/contract';
 import { api } from '../../api/api.js';
 
 export const bindingsApi = api.injectEndpoints({
   endpoints: (build) => ({
     ruleTrial: build.query<RuleTrial, { fieldId: string; rule: RuleDto }>({ query: ({ fieldId, rule }) => ({ path: `/fields/${fieldId}/rule/trial`, method: 'POST', body: rule }), providesTags: ['Counts', 'Catalog'] }),
+    why: build.query<Why, WhyDto & { fieldId: string }>({ query: ({ fieldId, ...body }) => ({ path: `/fields/${fieldId}/rule/why`, method: 'POST', body }), providesTags: ['Counts', 'Catalog', 'Build', 'Register'] }),
+    bindings: build.query<FieldCount[], void>({ query: () => '/bindings', providesTags: ['Counts', 'Build', 'Catalog'] }),
+    rulesTrial: build.query<RuleImpact[], SetRulesDto>({ query: (body) => ({ path: '/bindings/trial', method: 'POST', body }), providesTags: ['Counts', 'Build', 'Catalog'] }),
+    setRules: build.mutation<{ set: number }, SetRulesDto>({ query: (body) => ({ path: '/bindings', method: 'PUT', body }), invalidatesTags: ['Build', 'Counts', 'Lineage', 'Upkeep'] }),
     setRule: build.mutation<null, { fieldId: string; rule: RuleDto }>({ query: ({ fieldId, rule }) => ({ path: `/fields/${fieldId}/rule`, method: 'PUT', body: rule }), invalidatesTags: ['Build', 'Counts', 'Lineage'] }),
     clearRule: build.mutation<null, string>({ query: (fieldId) => ({ path: `/fields/${fieldId}/rule`, method: 'DELETE' }), invalidatesTags: ['Build', 'Counts', 'Lineage'] }),
   }),
 });
-export const { useRuleTrialQuery, useSetRuleMutation, useClearRuleMutation } = bindingsApi;
+export const { useRuleTrialQuery, useWhyQuery, useBindingsQuery, useRulesTrialQuery, useSetRulesMutation, useSetRuleMutation, useClearRuleMutation } = bindingsApi;

@@ -9,6 +9,7 @@ import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useTry } from '../../frame/useNotice.js';
 import { Grid, isSingle, toClipboard, type Block, type GridHandle, type Place } from '../../grid/index.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
+import { WhySlip } from '../bindings/WhySlip.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { useDeleteEntriesMutation, useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
@@ -61,9 +62,12 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const attempt = useTry();
   const [at, setAt] = useState<{ active: Place; block: Block }>();
   const [said, setSaid] = useState('');
+  const [why, setWhy] = useState<{ fieldKey: string; entry: { id: string; row: number } | undefined; text: string }>();
+  const asked = register.fields.find(({ key }) => key === why?.fieldKey);
   const grid = useRef<GridHandle>(null);
 
   const show = (change: Record<string, string | undefined>) => {
+    setWhy(undefined);
     if ('outside' in change) setAt(undefined);
     const next = new URLSearchParams(search);
     for (const [name, value] of Object.entries(change)) {
@@ -140,6 +144,11 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               onConfirm={() => void deleteRows()}
             />
           )}
+          {field && (
+            <Button size="xs" variant="outline" onClick={() => setWhy({ fieldKey: field.key, entry: activeEntry && { id: activeEntry.id, row: active.row + 1 }, text: activeDraft?.text ?? (activeEntry ? (activeEntry.cells[field.key] ?? '') : '') })}>
+              Why?
+            </Button>
+          )}
           {designs && (
             <Button size="xs" variant="outline" onClick={() => show({ 'new-field': '', field: undefined })}>
               New field
@@ -149,7 +158,9 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
         </>
       }
       slip={
-        adding && designs ? (
+        asked ? (
+          <WhySlip key={JSON.stringify(why)} field={asked} entry={why?.entry} text={why?.text ?? ''} build={build} close={() => setWhy(undefined)} />
+        ) : adding && designs ? (
           <NewField registerId={register.id} done={(key) => show({ 'new-field': undefined, field: key })} />
         ) : chosen ? (
           <FieldSlip key={chosen} register={register} fieldKey={chosen} build={build} me={me} counts={counts ?? []} close={() => show({ field: undefined })} />

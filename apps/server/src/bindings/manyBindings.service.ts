@@ -1,0 +1,88 @@
+// One rule for many fields at once: bound, copied or cleared, tried on the entries before it is set.
+import { Injectable } from '@nestjs/common';
+import { readsOf, ruleFaults, type Rule } from '@dellum/core';
+import type { FieldCount, RuleImpact, SetRulesDto } from '@dellum/contract';
+import { BuildService, fieldWithId } from '../build/build.service.js';
+import type { FieldBuild, HouseBuild } from '../build/build.store.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { entriesIn, Outside } from '../counts/outside.js';
+import { Database, type Reader } from '../database/database.js';
+import { todayOf } from '../houses/houses.service.js';
+import { Ledger } from '../ledger/ledger.js';
+import type { Caller } from '../people/guard.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { SheetsStore } from '../sheets/sheets.store.js';
+import { readRule } from './readRule.js';
+
+/** A field with the rule it is to get, or why it cannot get it. */
+type Wanted = { readonly field: FieldBuild; readonly rule: Rule | null } | { readonly field: FieldBuild; readonly unfit: string };
+
+@Injectable()
+export class ManyBindingsService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly catalogs: CompiledCatalogs,
+    private readonly outside: Outside,
+    private readonly sheets: SheetsStore,
+    private readonly ledger: Ledger,
+  ) {}
+
+  /** Every field of the entry sheets with how many entries hold something, and how many are outside. */
+  async all(caller: Caller): Promise<FieldCount[]> {
+    const build = await this.builds.now(caller.houseId);
+    const fields = [...build.fields.values()].filter((field) => !build.registers.get(field.registerId)!.source);
+    const found = await this.outside.of(this.database.kysely, build, fields);
+    return fields.map(({ id }) => ({ fieldId: id, held: found.get(id)!.held, outside: entriesIn(found.get(id)!) }));
+  }
+
+  async trial(caller: Caller, dto: SetRulesDto): Promise<RuleImpact[]> {
+    const db = this.database.kysely;
+    const build = await this.builds.now(caller.houseId);
+    const wanted = await this.wanted(db, build, dto);
+    const fields = wanted.map(({ field }) => field);
+    const now = await this.outside.of(db, build, fields);
+    const then = await this.outside.of(db, build, wanted.map((one) => ('unfit' in one ? one.field : { ...one.field, rule: one.rule })));
+    return wanted.map((one) => {
+      const { id } = one.field;
+      return { fieldId: id, held: now.get(id)!.held, now: entriesIn(now.get(id)!), outside: entriesIn(then.get(id)!), ...('unfit' in one && { unfit: one.unfit }) };
+    });
+  }
+
+  /** Sets the rule where it fits, all in one transaction. */
+  set(caller: Caller, dto: SetRulesDto): Promise<{ set: number }> {
+    return this.builds.change(caller.houseId, async (trx, build) => {
+      const fitting = (await this.wanted(trx, build, dto)).flatMap((one) => ('unfit' in one ? [] : [one]));
+      if (fitting.length === 0) throw new ProblemError('kind-unfit', 'The rule fits none of these fields. Choose fields of the same kind.');
+      await this.sheets.setRules(trx, caller.houseId, fitting.map(({ field, rule }) => ({ id: field.id, rule })));
+      await this.ledger.write(trx, caller.houseId, fitting.map(({ field, rule }) => ({ personId: caller.id, act: rule ? 'rule.set' : 'rule.cleared', registerId: field.registerId, field: field.key, detail: { before: field.rule, after: rule } })));
+      return { set: fitting.length };
+    });
+  }
+
+  private async wanted(db: Reader, build: HouseBuild, dto: SetRulesDto): Promise<Wanted[]> {
+    const fields = [...new Set(dto.fields)].map((id) => entryField(build, id));
+    const copied = dto.from === undefined ? null : fieldWithId(build, dto.from).rule;
+    const catalogs = await this.catalogs.some(db, build, [dto.rule?.catalogId ?? [], copied?.kind === 'catalog' ? copied.catalogId : []].flat());
+    return fields.map((field): Wanted => {
+      const register = build.registers.get(field.registerId)!;
+      try {
+        const rule = dto.rule ? readRule(build, field, dto.rule) : copied;
+        if (!rule) return { field, rule };
+        const missing = readsOf(rule).find((key) => !register.fields.some((other) => other.key === key));
+        if (missing) return { field, unfit: `${register.title} has no field “${missing}”, on which the rule depends.` };
+        const [fault] = ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, other.rule])) });
+        return fault?.part === 'kind' || fault?.part === 'pattern' ? { field, unfit: fault.message } : { field, rule };
+      } catch (error) {
+        if (error instanceof ProblemError) return { field, unfit: error.message };
+        throw error;
+      }
+    });
+  }
+}
+
+function entryField(build: HouseBuild, id: string): FieldBuild {
+  const field = fieldWithId(build, id);
+  if (build.registers.get(field.registerId)!.source) throw notFound('This field of an entry sheet');
+  return field;
+}

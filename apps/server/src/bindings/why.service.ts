@@ -1,0 +1,60 @@
+// Why a value is offered in a field, or not: traced by the core on the state of now.
+import { Injectable } from '@nestjs/common';
+import { carried, catalogIdOf, explain, readWorld, type Cells, type PartNames, type TraceSources } from '@dellum/core';
+import { mayDesign, type Why, type WhyDto } from '@dellum/contract';
+import { BuildService, fieldWithId, registerOf } from '../build/build.service.js';
+import type { FieldBuild, HouseBuild } from '../build/build.store.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { Database } from '../database/database.js';
+import { carriesOf } from '../entries/judging.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import { todayOf } from '../houses/houses.service.js';
+import type { Caller } from '../people/guard.js';
+import { notFound } from '../problems/index.js';
+import { Worlds } from '../sources/worlds.js';
+
+@Injectable()
+export class WhyService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly catalogs: CompiledCatalogs,
+    private readonly entries: EntriesStore,
+    private readonly worlds: Worlds,
+  ) {}
+
+  async of(caller: Caller, fieldId: string, dto: WhyDto): Promise<Why> {
+    const db = this.database.kysely;
+    const build = await this.builds.now(caller.houseId);
+    const field = fieldWithId(build, fieldId);
+    const register = registerOf(build, field.registerId, caller);
+    const entry = dto.entry === undefined ? {} : await this.cellsOf(caller, build, field, dto.entry);
+    const catalogs = await this.catalogs.some(db, build, [catalogIdOf(field.rule) ?? []].flat());
+    const names = { locale: build.locale, catalog: (id: string) => build.catalogs.get(id)?.title ?? 'a catalog', field: (key: string) => register.fields.find((known) => known.key === key)?.heading ?? key };
+    const sources = mayDesign(caller.role) ? await this.sourcesOf(build, catalogIdOf(field.rule)) : undefined;
+    return explain(field, dto.text, { locale: build.locale, catalogs, today: todayOf(new Date()), entry, fields: register.fields }, names, sources);
+  }
+
+  private async cellsOf(caller: Caller, build: HouseBuild, field: FieldBuild, id: string): Promise<Cells> {
+    const register = build.registers.get(field.registerId)!;
+    const found = await this.entries.withBuild(this.database.kysely, { houseId: caller.houseId, registerId: register.id }, id);
+    if (!found) throw notFound('This entry');
+    return carried(found.entry.cells, carriesOf(build, register));
+  }
+
+  private async sourcesOf(build: HouseBuild, catalogId: string | undefined): Promise<TraceSources | undefined> {
+    const catalog = build.catalogs.get(catalogId ?? '');
+    if (!catalog) return undefined;
+    const reader = readWorld(await this.worlds.read(this.database.kysely, build, { catalogs: [catalog.id] }));
+    const companions = reader.companions(catalog.id);
+    return { definition: catalog.definition, reader, names: partNamesOf(build), nameOf: (key) => companions.find((field) => field.key === key)?.heading ?? key };
+  }
+}
+
+const partNamesOf = (build: HouseBuild): PartNames => ({
+  range: (id) => build.ranges.find((range) => range.id === id)?.name ?? 'a range',
+  register: (id) => build.registers.get(id)?.title ?? 'a sheet',
+  field: (id, key) => build.registers.get(id)?.fields.find((field) => field.key === key)?.heading ?? key,
+  linked: (id) => build.linked.find((source) => source.id === id)?.name ?? 'a linked source',
+  catalog: (id) => build.catalogs.get(id)?.title ?? 'a catalog',
+});

@@ -1,0 +1,99 @@
+// One rule for the chosen fields: bound to a catalog, copied from another field, or cleared; with what it does in each.
+import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import { newRule, type CatalogRule } from '@dellum/core';
+import type { BuildView, RuleImpact, SetRulesDto } from '@dellum/contract';
+import { useState } from 'react';
+import { errorWords } from '../../api/problem.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import { Select } from '../../frame/Select.js';
+import type { Line } from './BindingsPage.js';
+import { useRulesTrialQuery, useSetRulesMutation } from './bindingsApi.js';
+import { ruleDto } from './ruleDto.js';
+
+const number = new Intl.NumberFormat('en-GB');
+const entries = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
+
+interface ManyRulesProps {
+  readonly lines: readonly Line[];
+  readonly every: readonly Line[];
+  readonly build: BuildView;
+  done(): void;
+}
+
+export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
+  const [wanted, setWanted] = useState<SetRulesDto>();
+  const fields = lines.map(({ field }) => field.id);
+  const ruled = every.filter(({ field }) => field.rule !== null);
+  const bind = (catalogId: string) => setWanted({ fields, rule: ruleDto({ ...(newRule('catalog') as CatalogRule), catalogId }) });
+  return (
+    <Stack gap="3" role="region" aria-label="Chosen fields">
+      <Box>
+        <Heading as="h2" fontSize="lg">
+          {lines.length === 1 ? '1 field' : `${number.format(lines.length)} fields`} chosen
+        </Heading>
+        <Text color="inkSoft">{lines.map(({ field, sheet }) => `${field.heading} of ${sheet.title}`).slice(0, 6).join(', ')}{lines.length > 6 && ` and ${lines.length - 6} more`}</Text>
+      </Box>
+      <Select label="Bind them to a catalog" value={wanted?.rule?.catalogId ?? ''} options={[['', 'Bind them to a catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]} onChoose={(id) => id !== '' && bind(id)} />
+      <Select label="Copy a rule to them" value={wanted?.from ?? ''} options={[['', 'Copy the rule of a field …'], ...ruled.map(({ field, sheet, takes }) => [field.id, `${field.heading} of ${sheet.title}: ${takes}`] as const)]} onChoose={(from) => from !== '' && setWanted({ fields, from })} />
+      <HStack>
+        <Button size="xs" variant="outline" onClick={() => setWanted({ fields })}>
+          Clear their rules
+        </Button>
+        <Button size="xs" variant="ghost" onClick={done}>
+          Choose none
+        </Button>
+      </HStack>
+      {wanted && <Impact wanted={wanted} lines={lines} leave={() => setWanted(undefined)} done={done} />}
+    </Stack>
+  );
+}
+
+function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: readonly Line[]; leave: () => void; done: () => void }) {
+  const { currentData: impacts, error } = useRulesTrialQuery(wanted);
+  const [set, { isLoading }] = useSetRulesMutation();
+  const attempt = useTry();
+  const notice = useNotice();
+  if (error) return <Text color="brick.fg">{errorWords(error)}</Text>;
+  if (!impacts) return <Text color="inkSoft">Counting …</Text>;
+  const fitting = impacts.filter(({ unfit }) => unfit === undefined);
+  const doIt = async () => {
+    const outcome = await attempt(set(wanted).unwrap());
+    if (!outcome) return;
+    notice('done', wanted.rule || wanted.from ? `The rule holds in ${outcome.set === 1 ? '1 field' : `${outcome.set} fields`} from now on.` : `${outcome.set === 1 ? '1 field takes' : `${outcome.set} fields take`} anything of ${outcome.set === 1 ? 'its' : 'their'} kind again; values stay as they are.`);
+    done();
+  };
+  const worse = fitting.some(({ outside, now }) => outside > now);
+  return (
+    <Box role="region" aria-label="Impact" p="3" borderWidth="1px" borderColor={worse ? 'amber.border' : 'line'} bg={worse ? 'amber.subtle' : 'paper'} rounded="l3">
+      <Text fontWeight="bold" mb="1">
+        Not set yet
+      </Text>
+      <Stack as="ul" gap="1" listStyleType="none">
+        {impacts.map((impact) => (
+          <ImpactLine key={impact.fieldId} impact={impact} line={lines.find(({ field }) => field.id === impact.fieldId)} />
+        ))}
+      </Stack>
+      <HStack mt="3">
+        <Button size="sm" disabled={fitting.length === 0} loading={isLoading} onClick={() => void doIt()}>
+          Do it{fitting.length < impacts.length && fitting.length > 0 && ` for ${fitting.length}`}
+        </Button>
+        <Button size="sm" variant="outline" onClick={leave}>
+          Leave it
+        </Button>
+      </HStack>
+    </Box>
+  );
+}
+
+function ImpactLine({ impact, line }: { impact: RuleImpact; line: Line | undefined }) {
+  const { held, outside, now, unfit } = impact;
+  const words = unfit ? `passed over: ${unfit}` : outside === now ? `${outside === 0 ? 'none' : entries(outside)} of ${entries(held)} outside, as now` : `${number.format(outside)} of ${entries(held)} would be outside; now ${number.format(now)}`;
+  return (
+    <li>
+      <b>
+        {line?.field.heading}, {line?.sheet.title}
+      </b>
+      : <Text as="span" color={unfit ? 'brick.fg' : undefined}>{words}</Text>
+    </li>
+  );
+}

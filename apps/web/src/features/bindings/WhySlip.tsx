@@ -1,0 +1,104 @@
+// The why slip: why a value is offered in a field, or not, traced step by step; another value can be asked about.
+import { Box, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import type { TraceStep } from '@dellum/core';
+import type { BuildView, FieldView } from '@dellum/contract';
+import { Check, X } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { errorWords } from '../../api/problem.js';
+import { useWhyQuery } from './bindingsApi.js';
+
+interface WhySlipProps {
+  readonly field: FieldView;
+  /** The entry in which it is asked, with its row number. */
+  readonly entry: { readonly id: string; readonly row: number } | undefined;
+  readonly text: string;
+  readonly build: BuildView;
+  close(): void;
+}
+
+export function WhySlip({ field, entry, text, build, close }: WhySlipProps) {
+  const [asked, setAsked] = useState(text);
+  const [typed, setTyped] = useState(text);
+  const { data: trace, error } = useWhyQuery({ fieldId: field.id, text: asked, ...(entry && { entry: entry.id }) }, { skip: asked.trim() === '' });
+  return (
+    <Stack gap="3" role="region" aria-label="Why">
+      <HStack justify="space-between" align="start">
+        <Box>
+          <Heading as="h2" fontSize="lg">
+            Why?
+          </Heading>
+          <Text color="inkSoft">
+            {field.heading}
+            {entry && `, row ${entry.row}`}
+          </Text>
+        </Box>
+        <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
+          <X size={14} />
+        </IconButton>
+      </HStack>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          setAsked(typed);
+        }}
+      >
+        <Input size="sm" aria-label="Value that is asked about" placeholder="a value, then Enter" value={typed} onChange={(event) => setTyped(event.target.value)} />
+      </form>
+      {error !== undefined && <Text color="brick.fg">{errorWords(error)}</Text>}
+      {trace && asked.trim() !== '' && (
+        <>
+          <Text fontWeight="bold" role="status" color={trace.offered ? 'growth.fg' : 'brick.fg'}>
+            “{trace.value}” {trace.offered ? 'can be entered here.' : 'cannot be entered here.'}
+          </Text>
+          <Stack as="ol" gap="0" listStyleType="none">
+            {trace.steps.map((step, at) => (
+              <Step key={at} step={step} build={build} isLast={at === trace.steps.length - 1} />
+            ))}
+          </Stack>
+        </>
+      )}
+    </Stack>
+  );
+}
+
+/** The address of the source of a value. */
+function sourceOf({ origin }: TraceStep, build: BuildView): string | undefined {
+  if (!origin) return undefined;
+  if (origin.by === 'catalog') return `/catalogs/${origin.id}`;
+  if (origin.by === 'linked') return `/linked/${origin.id}`;
+  const [row] = origin.rows;
+  const sheet = build.sheets.find(({ registers }) => registers.some(({ id }) => id === row?.register));
+  if (!sheet || !row) return undefined;
+  return sheet.kind === 'source' ? `/sources/${sheet.id}?${origin.by === 'range' ? `range=${origin.id}&` : ''}row=${row.ordinal + 1}` : `/sheets/${sheet.id}`;
+}
+
+function Step({ step, build, isLast }: { step: TraceStep; build: BuildView; isLast: boolean }) {
+  const to = sourceOf(step, build);
+  return (
+    <HStack as="li" align="stretch" gap="2.5">
+      <Stack gap="0" align="center" w="20px" flexShrink={0}>
+        <Box rounded="full" w="20px" h="20px" display="grid" placeItems="center" bg={step.passed ? 'growth.subtle' : 'brick.subtle'} color={step.passed ? 'growth.fg' : 'brick.fg'}>
+          {step.passed ? <Check size={12} aria-hidden /> : <X size={12} aria-hidden />}
+        </Box>
+        {!isLast && <Box flex="1" w="2px" bg="line" minH="8px" />}
+      </Stack>
+      <Box pb="2.5">
+        <Text fontSize="xs" color="inkSoft">
+          {step.step}
+          <Box as="span" className="sr-only">
+            {step.passed ? ', passed' : ', lost here'}
+          </Box>
+        </Text>
+        <Text>
+          {step.words}{' '}
+          {to && (
+            <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
+              <Link to={to}>Look at it</Link>
+            </Box>
+          )}
+        </Text>
+      </Box>
+    </HStack>
+  );
+}

@@ -1,0 +1,137 @@
+// Rules of every kind, cascades, confirmation, the why slip and the Bindings page, driven as people do it.
+import { cellOf, expect, test, toSheet } from './house.js';
+
+test('a berth is picked under its quay; another quay clears it and says so', async ({ house }) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  await cellOf(grid, 1512, 'Quay').click();
+  await page.keyboard.type('Salt Quay');
+  await page.keyboard.press('Enter');
+  await cellOf(grid, 1512, 'Berth').click();
+  await page.keyboard.press('Alt+ArrowDown');
+  const list = page.getByRole('listbox', { name: 'Berths › Salt Quay' });
+  await expect(list.getByRole('option')).toHaveText(['Salt 1', 'Salt 2']);
+  await list.getByRole('option', { name: 'Salt 2' }).click();
+  await expect(cellOf(grid, 1512, 'Berth')).toHaveText('Salt 2');
+
+  await cellOf(grid, 1512, 'Berth').click();
+  await page.keyboard.type('Pond 1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').first()).toContainText('“Pond 1” is not under Salt Quay. Choose a value of this Quay.');
+  await page.keyboard.press('Escape');
+
+  await cellOf(grid, 1512, 'Quay').click();
+  await page.keyboard.type('Heron Mole');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Salt 2 was cleared from Berth.')).toBeVisible();
+  await expect(cellOf(grid, 1512, 'Berth')).toHaveText('');
+
+  // With no quay nothing is offered, and it is said why.
+  await cellOf(grid, 1512, 'Quay').click();
+  await page.keyboard.press('Delete');
+  await cellOf(grid, 1512, 'Berth').click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByText('Quay is blank. Choose it first; then its values are offered here.')).toBeVisible();
+});
+
+test('dates, lengths and rates are refused and taken by their rules', async ({ house }) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  const typeInto = async (heading: string, text: string) => {
+    await cellOf(grid, 1510, heading).click();
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  };
+  await typeInto('Departure', '1.1.2020');
+  await expect(page.getByRole('alert').first()).toContainText('Departure must not be before Arrival');
+  await page.keyboard.press('Escape');
+  await typeInto('Departure', '+40');
+  await expect(cellOf(grid, 1510, 'Departure')).toHaveText(/^\d\d\.\d\d\.\d{4}$/u);
+  await typeInto('Plan code', 'ABC');
+  await expect(page.getByRole('alert').first()).toContainText('Plan code has exactly 6 characters; “ABC” has 3.');
+  await page.keyboard.press('Escape');
+  await typeInto('Dues rate', '7.50 %');
+  await expect(cellOf(grid, 1510, 'Dues rate')).toHaveText('7.5 %');
+  await typeInto('Quantity, t', '-5');
+  await expect(page.getByRole('alert').first()).toContainText('Quantity, t must be at least 0.');
+});
+
+test('a rule of each kind is written as a sentence; what can never be met is said at once', async ({ house }) => {
+  const page = await house.open('ines');
+  const grid = await toSheet(page, 'Berth visits');
+  const slip = page.getByRole('complementary', { name: 'Slip' });
+  await grid.getByRole('columnheader', { name: /^Cargo/ }).getByRole('button').click();
+  await slip.getByRole('button', { name: 'one value from a list typed here' }).click();
+  await slip.getByRole('button', { name: 'no values yet' }).click();
+  await page.getByRole('textbox', { name: 'The values' }).fill('Grain; Gravel; Sawn timber');
+  await page.getByRole('button', { name: 'Take these values' }).click();
+  await slip.getByRole('button', { name: 'refused' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /stored when it is confirmed/ }).click();
+  await expect(slip).toContainText('Takes one value of Grain, Gravel, Sawn timber; may be blank; any other value is stored when it is confirmed, and marked, saying Dellum’s own words.');
+  await slip.getByRole('button', { name: 'Set this rule' }).click();
+  await expect(page.getByText('The rule of Cargo holds from now on.')).toBeVisible();
+
+  // A clerk is asked, confirms, and the value stands marked.
+  const clerk = await house.open('mara');
+  const own = await toSheet(clerk, 'Berth visits');
+  await cellOf(own, 1511, 'Cargo').click();
+  await clerk.keyboard.type('Whale oil');
+  await clerk.keyboard.press('Enter');
+  await clerk.getByRole('button', { name: /It is meant: store it, marked/ }).click();
+  await expect(cellOf(own, 1511, 'Cargo')).toContainText('Whale oil, outside.');
+
+  await grid.getByRole('columnheader', { name: /^Quantity/ }).getByRole('button').click();
+  await slip.getByRole('button', { name: 'at least 0' }).click();
+  await page.getByRole('textbox', { name: 'At most' }).fill('-1');
+  await page.getByRole('button', { name: 'Set the bounds' }).click();
+  await expect(slip.getByRole('alert')).toHaveText('The least is more than the most, so no number can be entered.');
+
+  await grid.getByRole('columnheader', { name: /^Remarks/ }).getByRole('button').click();
+  await slip.getByRole('button', { name: 'a text of a certain pattern' }).click();
+  await slip.getByRole('button', { name: 'as', exact: true }).or(slip.getByRole('button', { name: /^as/ })).first().click();
+  await page.getByRole('textbox', { name: 'Examples' }).fill('QH-12, AB-340');
+  await expect(page.getByRole('textbox', { name: 'Regular expression' })).toHaveValue('[A-Z]{2}\\-[0-9]{2,3}');
+  await page.getByRole('button', { name: 'Take this pattern' }).click();
+  await slip.getByLabel('Try Remarks').click();
+  await slip.getByLabel('Try Remarks').fill('qh-12');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'Write it like QH-12.' })).toBeVisible();
+});
+
+test('why a value is offered, or not, is traced to its row', async ({ house }) => {
+  const page = await house.open('ines');
+  const grid = await toSheet(page, 'Berth visits');
+  await cellOf(grid, 1509, 'Status').click();
+  await page.getByRole('button', { name: 'Why?' }).click();
+  const why = page.getByRole('region', { name: 'Why' });
+  await expect(why).toContainText('“Expected” can be entered here.');
+  await expect(why).toContainText('It comes from the range Visit status, row 1.');
+  await why.getByLabel('Value that is asked about').fill('Cancelled');
+  await page.keyboard.press('Enter');
+  await expect(why).toContainText('“Cancelled” cannot be entered here.');
+  await expect(why).toContainText('It stands in row 5 under the range Visit status, but it stands past the end of the range.');
+});
+
+test('many fields are bound, copied to and cleared on the Bindings page, each with its impact first', async ({ house }) => {
+  const page = await house.open('ines', '/bindings');
+  const rows = page.getByRole('table', { name: 'Fields' }).getByRole('row');
+  await expect(rows).toHaveCount(26);
+  await page.getByLabel('Rule', { exact: true }).selectOption('without a rule');
+  await page.getByLabel('Sheet', { exact: true }).selectOption('Vessels');
+  await expect(rows).toHaveCount(5);
+  await page.getByLabel('Choose Class of Vessels').check({ force: true });
+  await page.getByLabel('Choose Length, m of Vessels').check({ force: true });
+  await page.getByLabel('Bind them to a catalog').selectOption('Vessel classes');
+  const impact = page.getByRole('region', { name: 'Impact' });
+  await expect(impact).toContainText('Length, m, Vessels: 240 of 240 entries would be outside; now 0');
+  await page.getByLabel('Choose Length, m of Vessels').uncheck({ force: true });
+  await page.getByLabel('Bind them to a catalog').selectOption('Vessel classes');
+  await impact.getByRole('button', { name: 'Do it' }).click();
+  await expect(page.getByText('The rule holds in 1 field from now on.')).toBeVisible();
+  await page.getByLabel('Rule', { exact: true }).selectOption('bound to a catalog');
+  await expect(page.getByRole('row').filter({ hasText: 'one value from Vessel classes' })).toBeVisible();
+  await page.getByLabel('Choose Class of Vessels').check({ force: true });
+  await page.getByRole('button', { name: 'Clear their rules' }).click();
+  await impact.getByRole('button', { name: 'Do it' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'one value from Vessel classes' })).toHaveCount(0);
+});

@@ -1,0 +1,2 @@
+export { traceSteps, type Trace, type TraceStep } from './models.js';
+export { explain, type TraceSources } from './explain.js';

@@ -1,0 +1,56 @@
+// Why a catalog does not give a value although it stands in one of its sources: past the end of a range, left out by a
+// filter, taken out by another part.
+import { filterClause, partPhrase, type CatalogDefinition, type CatalogPart, type Filter, type PartNames } from '../catalogs/index.js';
+import type { WorldReader } from '../impact/index.js';
+import type { LeftOutWhy } from '../ranges/index.js';
+import { matchKey } from '../text/index.js';
+import { partItems } from '../catalogs/parts/index.js';
+import type { TraceStep } from './models.js';
+
+const whys: { readonly [W in LeftOutWhy]: string } = {
+  blank: 'it is blank',
+  repeat: 'it repeats a value and is offered once',
+  'past the end': 'it stands past the end of the range',
+  'after the gap': 'it stands after the gap at which the range ends',
+  'wrong kind': 'it does not fit the kind of its field',
+};
+
+const lost = (step: TraceStep['step'], words: string): TraceStep => ({ step, words, passed: false });
+
+/** Whether a part gives the value, in any spelling. */
+const gives = (part: CatalogPart, key: string, reader: WorldReader): boolean => partItems(part, reader).some(({ value }) => matchKey(value) === key);
+
+function leftOutBy(part: CatalogPart, key: string, reader: WorldReader, names: PartNames): TraceStep | undefined {
+  if (part.kind === 'range') {
+    const left = reader.taking(part.rangeId).leftOut.find(({ text }) => matchKey(text) === key);
+    return left && lost('part', `It stands in row ${left.ordinal + 1} under the range ${names.range(part.rangeId)}, but ${whys[left.why]}.`);
+  }
+  if (part.kind === 'query' && part.filter && gives({ ...part, filter: null }, key, reader)) {
+    return lost('filter', `It stands in ${names.register(part.registerId)}, but not where ${filterClause(part.filter, (field) => names.field(part.registerId, field))}.`);
+  }
+  return undefined;
+}
+
+function joinedOut(definition: CatalogDefinition, key: string, reader: WorldReader, names: PartNames): TraceStep | undefined {
+  const giving = definition.parts.find((part, at) => (at === 0 || part.join === 'or') && gives(part, key, reader));
+  if (!giving) return undefined;
+  const against = definition.parts.find((part) => (part.join === 'without' && gives(part, key, reader)) || (part.join === 'and' && !gives(part, key, reader)));
+  if (against) return lost('part', `${partPhrase(giving, names)} gives it, but ${against.join === 'without' ? 'it is taken out:' : 'it is not in'} ${partPhrase(against, names)}.`);
+  return undefined;
+}
+
+const filterLost = ({ conditions }: Filter, filter: Filter, nameOf: (field: string) => string): TraceStep => lost('filter', `A part gives it, but the catalog offers only items where ${filterClause({ ...filter, conditions }, nameOf)}.`);
+
+/** The step at which the sources lose a value that the catalog does not give. */
+export function lostInSources(definition: CatalogDefinition, title: string, value: string, reader: WorldReader, names: PartNames, nameOf: (field: string) => string): TraceStep {
+  const key = matchKey(value);
+  const byJoin = joinedOut(definition, key, reader, names);
+  if (byJoin) return byJoin;
+  const given = definition.parts.some((part) => part.join !== 'without' && gives(part, key, reader));
+  if (given && definition.filter) return filterLost(definition.filter, definition.filter, nameOf);
+  for (const part of definition.parts) {
+    const step = leftOutBy(part, key, reader, names);
+    if (step) return step;
+  }
+  return lost('part', definition.parts.length === 0 ? `${title} has no parts yet, so it gives nothing.` : `No source of ${title} has it: ${definition.parts.map((part) => partPhrase(part, names)).join(', ')}.`);
+}
