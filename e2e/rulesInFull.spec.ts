@@ -56,6 +56,36 @@ test('dates, lengths and rates are refused and taken by their rules', async ({ h
   await expect(page.getByRole('alert').first()).toContainText('Quantity, t must be at least 0.');
 });
 
+test('a date is picked from the calendar by keys and by pointer; the space bar answers yes or no', async ({ house }) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  const arrival = (await cellOf(grid, 1511, 'Arrival').textContent())!;
+  await cellOf(grid, 1511, 'Departure').click();
+  await page.keyboard.type(arrival);
+  await page.keyboard.press('ArrowDown');
+  const calendar = page.getByRole('group', { name: 'Calendar of Departure' });
+  await expect(calendar).toBeVisible();
+  const input = page.getByRole('textbox', { name: 'Departure, row 1511' });
+  const next = await input.inputValue();
+  expect(next).not.toBe(arrival);
+  await page.keyboard.press('Enter');
+  await expect(cellOf(grid, 1511, 'Departure')).toHaveText(next);
+  // A day before the arrival cannot be picked; one after it can.
+  await cellOf(grid, 1511, 'Departure').click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.keyboard.press('PageDown');
+  await calendar.getByRole('button', { name: /15/ }).click();
+  await expect(cellOf(grid, 1511, 'Departure')).toHaveText(/^15\./u);
+
+  const power = cellOf(grid, 1511, 'Shore power');
+  const before = await power.textContent();
+  await power.click();
+  await page.keyboard.press('Space');
+  await expect(power).toHaveText(before === 'yes' ? 'no' : 'yes');
+  await page.keyboard.press('Space');
+  await expect(power).toHaveText(before === 'yes' ? 'yes' : 'no');
+});
+
 test('a rule of each kind is written as a sentence; what can never be met is said at once', async ({ house }) => {
   const page = await house.open('ines');
   const grid = await toSheet(page, 'Berth visits');

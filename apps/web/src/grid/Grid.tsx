@@ -108,6 +108,7 @@ export function Grid(props: GridProps) {
   };
   const keys = (event: KeyboardEvent) => {
     if (editing || event.nativeEvent.isComposing || !(event.target as HTMLElement).matches('.dl-cell')) return;
+    if (event.key === ' ' && mayEdit && props.onSpace?.(selection.active)) return event.preventDefault();
     const pageRows = Math.max(1, last - first - 1);
     const act = actOf(event, selection.active, selection.focus, { rows: rowCount, columns: columns.length, pageRows });
     if (!act) return;

@@ -66,6 +66,8 @@ export interface GridProps {
   /** The active cell and the block around it; undefined when the grid is left. */
   onSelect?(active: Place, block: Block): void;
   onClear?(block: Block): void;
+  /** The space bar on a cell; true when the page has done something with it, else it begins typing. */
+  onSpace?(place: Place): boolean;
   copy?(block: Block): string | Promise<string>;
   onPaste?(text: string, at: Place): void;
   onHeading?(column: number): void;

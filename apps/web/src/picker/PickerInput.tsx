@@ -2,11 +2,18 @@
 import { Button, HStack, Kbd, Stack, Text } from '@chakra-ui/react';
 import type { OtherValues } from '@dellum/core';
 import { CornerDownLeft } from 'lucide-react';
-import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEvent } from 'react';
+import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
 import type { PickList } from '../features/bindings/pickList.js';
 import { Floating } from './Floating.js';
 import { PickerList } from './PickerList.js';
 import { usePicker } from './usePicker.js';
+
+/** A calendar beside the text. */
+export interface Days {
+  /** The text after ↑, ↓, Page Up or Page Down. */
+  step(text: string, key: string): string | undefined;
+  calendar(text: string, pick: (text: string) => void): ReactNode;
+}
 
 /** What was said of a text that was not taken. */
 export interface Refusal {
@@ -23,6 +30,8 @@ interface PickerInputProps {
   /** What is picked from; undefined where one types without a list. */
   readonly list: PickList | undefined;
   readonly others: OtherValues;
+  /** For dates: the calendar under the text, and the day that a key leads to. */
+  readonly days?: Days | undefined;
   readonly text: string;
   readonly held: string;
   readonly openAtOnce: boolean;
@@ -40,6 +49,7 @@ export function PickerInput(props: PickerInputProps) {
   const { label, list, others, text, held, refusal } = props;
   const [input, setInput] = useState<HTMLInputElement | null>(null);
   const [suggested, setSuggested] = useState(0);
+  const [calendarOpen, setCalendarOpen] = useState(props.openAtOnce);
   const picker = usePicker(list, others, text, { held, open: props.openAtOnce });
   const id = useId();
   const selectAll = useRef(props.selectAll);
@@ -50,6 +60,17 @@ export function PickerInput(props: PickerInputProps) {
   }, [input]);
 
   const suggestions = refusal?.suggestions ?? [];
+  /** The keys of the calendar; true when it was one. */
+  const dayKey = (event: KeyboardEvent): boolean => {
+    const next = event.altKey ? undefined : props.days?.step(text, event.key);
+    if (event.altKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) setCalendarOpen(event.key === 'ArrowDown');
+    else if (next !== undefined) {
+      setCalendarOpen(true);
+      props.onText(next);
+    } else return false;
+    event.preventDefault();
+    return true;
+  };
   const keys = (event: KeyboardEvent) => {
     if (event.nativeEvent.isComposing) return;
     event.stopPropagation();
@@ -61,6 +82,7 @@ export function PickerInput(props: PickerInputProps) {
         return;
       }
     } else if (!refusal && picker.onKey(event)) return;
+    else if (props.days && !refusal && dayKey(event)) return;
     switch (event.key) {
       case 'Enter':
         event.preventDefault();
@@ -72,7 +94,8 @@ export function PickerInput(props: PickerInputProps) {
         return props.onTake(picker.open && !refusal ? (picker.choice ?? text) : text, event.shiftKey ? 'backTab' : 'tab');
       case 'Escape':
         event.preventDefault();
-        if (picker.open && !refusal) picker.setOpen(false);
+        if (props.days && calendarOpen && !refusal) setCalendarOpen(false);
+        else if (picker.open && !refusal) picker.setOpen(false);
         else props.onEscape();
     }
   };
@@ -110,6 +133,7 @@ export function PickerInput(props: PickerInputProps) {
           <PickerList id={id} title={list.title} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} onPick={(value) => props.onTake(value, 'pick')} />
         </Floating>
       )}
+      {props.days && calendarOpen && !refusal && <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>}
       {refusal && (
         <Floating anchor={input}>
           <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} onConfirm={() => props.onTake(text, 'pick', true)} />

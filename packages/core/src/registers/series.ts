@@ -1,4 +1,5 @@
 // Series: what carries on from the values that are given. 1, 2, 3; "Gate 1, Gate 2"; days, weeks, months; a cycle.
+import { dayNumber, dayOf, monthsAfter } from '../values/index.js';
 
 /** A text with a number in it: what stands before and after, and how wide the number is written. */
 interface Numbered {
@@ -17,21 +18,12 @@ function numbered(text: string): Numbered | undefined {
 }
 
 const isDay = /^\d{4}-\d{2}-\d{2}$/u;
-const dayNumber = (day: string) => Date.parse(`${day}T00:00:00Z`) / 86_400_000;
-const dayOf = (number: number) => new Date(number * 86_400_000).toISOString().slice(0, 10);
 
 /** Months between two days of the same day of the month; undefined when they are not whole months apart. */
 function monthsBetween(from: string, to: string): number | undefined {
   if (from.slice(8) !== to.slice(8)) return undefined;
   const count = (day: string) => Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7));
   return count(to) - count(from);
-}
-
-function monthsOn(day: string, months: number): string {
-  const at = Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7)) - 1 + months;
-  const [year, month] = [Math.floor(at / 12), (at % 12) + 1];
-  const last = new Date(Date.UTC(year, month, 0)).getUTCDate();
-  return `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(Math.min(Number(day.slice(8)), last)).padStart(2, '0')}`;
 }
 
 type Next = (at: number) => string;
@@ -41,7 +33,7 @@ function days(given: readonly string[]): Next | undefined {
   const first = given[0]!;
   if (given.length === 1) return (at) => dayOf(dayNumber(first) + at);
   const months = monthsBetween(first, given[1]!);
-  if (months && given.every((day, at) => day === monthsOn(first, months * at))) return (at) => monthsOn(first, months * at);
+  if (months && given.every((day, at) => day === monthsAfter(first, months * at))) return (at) => monthsAfter(first, months * at);
   const step = dayNumber(given[1]!) - dayNumber(first);
   return given.every((day, at) => dayNumber(day) === dayNumber(first) + step * at) ? (at) => dayOf(dayNumber(first) + step * at) : undefined;
 }

@@ -1,11 +1,6 @@
 // A date within two bounds, both included: days, today, or the date in another field, with so many days between.
-import { format, parse } from '../values/index.js';
+import { daysAfter, format, parse } from '../values/index.js';
 import type { DateRule, DayBound, Finding, JudgeContext, JudgedField, RuleKind, RuleNames } from './models.js';
-
-const dayLength = 86_400_000;
-
-/** The day so many days after another (before, when negative). */
-export const daysAfter = (day: string, days: number): string => new Date(Date.parse(`${day}T00:00:00Z`) + days * dayLength).toISOString().slice(0, 10);
 
 /** The day that a bound means in the entry; undefined where it cannot be told. */
 function dayOfBound(bound: DayBound | null, { entry, today }: JudgeContext): string | undefined {

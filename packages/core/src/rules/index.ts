@@ -2,7 +2,6 @@ export * from './models.js';
 export { canBeOutside, catalogIdOf, judge, readsOf, ruleHere, rulesFor, ruleTitle, stands } from './judge.js';
 export { closedHere, offerOf, type Offer } from './catalogRule.js';
 export { typedList } from './typedRule.js';
-export { daysAfter } from './dateRule.js';
 export { patternFault, patternOf } from './patternRule.js';
 export { ruleSentence, ruleTakes } from './sentence.js';
 export { ruleFaults } from './faults.js';

@@ -1,5 +1,6 @@
 // Calendar days without a time zone, stored as ISO 8601 (2026-11-24).
 import { matchKey } from '../text/index.js';
+import { daysAfter } from './days.js';
 import { read, unread, type Locale, type ValueKind } from './models.js';
 
 const daysIn = (year: number, month: number) => new Date(Date.UTC(year, month, 0)).getUTCDate();
@@ -23,7 +24,7 @@ const nearDays: Readonly<Record<string, number>> = { today: 0, tomorrow: 1, yest
 function nearDay(text: string, today: string): string | undefined {
   const typed = matchKey(text).replace('−', '-');
   const days = nearDays[typed] ?? (/^[+-]\d{1,4}$/u.test(typed) ? Number(typed) : undefined);
-  return days === undefined ? undefined : new Date(Date.parse(`${today}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+  return days === undefined ? undefined : daysAfter(today, days);
 }
 
 const wrong = (text: string) => unread(`“${text}” is not a day of the calendar.`);

@@ -6,6 +6,7 @@ import { percentKind } from './percent.js';
 import { textKind } from './text.js';
 import { yesNoKind } from './yesNo.js';
 
+export { dayNumber, dayOf, daysAfter, monthsAfter } from './days.js';
 export { fieldKinds, houseLocale, type FieldKind, type Locale, type Parsed } from './models.js';
 
 const kinds: { readonly [Kind in FieldKind]: ValueKind } = {

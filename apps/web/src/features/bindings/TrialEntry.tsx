@@ -4,6 +4,7 @@ import { format, judge, parse, readsOf, type JudgeContext, type Rule } from '@de
 import { useMemo, useState } from 'react';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import { daysOf } from '../entries/daysOf.js';
 import { pickList } from './pickList.js';
 import type { RulePlace } from './rulePlace.js';
 
@@ -72,6 +73,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
             label={`Try ${field.heading}`}
             list={list}
             others={rule.others}
+            days={list ? undefined : daysOf({ heading: field.heading, kind: field.kind, rule }, { ...context, today })}
             text={text}
             held={held}
             openAtOnce={false}

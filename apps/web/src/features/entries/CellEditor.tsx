@@ -2,7 +2,7 @@
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
-import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
+import { PickerInput, type Days, type Refusal } from '../../picker/PickerInput.js';
 import type { PickList } from '../bindings/pickList.js';
 
 interface CellEditorProps {
@@ -10,6 +10,8 @@ interface CellEditorProps {
   readonly field: FieldView;
   /** What is picked from, as it stands in the entry. */
   readonly list: PickList | undefined;
+  /** The calendar of a date. */
+  readonly days: Days | undefined;
   /** What the cell shows when it is not edited. */
   readonly held: string;
   readonly refusal: Refusal | undefined;
@@ -21,7 +23,7 @@ interface CellEditorProps {
 
 const moves: { readonly [By in 'enter' | 'tab' | 'backTab' | 'pick']: Move } = { enter: 'down', tab: 'right', backTab: 'left', pick: 'stay' };
 
-export function CellEditor({ editing, field, list, held, refusal: before, commit, abandon }: CellEditorProps) {
+export function CellEditor({ editing, field, list, days, held, refusal: before, commit, abandon }: CellEditorProps) {
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
@@ -38,10 +40,11 @@ export function CellEditor({ editing, field, list, held, refusal: before, commit
     <PickerInput
       label={`${field.heading}, row ${editing.place.row + 1}`}
       list={list}
+      days={list ? undefined : days}
       others={field.rule?.others ?? 'refuse'}
       text={text}
       held={held}
-      openAtOnce={list !== undefined && (editing.openList || editing.replaces)}
+      openAtOnce={(list !== undefined || days !== undefined) && (editing.openList || editing.replaces)}
       refusal={refusal}
       selectAll={!editing.replaces}
       style={inputStyle}

@@ -101,6 +101,14 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     if (text.trim() !== '') void addEntry(column.key, text);
     return undefined;
   };
+  /** The space bar answers yes or no, and the other one when pressed again. */
+  const toggle = (place: Place): boolean => {
+    const column = register.fields[place.column];
+    const entry = entryAt(place.row);
+    if (column?.kind !== 'yes/no' || !entry) return false;
+    commitAt(place, entry.cells[column.key] === 'yes' ? 'no' : 'yes');
+    return true;
+  };
   const addEntry = async (fieldKey: string, text: string) => {
     const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
     const column = register.fields.find(({ key }) => key === fieldKey)!;
@@ -202,6 +210,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                     editing={editing}
                     field={edited}
                     list={cells.listFor(entry, edited)}
+                    days={cells.daysFor(entry, edited)}
                     held={entry ? cells.shown(entry, edited) : ''}
                     refusal={entry && refusalOf(cells.draftOf(entry, edited))}
                     commit={(text, confirmed) => commitAt(editing.place, text, confirmed)}
@@ -216,6 +225,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               onVisible={entries.onVisible}
               onSelect={onSelect}
               onClear={(block) => void clear(block)}
+              onSpace={(place) => toggle(place)}
               copy={copy}
               onPaste={(text, place) => void paste(text, place, addsBelow)}
               onHeading={(column) => show({ field: register.fields[column]!.key, 'new-field': undefined })}

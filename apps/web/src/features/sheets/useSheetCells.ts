@@ -7,6 +7,7 @@ import type { Refusal } from '../../picker/PickerInput.js';
 import { useAppDispatch, useAppSelector } from '../../store.js';
 import { pickList } from '../bindings/pickList.js';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import { daysOf } from '../entries/daysOf.js';
 import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
 import { sendEdit } from '../entries/sendEdit.js';
 
@@ -90,8 +91,9 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
 
   /** What is picked from in a cell, as its rule stands in the entry. */
   const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), { ...context, entry: entry?.cells ?? {} });
+  const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
-  return { look, shown, commit, draftOf, dropDraft, listFor };
+  return { look, shown, commit, draftOf, dropDraft, listFor, daysFor };
 }
 
 function optimistic(field: FieldView, text: string, locale: Me['house']['locale']): string {
