@@ -165,3 +165,32 @@ test('many fields are bound, copied to and cleared on the Bindings page, each wi
   await impact.getByRole('button', { name: 'Do it' }).click();
   await expect(page.getByRole('row').filter({ hasText: 'one value from Vessel classes' })).toHaveCount(0);
 });
+
+test('a column is made a list: spellings gathered, mended, cleaned and bound', async ({ house }) => {
+  const clerk = await house.open('mara');
+  const grid = await toSheet(clerk, 'Berth visits');
+  await clerk.evaluate(() => navigator.clipboard.writeText('gravel\r\nGravle\r\nGrain '));
+  await cellOf(grid, 1505, 'Cargo').click();
+  await clerk.keyboard.press('Control+v');
+  await expect(clerk.getByText('3 cells were taken.')).toBeVisible();
+
+  const page = await house.open('ines', '/upkeep');
+  await page.getByRole('region', { name: 'Columns that want to be lists' }).getByText(/^Cargo of Berth visits/).waitFor();
+  const line = page.getByText(/^Cargo of Berth visits/).locator('xpath=../..');
+  await line.getByRole('link', { name: 'Make it a list' }).click();
+  const slip = page.getByRole('region', { name: 'Make this column a list' });
+  await expect(slip).toContainText('11 spellings in 1,28');
+  await expect(slip.getByRole('group', { name: 'Spellings of Gravel' }).getByRole('checkbox')).toHaveCount(2);
+  await expect(slip.getByRole('group', { name: 'Spellings of Grain' })).toContainText('Grain·');
+  await slip.getByLabel('Title of the list and its catalog').fill('Pilots');
+  await slip.getByRole('button', { name: 'Make the list' }).click();
+  await expect(slip).toContainText('There is a range of this name already.');
+  await slip.getByLabel('Title of the list and its catalog').fill('Cargo kinds');
+  await slip.getByRole('button', { name: 'Make the list' }).click();
+  await expect(page.getByText(/Cargo takes its values from Cargo kinds now; 3 spellings follow/)).toBeVisible();
+  for (const [row, text] of [[1505, 'Gravel'], [1506, 'Gravel'], [1507, 'Grain']] as const) await expect(cellOf(grid, row, 'Cargo')).toHaveText(text);
+  await cellOf(grid, 1508, 'Cargo').click();
+  await clerk.keyboard.type('gravle');
+  await clerk.keyboard.press('Enter');
+  await expect(cellOf(grid, 1508, 'Cargo')).toHaveText('Gravel');
+});

@@ -58,6 +58,8 @@ import { SourcesController } from './sources/sources.controller.js';
 import { SourcesService } from './sources/sources.service.js';
 import { SourcesStore } from './sources/sources.store.js';
 import { Worlds } from './sources/worlds.js';
+import { ColumnsController } from './upkeep/columns.controller.js';
+import { GatherService } from './upkeep/gather.service.js';
 import { UpkeepController } from './upkeep/upkeep.controller.js';
 import { UpkeepService } from './upkeep/upkeep.service.js';
 
@@ -73,6 +75,7 @@ const controllers = [
   CatalogsController,
   BindingsController,
   ManyBindingsController,
+  ColumnsController,
   UpkeepController,
   LinkedController,
   LiveController,
@@ -91,6 +94,7 @@ const services = [
   CompiledCatalogs,
   Counts,
   EntriesService,
+  GatherService,
   HistoryService,
   HousesService,
   ItemsService,

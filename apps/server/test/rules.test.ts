@@ -1,7 +1,7 @@
 // Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
 import { readFileSync } from 'node:fs';
 import { newRule, type CatalogRule, type FieldKind, type Rule, type Verdict } from '@dellum/core';
-import type { BlockOutcome, BuildView, EditOutcome, EntryPage, FieldCount, FieldView, Problem, RegisterView, RuleImpact, RuleTrial, Why } from '@dellum/contract';
+import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, EntryPage, FieldCount, FieldView, Problem, RegisterView, RuleImpact, RuleTrial, Upkeep, Why } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
 
@@ -259,5 +259,33 @@ describe('why', () => {
     expect((await ask(made.house.reader, 'S1')).steps.map(({ step }) => step)).toEqual(['rule', 'catalog']);
     expect((await ask(made.house.clerk, 'N1')).steps.find(({ passed }) => !passed)).toMatchObject({ step: 'parent', words: 'Berths has it, but not under South.' });
     expect((await made.house.clerk.call('POST', `/fields/${id}/rule/why`, { text: 'S1', entry: id })).status).toBe(404);
+  });
+});
+
+describe('a column that wants to be a list', () => {
+  it('is gathered, cleaned and bound in one act; yesterday’s spellings are understood', async () => {
+    const cargo = ['Gravel', 'gravel', 'Gravel ', 'Gravle', 'Grain', 'Road salt'];
+    const house = await openHouse(running, Array.from({ length: 60 }, (_, at) => ({ visit: cargo[at % 12 < 6 ? 0 : at % 6]! })));
+    const field = house.visits.fields.find(({ key }) => key === 'visit')!.id;
+    const { administrator, clerk } = house;
+    const profile = await administrator.get<ColumnProfile>(`/fields/${field}/profile`);
+    expect(profile).toMatchObject({ entries: 60, distinct: 6, wantsToBeList: true });
+    expect(profile.values.map(({ value, entries, spellings }) => [value, entries, spellings.length])).toEqual([['Gravel', 50, 3], ['Grain', 5, 0], ['Road salt', 5, 0]]);
+    expect((await administrator.get<Upkeep>('/upkeep')).columns.map(({ fieldId }) => fieldId)).toContain(field);
+    const values = profile.values.map(({ value, spellings }) => ({ value, spellings: spellings.map((one) => one.value) }));
+    const twoWays = [...values, { value: 'Stone', spellings: ['gravel'] }];
+    expect((await administrator.call<Problem>('POST', `/fields/${field}/list`, { title: 'Cargo', values: twoWays })).body.detail).toBe('“gravel” is a spelling of two values. Decide for one of them.');
+    const { body } = await administrator.call<{ catalogId: string }>('POST', `/fields/${field}/list`, { title: 'Cargo', values });
+    const [count] = (await clerk.get<FieldCount[]>(`/registers/${house.visits.id}/counts`)).filter(({ fieldId }) => fieldId === field);
+    expect(count).toMatchObject({ held: 60, outside: 0 });
+    const held = async () => (await entriesOf(clerk, house.visits)).map(({ cells }) => cells['visit']);
+    expect(new Set(await held())).toEqual(new Set(['Gravel', 'Grain', 'Road salt']));
+    const [first] = await entriesOf(clerk, house.visits);
+    expect((await clerk.call<EditOutcome>('PATCH', `/registers/${house.visits.id}/entries/${first!.id}`, { field: 'visit', text: 'Gravle', version: first!.version })).body.verdict).toMatchObject({ verdict: 'taken', value: 'Gravel' });
+    const build = await administrator.get<BuildView>('/build');
+    expect(build.sheets.find(({ title }) => title === 'Gathered lists')!.registers.map(({ title }) => title)).toEqual(['Cargo']);
+    expect(build.catalogs.find(({ id }) => id === body.catalogId)).toMatchObject({ title: 'Cargo' });
+    // Bound already, it is not gathered again.
+    expect((await administrator.call<Problem>('POST', `/fields/${field}/list`, { title: 'Again', values })).body.code).toBe('in-use');
   });
 });

@@ -1,6 +1,7 @@
 // Upkeep: what wants mending, with its cure.
-import { IsIn, IsInt, IsString, IsUUID, MaxLength, Min } from 'class-validator';
-import { findingKinds, type FindingKind, type LeftOutWhy, type LookAlike, type RangeFinding, type Redefined } from '@dellum/core';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
+import { findingKinds, longestName, type ColumnProfile, type FindingKind, type LeftOutWhy, type LookAlike, type RangeFinding, type Redefined } from '@dellum/core';
 
 /** Asks for the cure of a finding; the server finds it anew, so that what is mended is of now. */
 export class CureDto {
@@ -50,6 +51,41 @@ export interface Unused {
   /** As they are shown. */
   readonly values: readonly string[];
 }
+export class GatheredValueDto {
+  @IsString()
+  @MaxLength(500)
+  value!: string;
+
+  /** Other spellings of it that entries hold; they follow. */
+  @IsArray()
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(20_000, { each: true })
+  spellings!: string[];
+}
+
+/** Makes a column a list: its values become a growing list with a catalog, entries follow the mapping, the field is bound. */
+export class GatherDto {
+  @IsString()
+  @Length(1, longestName, { message: `Give the list a title of at most ${longestName} characters.` })
+  title!: string;
+
+  @IsArray()
+  @ArrayNotEmpty({ message: 'The list needs at least one value.' })
+  @ArrayMaxSize(5000, { message: 'A list of more than 5,000 values is better pasted into a source sheet.' })
+  @ValidateNested({ each: true })
+  @Type(() => GatheredValueDto)
+  values!: GatheredValueDto[];
+}
+export type { ColumnProfile };
+
+/** A column that wants to be a list. */
+export interface WantsToBeList {
+  readonly fieldId: string;
+  readonly distinct: number;
+  readonly entries: number;
+}
+
 export interface Upkeep {
   readonly findings: readonly RangeFinding[];
   readonly alikes: readonly CatalogAlikes[];
@@ -58,4 +94,5 @@ export interface Upkeep {
   /** Catalogs that offer nothing, with why. */
   readonly empty: readonly { readonly catalogId: string; readonly words: string }[];
   readonly outside: readonly { readonly fieldId: string; readonly entries: number }[];
+  readonly columns: readonly WantsToBeList[];
 }

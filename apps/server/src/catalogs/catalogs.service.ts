@@ -6,7 +6,7 @@ import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, t
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Counts } from '../counts/counts.js';
-import { Database, lockBuild, type Reader } from '../database/database.js';
+import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { houseKey } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import { Changes } from '../live/changes.js';
@@ -94,14 +94,19 @@ export class CatalogsService {
 
   make(caller: Caller, dto: MakeCatalogDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
-      const title = freeTitle(build, dto.title, undefined);
-      const definition = readDefinition(dto.definition, build);
-      const keys = new Set([...build.catalogs.values()].map(({ key }) => key));
-      const id = randomUUID();
-      await this.store.add(trx, caller.houseId, { id, key: freeKey(houseKey(title), keys), title, note: dto.note, definition });
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.made', detail: { id, title, definition } }]);
-      return { id };
+      return { id: await this.makeWithin(trx, caller, build, { title: dto.title, note: dto.note, definition: readDefinition(dto.definition, build) }) };
     });
+  }
+
+  /** The same in a transaction that holds the build lock already. */
+  async makeWithin(trx: Trx, caller: Caller, build: HouseBuild, wanted: { title: string; note: string; definition: CatalogDefinition }): Promise<string> {
+    const title = freeTitle(build, wanted.title, undefined);
+    const { note, definition } = wanted;
+    const keys = new Set([...build.catalogs.values()].map(({ key }) => key));
+    const id = randomUUID();
+    await this.store.add(trx, caller.houseId, { id, key: freeKey(houseKey(title), keys), title, note, definition });
+    await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.made', detail: { id, title, definition } }]);
+    return id;
   }
 
   /** Composes the catalog otherwise; values that would go and that entries hold are asked about. */

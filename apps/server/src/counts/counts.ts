@@ -92,6 +92,20 @@ export class Counts {
     return new Map(rows.rows.map(({ field_id, entries }) => [field_id, entries]));
   }
 
+  /** How many distinct values some fields hold, and in how many entries. */
+  async spread(db: Reader, houseId: string, fieldIds: readonly string[]): Promise<{ fieldId: string; distinct: number; entries: number }[]> {
+    if (fieldIds.length === 0) return [];
+    const { rows } = await sql<{ fieldId: string; distinct: number; entries: number }>`
+      select field_id as "fieldId", count(*) as distinct, sum(entries)::bigint as entries from (
+        select field_id, value, sum(entries) as entries from (
+          select field_id, value, entries from value_counts where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[])
+          union all
+          select field_id, value, entries from value_deltas where house_id = ${houseId} and field_id = any(${fieldIds}::uuid[])
+        ) counted group by field_id, value having sum(entries) <> 0
+      ) held group by field_id`.execute(db);
+    return rows;
+  }
+
   /** Folds the deltas that are there now into the counts. One folder at a time; values in order, so that none deadlock. */
   async fold(): Promise<number> {
     return this.database.transaction(async (trx) => {

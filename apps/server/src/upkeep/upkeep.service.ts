@@ -1,6 +1,6 @@
 // Upkeep: everything in the house that wants mending, found by the core.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, examine, itemsAtLevel, readWorld, type Spelling } from '@dellum/core';
+import { canBeOutside, examine, itemsAtLevel, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -47,6 +47,7 @@ export class UpkeepService {
       unused: unusedOf(build, offered),
       empty: await this.empty(build, offered),
       outside: await this.outside(build),
+      columns: await this.columns(build),
     };
   }
 
@@ -93,6 +94,13 @@ export class UpkeepService {
       const unfiltered = readWorld({ ...world, definitions: new Map([...world.definitions, [id, { ...definition, filter: null }]]) }).items(id);
       return { catalogId: id, words: unfiltered.length > 0 ? `The filter of ${title} leaves nothing: none of ${unfiltered.length} values passes it.` : `${title} offers nothing: its sources are empty.` };
     });
+  }
+
+  /** Columns of free text in which few values stand for many entries. */
+  private async columns(build: HouseBuild): Promise<Upkeep['columns']> {
+    const fields = [...build.fields.values()].filter(({ rule, kind, registerId }) => rule === null && kind === 'text' && !build.registers.get(registerId)!.source);
+    const spread = await this.counts.spread(this.database.kysely, build.houseId, fields.map(({ id }) => id));
+    return spread.filter(({ distinct, entries }) => wantsToBeList(distinct, entries));
   }
 
   /** Entries outside, by field, where there are any. */

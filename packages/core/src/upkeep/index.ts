@@ -1,3 +1,4 @@
 export { lookAlikes, type LookAlike, type Spelling } from './lookAlikes.js';
 export { effectOn, examine, findingKinds, type Cure, type FindingKind, type RangeFinding } from './doctor.js';
+export { cleanedCounts, profileOf, wantsToBeList, type ColumnProfile, type ProposedValue } from './profile.js';
 export { lookAtPaste, type PasteLook } from './pasteLook.js';

@@ -27,9 +27,11 @@ interface FieldSlipProps {
   readonly me: Me;
   readonly counts: readonly FieldCount[];
   close(): void;
+  /** Asks for the slip that makes the column a list. */
+  gather?(): void;
 }
 
-export function FieldSlip({ register, fieldKey, build, me, counts, close }: FieldSlipProps) {
+export function FieldSlip({ register, fieldKey, build, me, counts, close, gather }: FieldSlipProps) {
   const field = register.fields.find(({ key }) => key === fieldKey);
   if (!field) return <Text color="inkSoft">This field is not there any more.</Text>;
   const designs = mayDesign(me.role);
@@ -45,7 +47,7 @@ export function FieldSlip({ register, fieldKey, build, me, counts, close }: Fiel
       <Text color="inkSoft" mb="3">
         {field.rule ? 'rule of this field' : `holds ${kindLabel(field.kind)}`}
       </Text>
-      {designs ? <RuleEditor place={place} close={close} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
+      {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
       <Standing field={field} counts={counts} />
     </>
   );
@@ -100,8 +102,10 @@ function Standing({ field, counts }: { field: FieldView; counts: readonly FieldC
   );
 }
 
-function RuleEditor({ place, close }: { place: RulePlace; close: () => void }) {
-  const { field, build, me } = place;
+function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => void; gather: (() => void) | undefined }) {
+  const { field, register, build, me } = place;
+  // Rules are for fields in which clerks enter data.
+  const isSource = build.sheets.find(({ id }) => id === register.sheetId)?.kind === 'source';
   const [drafted, setDrafted] = useState<Rule>();
   const [setRule] = useSetRuleMutation();
   const [clearRule] = useClearRuleMutation();
@@ -143,6 +147,8 @@ function RuleEditor({ place, close }: { place: RulePlace; close: () => void }) {
           )}
           <TrialEntry key={JSON.stringify(rule)} rule={rule} place={place} ready={ready} />
         </>
+      ) : isSource ? (
+        <Text fontSize="md">Takes {field.kind === 'text' ? 'any text' : kindLabel(field.kind)}; may be blank.</Text>
       ) : (
         <Stack gap="3" align="start">
           <Text fontSize="md">Takes {field.kind === 'text' ? 'any text' : kindLabel(field.kind)}; may be blank.</Text>
@@ -152,6 +158,11 @@ function RuleEditor({ place, close }: { place: RulePlace; close: () => void }) {
             </Button>
           ) : (
             <Text color="inkSoft">Make a catalog first; then this field can take its values from it.</Text>
+          )}
+          {field.kind === 'text' && gather && (
+            <Button size="sm" variant="outline" onClick={gather}>
+              Make this column a list
+            </Button>
           )}
           <Stack gap="1" align="start" role="group" aria-label="A rule of another kind">
             <Text color="inkSoft">or let it take</Text>

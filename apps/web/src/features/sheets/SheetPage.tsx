@@ -15,6 +15,7 @@ import { CellEditor } from '../entries/CellEditor.js';
 import { useDeleteEntriesMutation, useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
 import { useEntryWindow } from '../entries/useEntryWindow.js';
 import { useMeQuery } from '../houses/sessionApi.js';
+import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { ItemMark } from '../../theme/index.js';
 import { useBuildQuery } from './buildApi.js';
 import { columnsOf } from './columns.js';
@@ -50,6 +51,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const outside = search.get('outside') ?? undefined;
   const chosen = search.get('field') ?? undefined;
   const adding = search.has('new-field');
+  const gathered = search.get('slip') === 'gather' ? register.fields.find(({ key, rule }) => key === chosen && rule?.kind !== 'catalog') : undefined;
   const enters = mayEnter(me.role);
   const designs = mayDesign(me.role);
   const ready = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []), me.house.today);
@@ -171,7 +173,11 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
         ) : adding && designs ? (
           <NewField registerId={register.id} done={(key) => show({ 'new-field': undefined, field: key })} />
         ) : chosen ? (
-          <FieldSlip key={chosen} register={register} fieldKey={chosen} build={build} me={me} counts={counts ?? []} close={() => show({ field: undefined })} />
+          gathered && designs ? (
+            <GatherSlip key={gathered.id} field={gathered} close={() => show({ slip: undefined })} />
+          ) : (
+            <FieldSlip key={chosen} register={register} fieldKey={chosen} build={build} me={me} counts={counts ?? []} close={() => show({ field: undefined })} gather={() => show({ slip: 'gather' })} />
+          )
         ) : undefined
       }
     >
@@ -228,7 +234,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               onSpace={(place) => toggle(place)}
               copy={copy}
               onPaste={(text, place) => void paste(text, place, addsBelow)}
-              onHeading={(column) => show({ field: register.fields[column]!.key, 'new-field': undefined })}
+              onHeading={(column) => show({ field: register.fields[column]!.key, 'new-field': undefined, slip: undefined })}
               onEscape={({ row, column }) => {
                 const entry = entryAt(row);
                 if (entry) cells.dropDraft(entry, register.fields[column]!);

@@ -25,7 +25,7 @@ export function UpkeepPage() {
   const { data: slips } = useSlipsQuery();
   if (!build || !upkeep) return <Waiting error={errorWords(error ?? failed)} />;
   const [slip] = slips ?? [];
-  const nothing = upkeepCount(upkeep) + upkeep.unused.length === 0;
+  const nothing = upkeepCount(upkeep) + upkeep.unused.length + upkeep.columns.length === 0;
   return (
     <Page title="Upkeep" about="What wants mending, each with its cure. Nothing is done before you choose it." slip={slip && <ImpactSlip key={slip.id} slip={slip} build={build} />}>
       {nothing ? (
@@ -55,6 +55,12 @@ export function UpkeepPage() {
               <OutsideRow key={outside.fieldId} outside={outside} build={build} />
             ))}
           </Section>
+          <Section title="Columns that want to be lists" count={upkeep.columns.length}>
+            {upkeep.columns.map(({ fieldId, distinct, entries }) => {
+              const place = placeOfField(build, fieldId);
+              return place && <Row key={fieldId} words={`${place.field.heading} of ${place.sheet.title}: ${number.format(distinct)} spellings in ${number.format(entries)} entries`} to={`/sheets/${place.sheet.id}?field=${place.field.key}&slip=gather`} where="Make it a list" />;
+            })}
+          </Section>
           <Section title="Values that no entry holds" count={upkeep.unused.reduce((sum, { values }) => sum + values.length, 0)}>
             {upkeep.unused.map(({ catalogId, values }) => (
               <Row key={catalogId} words={`${titleOf(build, catalogId)}: ${values.slice(0, mostShown).join(', ')}${values.length > mostShown ? ` and ${values.length - mostShown} more` : ''}`} to={`/catalogs/${catalogId}`} where="Look at it" />
@@ -64,6 +70,11 @@ export function UpkeepPage() {
       )}
     </Page>
   );
+}
+
+/** The entry sheet and the field of an id. */
+function placeOfField(build: BuildView, fieldId: string) {
+  return build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.map((field) => ({ sheet, field })))).find(({ field }) => field.id === fieldId);
 }
 
 const titleOf = (build: BuildView, id: string) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? '';
@@ -163,8 +174,7 @@ function AlikeRow({ catalogId, group, build }: { catalogId: string; group: LookA
 }
 
 function OutsideRow({ outside, build }: { outside: Upkeep['outside'][number]; build: BuildView }) {
-  const places = build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.map((field) => ({ sheet, field }))));
-  const place = places.find(({ field }) => field.id === outside.fieldId);
+  const place = placeOfField(build, outside.fieldId);
   if (!place) return null;
   return <Row words={`${number.format(outside.entries)} ${outside.entries === 1 ? 'entry' : 'entries'} in ${place.field.heading} of ${place.sheet.title}`} to={`/sheets/${place.sheet.id}?outside=${place.field.key}&field=${place.field.key}`} where="List them" />;
 }

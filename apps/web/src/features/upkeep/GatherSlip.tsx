@@ -1,0 +1,129 @@
+// Make this column a list: its spellings gathered, proposed, mended by hand, then cleaned and bound in one act.
+import { Box, Button, Checkbox, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import type { ProposedValue } from '@dellum/core';
+import type { FieldView, GatherDto } from '@dellum/contract';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { errorWords, faultWords } from '../../api/problem.js';
+import { FormField } from '../../frame/FormField.js';
+import { useNotice } from '../../frame/useNotice.js';
+import { useGatherMutation, useProfileQuery } from './upkeepApi.js';
+
+const number = new Intl.NumberFormat('en-GB');
+const plainShown = 12;
+
+/** What one has changed of the proposal: another right spelling, spellings that are values of their own, values left out. */
+interface Mending {
+  readonly renamed: Readonly<Record<string, string>>;
+  readonly apart: ReadonlySet<string>;
+}
+
+const spellingKey = (value: string, spelling: string) => `${value}\u001F${spelling}`;
+
+/** The list as it is sent. A spelling that is a value of its own stands for itself; the empty heading of a group stands when entries hold it. */
+function listOf(values: readonly ProposedValue[], { renamed, apart }: Mending): GatherDto['values'] {
+  return values.flatMap(({ value, entries, spellings }) => {
+    const same = spellings.filter((spelling) => !apart.has(spellingKey(value, spelling.value)));
+    const others = spellings.filter((spelling) => apart.has(spellingKey(value, spelling.value)));
+    const right = (renamed[value] ?? value).trim();
+    const isHeld = entries > spellings.reduce((sum, spelling) => sum + spelling.entries, 0);
+    const held = [...same.map((spelling) => spelling.value), ...(isHeld && right !== value ? [value] : [])];
+    return [{ value: right, spellings: held.filter((spelling) => spelling !== right) }, ...others.map((spelling) => ({ value: spelling.value.trim(), spellings: spelling.value === spelling.value.trim() ? [] : [spelling.value] }))];
+  });
+}
+
+interface GatherSlipProps {
+  readonly field: FieldView;
+  close(): void;
+}
+
+export function GatherSlip({ field, close }: GatherSlipProps) {
+  const { data: profile, error } = useProfileQuery(field.id);
+  const [title, setTitle] = useState(field.heading);
+  const [mending, setMending] = useState<Mending>({ renamed: {}, apart: new Set() });
+  const [fault, setFault] = useState<string>();
+  const [gather, { isLoading }] = useGatherMutation();
+  const notice = useNotice();
+  if (!profile) return <Text color={error ? 'brick.fg' : 'inkSoft'}>{errorWords(error) ?? 'Gathering the spellings …'}</Text>;
+  const { values, entries, distinct } = profile;
+  const groups = values.filter(({ spellings }) => spellings.length > 0);
+  const plain = values.filter(({ spellings }) => spellings.length === 0);
+  const list = listOf(values, mending);
+  const following = list.reduce((sum, { spellings }) => sum + spellings.length, 0);
+  const save = async () => {
+    setFault(undefined);
+    try {
+      await gather({ fieldId: field.id, list: { title, values: list } }).unwrap();
+      notice('done', `${field.heading} takes its values from ${title} now; ${number.format(following)} ${following === 1 ? 'spelling follows' : 'spellings follow'}, and each is understood from now on.`);
+      close();
+    } catch (thrown) {
+      setFault(faultWords(thrown, 'title'));
+    }
+  };
+  const setApart = (key: string, apart: boolean) => setMending({ ...mending, apart: new Set(apart ? [...mending.apart, key] : [...mending.apart].filter((known) => known !== key)) });
+  return (
+    <Stack gap="3" role="region" aria-label="Make this column a list">
+      <HStack justify="space-between" align="start">
+        <Box>
+          <Heading as="h2" fontSize="lg">
+            Make {field.heading} a list
+          </Heading>
+          <Text color="inkSoft">
+            {number.format(distinct)} spellings in {number.format(entries)} entries
+          </Text>
+        </Box>
+        <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
+          <X size={14} />
+        </IconButton>
+      </HStack>
+      {groups.length > 0 && <Text>{groups.length === 1 ? 'One value is' : `${number.format(groups.length)} values are`} spelled in several ways. What is ticked becomes the right spelling above it.</Text>}
+      {groups.map((group) => (
+        <Box key={group.value} role="group" aria-label={`Spellings of ${group.value}`} p="3" bg="paper" borderWidth="1px" borderColor="line" rounded="l3">
+          <HStack>
+            <Input size="xs" flex="1" borderColor="slate.border" aria-label={`Right spelling of ${group.value}`} value={mending.renamed[group.value] ?? group.value} onChange={(event) => setMending({ ...mending, renamed: { ...mending.renamed, [group.value]: event.target.value } })} />
+            <Text color="inkSoft">{number.format(group.entries)}</Text>
+          </HStack>
+          <Stack gap="1" mt="1.5">
+            {group.spellings.map(({ value, entries: count }) => {
+              const key = spellingKey(group.value, value);
+              return (
+                <Checkbox.Root key={value} size="sm" checked={!mending.apart.has(key)} onCheckedChange={(details) => setApart(key, details.checked !== true)}>
+                  <Checkbox.HiddenInput />
+                  <Checkbox.Control borderColor="slate.border" />
+                  <Checkbox.Label whiteSpace="pre-wrap">
+                    {shownBlanks(value)}{' '}
+                    <Text as="span" color="inkSoft">
+                      {number.format(count)}
+                    </Text>
+                  </Checkbox.Label>
+                </Checkbox.Root>
+              );
+            })}
+          </Stack>
+        </Box>
+      ))}
+      {plain.length > 0 && (
+        <Text color="inkSoft">
+          {groups.length > 0 ? 'and as they are: ' : ''}
+          {plain.slice(0, plainShown).map(({ value }) => value).join(', ')}
+          {plain.length > plainShown && ` and ${number.format(plain.length - plainShown)} more`}
+        </Text>
+      )}
+      <FormField label="Title of the list and its catalog" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
+      <Text fontSize="xs" color="inkSoft">
+        {number.format(list.length)} values go into a growing list on “Gathered lists”, {number.format(following)} {following === 1 ? 'spelling follows' : 'spellings follow'}, and {field.heading} is bound to the catalog.
+      </Text>
+      <HStack>
+        <Button size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
+          Make the list
+        </Button>
+        <Button size="sm" variant="outline" onClick={close}>
+          Leave it
+        </Button>
+      </HStack>
+    </Stack>
+  );
+}
+
+/** Blanks at the ends, which nobody would see, as dots. */
+const shownBlanks = (text: string): string => text.replace(/^\s+|\s+$/gu, (blanks) => '·'.repeat(blanks.length));
