@@ -1,5 +1,5 @@
 // Rules of every kind, cascades, confirmation, the why slip and the Bindings page, driven as people do it.
-import { cellOf, expect, test, toSheet } from './house.js';
+import { cellOf, expect, test, toCatalog, toSheet } from './house.js';
 
 test('a berth is picked under its quay; another quay clears it and says so', async ({ house }) => {
   const page = await house.open('mara');
@@ -193,4 +193,25 @@ test('a column is made a list: spellings gathered, mended, cleaned and bound', a
   await clerk.keyboard.type('gravle');
   await clerk.keyboard.press('Enter');
   await expect(cellOf(grid, 1508, 'Cargo')).toHaveText('Gravel');
+});
+
+test('a value is found wherever entries hold it: from a cell, from its catalog and from the seek line', async ({ house }) => {
+  const clerk = await house.open('mara');
+  const grid = await toSheet(clerk, 'Berth visits');
+  await cellOf(grid, 1510, 'Pilot').click();
+  await clerk.getByRole('button', { name: 'Same value only' }).click();
+  await expect(clerk.getByRole('button', { name: 'Pilot is Corin Vale; show all entries again' })).toBeVisible();
+  await expect(grid.getByRole('gridcell', { name: 'Corin Vale' }).first()).toBeVisible();
+  await expect(grid.getByRole('gridcell', { name: 'Tam Ossel' })).toHaveCount(0);
+  await clerk.getByRole('button', { name: /show all entries again/ }).click();
+  await expect(clerk.getByText(/1,512 entries\./)).toBeVisible();
+  await clerk.getByRole('combobox', { name: 'Seek' }).fill('Heron Mole');
+  await clerk.getByRole('option', { name: /“Heron Mole” in Quay of Crane hours|“Heron Mole” in Quay of Berth visits/ }).first().click();
+  await expect(clerk.getByRole('button', { name: 'Quay is Heron Mole; show all entries again' })).toBeVisible();
+
+  const page = await house.open('ines');
+  await toCatalog(page, 'Pilots');
+  await page.getByRole('table').getByRole('button', { name: 'Corin Vale' }).click();
+  await page.getByRole('list', { name: 'Entries that hold it' }).getByRole('link', { name: 'Pilot of Berth visits' }).click();
+  await expect(page.getByRole('button', { name: 'Pilot is Corin Vale; show all entries again' })).toBeVisible();
 });

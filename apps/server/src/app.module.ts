@@ -26,6 +26,7 @@ import { Database } from './database/database.js';
 import { CellWriter } from './entries/cellWriter.js';
 import { EntriesController } from './entries/entries.controller.js';
 import { EntriesService } from './entries/entries.service.js';
+import { HeldController } from './entries/held.controller.js';
 import { EntriesStore } from './entries/entries.store.js';
 import { PlacesStore } from './entries/places.store.js';
 import { HousesController } from './houses/houses.controller.js';
@@ -70,6 +71,7 @@ const controllers = [
   PeopleController,
   SheetsController,
   EntriesController,
+  HeldController,
   SourcesController,
   RangesController,
   CatalogsController,

@@ -1,7 +1,7 @@
 // Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
 import { readFileSync } from 'node:fs';
 import { newRule, type CatalogRule, type FieldKind, type Rule, type Verdict } from '@dellum/core';
-import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, EntryPage, FieldCount, FieldView, Problem, RegisterView, RuleImpact, RuleTrial, Upkeep, Why } from '@dellum/contract';
+import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, EntryPage, FieldCount, FieldView, HeldIn, Problem, RegisterView, RuleImpact, RuleTrial, Upkeep, Why } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
 
@@ -287,5 +287,18 @@ describe('a column that wants to be a list', () => {
     expect(build.catalogs.find(({ id }) => id === body.catalogId)).toMatchObject({ title: 'Cargo' });
     // Bound already, it is not gathered again.
     expect((await administrator.call<Problem>('POST', `/fields/${field}/list`, { title: 'Again', values })).body.code).toBe('in-use');
+  });
+});
+
+describe('a value', () => {
+  it('is found wherever entries hold it, blanks too, and lists just these entries', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2' }, { visit: 'Tam Ossel', pilot: 'Tam Ossel' }]);
+    const held = await house.reader.get<HeldIn[]>(`/held?value=${encodeURIComponent('Tam Ossel')}`);
+    expect(held.map(({ fieldId, entries }) => [house.visits.fields.find(({ id }) => id === fieldId)!.key, entries]).sort()).toEqual([['pilot', 2], ['visit', 1]]);
+    const listed = async (query: string) => (await entriesOf(house.clerk, house.visits, query)).map(({ cells }) => cells['visit']);
+    expect(await listed('&field=pilot&value=Tam%20Ossel')).toEqual(['V1', 'Tam Ossel']);
+    expect(await listed('&field=pilot&value=')).toEqual(['V2']);
+    expect(await listed('&field=pilot&value=Nobody')).toEqual([]);
+    expect((await house.clerk.call('GET', `/registers/${house.visits.id}/entries?field=captain&value=x`)).status).toBe(404);
   });
 });

@@ -22,6 +22,28 @@ export class PageQueryDto {
   @IsString()
   @MaxLength(60)
   outside?: string;
+
+  /** Only entries that hold `value` in this field; an empty one for blanks. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  field?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  value?: string;
+}
+
+export class HeldQueryDto {
+  @IsString()
+  @MaxLength(500)
+  value!: string;
+}
+/** Where entries hold a value, and how many. */
+export interface HeldIn {
+  readonly fieldId: string;
+  readonly entries: number;
 }
 
 /** A clerk's edit of one cell. */

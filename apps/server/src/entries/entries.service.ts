@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { canBeOutside, carried, cellsOfNew, proposalOf, readsOf, type Act, type Cells, type Verdict } from '@dellum/core';
-import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, InsertEntriesDto, PageQueryDto, Slip, WriteBlockDto } from '@dellum/contract';
+import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, HeldIn, InsertEntriesDto, PageQueryDto, Slip, WriteBlockDto } from '@dellum/contract';
 import { sql } from 'kysely';
 import { BuildService, feedsCatalogs, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -47,11 +47,29 @@ export class EntriesService {
     const build = await this.builds.now(caller.houseId);
     const register = registerOf(build, registerId, caller);
     const place = { houseId: caller.houseId, registerId };
-    const { total, entries } = query.outside
-      ? await this.store.pageOfHolding(db, place, await this.outsideValues(db, build, register, query.outside), query.from, query.count)
+    const wanted = await this.wantedBy(db, build, register, query);
+    const { total, entries } = wanted
+      ? await this.store.pageOfHolding(db, place, wanted, query.from, query.count)
       : { total: await this.places.total(db, place), entries: await this.store.page(db, place, query.from, query.count) };
     const carries = carriesOf(build, register);
     return { from: query.from, total, entries: entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) })) };
+  }
+
+  /** Which entries are asked for; undefined for all. */
+  private async wantedBy(db: Reader, build: HouseBuild, register: RegisterBuild, { outside, field, value = '' }: PageQueryDto): Promise<HoldsOneOf | undefined> {
+    if (outside) return this.outsideValues(db, build, register, outside);
+    if (field === undefined) return undefined;
+    const { key } = fieldWithKey(register, field);
+    const notReached = carriesOf(build, register).filter((carry) => carry.field === key && carry.to === value).map(({ from }) => from);
+    return [{ keys: [key], holdings: [value === '' ? null : value, ...notReached].map((held) => [held]) }];
+  }
+
+  /** Every field of the entry sheets in which entries hold the value. */
+  async heldIn(caller: Caller, value: string): Promise<HeldIn[]> {
+    const build = await this.builds.now(caller.houseId);
+    const fields = [...build.fields.values()].filter(({ registerId }) => !build.registers.get(registerId)!.source).map(({ id }) => id);
+    const counts = await this.counts.ofValues(this.database.kysely, caller.houseId, fields, [countKey(value)]);
+    return [...counts].flatMap(([fieldId, held]) => [...held.values()].map((entries) => ({ fieldId, entries }))).filter(({ entries }) => entries > 0);
   }
 
   /** What is outside, by field, as rows hold it; computed from the distinct values, never stored. */

@@ -16,7 +16,11 @@ export type HoldsOneOf = readonly { readonly keys: readonly string[]; readonly h
 /** One field compares with a list of values; several together with a list of combinations. */
 function holdsIn({ keys, holdings }: HoldsOneOf[number]) {
   const [key, ...more] = keys;
-  if (more.length === 0) return sql`cells ->> ${key!} = any(${holdings.map(([value]) => value)}::text[])`;
+  if (more.length === 0) {
+    const values = holdings.flatMap(([value]) => value ?? []);
+    const blank = values.length < holdings.length;
+    return blank ? sql`(not cells ? ${key!} or cells ->> ${key!} = any(${values}::text[]))` : sql`cells ->> ${key!} = any(${values}::text[])`;
+  }
   const own = sql`jsonb_build_array(${sql.join(keys.map((one) => sql`cells ->> ${one}`))})`;
   return sql`${own} in (select jsonb_array_elements(${JSON.stringify(holdings)}::jsonb))`;
 }

@@ -4,9 +4,13 @@ import { format, itemColours, type CompanionField, type Item, type ItemColour } 
 import type { CatalogItems, CatalogView, Me } from '@dellum/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { isProblem, problemWords } from '../../api/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import { ItemMark } from '../../theme/index.js';
+import { heldPlaces } from '../entries/heldPlaces.js';
+import { useHeldInQuery } from '../entries/entriesApi.js';
+import { useBuildQuery } from '../sheets/buildApi.js';
 import { useTold } from '../sources/useRegister.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { AddItem } from './AddItem.js';
@@ -45,11 +49,31 @@ export function ItemSlip({ item, catalog, items, held, levels, me, close }: Item
           {item.path.length > 0 && `${item.path.join(' › ')} · `}
           {item.state}, {held === 0 ? 'no entry holds it' : `${number.format(held)} ${held === 1 ? 'entry holds' : 'entries hold'} it`}
         </Text>
+        {held > 0 && <HeldLinks value={item.value} />}
       </Box>
       <Companions item={item} fields={items.companions} me={me} />
       <ItemActs key={item.value} item={item} catalog={catalog} items={items} />
       {item.path.length + 1 < levels && <AddItem catalog={catalog} path={[...item.path, item.value]} />}
       <KeptForm key={JSON.stringify(item)} item={item} catalog={catalog} />
+    </Stack>
+  );
+}
+
+/** Where entries hold the value, each a way to just these entries. */
+function HeldLinks({ value }: { value: string }) {
+  const { data: build } = useBuildQuery();
+  const { data: held } = useHeldInQuery(value);
+  if (!build || !held) return null;
+  return (
+    <Stack as="ul" gap="0" listStyleType="none" aria-label="Entries that hold it">
+      {heldPlaces(held, build, value).map(({ to, words, entries }) => (
+        <Box as="li" key={to}>
+          <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
+            <Link to={to}>{words}</Link>
+          </Box>{' '}
+          {number.format(entries)}
+        </Box>
+      ))}
     </Stack>
   );
 }

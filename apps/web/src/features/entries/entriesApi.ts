@@ -1,5 +1,5 @@
 // Entries over the API: pages, edits, blocks; and the patches that the live stream brings.
-import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount } from '@dellum/contract';
+import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount, HeldIn } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import type { AppDispatch, RootState } from '../../store.js';
 import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
@@ -13,12 +13,15 @@ export interface PageArg {
   readonly page: number;
   /** A field's key or `*`: only entries that are outside there. */
   readonly outside?: string;
+  /** Only entries that hold `value` in this field. */
+  readonly field?: string;
+  readonly value?: string;
 }
 
 export const entriesApi = api.injectEndpoints({
   endpoints: (build) => ({
     entryPage: build.query<EntryPage, PageArg>({
-      query: ({ registerId, page, outside }) => `/registers/${registerId}/entries?from=${page * pageSize}&count=${pageSize}${outside ? `&outside=${encodeURIComponent(outside)}` : ''}`,
+      query: ({ registerId, page, ...wanted }) => `/registers/${registerId}/entries?${new URLSearchParams({ from: String(page * pageSize), count: String(pageSize), ...wanted }).toString()}`,
       transformResponse: (page: EntryPage) => ({ ...page, entries: page.entries.map(upToDate) }),
       providesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
@@ -50,6 +53,7 @@ export const entriesApi = api.injectEndpoints({
       query: ({ registerId, entries }) => ({ path: `/registers/${registerId}/entries/delete`, method: 'POST', body: { entries } }),
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
+    heldIn: build.query<HeldIn[], string>({ query: (value) => `/held?${new URLSearchParams({ value }).toString()}`, providesTags: ['Counts'] }),
     fieldCounts: build.query<FieldCount[], string>({
       query: (registerId) => `/registers/${registerId}/counts`,
       providesTags: ['Counts'],
@@ -57,7 +61,7 @@ export const entriesApi = api.injectEndpoints({
   }),
 });
 
-export const { useEntryPageQuery, useListEntriesQuery, useEditCellMutation, useWriteBlockMutation, useInsertEntriesMutation, useDeleteEntriesMutation, useFieldCountsQuery } = entriesApi;
+export const { useEntryPageQuery, useListEntriesQuery, useEditCellMutation, useWriteBlockMutation, useInsertEntriesMutation, useDeleteEntriesMutation, useFieldCountsQuery, useHeldInQuery } = entriesApi;
 
 /** Changes an entry in every page of the cache that shows it. */
 export function updateEntry(dispatch: AppDispatch, state: RootState, registerId: string, entryId: string, update: (entry: EntryView) => EntryView): void {

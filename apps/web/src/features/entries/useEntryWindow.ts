@@ -14,10 +14,13 @@ export interface EntryWindow {
   rows(first: number, last: number): Promise<EntryView[]>;
 }
 
-export function useEntryWindow(registerId: string, outside: string | undefined): EntryWindow {
+/** Which entries of a register are shown; all of them where nothing is said. */
+export type Wanted = Pick<PageArg, 'outside' | 'field' | 'value'>;
+
+export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow {
   const [pages, setPages] = useState({ first: 0, last: 0 });
   const dispatch = useAppDispatch();
-  const arg = (page: number): PageArg => ({ registerId, page, ...(outside && { outside }) });
+  const arg = (page: number): PageArg => ({ registerId, page, ...wanted });
   const upper = useEntryPageQuery(arg(pages.first));
   const lower = useEntryPageQuery(arg(pages.last));
   const loaded: readonly (EntryPage | undefined)[] = [upper.currentData, lower.currentData];

@@ -1,5 +1,6 @@
 // The seek line: goes to any page, sheet, list, range, catalog, field or value. Ctrl and the full stop reach it.
 import { Box, HStack, Input, Text } from '@chakra-ui/react';
+import { clean } from '@dellum/core';
 import type { CatalogItems, Me } from '@dellum/contract';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
@@ -7,6 +8,8 @@ import { shallowEqual } from 'react-redux';
 import { useAppDispatch, useAppSelector } from '../../store.js';
 import { catalogsApi } from '../catalogs/catalogsApi.js';
 import { unpacked } from '../catalogs/unpacked.js';
+import { useHeldInQuery } from '../entries/entriesApi.js';
+import { heldPlaces } from '../entries/heldPlaces.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { find, seekables, type Finding } from './findings.js';
 
@@ -32,7 +35,9 @@ export function SeekLine({ me }: { me: Me }) {
   const listId = useId();
   const items = useItems(open && build ? build.catalogs.map(({ id }) => id) : []);
   const all = useMemo(() => (build ? seekables(build, items, me.role) : []), [build, items, me.role]);
-  const findings = useMemo(() => find(all, query), [all, query]);
+  const value = clean(query);
+  const { currentData: held } = useHeldInQuery(value, { skip: !open || value.length < 2 });
+  const findings = useMemo(() => [...find(all, query), ...(held && build ? heldPlaces(held, build, value).map(({ to, words, entries }): Finding => ({ what: entries === 1 ? '1 entry' : `${entries.toLocaleString('en-GB')} entries`, words: `“${value}”`, where: words, to })) : [])], [all, query, held, build, value]);
 
   useEffect(() => {
     const reach = (event: globalThis.KeyboardEvent) => {

@@ -18,7 +18,7 @@ const seekable = (what: string, words: string, where: string, to: string): Seeka
 /** Everything that can be found, pages first, values last. */
 export function seekables(build: BuildView, items: readonly CatalogItems[], role: Role): Seekable[] {
   const designs = mayDesign(role);
-  const pages = designs ? [['Sheets', '/sheets'], ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['Ranges', '/ranges'], ['Linked sources', '/linked'], ['Map', '/map'], ['Upkeep', '/upkeep'], ['People', '/people']] : [['Sheets', '/sheets']];
+  const pages = designs ? [['Sheets', '/sheets'], ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['Ranges', '/ranges'], ['Linked sources', '/linked'], ['Bindings', '/bindings'], ['Map', '/map'], ['Upkeep', '/upkeep'], ['People', '/people']] : [['Sheets', '/sheets']];
   const sheets = build.sheets.map((sheet) => seekable(sheet.kind === 'entry' ? 'sheet' : 'source sheet', sheet.title, '', sheet.kind === 'entry' ? `/sheets/${sheet.id}` : `/sources/${sheet.id}`));
   const fields = build.sheets
     .filter(({ kind }) => kind === 'entry')

@@ -10,6 +10,15 @@ interface OutsideChipsProps {
   onShow(outside: string | undefined): void;
 }
 
+/** Says that only entries with one value are shown; closing it shows all again. */
+export function AlikeChip({ words, onClose }: { words: string; onClose: () => void }) {
+  return (
+    <Button size="2xs" h="6" rounded="full" onClick={onClose} aria-label={`${words}; show all entries again`}>
+      {words} <X size={12} aria-hidden />
+    </Button>
+  );
+}
+
 export function OutsideChips({ register, counts, outside, onShow }: OutsideChipsProps) {
   const byField = new Map(counts.map((count) => [count.fieldId, count.outside]));
   const fields = register.fields.filter((field) => (byField.get(field.id) ?? 0) > 0 || field.key === outside);

@@ -2,7 +2,7 @@
 import { Box, Button, HStack, Text } from '@chakra-ui/react';
 import { catalogIdOf, type ItemColour } from '@dellum/core';
 import { mayDesign, mayEnter, type BuildView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
@@ -13,14 +13,14 @@ import { WhySlip } from '../bindings/WhySlip.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { useDeleteEntriesMutation, useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
-import { useEntryWindow } from '../entries/useEntryWindow.js';
+import { useEntryWindow, type Wanted } from '../entries/useEntryWindow.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { ItemMark } from '../../theme/index.js';
 import { useBuildQuery } from './buildApi.js';
 import { columnsOf } from './columns.js';
 import { NewField } from './NewField.js';
-import { OutsideChips } from './OutsideChips.js';
+import { AlikeChip, OutsideChips } from './OutsideChips.js';
 import { SheetMenu } from './SheetMenu.js';
 import { refusalOf, useSheetCells } from './useSheetCells.js';
 import { usePaste } from './usePaste.js';
@@ -55,7 +55,11 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const enters = mayEnter(me.role);
   const designs = mayDesign(me.role);
   const ready = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []), me.house.today);
-  const entries = useEntryWindow(register.id, outside);
+  const alike = register.fields.find(({ key }) => key === search.get('holds'));
+  const value = search.get('value') ?? '';
+  const some = outside !== undefined || alike !== undefined;
+  const wanted = useMemo((): Wanted => (outside ? { outside } : alike ? { field: alike.key, value } : {}), [outside, alike, value]);
+  const entries = useEntryWindow(register.id, wanted);
   const cells = useSheetCells(register, ready, me);
   const { paste, clear } = usePaste(register, entries);
   const { data: counts } = useFieldCountsQuery(register.id);
@@ -70,7 +74,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
 
   const show = (change: Record<string, string | undefined>) => {
     setWhy(undefined);
-    if ('outside' in change) setAt(undefined);
+    if ('outside' in change || 'holds' in change) setAt(undefined);
     const next = new URLSearchParams(search);
     for (const [name, value] of Object.entries(change)) {
       if (value === undefined) next.delete(name);
@@ -83,10 +87,10 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   }, []);
   const { total, entryAt } = entries;
   if (total === undefined) return <Waiting error={entries.error} />;
-  const startRow = outside ? 0 : Math.max(0, total - 1);
+  const startRow = some ? 0 : Math.max(0, total - 1);
   const { active, block: chosenBlock } = at ?? { active: { row: startRow, column: 0 }, block: { top: startRow, bottom: startRow, left: 0, right: 0 } };
 
-  const addsBelow = enters && !outside && register.fields.length > 0;
+  const addsBelow = enters && !some && register.fields.length > 0;
   const rowCount = total + (addsBelow ? 1 : 0);
   const field = register.fields[active.column];
   const activeEntry = entryAt(active.row);
@@ -137,11 +141,16 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   return (
     <Page
       title={sheet.title}
-      about={`${sheet.note} ${outside ? `${number.format(total)} ${total === 1 ? 'entry' : 'entries'} outside shown.` : `${number.format(total)} ${total === 1 ? 'entry' : 'entries'}.`}`}
-      strip={<OutsideChips register={register} counts={counts ?? []} outside={outside} onShow={(next) => show({ outside: next })} />}
+      about={`${sheet.note} ${some ? `${number.format(total)} ${total === 1 ? 'entry' : 'entries'} ${outside ? 'outside ' : ''}shown.` : `${number.format(total)} ${total === 1 ? 'entry' : 'entries'}.`}`}
+      strip={
+        <HStack gap="2" wrap="wrap">
+          {alike && !outside && <AlikeChip words={`${alike.heading} ${value === '' ? 'is blank' : `is ${cells.shownValue(alike, value)}`}`} onClose={() => show({ holds: undefined, value: undefined })} />}
+          <OutsideChips register={register} counts={counts ?? []} outside={outside} onShow={(next) => show({ outside: next, holds: undefined, value: undefined })} />
+        </HStack>
+      }
       actions={
         <>
-          {enters && !outside && (
+          {enters && !some && (
             <Button size="xs" variant="outline" onClick={() => void insertAbove()}>
               New entry above row {Math.min(active.row, total) + 1}
             </Button>
@@ -153,6 +162,11 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               act={rowsChosen === 1 ? 'Delete the entry' : `Delete ${rowsChosen} entries`}
               onConfirm={() => void deleteRows()}
             />
+          )}
+          {field && activeEntry && !some && (
+            <Button size="xs" variant="outline" onClick={() => show({ holds: field.key, value: activeEntry.cells[field.key] ?? '', outside: undefined })}>
+              Same value only
+            </Button>
           )}
           {field && (
             <Button size="xs" variant="outline" onClick={() => setWhy({ fieldKey: field.key, entry: activeEntry && { id: activeEntry.id, row: active.row + 1 }, text: activeDraft?.text ?? (activeEntry ? (activeEntry.cells[field.key] ?? '') : '') })}>
@@ -190,7 +204,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               ref={grid}
               label={sheet.title}
               // One goes on where the last entry stands.
-              key={outside ?? 'all'}
+              key={outside ?? (alike ? `${alike.key} ${value}` : 'all')}
               startRow={startRow}
               chosenColumn={chosen}
               rowKey={(row) => (row === total ? 'new' : entryAt(row)?.id)}

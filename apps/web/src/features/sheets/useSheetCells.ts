@@ -45,10 +45,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const draftOf = (entry: EntryView, field: FieldView) => drafts[draftKey(entry.id, field.key)];
   const itemOf = ({ rule }: FieldView, value: string) => (rule?.kind === 'catalog' && catalogs.has(rule.catalogId) ? itemWithValue(catalogAtLevel(catalogs.get(rule.catalogId)!, rule.level), value) : undefined);
   /** A value of a catalog is shown by its label. */
-  const shown = (entry: EntryView, field: FieldView): string => {
-    const value = entry.cells[field.key] ?? '';
-    return itemOf(field, value)?.label ?? format(field.kind, value, locale);
-  };
+  const shownValue = (field: FieldView, value: string): string => itemOf(field, value)?.label ?? format(field.kind, value, locale);
+  const shown = (entry: EntryView, field: FieldView): string => shownValue(field, entry.cells[field.key] ?? '');
 
   const look = (entry: EntryView, field: FieldView): CellLook => {
     const draft = draftOf(entry, field);
@@ -93,7 +91,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), { ...context, entry: entry?.cells ?? {} });
   const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
-  return { look, shown, commit, draftOf, dropDraft, listFor, daysFor };
+  return { look, shown, shownValue, commit, draftOf, dropDraft, listFor, daysFor };
 }
 
 function optimistic(field: FieldView, text: string, locale: Me['house']['locale']): string {

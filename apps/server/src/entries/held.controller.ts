@@ -1,0 +1,16 @@
+// HTTP for finding a value wherever entries hold it.
+import { Controller, Get, Query } from '@nestjs/common';
+import { HeldQueryDto, type HeldIn } from '@dellum/contract';
+import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { EntriesService } from './entries.service.js';
+
+@Controller('held')
+@For(...everyRole)
+export class HeldController {
+  constructor(private readonly entries: EntriesService) {}
+
+  @Get()
+  heldIn(@Asking() caller: Caller, @Query() query: HeldQueryDto): Promise<HeldIn[]> {
+    return this.entries.heldIn(caller, query.value);
+  }
+}
