@@ -82,7 +82,7 @@ function PartPopover({ edits, rule, place, children, onChange }: PartPopoverProp
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content w="300px">
+          <Popover.Content w="300px" aria-label={partTitles[edits]}>
             <Popover.Body p="3">
               <Popover.Title fontSize="xs" color="inkSoft" mb="2">
                 {partTitles[edits]}
