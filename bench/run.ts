@@ -4,6 +4,7 @@ import type { Me, Outcome } from '@dellum/contract';
 import { Counts, createServer, Database, EntriesService, EntriesStore, migrate, PlacesStore, posGap, type Caller as Person } from '@dellum/server';
 import { sql } from 'kysely';
 import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
+import { judgeBlock, judgeCascade } from './judge.js';
 import { median, percentile, print, times } from './measure.js';
 import { entries, million, values, type Million } from './million.js';
 import { caller, serve } from './server.js';
@@ -157,7 +158,7 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
 };
 
 /** What needs no database. */
-const computed: Readonly<Record<string, () => Promise<void>>> = { 'catalog.compile.100k': catalogCompile, 'doctor.100k': doctor, 'lookalikes.100k': lookAlike, 'picker.search.100k': pickerSearch };
+const computed: Readonly<Record<string, () => Promise<void>>> = { 'catalog.compile.100k': catalogCompile, 'doctor.100k': doctor, 'lookalikes.100k': lookAlike, 'picker.search.100k': pickerSearch, 'judge.block': judgeBlock, 'judge.cascade': judgeCascade };
 
 const asked = process.argv.slice(2);
 const wanted = (name: string) => asked.length === 0 || asked.includes(name);

@@ -18,7 +18,7 @@ import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { CellWriter } from './cellWriter.js';
 import { EntriesStore, type HoldsOneOf } from './entries.store.js';
-import { afterVerdict, carriesOf, catalogsOf, depthIn, judgeCell, withFollowers, type Judged, type Judgement } from './judging.js';
+import { afterVerdict, carriesOf, catalogsOf, cellJudges, depthIn, judgeCell, withFollowers, type Judged, type Judgement } from './judging.js';
 import { PlacesStore } from './places.store.js';
 
 /** Beyond so many changed entries the stream says that the register changed instead of naming each. */
@@ -216,9 +216,10 @@ export class EntriesService {
     const repeats = await this.repeatsIn(trx, houseId, places, entries, judgement);
     const outcomes: { entry: string; field: string; verdict: Verdict }[] = [];
     const after = new Map<string, Cells>();
+    const judgeOf = cellJudges(judgement);
     for (const { cell, place, field } of places) {
       const before = after.get(cell.entry) ?? carried(entries.get(cell.entry)!.cells, judgement.carries);
-      const judged = judgeCell(field, { text: cell.text, repeats: repeats(field, before[field.key]) }, before, judgement);
+      const judged = judgeOf(field, { text: cell.text, repeats: repeats(field, before[field.key]) }, before);
       outcomes[place] = { entry: cell.entry, field: cell.field, verdict: judged.verdict };
       after.set(cell.entry, afterVerdict(register, before, judged, judgement)?.cells ?? before);
     }

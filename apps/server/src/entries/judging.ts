@@ -1,5 +1,5 @@
 // Judging cells with the core, and what a verdict makes of an entry and of what depends on the cell.
-import { carried, catalogIdOf, judge, planCascade, readsOf, withTexts, type Carry, type CascadePlan, type Catalog, type Cells, type Locale, type RegisterField, type Verdict } from '@dellum/core';
+import { blockJudge, carried, catalogIdOf, judge, planCascade, readsOf, withTexts, type Carry, type CascadePlan, type Catalog, type CellJudge, type Cells, type Locale, type RegisterField, type Verdict } from '@dellum/core';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
 
 export interface Judged {
@@ -36,12 +36,26 @@ export function withFollowers(register: RegisterBuild, field: FieldBuild): Field
 /** Judges what was typed against what the cell holds as everybody sees it. */
 export function judgeCell(field: FieldBuild, { text, confirmed, repeats }: Typed, cells: Cells, judgement: Judgement): Judged {
   const held = cells[field.key] ?? '';
-  const verdict = judge(field, text, { ...judgement, held, entry: cells, ...(confirmed && { confirmed }), ...(repeats && { repeats }) });
+  return followed(field, text, judge(field, text, { ...judgement, held, entry: cells, ...(confirmed && { confirmed }), ...(repeats && { repeats }) }), judgement);
+}
+
+/** Judges the cells of a block: what each distinct text means is found once a field. */
+export function cellJudges(judgement: Judgement): (field: FieldBuild, typed: Typed, cells: Cells) => Judged {
+  const judges = new Map<FieldBuild, CellJudge>();
+  return (field, typed, cells) => {
+    if (field.rule?.noRepeats) return judgeCell(field, typed, cells, judgement);
+    const own = judges.get(field) ?? blockJudge(field, judgement);
+    judges.set(field, own);
+    return followed(field, typed.text, own(typed.text, cells, cells[field.key] ?? ''), judgement);
+  };
+}
+
+function followed(field: FieldBuild, text: string, verdict: Verdict, judgement: Judgement): Judged {
   if (verdict.verdict === 'refused') return { field, verdict };
   // While a correction is under way its old spelling cannot be used anew.
-  const followed = carried({ [field.key]: verdict.value }, judgement.carries)[field.key] ?? '';
-  if (followed === verdict.value || verdict.verdict !== 'taken') return { field, verdict };
-  return { field, verdict: { ...verdict, value: followed, corrected: `“${text}” was taken as ${followed}.` } };
+  const value = carried({ [field.key]: verdict.value }, judgement.carries)[field.key] ?? '';
+  if (value === verdict.value || verdict.verdict !== 'taken') return { field, verdict };
+  return { field, verdict: { ...verdict, value, corrected: `“${text}” was taken as ${value}.` } };
 }
 
 /** The entry after a verdict, and what follows from it in other fields; undefined when nothing is stored. */

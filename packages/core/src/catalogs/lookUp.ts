@@ -10,6 +10,9 @@ function preferOffered(items: readonly Item[]): readonly Item[] {
 
 /** Finds the item that a typed text means. */
 export function lookUp(catalog: Catalog, text: string): Lookup {
+  // Most of what is typed or pasted is a value as it stands; values are clean, so that nothing else need be looked at.
+  const exact = catalog.index.get('value')?.get(text);
+  if (exact?.length === 1) return { found: 'item', item: exact[0]!, by: 'value' };
   const cleaned = clean(text);
   const key = matchKey(text);
   for (const step of lookupSteps) {

@@ -13,7 +13,10 @@ export function clean(text: string): string {
   return text.replace(zeroWidth, '').replace(blanks, ' ').trim().normalize('NFC');
 }
 
+const plainlyVisible = /[!-~]/u;
+
 /** True when nothing visible is left of the text. */
 export function isBlank(text: string): boolean {
+  if (plainlyVisible.test(text)) return false;
   return clean(text) === '';
 }

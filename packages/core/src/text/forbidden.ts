@@ -10,8 +10,11 @@ export const longestName = 120;
 // NUL cannot be stored, U+001F joins the levels of a chain, a lone surrogate is not text.
 const forbidden = /[\u0000\u001F\p{Surrogate}]/u;
 
+const printable = /^[ -~]*$/u;
+
 /** The first forbidden character as `U+0000`, or undefined when the text has none. */
 export function forbiddenCharacter(text: string): string | undefined {
+  if (printable.test(text)) return undefined;
   const found = forbidden.exec(text)?.[0];
   return found && `U+${found.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
 }

@@ -1,0 +1,46 @@
+// Judging a block: each distinct text is judged once for each state of the fields that its verdict depends on. Costs grow
+// with distinct texts; a repeated cell costs one lookup.
+import type { Cells } from '../registers/index.js';
+import { judge, readsOf, type JudgeContext, type JudgedField, type Verdict, type VerdictCode } from '../rules/index.js';
+
+/** Verdicts that another value held in the cell can turn: what a cell held it may take back in any spelling. */
+const turnedByHeld: ReadonlySet<VerdictCode> = new Set(['retired', 'not yet valid', 'no longer valid', 'condition']);
+
+export type BlockContext = Omit<JudgeContext, 'entry' | 'held' | 'repeats' | 'confirmed'>;
+/** The verdict on a text typed into a cell of `entry` (as it is before) that holds `held`. */
+export type CellJudge = (text: string, entry: Cells, held: string) => Verdict;
+
+/** A judge that remembers; `contextOf` gives the context of an entry. */
+function remembering(field: JudgedField, known: Map<string, Verdict>, contextOf: (entry: Cells) => JudgeContext): CellJudge {
+  return (text, entry, held) => {
+    let verdict = known.get(text);
+    if (held !== '') {
+      if (text === held) return { verdict: 'taken', value: held };
+      if (verdict?.verdict === 'refused' && turnedByHeld.has(verdict.code)) return judge(field, text, { ...contextOf(entry), held });
+    }
+    if (verdict === undefined) {
+      verdict = judge(field, text, contextOf(entry));
+      known.set(text, verdict);
+      if (held !== '' && verdict.verdict === 'refused' && turnedByHeld.has(verdict.code)) return judge(field, text, { ...contextOf(entry), held });
+    }
+    return verdict;
+  };
+}
+
+/** What gives the verdict of `judge` for each cell of one field. */
+export function blockJudge(field: JudgedField, context: BlockContext): CellJudge {
+  const reads = readsOf(field.rule);
+  if (reads.length === 0) return remembering(field, new Map(), () => context);
+  const judges = new Map<string, CellJudge>();
+  let lastKey: string | undefined;
+  let last: CellJudge | undefined;
+  return (text, entry, held) => {
+    const key = reads.length === 1 ? (entry[reads[0]!] ?? '') : reads.map((read) => entry[read] ?? '').join('\u001F');
+    if (key !== lastKey || !last) {
+      lastKey = key;
+      last = judges.get(key) ?? remembering(field, new Map(), (own) => ({ ...context, entry: own }));
+      judges.set(key, last);
+    }
+    return last(text, entry, held);
+  };
+}

@@ -1,0 +1,1 @@
+export { blockJudge, type BlockContext, type CellJudge } from './blockJudge.js';
