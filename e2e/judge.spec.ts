@@ -1,0 +1,66 @@
+// The judge table in the browser: each case typed into the trial entry of a field, as a clerk would.
+import { readFileSync } from 'node:fs';
+import { compileCatalog, format, houseLocale, judge, newRule, type FieldKind, type Item, type Rule } from '@dellum/core';
+import type { BuildView } from '@dellum/contract';
+import type { Page } from '@playwright/test';
+import { expect, test } from './house.js';
+
+interface JudgeTable {
+  readonly fields: Readonly<Record<string, { readonly kind: FieldKind; readonly rule: (Partial<Rule> & { readonly kind: Rule['kind'] }) | null }>>;
+  readonly cases: Readonly<Record<string, Readonly<Record<string, string>>>>;
+}
+const table = JSON.parse(readFileSync(new URL('../packages/core/test/judge-table.json', import.meta.url), 'utf8')) as JudgeTable;
+const values = ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy'];
+const today = new Date().toISOString().slice(0, 10);
+/** A line of text holds no line ends, and no half of a character comes out of a keyboard. */
+const canBeTyped = (text: string) => !/[\n\r\p{Surrogate}]/u.test(text);
+
+/** A sheet whose fields have the rules of the table; fields without a rule get a plain one, so that they can be tried. */
+async function lay(page: Page): Promise<{ sheetId: string; rules: Map<string, Rule>; catalogs: Map<string, ReturnType<typeof compileCatalog>> }> {
+  const post = async <T>(path: string, data: unknown): Promise<T> => (await page.request.post(`/api/v1${path}`, { data })).json() as Promise<T>;
+  const definition = { parts: [{ kind: 'typed', join: 'or', values }], filter: null, distinct: 'value', order: { by: 'kept' } };
+  const catalog = await post<{ id: string }>('/catalogs', { title: 'Judged', note: '', definition });
+  const sheet = await post<{ id: string }>('/sheets', { kind: 'entry', title: 'Judged' });
+  const registerOf = async () => ((await (await page.request.get('/api/v1/build')).json()) as BuildView).sheets.find(({ id }) => id === sheet.id)!.registers[0]!;
+  const { id } = await registerOf();
+  for (const [heading, { kind }] of Object.entries(table.fields)) await post(`/registers/${id}/fields`, { heading, kind });
+  const { fields } = await registerOf();
+  const rules = new Map<string, Rule>();
+  for (const { key, id: fieldId } of fields) {
+    const given = table.fields[key]!.rule ?? { kind: 'plain' as const };
+    const rule = { ...newRule(given.kind), ...given, ...(given.kind === 'catalog' && { catalogId: catalog.id }) } as Rule;
+    rules.set(key, rule);
+    const data = rule.kind === 'length' ? { ...rule, least: undefined, most: undefined, shortest: rule.least, longest: rule.most } : rule;
+    expect((await page.request.put(`/api/v1/fields/${fieldId}/rule`, { data })).status()).toBe(204);
+  }
+  const items = values.map((value): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [] }));
+  return { sheetId: sheet.id, rules, catalogs: new Map([[catalog.id, compileCatalog(catalog.id, 'Judged', items)]]) };
+}
+
+test('the trial entry says of every case of the judge table what the core says', async ({ house }) => {
+  test.setTimeout(240_000);
+  const page = await house.open('ines');
+  const { sheetId, rules, catalogs } = await lay(page);
+  for (const [field, texts] of Object.entries(table.cases)) {
+    const { kind } = table.fields[field]!;
+    const rule = rules.get(field)!;
+    await page.goto(`/sheets/${sheetId}?field=${field}`);
+    const input = page.getByLabel(`Try ${field}`);
+    await input.click();
+    let held = '';
+    for (const text of Object.keys(texts).filter(canBeTyped)) {
+      const verdict = judge({ heading: field, kind, rule }, text, { locale: houseLocale, catalogs, held, suggest: true, today });
+      await input.fill(text);
+      // With the list closed it is the text itself that is taken, and not the first match of a search.
+      if (rule.kind === 'catalog' || rule.kind === 'typed') await input.press('Alt+ArrowUp');
+      await input.press('Enter');
+      if (verdict.verdict === 'refused') {
+        await expect(page.getByRole('alert'), `${field}: ${text}`).toContainText(verdict.message);
+        continue;
+      }
+      held = verdict.value;
+      const said = verdict.verdict === 'taken' ? verdict.corrected : undefined;
+      await expect(page.getByRole('complementary', { name: 'Slip' }).getByRole('status'), `${field}: ${text}`).toContainText(said ?? (held === '' ? 'Blank is taken.' : `${format(kind, held, houseLocale)} is taken.`));
+    }
+  }
+});
