@@ -83,12 +83,32 @@ async function shoot(browser, base) {
   await clerk.getByRole('alert').waitFor();
   await save(clerk, 'sheet-refusal');
 
+  await clerk.keyboard.press('Escape');
+  await cell(clerk, 1501, 5).click();
+  await clerk.keyboard.press('Alt+ArrowDown');
+  await clerk.getByRole('group', { name: 'Calendar of Departure' }).waitFor();
+  await clerk.keyboard.press('PageDown');
+  await save(clerk, 'calendar');
+
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');
-  await ines.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
+  await ines.getByRole('columnheader', { name: /^Berth/ }).getByRole('button').click();
   await ines.getByText('rule of this field').waitFor();
   await ines.getByText(/entries hold a value/).waitFor();
   await save(ines, 'rule-sentence');
+  await cell(ines, 1509, 6).click();
+  await ines.getByRole('button', { name: 'Why?' }).click();
+  const asked = ines.getByLabel('Value that is asked about');
+  await asked.fill('Cancelled');
+  await asked.press('Enter');
+  await ines.getByText(/past the end of the range/).waitFor();
+  await save(ines, 'why');
+  await ines.goto('/bindings');
+  await ines.getByLabel('Choose Vessel of Berth visits').check({ force: true });
+  await ines.getByLabel('Choose Class of Vessels').check({ force: true });
+  await ines.getByLabel('Bind them to a catalog').selectOption('Vessel classes');
+  await ines.getByText(/would be outside/).first().waitFor();
+  await save(ines, 'bindings');
   await ines.goto('/catalogs');
   await ines.getByText('1,348').waitFor();
   await save(ines, 'catalogs');
