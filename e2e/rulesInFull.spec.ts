@@ -215,3 +215,39 @@ test('a value is found wherever entries hold it: from a cell, from its catalog a
   await page.getByRole('list', { name: 'Entries that hold it' }).getByRole('link', { name: 'Pilot of Berth visits' }).click();
   await expect(page.getByRole('button', { name: 'Pilot is Corin Vale; show all entries again' })).toBeVisible();
 });
+
+test('whole acts on a sheet are taken back and done again, by key and by button', async ({ house }) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  const [quay, berth] = [cellOf(grid, 1510, 'Quay'), cellOf(grid, 1510, 'Berth')];
+  const before = [await quay.textContent(), await berth.textContent()] as [string, string];
+  await quay.click();
+  await page.keyboard.type('Salt Quay');
+  await page.keyboard.press('Enter');
+  await expect(berth).toHaveText('');
+  await quay.click();
+  await page.keyboard.press('Control+z');
+  await expect(quay).toHaveText(before[0]);
+  await expect(berth).toHaveText(before[1]);
+  await page.keyboard.press('Control+y');
+  await expect(quay).toHaveText('Salt Quay');
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await expect(berth).toHaveText(before[1]);
+
+  // A cleared block is one act; so is a deleted entry.
+  await cellOf(grid, 1508, 'Vessel').click();
+  await page.keyboard.press('Shift+ArrowDown');
+  const vessels = [await cellOf(grid, 1508, 'Vessel').textContent(), await cellOf(grid, 1509, 'Vessel').textContent()] as [string, string];
+  await page.keyboard.press('Delete');
+  await expect(cellOf(grid, 1509, 'Vessel')).toHaveText('');
+  await page.keyboard.press('Control+z');
+  await expect(cellOf(grid, 1508, 'Vessel')).toHaveText(vessels[0]);
+  await expect(cellOf(grid, 1509, 'Vessel')).toHaveText(vessels[1]);
+  const visit = await cellOf(grid, 1508, 'Visit').textContent();
+  await cellOf(grid, 1508, 'Visit').click();
+  await page.getByRole('button', { name: 'Delete row 1508' }).click();
+  await page.getByRole('button', { name: 'Delete the entry' }).click();
+  await expect(cellOf(grid, 1508, 'Visit')).not.toHaveText(visit!);
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await expect(cellOf(grid, 1508, 'Visit')).toHaveText(visit!);
+});

@@ -56,6 +56,7 @@ async function shoot(browser, base) {
   };
   const save = async (page, name) => {
     await page.evaluate(() => document.fonts.ready);
+    await page.evaluate(() => Promise.allSettled(document.getAnimations().map(({ finished }) => finished)));
     await page.screenshot({ path: join(folder, `${name}.png`) });
   };
   const follow = async (page, path, words) => {
@@ -87,6 +88,7 @@ async function shoot(browser, base) {
   await cell(clerk, 1501, 5).click();
   await clerk.keyboard.press('Alt+ArrowDown');
   await clerk.getByRole('group', { name: 'Calendar of Departure' }).waitFor();
+  await clerk.keyboard.press('ArrowDown');
   await clerk.keyboard.press('PageDown');
   await save(clerk, 'calendar');
 

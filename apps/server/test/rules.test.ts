@@ -1,7 +1,7 @@
 // Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
 import { readFileSync } from 'node:fs';
 import { newRule, type CatalogRule, type FieldKind, type Rule, type Verdict } from '@dellum/core';
-import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, EntryPage, FieldCount, FieldView, HeldIn, Problem, RegisterView, RuleImpact, RuleTrial, Upkeep, Why } from '@dellum/contract';
+import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, EntryPage, FieldCount, FieldView, HeldIn, Problem, RegisterView, RuleImpact, RuleTrial, TakenBack, Upkeep, Why } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
 
@@ -181,6 +181,16 @@ describe('a rule without repeats', () => {
 });
 
 describe('a rule', () => {
+  it('keeps the fields that it depends on from being deleted', async () => {
+    const made = await make(quayAndBerth);
+    const { quay, berth } = chain(made.berths, { brings: [{ companion: 'length', field: 'depth' }] });
+    await made.rule('quay', quay);
+    await made.rule('berth', berth);
+    const remove = (key: string) => made.house.administrator.call<Problem>('DELETE', `/fields/${made.register.fields.find((field) => field.key === key)!.id}`);
+    expect((await remove('depth')).body.users).toEqual(['the rule of Berth, which depends on it']);
+    expect((await remove('quay')).body.code).toBe('in-use');
+    expect((await remove('ship')).status).toBe(200);
+  });
   it('says what a new entry begins with', async () => {
     const made = await make([['Day', 'date'], ['Shift', 'text'], ['State', 'text']]);
     await made.rule('day', { kind: 'plain', begins: { with: 'today', value: '' } });
@@ -300,5 +310,51 @@ describe('a value', () => {
     expect(await listed('&field=pilot&value=')).toEqual(['V2']);
     expect(await listed('&field=pilot&value=Nobody')).toEqual([]);
     expect((await house.clerk.call('GET', `/registers/${house.visits.id}/entries?field=captain&value=x`)).status).toBe(404);
+  });
+});
+
+describe('taking back on an entry sheet', () => {
+  it('gives each cell of an act what it held before, clears and fills included, and can be turned round again', async () => {
+    const made = await make(quayAndBerth);
+    const { quay, berth } = chain(made.berths);
+    await made.rule('quay', quay);
+    await made.rule('berth', berth);
+    const entry = await made.entry({ quay: 'North', berth: 'N1' });
+    const back = (cells: unknown, visitor = made.house.clerk) => visitor.call<TakenBack & Problem>('POST', `/registers/${made.register.id}/entries/taken-back`, { cells });
+    const moved = await made.edit(entry, 'quay', 'South');
+    expect(moved.body.written!.map(({ field }) => field).sort()).toEqual(['berth', 'quay']);
+    // Nobody takes back what somebody else has done.
+    expect((await back(moved.body.written, made.house.administrator)).body).toMatchObject({ changed: 2, written: [] });
+    const undone = await back(moved.body.written);
+    expect([undone.body.changed, await made.cells(entry)]).toEqual([0, { quay: 'North', berth: 'N1' }]);
+    await back(undone.body.written);
+    expect(await made.cells(entry)).toEqual({ quay: 'South' });
+    // What was changed since stays; what was not comes back.
+    await made.edit(entry, 'quay', 'North');
+    expect((await back(moved.body.written)).body.changed).toBe(1);
+    expect(await made.cells(entry)).toEqual({ quay: 'North', berth: 'N1' });
+    const counts = await made.house.clerk.get<FieldCount[]>(`/registers/${made.register.id}/counts`);
+    expect(counts.map(({ held, outside }) => [held, outside])).toEqual([[1, 0], [1, 0], [0, 0], [0, 0]]);
+  });
+  it('takes a block back as one act, also a value that is no longer offered', async () => {
+    const made = await make([['Code', 'text'], ['Note', 'text']]);
+    await made.rule('code', { kind: 'typed', values: ['a', 'b'] });
+    const entries = [await made.entry({ code: 'a' }), await made.entry({ code: 'b' })];
+    const { body } = await made.house.clerk.call<BlockOutcome>('POST', `/registers/${made.register.id}/entries/block`, { cells: entries.flatMap((entry) => [{ entry, field: 'code', text: '' }, { entry, field: 'note', text: 'x' }]) });
+    await made.rule('code', { kind: 'typed', values: ['c'] });
+    await made.house.clerk.call('POST', `/registers/${made.register.id}/entries/taken-back`, { cells: body.written });
+    expect([await made.cells(entries[0]!), await made.cells(entries[1]!)]).toEqual([{ code: 'a' }, { code: 'b' }]);
+  });
+  it('brings deleted entries back to their place with all they held', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Rook Tansy' }, { visit: 'V3' }]);
+    const [first, second, third] = await entriesOf(house.clerk, house.visits);
+    await house.clerk.call('POST', `/registers/${house.visits.id}/entries/delete`, { entries: [first!.id, second!.id] });
+    const restore = (visitor: House['clerk']) => visitor.call('POST', `/registers/${house.visits.id}/entries/restored`, { entries: [first!.id, second!.id], before: third!.id });
+    expect((await restore(house.administrator)).status).toBe(404);
+    expect((await restore(house.clerk)).status).toBe(200);
+    expect((await restore(house.clerk)).status).toBe(404);
+    expect((await entriesOf(house.clerk, house.visits)).map(({ cells }) => cells)).toEqual([{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Rook Tansy' }, { visit: 'V3' }]);
+    const counts = await house.clerk.get<FieldCount[]>(`/registers/${house.visits.id}/counts`);
+    expect(counts.map(({ held }) => held)).toEqual([3, 2, 0]);
   });
 });

@@ -1,5 +1,6 @@
 // An upgrade from the first thread's database: nothing of what was there is lost.
 import { randomUUID } from 'node:crypto';
+import { newRule } from '@dellum/core';
 import type { BuildView, CatalogItems, Slip } from '@dellum/contract';
 import { Database, hashPassword, migrate } from '@dellum/server';
 import { sql } from 'kysely';
@@ -11,7 +12,7 @@ it('brings ranges, catalogs, retired values and waiting changes along', async ()
   const database = new Database(url, 1);
   const db = database.kysely;
   await migrate(db, '0002-write-cell');
-  const [house, person, sheet, register, range, catalog, field, slip] = Array.from({ length: 8 }, () => randomUUID());
+  const [house, person, sheet, register, range, catalog, field, slip, log, visits, pilot] = Array.from({ length: 11 }, () => randomUUID());
   const entries = [randomUUID(), randomUUID()];
   const locale = JSON.stringify({ language: 'en-GB', decimalMark: '.', dateOrder: 'dmy', yearPivot: 68 });
   const statements = [
@@ -24,6 +25,9 @@ it('brings ranges, catalogs, retired values and waiting changes along', async ()
     ...entries.map((id, at) => sql`insert into entries (house_id, register_id, id, pos, cells) values (${house}, ${register}, ${id}, ${at + 1}, ${JSON.stringify({ value: ['Tam', 'Rook'][at] })}::jsonb)`),
     sql`insert into ranges values (${house}, ${range}, ${register}, 'value', 'Pilots', 'pilots', '{"at":"top"}', ${JSON.stringify({ ends: 'fixed', entry: entries[1] })}::jsonb)`,
     sql`insert into catalogs (house_id, id, key, title, note) values (${house}, ${catalog}, 'pilots', 'Pilots', '')`,
+    sql`insert into sheets (house_id, id, kind, title, note, ord) values (${house}, ${log}, 'entry', 'Log', '', 2)`,
+    sql`insert into registers values (${house}, ${visits}, ${log}, 'Log', 2)`,
+    sql`insert into fields values (${house}, ${pilot}, ${visits}, 'pilot', 'Pilot', 'text', 100, 1, ${JSON.stringify({ kind: 'catalog', catalogId: catalog, mayBeBlank: false, others: 'refuse', hint: 'Who?', refusalText: '' })}::jsonb, ${catalog})`,
     sql`insert into catalog_parts values (${house}, ${catalog}, 0, ${range})`,
     sql`insert into kept_items values (${house}, ${catalog}, 'Odd')`,
     sql`insert into other_names values (${house}, ${catalog}, 'T.', 'Tam')`,
@@ -38,6 +42,9 @@ it('brings ranges, catalogs, retired values and waiting changes along', async ()
   expect(build.ranges).toMatchObject([{ name: 'Pilots', shape: 'list', stretches: [{ registerId: register, fields: ['value'], start: { at: 'top' }, end: { ends: 'fixed', entry: entries[1] } }] }]);
   const { items } = await visitor.get<CatalogItems>(`/catalogs/${catalog}/items`);
   expect(items.map(({ value, state, otherNames }) => [value, state, otherNames])).toEqual([['Tam', 'offered', ['T.']], ['Rook', 'offered', []], ['Odd', 'retired', []]]);
+  expect(build.sheets.find(({ id }) => id === log)!.registers[0]!.fields[0]!.rule).toEqual({ ...newRule('catalog'), catalogId: catalog, mayBeBlank: false, hint: 'Who?' });
+  const { body } = await visitor.call<{ entries: string[] }>('POST', `/registers/${visits}/entries`, { count: 1 });
+  expect((await visitor.call('PATCH', `/registers/${visits}/entries/${body.entries[0]!}`, { field: 'pilot', text: 'T.', version: 1 })).status).toBe(200);
   expect((await visitor.get<Slip[]>('/slips'))[0]!.proposal.steps).toEqual([{ what: 'act', registerId: register, act: { act: 'delete', entries: [entries[0]] } }]);
   await running.close();
 });

@@ -2,12 +2,13 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api/api.js';
+import { doneSlice } from './features/entries/doneSlice.js';
 import { draftsSlice, keepDrafts } from './features/entries/draftsSlice.js';
 import { noticesSlice } from './frame/noticesSlice.js';
 import { liveSlice } from './live/liveSlice.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer },
+  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, done: doneSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 keepDrafts(store);

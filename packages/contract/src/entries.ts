@@ -1,5 +1,5 @@
 // Entries of a register.
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsInt, IsOptional, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsInt, IsOptional, IsString, IsUUID, Max, MaxLength, Min, ValidateNested } from 'class-validator';
 import { Type } from 'class-transformer';
 import type { CascadePlan, Cells, Verdict } from '@dellum/core';
 
@@ -86,6 +86,51 @@ export class DeleteEntriesDto {
   entries!: string[];
 }
 
+/** A cell as an act wrote it: the version is that of its entry after the act. */
+export class WrittenCellDto {
+  @IsUUID()
+  entry!: string;
+
+  @IsString()
+  @MaxLength(60)
+  field!: string;
+
+  @IsInt()
+  @Min(1)
+  version!: number;
+}
+
+/** Takes back cells that one has written oneself. */
+export class TakeBackCellsDto {
+  @IsArray()
+  @ArrayNotEmpty()
+  @ArrayMaxSize(20_000, { message: 'Take back at most 20,000 cells at once.' })
+  @ValidateNested({ each: true })
+  @Type(() => WrittenCellDto)
+  cells!: WrittenCellDto[];
+}
+
+/** Brings back entries that one has deleted oneself, above `before` or at the end. */
+export class RestoreEntriesDto {
+  @IsArray()
+  @ArrayNotEmpty()
+  @ArrayMaxSize(20_000)
+  @IsUUID(undefined, { each: true })
+  entries!: string[];
+
+  @IsOptional()
+  @IsUUID()
+  before?: string;
+}
+
+export type WrittenCell = Readonly<WrittenCellDto>;
+export interface TakenBack {
+  readonly entries: readonly EntryView[];
+  readonly written: readonly WrittenCell[];
+  /** Cells that somebody has changed since; they stay as they are. */
+  readonly changed: number;
+}
+
 export interface EntryView {
   readonly id: string;
   readonly version: number;
@@ -108,10 +153,13 @@ export interface EditOutcome {
   readonly cleared?: CascadePlan['cleared'];
   readonly kept?: CascadePlan['kept'];
   readonly filled?: CascadePlan['filled'];
+  /** The cells that were stored, so that they can be taken back. */
+  readonly written?: readonly WrittenCell[];
 }
 export interface BlockOutcome {
   readonly outcomes: readonly CellOutcome[];
   readonly entries: readonly EntryView[];
+  readonly written: readonly WrittenCell[];
 }
 /** How many entries hold something in a field, and how many of them are outside. */
 export interface FieldCount {

@@ -11,11 +11,13 @@ const fields: readonly JudgedField[] = [
   { heading: 'Berth', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 't', level: 1, parents: ['quay'] } },
   { heading: 'Day', kind: 'text', rule: { ...newRule('length'), kind: 'length', least: 1, most: 3, where: { all: true, conditions: [{ field: 'quay', is: 'is', value: 'a' }] } } as JudgedField['rule'] },
   { heading: 'Free', kind: 'number', rule: null },
+  { heading: 'Must', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', mayBeBlank: false } },
+  { heading: 'Asked', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', others: 'confirm' } },
 ];
 
 describe('blockJudge', () => {
   it('gives for every cell the verdict of the judge, in any order and however often', () => {
-    const text = fc.constantFrom('Ebb', 'ebb', ' EBB ', 'Rise', 'Slack', 'slack', 'Spring', 'spring', 'x', 'X', 'y', 'none', '', '5', '5.0');
+    const text = fc.constantFrom('Ebb', 'ebb', ' EBB ', 'Rise', 'Slack', 'slack', 'Spring', 'spring', 'x', 'X', 'y', 'none', '', '  ', '5', '5.0');
     const cell = fc.record({ text, quay: fc.constantFrom('', 'a', 'b', 'c'), held: fc.constantFrom('', 'Slack', 'Spring', 'x', 'Ebb', 'none') });
     fc.assert(
       fc.property(fc.constantFrom(...fields), fc.array(cell, { maxLength: 30 }), (field, cells) => {

@@ -1,6 +1,6 @@
 // HTTP for entries.
 import { Body, Controller, Get, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
-import { DeleteEntriesDto, EditCellDto, InsertEntriesDto, PageQueryDto, WriteBlockDto, type BlockOutcome, type EditOutcome, type EntryPage } from '@dellum/contract';
+import { DeleteEntriesDto, EditCellDto, InsertEntriesDto, PageQueryDto, RestoreEntriesDto, TakeBackCellsDto, WriteBlockDto, type BlockOutcome, type EditOutcome, type EntryPage, type TakenBack } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe, ProblemError } from '../problems/index.js';
 import { EntriesService } from './entries.service.js';
@@ -34,6 +34,20 @@ export class EntriesController {
   @HttpCode(200)
   block(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: WriteBlockDto): Promise<BlockOutcome> {
     return this.entries.writeBlock(caller, registerId, dto);
+  }
+
+  /** Takes back cells that the caller has written. */
+  @Post('taken-back')
+  @HttpCode(200)
+  takeBack(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: TakeBackCellsDto): Promise<TakenBack> {
+    return this.entries.takeBack(caller, registerId, dto);
+  }
+
+  /** Brings back entries that the caller has deleted. */
+  @Post('restored')
+  @HttpCode(200)
+  restore(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: RestoreEntriesDto): Promise<{ entries: string[] }> {
+    return this.entries.restore(caller, registerId, dto);
   }
 
   @Post('delete')

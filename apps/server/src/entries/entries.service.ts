@@ -1,8 +1,8 @@
 // Entries of the shared sheets: read by the page, edited by the cell or the block, inserted and deleted.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, carried, cellsOfNew, proposalOf, readsOf, type Act, type Cells, type Verdict } from '@dellum/core';
-import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, HeldIn, InsertEntriesDto, PageQueryDto, Slip, WriteBlockDto } from '@dellum/contract';
+import { canBeOutside, carried, cellsOfNew, proposalOf, readsOf, withTexts, type Act, type Cells, type Verdict } from '@dellum/core';
+import type { BlockOutcome, Change, DeleteEntriesDto, EditCellDto, EditOutcome, EntryPage, EntryView, HeldIn, InsertEntriesDto, PageQueryDto, RestoreEntriesDto, Slip, TakeBackCellsDto, TakenBack, WriteBlockDto } from '@dellum/contract';
 import { sql } from 'kysely';
 import { BuildService, feedsCatalogs, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -120,8 +120,8 @@ export class EntriesService {
     if (dto.version < entry.version) await this.mustBeUnchanged(db, caller.houseId, entry, seen, field, dto.version);
     const plan = afterVerdict(register, seen, judged, judgement);
     if (!plan) return { verdict, entry: { ...entry, cells: seen } };
-    const outcome: EditOutcome = { verdict, entry: { id: entryId, version: entry.version + 1, cells: plan.cells }, cleared: plan.cleared, kept: plan.kept, filled: plan.filled };
     const keys = changedKeys(seen, plan.cells);
+    const outcome: EditOutcome = { verdict, entry: { id: entryId, version: entry.version + 1, cells: plan.cells }, cleared: plan.cleared, kept: plan.kept, filled: plan.filled, written: keys.map((key) => ({ entry: entryId, field: key, version: entry.version + 1 })) };
     if (feedsCatalogs(build, registerId)) {
       await this.proposeAct(caller, registerId, { act: 'write', cells: keys.map((key) => ({ entry: entryId, field: key, text: plan.cells[key] ?? '' })) });
       return outcome;
@@ -200,8 +200,9 @@ export class EntriesService {
       const entries = new Map((await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]));
       if (dto.cells.some(({ entry }) => !entries.has(entry))) throw notFound('An entry of the block');
       const { outcomes, after } = await this.judgeBlock(trx, caller.houseId, register, dto.cells, fields, entries, judgement);
-      if (feedsCatalogs(build, registerId)) return { outcomes, entries: [...after].map(([id, cells]) => ({ id, version: entries.get(id)!.version + 1, cells })), before: entries };
-      return { outcomes, entries: await this.writeEntries(trx, caller, register, entries, after, judgement) };
+      const written = [...after].flatMap(([id, cells]) => changedKeys(carried(entries.get(id)!.cells, judgement.carries), cells).map((field) => ({ entry: id, field, version: entries.get(id)!.version + 1 })));
+      if (feedsCatalogs(build, registerId)) return { outcomes, written, entries: [...after].map(([id, cells]) => ({ id, version: entries.get(id)!.version + 1, cells })), before: entries };
+      return { outcomes, written, entries: await this.writeEntries(trx, caller, register, entries, after, judgement) };
     });
     const { before, ...outcome } = judged;
     if (!before) return outcome;
@@ -290,6 +291,61 @@ export class EntriesService {
       const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
       await this.counts.write(trx, caller.houseId, entries.flatMap(() => deltasOf({}, cells, fieldIds)));
       await this.ledger.write(trx, caller.houseId, entries.map(({ id }) => ({ personId: caller.id, act: 'entry.inserted', registerId, entryId: id, detail: cells })));
+      await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
+      return { entries: entries.map(({ id }) => id) };
+    });
+  }
+
+  /**
+   * Takes back cells that the caller has written: each gets what it held before, unless somebody has changed it since. It
+   * is not judged: what a cell held it may take back.
+   */
+  takeBack(caller: Caller, registerId: string, dto: TakeBackCellsDto): Promise<TakenBack> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = this.entryRegister(build, registerId, caller);
+      if (feedsCatalogs(build, registerId)) throw new ProblemError('in-use', 'These entries are values elsewhere; change them by hand, so that what depends on them is asked about.', { users: [] });
+      const judgement = await this.judgement(trx, build, register, [], false);
+      const place = { houseId: caller.houseId, registerId };
+      const entries = new Map((await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]));
+      const wrote = await this.ledger.writtenBy(trx, caller, registerId, dto.cells);
+      const after = new Map<string, Cells>();
+      let taken = 0;
+      for (const { entryId, field, from, to } of wrote) {
+        const entry = entries.get(entryId);
+        if (!entry || !register.fields.some(({ key }) => key === field)) continue;
+        const cells = after.get(entryId) ?? carried(entry.cells, judgement.carries);
+        const seen = (text: string | null) => (text === null ? '' : (carried({ [field]: text }, judgement.carries)[field] ?? ''));
+        if ((cells[field] ?? '') !== seen(to)) continue;
+        taken++;
+        after.set(entryId, withTexts(cells, [[field, seen(from)]]));
+      }
+      const written = [...after].flatMap(([id, cells]) => changedKeys(carried(entries.get(id)!.cells, judgement.carries), cells).map((field) => ({ entry: id, field, version: entries.get(id)!.version + 1 })));
+      return { entries: await this.writeEntries(trx, caller, register, entries, after, judgement), written, changed: dto.cells.length - taken };
+    });
+  }
+
+  /** Brings back entries that the caller has deleted, with all they held. */
+  restore(caller: Caller, registerId: string, dto: RestoreEntriesDto): Promise<{ entries: string[] }> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = this.entryRegister(build, registerId, caller);
+      const place = { houseId: caller.houseId, registerId };
+      await this.places.lockOrder(trx, place);
+      const there = new Set((await this.store.lock(trx, place, dto.entries)).map(({ id }) => id));
+      const deleted = await this.ledger.deletedBy(trx, caller, registerId, dto.entries.filter((id) => !there.has(id)));
+      const keys = new Set(register.fields.map(({ key }) => key));
+      const entries = dto.entries.flatMap((id) => {
+        const cells = deleted.get(id);
+        return cells ? [{ id, cells: Object.fromEntries(Object.entries(cells).filter(([key]) => keys.has(key))) as Cells }] : [];
+      });
+      if (entries.length === 0) throw notFound('An entry that you deleted');
+      await this.store.insert(trx, place, dto.before, entries);
+      const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
+      await this.counts.write(trx, caller.houseId, entries.flatMap(({ cells }) => deltasOf({}, cells, fieldIds)));
+      await this.ledger.write(trx, caller.houseId, entries.map(({ id, cells }) => ({ personId: caller.id, act: 'entry.restored', registerId, entryId: id, detail: cells })));
       await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
       return { entries: entries.map(({ id }) => id) };
     });

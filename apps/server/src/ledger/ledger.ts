@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
 import type { LedgerDetail } from '../database/tables.js';
 import type { Reader, Trx } from '../database/database.js';
+import type { Caller } from '../people/guard.js';
 
 export interface LedgerRow {
   /** Nobody for what the house does by itself. */
@@ -27,6 +28,32 @@ export class Ledger {
       select ${houseId}, "personId", act, "registerId", "entryId", field, "entryVersion", "from", "to", detail
       from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row("personId" uuid, act text, "registerId" uuid, "entryId" uuid, field text,
         "entryVersion" int, "from" text, "to" text, detail jsonb)`.execute(trx);
+  }
+
+  /** What the person wrote into some cells, each at the version that the entry had after it. */
+  async writtenBy(db: Reader, { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>, registerId: string, cells: readonly { entry: string; field: string; version: number }[]): Promise<{ entryId: string; field: string; from: string | null; to: string | null }[]> {
+    const { rows } = await sql<{ entryId: string; field: string; from: string | null; to: string | null }>`
+      select ledger.entry_id as "entryId", ledger.field_key as field, ledger.from_value as "from", ledger.to_value as "to"
+      from jsonb_to_recordset(${JSON.stringify(cells)}::jsonb) as asked(entry uuid, field text, version int)
+      join ledger on ledger.house_id = ${houseId} and ledger.entry_id = asked.entry and ledger.field_key = asked.field and ledger.entry_version = asked.version
+      where ledger.register_id = ${registerId} and ledger.person_id = ${personId} and ledger.act = 'cell.written'`.execute(db);
+    return rows;
+  }
+
+  /** What entries held when the person deleted them last. */
+  async deletedBy(db: Reader, { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>, registerId: string, entryIds: readonly string[]): Promise<Map<string, LedgerDetail>> {
+    if (entryIds.length === 0) return new Map();
+    const rows = await db
+      .selectFrom('ledger')
+      .select(['entry_id', 'detail'])
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .where('person_id', '=', personId)
+      .where('act', '=', 'entry.deleted')
+      .where('entry_id', 'in', [...entryIds])
+      .orderBy('id')
+      .execute();
+    return new Map(rows.flatMap(({ entry_id, detail }) => (entry_id && detail ? [[entry_id, detail] as const] : [])));
   }
 
   /** Who last changed a field of an entry after the given version, and when; undefined when nobody did. */

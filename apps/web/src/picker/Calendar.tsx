@@ -6,8 +6,8 @@ interface CalendarProps {
   readonly label: string;
   /** The day that the typed text means (ISO 8601); undefined while it means none. */
   readonly day: string | undefined;
-  /** The house's day, shown while nothing is typed. */
-  readonly today: string;
+  /** The day at which it opens while nothing is typed. */
+  readonly begin: string;
   readonly locale: Locale;
   /** Whether the rule would not take the day. */
   closed(day: string): boolean;
@@ -16,12 +16,12 @@ interface CalendarProps {
 
 const foot = { display: 'flex', justifyContent: 'space-between', borderTopWidth: '1px', borderColor: 'lineSoft', fontSize: 'xs', color: 'inkSoft' } as const;
 
-export function Calendar({ label, day, today, locale, closed, onPick }: CalendarProps) {
-  const at = parseDate(day ?? today);
+export function Calendar({ label, day, begin, locale, closed, onPick }: CalendarProps) {
+  const at = parseDate(day ?? begin);
   return (
     <Box role="group" aria-label={`Calendar of ${label}`}>
       <DatePicker.Root
-        key={day?.slice(0, 7) ?? 'today'}
+        key={day?.slice(0, 7) ?? 'begin'}
         inline
         size="xs"
         locale={locale.language}

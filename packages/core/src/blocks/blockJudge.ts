@@ -1,6 +1,7 @@
 // Judging a block: each distinct text is judged once for each state of the fields that its verdict depends on. Costs grow
 // with distinct texts; a repeated cell costs one lookup.
 import type { Cells } from '../registers/index.js';
+import { isBlank } from '../text/index.js';
 import { judge, readsOf, type JudgeContext, type JudgedField, type Verdict, type VerdictCode } from '../rules/index.js';
 
 /** Verdicts that another value held in the cell can turn: what a cell held it may take back in any spelling. */
@@ -16,6 +17,8 @@ function remembering(field: JudgedField, known: Map<string, Verdict>, contextOf:
     let verdict = known.get(text);
     if (held !== '') {
       if (text === held) return { verdict: 'taken', value: held };
+      // Emptying a cell is another thing than leaving it empty.
+      if (isBlank(text)) return judge(field, text, { ...contextOf(entry), held });
       if (verdict?.verdict === 'refused' && turnedByHeld.has(verdict.code)) return judge(field, text, { ...contextOf(entry), held });
     }
     if (verdict === undefined) {

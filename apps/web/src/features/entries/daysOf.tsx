@@ -13,6 +13,9 @@ const steps: Readonly<Record<string, (day: string) => string>> = {
   PageUp: (day) => monthsAfter(day, -1),
 };
 
+/** How far from today a day to begin with is looked for. */
+const farthest = 400;
+
 /** The calendar beside a date that is typed into the field; undefined for other kinds. */
 export function daysOf(field: JudgedField, context: JudgeContext & { readonly today: string }): Days | undefined {
   if (field.kind !== 'date') return undefined;
@@ -22,16 +25,25 @@ export function daysOf(field: JudgedField, context: JudgeContext & { readonly to
     return parsed.ok ? parsed.value : undefined;
   };
   const { held: _held, ...fresh } = context;
+  const closed = (day: string) => judge(field, day, fresh).verdict === 'refused';
+  /** Where one begins while nothing is typed: today, or the day nearest to it that the rule takes. */
+  const start = (): string => {
+    for (let days = 0; days <= farthest; days++) {
+      const near = [daysAfter(today, days), daysAfter(today, -days)].find((day) => !closed(day));
+      if (near !== undefined) return near;
+    }
+    return today;
+  };
   return {
     step: (text, key) => {
       const step = steps[key];
       if (!step) return undefined;
       const day = dayIn(text);
-      return format('date', day === undefined ? today : step(day), locale);
+      return format('date', day === undefined ? start() : step(day), locale);
     },
     calendar: (text, pick) => (
       <Suspense fallback={null}>
-        <Calendar label={field.heading} day={dayIn(text)} today={today} locale={locale} closed={(day) => judge(field, day, fresh).verdict === 'refused'} onPick={(day) => pick(format('date', day, locale))} />
+        <Calendar label={field.heading} day={dayIn(text)} begin={dayIn(text) ?? start()} locale={locale} closed={closed} onPick={(day) => pick(format('date', day, locale))} />
       </Suspense>
     ),
   };

@@ -1,5 +1,5 @@
 // Entries over the API: pages, edits, blocks; and the patches that the live stream brings.
-import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount, HeldIn } from '@dellum/contract';
+import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount, HeldIn, TakenBack, WrittenCell } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import type { AppDispatch, RootState } from '../../store.js';
 import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
@@ -45,6 +45,13 @@ export const entriesApi = api.injectEndpoints({
     writeBlock: build.mutation<BlockOutcome, { registerId: string; cells: readonly { entry: string; field: string; text: string }[] }>({
       query: ({ registerId, cells }) => ({ path: `/registers/${registerId}/entries/block`, method: 'POST', body: { cells } }),
     }),
+    takeBackCells: build.mutation<TakenBack, { registerId: string; cells: readonly WrittenCell[] }>({
+      query: ({ registerId, cells }) => ({ path: `/registers/${registerId}/entries/taken-back`, method: 'POST', body: { cells } }),
+    }),
+    restoreEntries: build.mutation<{ entries: string[] }, { registerId: string; entries: readonly string[]; before?: string | undefined }>({
+      query: ({ registerId, entries, before }) => ({ path: `/registers/${registerId}/entries/restored`, method: 'POST', body: { entries, ...(before && { before }) } }),
+      invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
+    }),
     insertEntries: build.mutation<{ entries: string[] }, { registerId: string; before?: string; count: number }>({
       query: ({ registerId, ...body }) => ({ path: `/registers/${registerId}/entries`, method: 'POST', body }),
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
@@ -61,7 +68,7 @@ export const entriesApi = api.injectEndpoints({
   }),
 });
 
-export const { useEntryPageQuery, useListEntriesQuery, useEditCellMutation, useWriteBlockMutation, useInsertEntriesMutation, useDeleteEntriesMutation, useFieldCountsQuery, useHeldInQuery } = entriesApi;
+export const { useEntryPageQuery, useListEntriesQuery, useEditCellMutation, useWriteBlockMutation, useInsertEntriesMutation, useDeleteEntriesMutation, useTakeBackCellsMutation, useRestoreEntriesMutation, useFieldCountsQuery, useHeldInQuery } = entriesApi;
 
 /** Changes an entry in every page of the cache that shows it. */
 export function updateEntry(dispatch: AppDispatch, state: RootState, registerId: string, entryId: string, update: (entry: EntryView) => EntryView): void {

@@ -4,6 +4,7 @@ import type { RequestProblem } from '../../api/problem.js';
 import { passes } from '../../api/problem.js';
 import type { AppDispatch, RootState } from '../../store.js';
 import { drafted, settled, type Draft } from './draftsSlice.js';
+import { did } from './doneSlice.js';
 import { entriesApi, updateEntry } from './entriesApi.js';
 import { rememberPatch } from './recentPatches.js';
 
@@ -42,7 +43,8 @@ export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch, getSta
   const { registerId, entryId, field, text, version, confirmed } = edit;
   const request = dispatch(entriesApi.endpoints.editCell.initiate({ registerId, entryId, field, text, version, ...(confirmed && { confirmed }) }));
   try {
-    const { entry } = await request.unwrap();
+    const { entry, written = [] } = await request.unwrap();
+    if (written.length > 0) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
     dispatch(settled({ entryId, field }));
     rememberPatch(entryId, entry.version, Object.fromEntries(changedBy(edit).map((key) => [key, entry.cells[key] ?? null])));
     updateEntry(dispatch, getState(), registerId, entryId, (known) => (known.version > entry.version ? known : entry));

@@ -1,7 +1,8 @@
 // An entry sheet: the grid in which clerks enter data.
-import { Box, Button, HStack, Text } from '@chakra-ui/react';
+import { Box, Button, HStack, IconButton, Text } from '@chakra-ui/react';
 import { catalogIdOf, type ItemColour } from '@dellum/core';
 import { mayDesign, mayEnter, type BuildView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
+import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
@@ -11,8 +12,11 @@ import { Grid, isSingle, toClipboard, type Block, type GridHandle, type Place } 
 import { FieldSlip } from '../bindings/FieldSlip.js';
 import { WhySlip } from '../bindings/WhySlip.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { useAppDispatch } from '../../store.js';
 import { CellEditor } from '../entries/CellEditor.js';
+import { did } from '../entries/doneSlice.js';
 import { useDeleteEntriesMutation, useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
+import { useAgain } from '../entries/useAgain.js';
 import { useEntryWindow, type Wanted } from '../entries/useEntryWindow.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
@@ -66,6 +70,8 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const [insert] = useInsertEntriesMutation();
   const [remove] = useDeleteEntriesMutation();
   const attempt = useTry();
+  const dispatch = useAppDispatch();
+  const { again, canUndo, canRedo } = useAgain(register.id);
   const [at, setAt] = useState<{ active: Place; block: Block }>();
   const [said, setSaid] = useState('');
   const [why, setWhy] = useState<{ fieldKey: string; entry: { id: string; row: number } | undefined; text: string }>();
@@ -118,6 +124,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const addEntry = async (fieldKey: string, text: string) => {
     const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
     const column = register.fields.find(({ key }) => key === fieldKey)!;
+    if (made) dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: undefined } }));
     const { refusal, said: words } = made ? cells.commit({ id: made.entries[0]!, version: 1, cells: {} }, column, text) : {};
     setSaid(refusal?.message ?? words ?? '');
   };
@@ -130,11 +137,15 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   };
   const insertAbove = async () => {
     const made = await attempt(insert({ registerId: register.id, count: 1, ...(activeEntry && { before: activeEntry.id }) }).unwrap());
-    if (made) grid.current?.go({ row: activeEntry ? active.row : total, column: 0 });
+    if (!made) return;
+    dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: activeEntry?.id } }));
+    grid.current?.go({ row: activeEntry ? active.row : total, column: 0 });
   };
   const deleteRows = async () => {
     const rows = await entries.rows(chosenBlock.top, Math.min(chosenBlock.bottom, total - 1));
-    await attempt(remove({ registerId: register.id, entries: rows.map(({ id }) => id) }).unwrap());
+    const below = some ? undefined : entryAt(chosenBlock.bottom + 1)?.id;
+    const gone = rows.map(({ id }) => id);
+    if (await attempt(remove({ registerId: register.id, entries: gone }).unwrap())) dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: gone, before: below } }));
   };
   const rowsChosen = Math.max(0, Math.min(chosenBlock.bottom, total - 1) - chosenBlock.top + 1);
 
@@ -150,6 +161,16 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
       }
       actions={
         <>
+          {enters && (canUndo || canRedo) && (
+            <HStack gap="1">
+              <IconButton aria-label="Take back" title="Take back, Ctrl Z" size="xs" variant="outline" disabled={!canUndo} onClick={() => void again('undo')}>
+                <Undo2 size={13} />
+              </IconButton>
+              <IconButton aria-label="Do again" title="Do again, Ctrl Y" size="xs" variant="outline" disabled={!canRedo} onClick={() => void again('redo')}>
+                <Redo2 size={13} />
+              </IconButton>
+            </HStack>
+          )}
           {enters && !some && (
             <Button size="xs" variant="outline" onClick={() => void insertAbove()}>
               New entry above row {Math.min(active.row, total) + 1}
@@ -158,7 +179,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           {enters && rowsChosen > 0 && (
             <Confirm
               ask={`Delete ${rowsChosen === 1 ? `row ${chosenBlock.top + 1}` : `rows ${chosenBlock.top + 1} to ${chosenBlock.top + rowsChosen}`}`}
-              about="What they hold stays in the ledger, but they leave the sheet for everybody."
+              about="They leave the sheet for everybody. You can take it back."
               act={rowsChosen === 1 ? 'Delete the entry' : `Delete ${rowsChosen} entries`}
               onConfirm={() => void deleteRows()}
             />
@@ -246,6 +267,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               onSelect={onSelect}
               onClear={(block) => void clear(block)}
               onSpace={(place) => toggle(place)}
+              onAgain={(as) => void again(as)}
               copy={copy}
               onPaste={(text, place) => void paste(text, place, addsBelow)}
               onHeading={(column) => show({ field: register.fields[column]!.key, 'new-field': undefined, slip: undefined })}

@@ -2,6 +2,7 @@
 import type { BlockOutcome, EntryView, FieldView, RegisterView } from '@dellum/contract';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { fromClipboard, type Block, type Place } from '../../grid/index.js';
+import { did } from '../entries/doneSlice.js';
 import { drafted, settled } from '../entries/draftsSlice.js';
 import { updateEntry, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
 import type { EntryWindow } from '../entries/useEntryWindow.js';
@@ -16,7 +17,8 @@ export function usePaste(register: RegisterView, window: EntryWindow) {
   const [writeBlock] = useWriteBlockMutation();
   const [insert] = useInsertEntriesMutation();
 
-  const settle = (cells: readonly { entry: string; field: string; text: string }[], { outcomes, entries }: BlockOutcome) => {
+  const settle = (cells: readonly { entry: string; field: string; text: string }[], { outcomes, entries, written }: BlockOutcome) => {
+    if (written.length > 0) dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: written } }));
     for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, (known) => (known.version > entry.version ? known : entry));
     outcomes.forEach(({ entry, field, verdict }, at) => {
       const where = { registerId: register.id, entryId: entry, field };

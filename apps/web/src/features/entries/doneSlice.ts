@@ -1,0 +1,47 @@
+// What was done on the entry sheets in this browser tab, so that it can be taken back and done again: whole acts, in order.
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { WrittenCell } from '@dellum/contract';
+
+/** One act: cells that were written, entries that were made, or entries that were deleted (with what stood below them). */
+export type DoneAct =
+  | { readonly act: 'wrote'; readonly cells: readonly WrittenCell[] }
+  | { readonly act: 'made'; readonly entries: readonly string[]; readonly before: string | undefined }
+  | { readonly act: 'deleted'; readonly entries: readonly string[]; readonly before: string | undefined };
+
+export interface Done {
+  readonly back: readonly DoneAct[];
+  readonly again: readonly DoneAct[];
+}
+
+/** So many acts of a register can be taken back. */
+const mostKept = 100;
+const nothing: Done = { back: [], again: [] };
+
+interface Told {
+  readonly registerId: string;
+  readonly act: DoneAct;
+}
+
+export const doneSlice = createSlice({
+  name: 'done',
+  initialState: {} as Record<string, Done>,
+  reducers: {
+    /** A new act; what had been taken back cannot be done again after it. */
+    did: (all, { payload: { registerId, act } }: PayloadAction<Told>) => ({ ...all, [registerId]: { back: [...(all[registerId] ?? nothing).back, act].slice(-mostKept), again: [] } }),
+    /** The last act was taken back; `act` is what would do it again. */
+    tookBack: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
+      const { back, again } = all[registerId] ?? nothing;
+      return { ...all, [registerId]: { back: back.slice(0, -1), again: [...again, act] } };
+    },
+    didAgain: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
+      const { back, again } = all[registerId] ?? nothing;
+      return { ...all, [registerId]: { back: [...back, act], again: again.slice(0, -1) } };
+    },
+    /** An act that cannot be taken back any more is passed over. */
+    passedOver: (all, { payload: { registerId, as } }: PayloadAction<{ registerId: string; as: 'undo' | 'redo' }>) => {
+      const { back, again } = all[registerId] ?? nothing;
+      return { ...all, [registerId]: as === 'undo' ? { back: back.slice(0, -1), again } : { back, again: again.slice(0, -1) } };
+    },
+  },
+});
+export const { did, tookBack, didAgain, passedOver } = doneSlice.actions;

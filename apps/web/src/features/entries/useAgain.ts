@@ -1,0 +1,45 @@
+// Taking back the last act on an entry sheet, and doing it again.
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import { store, useAppDispatch, useAppSelector } from '../../store.js';
+import { didAgain, passedOver, tookBack, type DoneAct } from './doneSlice.js';
+import { updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from './entriesApi.js';
+
+export interface Again {
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  again(as: 'undo' | 'redo'): Promise<void>;
+}
+
+const cellsWords = (count: number) => `${count} ${count === 1 ? 'cell' : 'cells'}`;
+
+export function useAgain(registerId: string): Again {
+  const dispatch = useAppDispatch();
+  const done = useAppSelector((state) => state.done[registerId]);
+  const [takeBackCells] = useTakeBackCellsMutation();
+  const [restore] = useRestoreEntriesMutation();
+  const [remove] = useDeleteEntriesMutation();
+  const attempt = useTry();
+  const notice = useNotice();
+
+  /** Does the opposite of an act; returns what would turn it round once more, or undefined when it failed. */
+  const turn = async (act: DoneAct): Promise<DoneAct | undefined> => {
+    if (act.act === 'wrote') {
+      const outcome = await attempt(takeBackCells({ registerId, cells: act.cells }).unwrap());
+      if (!outcome) return undefined;
+      for (const entry of outcome.entries) updateEntry(dispatch, store.getState(), registerId, entry.id, (known) => (known.version > entry.version ? known : entry));
+      if (outcome.changed > 0) notice('refused', `${cellsWords(outcome.changed)} ${outcome.changed === 1 ? 'was' : 'were'} changed since and ${outcome.changed === 1 ? 'stays' : 'stay'} as ${outcome.changed === 1 ? 'it is' : 'they are'}.`);
+      return { act: 'wrote', cells: outcome.written };
+    }
+    if (act.act === 'made') return (await attempt(remove({ registerId, entries: act.entries }).unwrap())) && { ...act, act: 'deleted' };
+    return (await attempt(restore({ registerId, entries: act.entries, before: act.before }).unwrap())) && { ...act, act: 'made' };
+  };
+
+  const again = async (as: 'undo' | 'redo') => {
+    const act = as === 'undo' ? done?.back.at(-1) : done?.again.at(-1);
+    if (!act) return notice('done', as === 'undo' ? 'There is nothing of yours to take back on this sheet.' : 'There is nothing to do again.');
+    const turned = await turn(act);
+    if (!turned || (turned.act === 'wrote' && turned.cells.length === 0)) dispatch(passedOver({ registerId, as }));
+    else dispatch(as === 'undo' ? tookBack({ registerId, act: turned }) : didAgain({ registerId, act: turned }));
+  };
+  return { canUndo: (done?.back.length ?? 0) > 0, canRedo: (done?.again.length ?? 0) > 0, again };
+}
