@@ -12,7 +12,7 @@ const keys: readonly (readonly [keys: readonly string[], does: string])[] = [
   [['Delete'], 'make the block blank'],
   [['Ctrl', 'C / X / V'], 'copy, cut, paste the block'],
   [['Alt', 'Shift', '↑ / ↓'], 'move rows of a list'],
-  [['Ctrl', 'Z / Y'], 'take back an act on a source sheet, and do it again'],
+  [['Ctrl', 'Z / Y'], 'take back your last act on the sheet, and do it again'],
   [['F6'], 'leave the grid; with Shift backwards'],
 ];
 

@@ -62,9 +62,14 @@ export function BindingsPage() {
   const { data: counts, error: failed } = useBindingsQuery();
   const [address, setAddress] = useSearchParams();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  // The address follows the choice; it lags behind quick changes and so is not read again.
+  const [wanted, setWanted] = useState(() => wantedBy(address));
   if (!build || !me || !counts) return <Waiting error={errorWords(error ?? failed)} />;
-  const wanted = wantedBy(address);
-  const want = (change: Partial<Wanted>) => setAddress((now) => Object.entries({ ...wantedBy(now), ...change }).filter(([, value]) => value !== all), { replace: true });
+  const want = (change: Partial<Wanted>) => {
+    const next = { ...wanted, ...change };
+    setWanted(next);
+    setAddress(Object.entries(next).filter(([, value]) => value !== all), { replace: true });
+  };
   const every = linesOf(build, me, counts);
   const lines = every.filter((line) => fits(line, wanted));
   const picked = every.filter(({ field }) => chosen.has(field.id));
