@@ -68,6 +68,9 @@ export async function toLists(page: Page): Promise<void> {
 
 export async function toCatalog(page: Page, title: string): Promise<void> {
   await page.goto('/catalogs');
+  // Rows grow when their numbers come, and move those below them.
+  const rows = page.getByRole('main').getByRole('row');
+  await expect.poll(() => rows.evaluateAll((all) => all.length > 1 && all.slice(1).every((row) => row.children[3]?.textContent !== ''))).toBe(true);
   await page.getByRole('main').getByRole('link', { name: title, exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
 }
