@@ -247,6 +247,8 @@ describe('many fields at once', () => {
     // Copied is the rule alone; a register without the parent's field is passed over.
     const copied = await administrator.call<RuleImpact[]>('POST', '/bindings/trial', { fields: [id('note'), made.house.pilotField.id], from: id('berth') });
     expect(copied.body[1]!.unfit).toBe('Visits has no field “quay”, on which the rule depends.');
+    const onItself = await administrator.call<RuleImpact[]>('POST', '/bindings/trial', { fields: [id('quay')], from: id('berth') });
+    expect(onItself.body[0]!.unfit).toBe('Quay cannot depend on itself.');
     await administrator.call('PUT', '/bindings', { fields: [id('note')], from: id('berth') });
     await administrator.call('PUT', '/bindings', { fields: [id('quay')] });
     expect(await rules()).toEqual([null, 'catalog', 'catalog', null]);

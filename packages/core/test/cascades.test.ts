@@ -53,28 +53,36 @@ describe('planCascade', () => {
         const context = contextOf(treeOf(rows));
         const fields = fieldsWith();
         const cells = { ...cellsOf(held), [keys[level]!]: changed };
-        const plan = planCascade(fields, cells, keys[level]!, context);
+        const plan = planCascade(fields, cells, [keys[level]!], context);
         const above = outsideIn(fields.slice(0, level + 1), plan.cells, context);
         if (above.length === 0) expect(outsideIn(fields, plan.cells, context)).toEqual([]);
         // Only deeper fields change, and only by being emptied.
         for (const [at, key] of keys.entries()) if (at <= level || plan.cells[key] !== undefined) expect(plan.cells[key]).toBe(cells[key as keyof typeof cells]);
-        expect(planCascade(fields, plan.cells, keys[level]!, context).cells).toEqual(plan.cells);
+        expect(planCascade(fields, plan.cells, [keys[level]!], context).cells).toEqual(plan.cells);
       }),
     );
   });
   it('keeps on demand; a kept value fails at the shallowest level, deeper ones say that their parent does', () => {
     const context = contextOf(treeOf([['a', 'x', 'p'], ['b', 'y', 'q']]));
     const fields = fieldsWith({ misfit: 'keep' });
-    const plan = planCascade(fields, { one: 'b', two: 'x', three: 'p' }, 'one', context);
+    const plan = planCascade(fields, { one: 'b', two: 'x', three: 'p' }, ['one'], context);
     expect([plan.kept, plan.cleared, plan.cells]).toEqual([['two', 'three'], [], { one: 'b', two: 'x', three: 'p' }]);
     const codes = fields.map((field) => stands(field, plan.cells[field.key] ?? '', { ...context, entry: plan.cells }));
     expect(codes.map((standing) => (standing.right ? '' : standing.code))).toEqual(['', 'not under parent', 'parent outside']);
   });
+  it('clears what lies below a field that was brought along', () => {
+    const items = treeOf([['a', 'x', 'p'], ['b', 'y', 'q']]);
+    const ships: Item[] = [{ value: 'Loam', path: [], label: 'Loam', otherNames: [], state: 'offered', from: [], companions: { home: 'b' } }];
+    const context = { locale: houseLocale, catalogs: new Map([['c', compileCatalog('c', 'Tree', items)], ['s', compileCatalog('s', 'Ships', ships)]]) };
+    const ship = { key: 'ship', heading: 'ship', kind: 'text' as const, rule: { ...(newRule('catalog') as CatalogRule), catalogId: 's', brings: [{ companion: 'home', field: 'one' }] } };
+    const plan = planCascade([ship, ...fieldsWith()], { ship: 'Loam', one: 'a', two: 'x', three: 'p' }, ['ship'], context);
+    expect([plan.cells, plan.cleared.map(({ field }) => field)]).toEqual([{ ship: 'Loam', one: 'b' }, ['two', 'three']]);
+  });
   it('fills a single choice by itself, all the way down', () => {
     const context = contextOf(treeOf([['a', 'x', 'p'], ['b', 'y', 'q'], ['b', 'y', 'r']]));
-    const plan = planCascade(fieldsWith({ fillsSingle: true }), { one: 'a' }, 'one', context);
+    const plan = planCascade(fieldsWith({ fillsSingle: true }), { one: 'a' }, ['one'], context);
     expect(plan.cells).toEqual({ one: 'a', two: 'x', three: 'p' });
-    expect(planCascade(fieldsWith({ fillsSingle: true }), { one: 'b' }, 'one', context).cells).toEqual({ one: 'b', two: 'y' });
+    expect(planCascade(fieldsWith({ fillsSingle: true }), { one: 'b' }, ['one'], context).cells).toEqual({ one: 'b', two: 'y' });
   });
 });
 

@@ -1,8 +1,8 @@
 // Bindings: the rule of a field, tried on the entries before it is set.
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, grouped, ruleFaults, type Rule, type RuleFault, type RulePart } from '@dellum/core';
+import { catalogIdOf, forbidsRule, grouped, ruleFaults, type Rule, type RuleFault } from '@dellum/core';
 import type { RuleDto, RuleTrial } from '@dellum/contract';
-import { BuildService, fieldWithId } from '../build/build.service.js';
+import { BuildService, entryFieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { entriesIn, Outside } from '../counts/outside.js';
@@ -10,13 +10,11 @@ import { Database, type Reader } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
-import { notFound, ProblemError } from '../problems/index.js';
+import { ProblemError } from '../problems/index.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
 import { readRule } from './readRule.js';
 
 const examplesShown = 5;
-/** Faults in these parts leave a rule that cannot even be read; the others are said and may be set. */
-const impossible: ReadonlySet<RulePart> = new Set(['kind', 'pattern']);
 
 @Injectable()
 export class BindingsService {
@@ -33,7 +31,7 @@ export class BindingsService {
   async trial(caller: Caller, fieldId: string, dto: RuleDto): Promise<RuleTrial> {
     const db = this.database.kysely;
     const build = await this.builds.now(caller.houseId);
-    const field = bindable(build, fieldId);
+    const field = entryFieldWithId(build, fieldId);
     const rule = readRule(build, field, dto);
     const found = (await this.outside.of(db, build, [{ ...field, rule }])).get(fieldId)!;
     const byValue = grouped(found.outside, ({ cells }) => cells[field.key] ?? '');
@@ -50,9 +48,9 @@ export class BindingsService {
 
   async set(caller: Caller, fieldId: string, dto: RuleDto | null): Promise<void> {
     await this.builds.change(caller.houseId, async (trx, build) => {
-      const field = bindable(build, fieldId);
+      const field = entryFieldWithId(build, fieldId);
       const rule = dto && readRule(build, field, dto);
-      const [fault] = rule ? (await this.faults(trx, build, field, rule)).filter(({ part }) => impossible.has(part)) : [];
+      const [fault] = rule ? (await this.faults(trx, build, field, rule)).filter(forbidsRule) : [];
       if (fault) throw new ProblemError('not-valid', fault.message, { faults: { [fault.part]: fault.message } });
       await this.sheets.setRule(trx, caller.houseId, fieldId, rule);
       await this.ledger.write(trx, caller.houseId, [
@@ -60,10 +58,4 @@ export class BindingsService {
       ]);
     });
   }
-}
-
-function bindable(build: HouseBuild, fieldId: string): FieldBuild {
-  const field = fieldWithId(build, fieldId);
-  if (build.registers.get(field.registerId)!.source) throw notFound('This field of an entry sheet');
-  return field;
 }

@@ -1,8 +1,8 @@
 // One rule for many fields at once: bound, copied or cleared, tried on the entries before it is set.
 import { Injectable } from '@nestjs/common';
-import { readsOf, ruleFaults, type Rule } from '@dellum/core';
+import { fieldsNamedBy, forbidsRule, ruleFaults, type Rule } from '@dellum/core';
 import type { FieldCount, RuleImpact, SetRulesDto } from '@dellum/contract';
-import { BuildService, fieldWithId } from '../build/build.service.js';
+import { BuildService, entryFieldWithId, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { entriesIn, Outside } from '../counts/outside.js';
@@ -10,7 +10,7 @@ import { Database, type Reader } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
-import { notFound, ProblemError } from '../problems/index.js';
+import { ProblemError } from '../problems/index.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
 import { readRule } from './readRule.js';
 
@@ -61,7 +61,7 @@ export class ManyBindingsService {
   }
 
   private async wanted(db: Reader, build: HouseBuild, dto: SetRulesDto): Promise<Wanted[]> {
-    const fields = [...new Set(dto.fields)].map((id) => entryField(build, id));
+    const fields = [...new Set(dto.fields)].map((id) => entryFieldWithId(build, id));
     const copied = dto.from === undefined ? null : fieldWithId(build, dto.from).rule;
     const catalogs = await this.catalogs.some(db, build, [dto.rule?.catalogId ?? [], copied?.kind === 'catalog' ? copied.catalogId : []].flat());
     return fields.map((field): Wanted => {
@@ -69,20 +69,16 @@ export class ManyBindingsService {
       try {
         const rule = dto.rule ? readRule(build, field, dto.rule) : copied;
         if (!rule) return { field, rule };
-        const missing = readsOf(rule).find((key) => !register.fields.some((other) => other.key === key));
+        const named = fieldsNamedBy(rule);
+        if (named.includes(field.key)) return { field, unfit: `${field.heading} cannot depend on itself.` };
+        const missing = named.find((key) => !register.fields.some((other) => other.key === key));
         if (missing) return { field, unfit: `${register.title} has no field “${missing}”, on which the rule depends.` };
         const [fault] = ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, other.rule])) });
-        return fault?.part === 'kind' || fault?.part === 'pattern' ? { field, unfit: fault.message } : { field, rule };
+        return fault && forbidsRule(fault) ? { field, unfit: fault.message } : { field, rule };
       } catch (error) {
         if (error instanceof ProblemError) return { field, unfit: error.message };
         throw error;
       }
     });
   }
-}
-
-function entryField(build: HouseBuild, id: string): FieldBuild {
-  const field = fieldWithId(build, id);
-  if (build.registers.get(field.registerId)!.source) throw notFound('This field of an entry sheet');
-  return field;
 }

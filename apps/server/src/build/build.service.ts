@@ -95,4 +95,11 @@ export function fieldWithId(build: HouseBuild, id: string): FieldBuild {
   return field;
 }
 
+/** A field in which clerks enter data: rules are for these. */
+export function entryFieldWithId(build: HouseBuild, id: string): FieldBuild {
+  const field = fieldWithId(build, id);
+  if (build.registers.get(field.registerId)!.source) throw notFound('This field of an entry sheet');
+  return field;
+}
+
 export const boundFields = (build: HouseBuild, catalogId: string): FieldBuild[] => [...build.fields.values()].filter((field) => catalogIdOf(field.rule) === catalogId);

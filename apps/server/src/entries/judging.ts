@@ -64,7 +64,7 @@ export function afterVerdict(register: RegisterBuild, cells: Cells, { field, ver
   const fills = verdict.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
   const after = withTexts(cells, [[field.key, verdict.value], ...fills]);
   if ((after[field.key] ?? '') === (cells[field.key] ?? '') && fills.length === 0) return undefined;
-  const plan = planCascade(register.fields, after, field.key, judgement);
+  const plan = planCascade(register.fields, after, [field.key, ...fills.map(([key]) => key)], judgement);
   return { ...plan, filled: [...fills.map(([key, value]) => ({ field: key, value })), ...plan.filled] };
 }
 

@@ -1,7 +1,7 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, forbiddenCharacter, matchKey, proposalOf, readsOf, type FieldKind, type Rule } from '@dellum/core';
+import { catalogIdOf, clean, fieldsNamedBy, forbiddenCharacter, matchKey, proposalOf, type FieldKind } from '@dellum/core';
 import type { BuildView, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -194,9 +194,6 @@ function registerNamed(build: HouseBuild, id: string): RegisterBuild {
   return register;
 }
 
-/** The other fields of its register that a rule names: those it depends on, and those it fills. */
-const fieldsOf = (rule: Rule | null): readonly string[] => [...readsOf(rule), ...(rule?.kind === 'catalog' ? rule.brings.map(({ field }) => field) : [])];
-
 function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
   const ranges = build.ranges.filter((range) => range.stretches.some((stretch) => stretch.registerId === field.registerId && stretch.fields.includes(field.key))).map(({ name }) => `range ${name}`);
   const catalog = build.catalogs.get(catalogIdOf(field.rule) ?? '');
@@ -204,7 +201,7 @@ function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
   const along = [...build.catalogs.values()]
     .filter(({ definition }) => definition.parts.some((part) => part.kind === 'range' && (part.label === field.key || part.companions.includes(field.key)) && build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId))
     .map(({ title }) => `catalog ${title}`);
-  const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== field.id && fieldsOf(other.rule).includes(field.key)).map(({ heading }) => `the rule of ${heading}, which depends on it`);
+  const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== field.id && fieldsNamedBy(other.rule).includes(field.key)).map(({ heading }) => `the rule of ${heading}, which depends on it`);
   return [...ranges, ...rule, ...others, ...new Set([...along, ...queriesOver(build, field.registerId, field.key)])];
 }
 

@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, cleanedCounts, matchKey, nameFault, newRule, ofRanges, profileOf, sourceTextFault, type CatalogRule, type ColumnProfile, type SourceRange } from '@dellum/core';
 import type { GatherDto } from '@dellum/contract';
-import { BuildService, fieldWithId } from '../build/build.service.js';
+import { BuildService, entryFieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CarriesService } from '../carries/carries.service.js';
 import { CatalogsService } from '../catalogs/catalogs.service.js';
@@ -14,7 +14,7 @@ import { Database, type Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
-import { notFound, ProblemError } from '../problems/index.js';
+import { ProblemError } from '../problems/index.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
 import { SourcesStore } from '../sources/sources.store.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
@@ -92,8 +92,7 @@ export class GatherService {
 }
 
 function gatherable(build: HouseBuild, fieldId: string): FieldBuild {
-  const field = fieldWithId(build, fieldId);
-  if (build.registers.get(field.registerId)!.source) throw notFound('This field of an entry sheet');
+  const field = entryFieldWithId(build, fieldId);
   if (field.kind !== 'text') throw new ProblemError('kind-unfit', `${field.heading} does not hold text. Choose a text field.`);
   if (field.rule?.kind === 'catalog') throw new ProblemError('in-use', `${field.heading} takes its values from a catalog already. Clear its rule first.`, { users: [] });
   return field;

@@ -31,8 +31,8 @@ function onlyChoice(rule: CatalogRule, context: JudgeContext): string | undefine
   return open.length === 1 ? open[0]!.value : undefined;
 }
 
-/** What follows from a change of one cell. `before` is the entry with the changed cell in it already; `changed` its field. */
-export function planCascade(fields: readonly CascadeField[], before: Cells, changed: FieldId, context: Omit<JudgeContext, 'entry' | 'held'>): CascadePlan {
+/** What follows from a change of some cells. `before` is the entry with the changed cells in it already; `changed` their fields. */
+export function planCascade(fields: readonly CascadeField[], before: Cells, changed: readonly FieldId[], context: Omit<JudgeContext, 'entry' | 'held'>): CascadePlan {
   let cells = before;
   const cleared: { field: FieldId; value: string }[] = [];
   const kept: FieldId[] = [];
@@ -40,6 +40,7 @@ export function planCascade(fields: readonly CascadeField[], before: Cells, chan
   const set = (field: FieldId, value: string) => {
     cells = withTexts(cells, [[field, value]]);
   };
+  const moved = new Set(changed);
   const bring = (rule: CatalogRule, value: string) => {
     const offer = offerOf(rule, { ...context, entry: cells });
     const item = 'offers' in offer ? itemWithValue(offer.offers, value) : undefined;
@@ -48,19 +49,20 @@ export function planCascade(fields: readonly CascadeField[], before: Cells, chan
       if (value !== '' && (cells[field] ?? '') === along) continue;
       set(field, along);
       filled.push({ field, value: along });
+      moved.add(field);
     }
   };
-  const moved = new Set([changed]);
   const catalogRuleOf = (field: CascadeField): CatalogRule | undefined => {
     const rule = ruleHere(field, { entry: cells });
     return rule?.kind === 'catalog' && context.catalogs.has(rule.catalogId) ? rule : undefined;
   };
-  const own = fields.find(({ key }) => key === changed);
-  const ownRule = own && catalogRuleOf(own);
-  if (ownRule && ownRule.brings.length > 0) bring(ownRule, cells[changed] ?? '');
+  for (const field of fields.filter(({ key }) => changed.includes(key))) {
+    const rule = catalogRuleOf(field);
+    if (rule && rule.brings.length > 0) bring(rule, cells[field.key] ?? '');
+  }
   // Shallow fields come before the deeper ones that depend on them.
   const below = fields.flatMap((field) => {
-    const rule = field.key === changed ? undefined : catalogRuleOf(field);
+    const rule = changed.includes(field.key) ? undefined : catalogRuleOf(field);
     return rule && rule.parents.length > 0 ? [{ field, rule }] : [];
   });
   below.sort((a, b) => a.rule.parents.length - b.rule.parents.length);

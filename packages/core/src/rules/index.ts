@@ -1,10 +1,10 @@
 export * from './models.js';
-export { canBeOutside, catalogIdOf, judge, readsOf, ruleHere, rulesFor, ruleTitle, stands } from './judge.js';
+export { canBeOutside, catalogIdOf, fieldsNamedBy, judge, readsOf, ruleHere, rulesFor, ruleTitle, stands } from './judge.js';
 export { closedHere, offerOf, type Offer } from './catalogRule.js';
 export { typedList } from './typedRule.js';
 export { patternFault, patternOf } from './patternRule.js';
 export { ruleSentence, ruleTakes } from './sentence.js';
-export { ruleFaults } from './faults.js';
+export { forbidsRule, ruleFaults } from './faults.js';
 export { newRule, plainPicking, ruleBase } from './make.js';
 export { cellsOfNew } from './begins.js';
 export { planCascade, type CascadePlan } from './cascadePlan.js';

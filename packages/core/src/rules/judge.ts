@@ -111,5 +111,8 @@ export function readsOf(rule: Rule | null): readonly FieldId[] {
   return [...new Set([...(rule.where?.conditions.map(({ field }) => field) ?? []), ...kindOf(rule.kind).reads(rule)])];
 }
 
+/** All other fields that a rule names: those it depends on, and those it fills. None of them may go while the rule stands. */
+export const fieldsNamedBy = (rule: Rule | null): readonly FieldId[] => [...new Set([...readsOf(rule), ...(rule?.kind === 'catalog' ? rule.brings.map(({ field }) => field) : [])])];
+
 /** The catalog that a rule takes its values from, if it does. */
 export const catalogIdOf = (rule: Rule | null | undefined): string | undefined => (rule?.kind === 'catalog' ? rule.catalogId : undefined);

@@ -81,7 +81,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     const corrected = verdict?.verdict === 'taken' ? verdict.corrected : undefined;
     if (value === held && verdict) return corrected ? { said: corrected } : {};
     const fills = verdict?.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
-    const plan = planCascade(register.fields, withTexts(entry.cells, [[field.key, value], ...fills]), field.key, context);
+    const plan = planCascade(register.fields, withTexts(entry.cells, [[field.key, value], ...fills]), [field.key, ...fills.map(([key]) => key)], context);
     void dispatch(sendEdit({ ...where, text: typed, expected: plan.cells, before: entry.cells, version: draft?.version ?? entry.version, ...(confirmed && { confirmed }) }));
     const filled = [...fills.map(([key, own]) => ({ field: key, value: own })), ...plan.filled];
     return { said: [corrected, followed({ ...plan, filled }, register)].filter(Boolean).join(' ') };
