@@ -3,10 +3,10 @@ import { catalogAtLevel, catalogUnder, depthOf, hasTuple, pathsTo } from '../cas
 import { compareTexts, filterClause, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
 import type { FieldKind } from '../values/index.js';
+import { headingOf } from './headings.js';
 import { closedOn, findIn } from './list.js';
 import type { CatalogRule, Finding, JudgeContext, RuleFault, RuleKind, RuleNames, SentencePart } from './models.js';
 
-const headingOf = (key: FieldId, context: JudgeContext): string => context.fields?.find((field) => field.key === key)?.heading ?? key;
 const dayOf = (rule: CatalogRule, context: JudgeContext): string | undefined => (rule.day ? (context.entry?.[rule.day] ?? context.today) : context.today);
 const parentsIn = ({ parents }: CatalogRule, entry: Cells): string[] => parents.map((key) => entry[key] ?? '');
 

@@ -1,5 +1,6 @@
 // A date within two bounds, both included: days, today, or the date in another field, with so many days between.
 import { daysAfter, format, parse } from '../values/index.js';
+import { namesIn } from './headings.js';
 import type { DateRule, DayBound, Finding, JudgeContext, JudgedField, RuleKind, RuleNames } from './models.js';
 
 /** The day that a bound means in the entry; undefined where it cannot be told. */
@@ -18,8 +19,6 @@ export function boundWords(bound: DayBound, names: Pick<RuleNames, 'locale' | 'f
   const days = Math.abs(bound.plus);
   return `${days} ${days === 1 ? 'day' : 'days'} ${bound.plus > 0 ? 'after' : 'before'} ${from}`;
 }
-
-const namesIn = (context: JudgeContext): Pick<RuleNames, 'locale' | 'field'> => ({ locale: context.locale, field: (key) => context.fields?.find((field) => field.key === key)?.heading ?? key });
 
 function within(day: string, { from, until }: Pick<DateRule, 'from' | 'until'>, { heading }: JudgedField, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
   const [first, last] = [dayOfBound(from, context), dayOfBound(until, context)];

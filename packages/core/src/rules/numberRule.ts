@@ -1,6 +1,7 @@
 // A number or percentage within two bounds, both included; whole, or with so many decimals at most. Exact decimals.
 import { Decimal } from 'decimal.js';
 import { format, isOfKind, parse } from '../values/index.js';
+import { namesIn } from './headings.js';
 import type { Finding, JudgeContext, JudgedField, NumberBound, NumberRule, RuleKind, RuleNames } from './models.js';
 
 function numberOf(bound: NumberBound | null, entry: JudgeContext['entry']): Decimal | undefined {
@@ -13,8 +14,7 @@ const boundWords = (bound: NumberBound, kind: JudgedField['kind'], names: Pick<R
 function within(value: string, { least, most, decimals }: NumberRule, { heading, kind }: JudgedField, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
   const number = new Decimal(value);
   const [low, high] = [numberOf(least, context.entry), numberOf(most, context.entry)];
-  const names = { locale: context.locale, field: (key: string) => context.fields?.find((field) => field.key === key)?.heading ?? key };
-  const said = (bound: NumberBound, at: Decimal) => (bound.of === 'number' ? format(kind, at.toFixed(), context.locale) : `${boundWords(bound, kind, names)} (${format(kind, at.toFixed(), context.locale)})`);
+  const said = (bound: NumberBound, at: Decimal) => (bound.of === 'number' ? format(kind, at.toFixed(), context.locale) : `${boundWords(bound, kind, namesIn(context))} (${format(kind, at.toFixed(), context.locale)})`);
   if (low && number.lessThan(low)) return { right: false, code: 'too small', message: `${heading} must be at least ${said(least!, low)}.` };
   if (high && number.greaterThan(high)) return { right: false, code: 'too large', message: `${heading} must be at most ${said(most!, high)}.` };
   // A percentage is stored as its hundredth: 12.5 % has one decimal as people count.

@@ -1,10 +1,11 @@
 // Bindings: every field of the house with what it takes, filtered; many are bound, given a copied rule, or cleared at once.
-import { Box, Checkbox, HStack, Input, Table, Text } from '@chakra-ui/react';
+import { Box, HStack, Input, Table, Text } from '@chakra-ui/react';
 import { catalogIdOf, kindLabel, matchKey, ruleTakes } from '@dellum/core';
 import type { BuildView, FieldCount, FieldView, Me, RegisterView, SheetView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { errorWords } from '../../api/problem.js';
+import { Check } from '../../frame/Check.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { Select } from '../../frame/Select.js';
 import { useMeQuery } from '../houses/sessionApi.js';
@@ -97,7 +98,7 @@ export function BindingsPage() {
             <Table.Header>
               <Table.Row bg="transparent">
                 <Table.ColumnHeader w="36px">
-                  <Pick label="Choose all that are shown" checked={allChosen} set={(checked) => pick(lines.map(({ field }) => field.id), checked)} />
+                  <Check hidden label="Choose all that are shown" checked={allChosen} set={(checked) => pick(lines.map(({ field }) => field.id), checked)} />
                 </Table.ColumnHeader>
                 {['Field', 'Sheet', 'What it takes', 'Entries', 'Outside'].map((words) => (
                   <Table.ColumnHeader key={words} color="inkSoft" textAlign={words === 'Entries' || words === 'Outside' ? 'end' : undefined}>
@@ -118,22 +119,13 @@ export function BindingsPage() {
   );
 }
 
-function Pick({ label, checked, set }: { label: string; checked: boolean; set: (checked: boolean) => void }) {
-  return (
-    <Checkbox.Root size="sm" checked={checked} onCheckedChange={(details) => set(details.checked === true)}>
-      <Checkbox.HiddenInput aria-label={label} />
-      <Checkbox.Control borderColor="slate.border" />
-    </Checkbox.Root>
-  );
-}
-
 function FieldRow({ line, checked, set }: { line: Line; checked: boolean; set: (checked: boolean) => void }) {
   const { field, sheet, takes, count } = line;
   const at = `/sheets/${sheet.id}?field=${field.key}`;
   return (
     <Table.Row bg={checked ? 'damson.subtle' : 'transparent'}>
       <Table.Cell>
-        <Pick label={`Choose ${field.heading} of ${sheet.title}`} checked={checked} set={set} />
+        <Check hidden label={`Choose ${field.heading} of ${sheet.title}`} checked={checked} set={set} />
       </Table.Cell>
       <Table.Cell fontWeight="bold" color="damson.fg">
         <Link to={at}>{field.heading}</Link>

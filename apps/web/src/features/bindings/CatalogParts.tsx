@@ -1,8 +1,9 @@
 // What a rule over a catalog says of its level and parents, of the day that counts, and of the companions of its items.
-import { Button, Checkbox, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import { Button, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
 import { comparisons, type CatalogRule, type Comparison, type Fitting, type Rule, type TypedRule } from '@dellum/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
+import { Check } from '../../frame/Check.js';
 import { Select } from '../../frame/Select.js';
 import { useCatalogItemsQuery } from '../catalogs/catalogsApi.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
@@ -10,16 +11,6 @@ import type { RulePartProps, RulePlace } from './rulePlace.js';
 
 const none = '';
 const optionsOf = ({ register, field }: RulePlace, words = 'no field'): (readonly [string, string])[] => [[none, words], ...register.fields.filter(({ key }) => key !== field.key).map(({ key, heading }) => [key, heading] as const)];
-
-function Check({ label, checked, set }: { label: string; checked: boolean; set: (checked: boolean) => void }) {
-  return (
-    <Checkbox.Root size="sm" checked={checked} onCheckedChange={(details) => set(details.checked === true)}>
-      <Checkbox.HiddenInput />
-      <Checkbox.Control borderColor="slate.border" />
-      <Checkbox.Label>{label}</Checkbox.Label>
-    </Checkbox.Root>
-  );
-}
 
 export function ParentsEditor({ rule, place, choose }: RulePartProps<CatalogRule>) {
   const catalog = useCatalogs([rule.catalogId], place.me.house.today).get(rule.catalogId)?.catalog;

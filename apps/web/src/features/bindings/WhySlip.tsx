@@ -1,11 +1,12 @@
 // The why slip: why a value is offered in a field, or not, traced step by step; another value can be asked about.
-import { Box, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import { Box, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { TraceStep } from '@dellum/core';
 import type { BuildView, FieldView } from '@dellum/contract';
 import { Check, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { errorWords } from '../../api/problem.js';
+import { SlipHead } from '../../frame/SlipHead.js';
 import { useWhyQuery } from './bindingsApi.js';
 
 interface WhySlipProps {
@@ -23,20 +24,7 @@ export function WhySlip({ field, entry, text, build, close }: WhySlipProps) {
   const { data: trace, error } = useWhyQuery({ fieldId: field.id, text: asked, ...(entry && { entry: entry.id }) }, { skip: asked.trim() === '' });
   return (
     <Stack gap="3" role="region" aria-label="Why">
-      <HStack justify="space-between" align="start">
-        <Box>
-          <Heading as="h2" fontSize="lg">
-            Why?
-          </Heading>
-          <Text color="inkSoft">
-            {field.heading}
-            {entry && `, row ${entry.row}`}
-          </Text>
-        </Box>
-        <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
-          <X size={14} />
-        </IconButton>
-      </HStack>
+      <SlipHead title="Why?" about={entry ? `${field.heading}, row ${entry.row}` : field.heading} close={close} />
       <form
         onSubmit={(event) => {
           event.preventDefault();

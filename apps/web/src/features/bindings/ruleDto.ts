@@ -1,8 +1,8 @@
 // A rule as it is sent: the same members, free to change.
-import type { DayBound, Filter, NumberBound, Rule } from '@dellum/core';
-import type { DayBoundDto, FilterDto, NumberBoundDto, RuleDto } from '@dellum/contract';
+import type { DayBound, NumberBound, Rule } from '@dellum/core';
+import type { DayBoundDto, NumberBoundDto, RuleDto } from '@dellum/contract';
+import { filterDto } from '../catalogs/definitionDto.js';
 
-const filterDto = (filter: Filter | null): FilterDto | null => filter && { all: filter.all, conditions: filter.conditions.map((condition) => ({ ...condition })) };
 const dayDto = (bound: DayBound | null): DayBoundDto | null => bound && { ...bound };
 const numberDto = (bound: NumberBound | null): NumberBoundDto | null => bound && { ...bound };
 

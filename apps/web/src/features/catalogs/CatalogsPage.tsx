@@ -1,6 +1,6 @@
 // All catalogs of the house, and the form for a new one.
 import { Button, Checkbox, Heading, Stack, Table, Text, Box } from '@chakra-ui/react';
-import { ofRanges } from '@dellum/core';
+import { endingInShort, endingOf, ofRanges, type CatalogPart } from '@dellum/core';
 import type { BuildView, CatalogView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -11,6 +11,7 @@ import { useBuildQuery } from '../sheets/buildApi.js';
 import { useCatalogLineageQuery, useMakeCatalogMutation } from './catalogsApi.js';
 import { errorWords, faultWords } from '../../api/problem.js';
 import { definitionDto } from './definitionDto.js';
+import { partNames } from './partNames.js';
 
 function NewCatalog({ build }: { build: BuildView }) {
   const [title, setTitle] = useState('');
@@ -68,23 +69,43 @@ function NewCatalog({ build }: { build: BuildView }) {
   );
 }
 
-function CatalogRow({ catalog }: { catalog: CatalogView }) {
+/** What a part reads, in a few words; known from the build, so that the row does not grow when its numbers come. */
+function feedWords(part: CatalogPart, build: BuildView): string {
+  const names = partNames(build);
+  switch (part.kind) {
+    case 'typed':
+      return `${part.values.length} typed`;
+    case 'range': {
+      const range = build.ranges.find(({ id }) => id === part.rangeId);
+      return range ? `${range.name}, ${endingInShort(endingOf(range))}` : names.range(part.rangeId);
+    }
+    case 'query':
+      return names.register(part.registerId);
+    case 'linked':
+      return names.linked(part.sourceId);
+    case 'catalog':
+      return names.catalog(part.catalogId);
+  }
+}
+
+const number = new Intl.NumberFormat('en-GB');
+
+function CatalogRow({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
   const { data: lineage } = useCatalogLineageQuery(catalog.id);
-  const counted = lineage?.catalogs[0];
-  const held = lineage?.fields.reduce((sum, field) => sum + field.held, 0) ?? 0;
-  const outside = lineage?.fields.reduce((sum, field) => sum + field.outside, 0) ?? 0;
+  const sum = (of: 'held' | 'outside') => lineage?.fields.reduce((total, field) => total + field[of], 0);
+  const [held, outside] = [sum('held'), sum('outside')];
   return (
     <Table.Row bg="transparent">
       <Table.Cell fontWeight="bold" color="damson.fg">
         <Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link>
       </Table.Cell>
       <Table.Cell color="inkSoft">{catalog.note}</Table.Cell>
-      <Table.Cell>{[...(lineage?.others.map(({ words }) => words) ?? []), ...(lineage?.ranges.map((range) => `${range.name}, ${range.ends}`) ?? [])].join('; ')}</Table.Cell>
-      <Table.Cell textAlign="end">{counted?.offered}</Table.Cell>
+      <Table.Cell>{catalog.definition.parts.map((part) => feedWords(part, build)).join('; ')}</Table.Cell>
+      <Table.Cell textAlign="end">{lineage && number.format(lineage.catalogs[0]?.offered ?? 0)}</Table.Cell>
       <Table.Cell textAlign="end">{lineage?.fields.length}</Table.Cell>
-      <Table.Cell textAlign="end">{held.toLocaleString('en-GB')}</Table.Cell>
-      <Table.Cell textAlign="end" color={outside > 0 ? 'amber.fg' : 'inkSoft'}>
-        {outside > 0 ? outside.toLocaleString('en-GB') : 'none'}
+      <Table.Cell textAlign="end" minW="72px">{held !== undefined && number.format(held)}</Table.Cell>
+      <Table.Cell textAlign="end" color={outside ? 'amber.fg' : 'inkSoft'}>
+        {outside !== undefined && (outside > 0 ? number.format(outside) : 'none')}
       </Table.Cell>
     </Table.Row>
   );
@@ -105,7 +126,7 @@ export function CatalogsPage() {
             <ColumnHeadings headings={headings} />
             <Table.Body>
               {build.catalogs.map((catalog) => (
-                <CatalogRow key={catalog.id} catalog={catalog} />
+                <CatalogRow key={catalog.id} catalog={catalog} build={build} />
               ))}
             </Table.Body>
           </Table.Root>

@@ -1,10 +1,10 @@
 // How a catalog is composed: its parts in order, a filter, what counts as a repeat, the order; tried at once as one changes it.
-import { Box, Button, Heading, HStack, IconButton, Stack, Text } from '@chakra-ui/react';
+import { Box, Button, HStack, Stack, Text } from '@chakra-ui/react';
 import { catalogSentence, type CatalogDefinition, type CatalogOrder, type CatalogPart, type Distinct } from '@dellum/core';
 import type { BuildView, CatalogItems, CatalogView, Me } from '@dellum/contract';
-import { X } from 'lucide-react';
 import { useState } from 'react';
 import { errorWords } from '../../api/problem.js';
+import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { useTold } from '../sources/useRegister.js';
 import { useDefineCatalogMutation, useDefinitionTrialQuery } from './catalogsApi.js';
@@ -46,14 +46,7 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
   };
   return (
     <Stack gap="3" role="region" aria-label="How it is composed">
-      <HStack justify="space-between">
-        <Heading as="h2" fontSize="lg">
-          How it is composed
-        </Heading>
-        <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
-          <X size={14} />
-        </IconButton>
-      </HStack>
+      <SlipHead title="How it is composed" close={close} />
       <Text lineHeight="1.7">{catalogSentence(definition, partNames(build), itemFieldName(companions))}</Text>
       {definition.parts.map((part, at) => (
         <PartEditor key={`${at} ${part.kind}`} part={part} at={at} count={definition.parts.length} build={build} catalogId={catalog.id} locale={me.house.locale} onChange={(next) => setPart(at, next)} onMove={(by) => movePart(at, by)} onRemove={() => set({ parts: definition.parts.filter((_, place) => place !== at) })} />

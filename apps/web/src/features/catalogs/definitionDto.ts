@@ -2,7 +2,8 @@
 import type { CatalogDefinition, Filter } from '@dellum/core';
 import type { DefinitionDto, FilterDto, PartDto } from '@dellum/contract';
 
-const filterDto = (filter: Filter | null): FilterDto | null => filter && { all: filter.all, conditions: filter.conditions.map((condition) => ({ ...condition })) };
+/** A filter as it is sent. */
+export const filterDto = (filter: Filter | null): FilterDto | null => filter && { all: filter.all, conditions: filter.conditions.map((condition) => ({ ...condition })) };
 
 export function definitionDto({ parts, filter, distinct, order }: CatalogDefinition): DefinitionDto {
   return {

@@ -2,6 +2,7 @@
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch, useAppSelector } from '../../store.js';
 import { didAgain, passedOver, tookBack, type DoneAct } from './doneSlice.js';
+import { allAnswered, underWay } from './inFlight.js';
 import { updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from './entriesApi.js';
 
 export interface Again {
@@ -35,9 +36,11 @@ export function useAgain(registerId: string): Again {
   };
 
   const again = async (as: 'undo' | 'redo') => {
-    const act = as === 'undo' ? done?.back.at(-1) : done?.again.at(-1);
+    await allAnswered();
+    const now = store.getState().done[registerId];
+    const act = as === 'undo' ? now?.back.at(-1) : now?.again.at(-1);
     if (!act) return notice('done', as === 'undo' ? 'There is nothing of yours to take back on this sheet.' : 'There is nothing to do again.');
-    const turned = await turn(act);
+    const turned = await underWay(turn(act));
     if (!turned || (turned.act === 'wrote' && turned.cells.length === 0)) dispatch(passedOver({ registerId, as }));
     else dispatch(as === 'undo' ? tookBack({ registerId, act: turned }) : didAgain({ registerId, act: turned }));
   };

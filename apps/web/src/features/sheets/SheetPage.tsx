@@ -17,6 +17,7 @@ import { CellEditor } from '../entries/CellEditor.js';
 import { did } from '../entries/doneSlice.js';
 import { useDeleteEntriesMutation, useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
 import { useAgain } from '../entries/useAgain.js';
+import { underWay } from '../entries/inFlight.js';
 import { useEntryWindow, type Wanted } from '../entries/useEntryWindow.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
@@ -110,7 +111,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
       setSaid(words ?? '');
       return refusal;
     }
-    if (text.trim() !== '') void addEntry(column.key, text);
+    if (text.trim() !== '') void underWay(addEntry(column.key, text));
     return undefined;
   };
   /** The space bar answers yes or no, and the other one when pressed again. */
@@ -172,7 +173,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
             </HStack>
           )}
           {enters && !some && (
-            <Button size="xs" variant="outline" onClick={() => void insertAbove()}>
+            <Button size="xs" variant="outline" onClick={() => void underWay(insertAbove())}>
               New entry above row {Math.min(active.row, total) + 1}
             </Button>
           )}
@@ -181,7 +182,7 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               ask={`Delete ${rowsChosen === 1 ? `row ${chosenBlock.top + 1}` : `rows ${chosenBlock.top + 1} to ${chosenBlock.top + rowsChosen}`}`}
               about="They leave the sheet for everybody. You can take it back."
               act={rowsChosen === 1 ? 'Delete the entry' : `Delete ${rowsChosen} entries`}
-              onConfirm={() => void deleteRows()}
+              onConfirm={() => void underWay(deleteRows())}
             />
           )}
           {field && activeEntry && !some && (
@@ -265,11 +266,11 @@ function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               mark={(name) => <ItemMark colour={name as ItemColour} />}
               onVisible={entries.onVisible}
               onSelect={onSelect}
-              onClear={(block) => void clear(block)}
+              onClear={(block) => void underWay(clear(block))}
               onSpace={(place) => toggle(place)}
               onAgain={(as) => void again(as)}
               copy={copy}
-              onPaste={(text, place) => void paste(text, place, addsBelow)}
+              onPaste={(text, place) => void underWay(paste(text, place, addsBelow))}
               onHeading={(column) => show({ field: register.fields[column]!.key, 'new-field': undefined, slip: undefined })}
               onEscape={({ row, column }) => {
                 const entry = entryAt(row);

@@ -9,6 +9,7 @@ import { pickList } from '../bindings/pickList.js';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
 import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
+import { underWay } from '../entries/inFlight.js';
 import { sendEdit } from '../entries/sendEdit.js';
 
 /** What was taken under another spelling is said. */
@@ -82,7 +83,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     if (value === held && verdict) return corrected ? { said: corrected } : {};
     const fills = verdict?.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
     const plan = planCascade(register.fields, withTexts(entry.cells, [[field.key, value], ...fills]), [field.key, ...fills.map(([key]) => key)], context);
-    void dispatch(sendEdit({ ...where, text: typed, expected: plan.cells, before: entry.cells, version: draft?.version ?? entry.version, ...(confirmed && { confirmed }) }));
+    void underWay(dispatch(sendEdit({ ...where, text: typed, expected: plan.cells, before: entry.cells, version: draft?.version ?? entry.version, ...(confirmed && { confirmed }) })));
     const filled = [...fills.map(([key, own]) => ({ field: key, value: own })), ...plan.filled];
     return { said: [corrected, followed({ ...plan, filled }, register)].filter(Boolean).join(' ') };
   };

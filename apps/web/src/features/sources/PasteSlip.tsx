@@ -1,7 +1,8 @@
 // A look at what a pasted block will bring in, before it comes in.
-import { Box, Button, Checkbox, Heading, HStack, Progress, Stack, Table, Text } from '@chakra-ui/react';
+import { Box, Button, Heading, HStack, Progress, Stack, Table, Text } from '@chakra-ui/react';
 import { lookAtPaste } from '@dellum/core';
 import { useMemo, useState } from 'react';
+import { Check } from '../../frame/Check.js';
 import { useNotice } from '../../frame/useNotice.js';
 import type { Pasted } from './RegisterColumn.js';
 import { actsOfBlock, columnTexts, partsOf } from './sourceCells.js';
@@ -64,8 +65,8 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
         {tooWide > 0 && <Text as="li" color="brick.fg">The block is {tooWide} {tooWide === 1 ? 'column' : 'columns'} wider than {source.register.title} from here; what has no field stays out.</Text>}
         {look.repeats + look.alike.length === 0 && <li>No repeats and no look-alikes.</li>}
       </Stack>
-      {pasted.look.headings && <Choice label="The first row is headings; leave it out" checked={skipHeadings} set={setSkipHeadings} />}
-      {pasted.look.blanks > 0 && <Choice label={`Leave out ${number.format(pasted.look.blanks)} blank ${pasted.look.blanks === 1 ? 'row' : 'rows'}`} checked={skipBlanks} set={setSkipBlanks} />}
+      {pasted.look.headings && <Check label="The first row is headings; leave it out" checked={skipHeadings} set={setSkipHeadings} />}
+      {pasted.look.blanks > 0 && <Check label={`Leave out ${number.format(pasted.look.blanks)} blank ${pasted.look.blanks === 1 ? 'row' : 'rows'}`} checked={skipBlanks} set={setSkipBlanks} />}
       <Box overflowX="auto" borderWidth="1px" borderColor="line" rounded="l2">
         <Table.Root size="sm" aria-label="What comes in">
           <Table.Header>
@@ -106,15 +107,5 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
         </Button>
       </HStack>
     </Stack>
-  );
-}
-
-function Choice({ label, checked, set }: { label: string; checked: boolean; set: (checked: boolean) => void }) {
-  return (
-    <Checkbox.Root size="sm" checked={checked} onCheckedChange={(details) => set(details.checked === true)}>
-      <Checkbox.HiddenInput />
-      <Checkbox.Control borderColor="slate.border" />
-      <Checkbox.Label>{label}</Checkbox.Label>
-    </Checkbox.Root>
   );
 }

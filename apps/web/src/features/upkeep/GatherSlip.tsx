@@ -1,11 +1,11 @@
 // Make this column a list: its spellings gathered, proposed, mended by hand, then cleaned and bound in one act.
-import { Box, Button, Checkbox, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import { Box, Button, Checkbox, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { ProposedValue } from '@dellum/core';
 import type { FieldView, GatherDto } from '@dellum/contract';
-import { X } from 'lucide-react';
 import { useState } from 'react';
 import { errorWords, faultWords } from '../../api/problem.js';
 import { FormField } from '../../frame/FormField.js';
+import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { useGatherMutation, useProfileQuery } from './upkeepApi.js';
 
@@ -63,19 +63,7 @@ export function GatherSlip({ field, close }: GatherSlipProps) {
   const setApart = (key: string, apart: boolean) => setMending({ ...mending, apart: new Set(apart ? [...mending.apart, key] : [...mending.apart].filter((known) => known !== key)) });
   return (
     <Stack gap="3" role="region" aria-label="Make this column a list">
-      <HStack justify="space-between" align="start">
-        <Box>
-          <Heading as="h2" fontSize="lg">
-            Make {field.heading} a list
-          </Heading>
-          <Text color="inkSoft">
-            {number.format(distinct)} spellings in {number.format(entries)} entries
-          </Text>
-        </Box>
-        <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
-          <X size={14} />
-        </IconButton>
-      </HStack>
+      <SlipHead title={`Make ${field.heading} a list`} about={`${number.format(distinct)} spellings in ${number.format(entries)} entries`} close={close} />
       {groups.length > 0 && <Text>{groups.length === 1 ? 'One value is' : `${number.format(groups.length)} values are`} spelled in several ways. What is ticked becomes the right spelling above it.</Text>}
       {groups.map((group) => (
         <Box key={group.value} role="group" aria-label={`Spellings of ${group.value}`} p="3" bg="paper" borderWidth="1px" borderColor="line" rounded="l3">
