@@ -28,6 +28,9 @@ import { EntriesController } from './entries/entries.controller.js';
 import { EntriesService } from './entries/entries.service.js';
 import { HeldController } from './entries/held.controller.js';
 import { EntriesStore } from './entries/entries.store.js';
+import { EntryPages } from './entries/entryPages.service.js';
+import { EntryWriting } from './entries/entryWriting.js';
+import { TakingBack } from './entries/takingBack.service.js';
 import { PlacesStore } from './entries/places.store.js';
 import { HousesController } from './houses/houses.controller.js';
 import { HousesService } from './houses/houses.service.js';
@@ -96,6 +99,8 @@ const services = [
   CompiledCatalogs,
   Counts,
   EntriesService,
+  EntryPages,
+  EntryWriting,
   GatherService,
   HistoryService,
   HousesService,
@@ -113,6 +118,7 @@ const services = [
   SessionsService,
   SheetsService,
   SourcesService,
+  TakingBack,
   UpkeepService,
   WhyService,
   Workers,

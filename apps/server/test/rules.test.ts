@@ -1,8 +1,9 @@
 // Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
 import { readFileSync } from 'node:fs';
-import { newRule, type CatalogRule, type FieldKind, type Rule, type Verdict } from '@dellum/core';
-import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, EntryPage, FieldCount, FieldView, HeldIn, Problem, RegisterView, RuleImpact, RuleTrial, TakenBack, Upkeep, Why } from '@dellum/contract';
+import type { FieldKind, Rule, Verdict } from '@dellum/core';
+import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, FieldCount, HeldIn, Problem, RuleImpact, RuleTrial, Upkeep, Why } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { chain, makeEntrySheet, quayAndBerth, ruleDto } from './entrySheet.js';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
 
 let running: Running;
@@ -11,73 +12,15 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const dto = (rule: Partial<Rule> & { kind: Rule['kind'] }) => {
-  const { least, most, ...members } = { ...newRule(rule.kind), ...rule } as Rule & { least?: unknown; most?: unknown };
-  return rule.kind === 'length' ? { ...members, shortest: least, longest: most } : { ...members, ...(least !== undefined && { least }), ...(most !== undefined && { most }) };
-};
-
 interface JudgeTable {
   readonly fields: Readonly<Record<string, { readonly kind: FieldKind; readonly rule: (Partial<Rule> & { readonly kind: Rule['kind'] }) | null }>>;
   readonly cases: Readonly<Record<string, Readonly<Record<string, string>>>>;
 }
 const table = JSON.parse(readFileSync(new URL('../../../packages/core/test/judge-table.json', import.meta.url), 'utf8')) as JudgeTable;
 
-interface Made {
-  readonly house: House;
-  readonly register: RegisterView;
-  readonly berths: string;
-  rule(key: string, rule: Partial<Rule> & { kind: Rule['kind'] }): Promise<{ status: number; body: Problem }>;
-  entry(cells?: Readonly<Record<string, string>>): Promise<string>;
-  edit(entry: string, field: string, text: string, more?: Record<string, unknown>): Promise<{ status: number; body: EditOutcome & Problem }>;
-  cells(entry: string): Promise<Readonly<Record<string, string>>>;
-}
-
-/** A sheet of fields of all kinds, and a catalog of berths under their quays. */
-async function make(fields: readonly (readonly [heading: string, kind: string])[]): Promise<Made> {
-  const house = await openHouse(running, []);
-  const { administrator, clerk } = house;
-  const table = await administrator.call<{ id: string }>('POST', '/tables', { sheetId: house.pilots.sheetId, heading: 'Berths', fields: ['Quay', 'Berth', 'Length', 'From'].map((heading, at) => ({ heading, kind: ['text', 'text', 'number', 'date'][at] })) });
-  const rows = [['North', 'N1', '120', ''], ['North', 'N2', '80', ''], ['South', 'S1', '60', '2026-01-01'], ['South', 'N2', '40', '']];
-  await administrator.call('POST', `/registers/${table.body.id}/acts`, { acts: [{ act: 'insert', fields: ['quay', 'berth', 'length', 'from'], rows }] });
-  const entries = await administrator.get<EntryPage>(`/registers/${table.body.id}/entries`);
-  await administrator.call('POST', '/ranges', { name: 'Berths', shape: 'levels', inherits: false, ends: 'last', place: { registerIds: [table.body.id], fields: ['quay', 'berth'], entries: [entries.entries[0]!.id] } });
-  const range = (await administrator.get<BuildView>('/build')).ranges.find(({ name }) => name === 'Berths')!;
-  const definition = { parts: [{ kind: 'range', join: 'or', rangeId: range.id, label: null, companions: ['length'] }], filter: null, distinct: 'value', order: { by: 'kept' } };
-  const catalog = await administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Berths', note: '', definition });
-  const sheet = await administrator.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: 'Log' });
-  const registerOf = async () => (await administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === sheet.body.id)!.registers[0]!;
-  const { id } = await registerOf();
-  for (const [heading, kind] of fields) await administrator.call('POST', `/registers/${id}/fields`, { heading, kind });
-  const register = await registerOf();
-  const field = (key: string): FieldView => register.fields.find((known) => known.key === key)!;
-  const edit: Made['edit'] = async (entry, key, text, more = {}) => {
-    const version = (await entriesOf(clerk, register)).find((known) => known.id === entry)!.version;
-    return clerk.call<EditOutcome & Problem>('PATCH', `/registers/${id}/entries/${entry}`, { field: key, text, version, ...more });
-  };
-  return {
-    house,
-    register,
-    berths: catalog.body.id,
-    edit,
-    rule: (key, rule) => administrator.call('PUT', `/fields/${field(key).id}/rule`, dto(rule)),
-    async entry(cells = {}) {
-      const { body } = await clerk.call<{ entries: string[] }>('POST', `/registers/${id}/entries`, { count: 1 });
-      for (const [key, text] of Object.entries(cells)) await edit(body.entries[0]!, key, text);
-      return body.entries[0]!;
-    },
-    cells: async (entry) => (await entriesOf(clerk, register)).find((known) => known.id === entry)!.cells,
-  };
-}
-
-const chain = (berths: string, over: Partial<CatalogRule> = {}): { quay: Partial<CatalogRule> & { kind: 'catalog' }; berth: Partial<CatalogRule> & { kind: 'catalog' } } => ({
-  quay: { kind: 'catalog', catalogId: berths, level: 0 },
-  berth: { kind: 'catalog', catalogId: berths, level: 1, parents: ['quay'], ...over },
-});
-const quayAndBerth = [['Quay', 'text'], ['Berth', 'text'], ['Ship', 'number'], ['Depth', 'number']] as const;
-
 describe('the judge table', () => {
   it('gives by HTTP, as one block and cell by cell, what it gives in the core', async () => {
-    const made = await make(Object.entries(table.fields).map(([key, { kind }]) => [key, kind] as const));
+    const made = await makeEntrySheet(running, Object.entries(table.fields).map(([key, { kind }]) => [key, kind] as const));
     for (const [key, { rule }] of Object.entries(table.fields)) if (rule) expect([key, (await made.rule(key, rule.kind === 'catalog' ? { ...rule, catalogId: made.house.catalog.id } : rule)).status]).toEqual([key, 204]);
     const cases = Object.entries(table.cases).flatMap(([field, texts]) => Object.entries(texts).map(([text, result]) => ({ field, text, result })));
     const { body: added } = await made.house.clerk.call<{ entries: string[] }>('POST', `/registers/${made.register.id}/entries`, { count: cases.length });
@@ -101,7 +44,7 @@ describe('the judge table', () => {
 
 describe('a cascade', () => {
   it('offers what stands under the parent, and clears a choice that no longer fits', async () => {
-    const made = await make(quayAndBerth);
+    const made = await makeEntrySheet(running, quayAndBerth);
     const { quay, berth } = chain(made.berths);
     await made.rule('quay', quay);
     await made.rule('berth', berth);
@@ -119,7 +62,7 @@ describe('a cascade', () => {
     expect(await made.cells(entry)).toEqual({ quay: 'North', berth: 'N2' });
   });
   it('keeps and marks on demand; what is outside counts at the shallowest level that fails, and is listed', async () => {
-    const made = await make(quayAndBerth);
+    const made = await makeEntrySheet(running, quayAndBerth);
     const { quay, berth } = chain(made.berths, { misfit: 'keep' });
     await made.rule('quay', { ...quay, others: 'confirm' });
     await made.rule('berth', berth);
@@ -133,7 +76,7 @@ describe('a cascade', () => {
     expect([await listed('quay'), await listed('berth'), await listed('*')]).toEqual([[second], [first], [first, second]]);
   });
   it('fills upwards where exactly one way leads there, a single choice by itself, and brings companions along', async () => {
-    const made = await make(quayAndBerth);
+    const made = await makeEntrySheet(running, quayAndBerth);
     const { quay, berth } = chain(made.berths, { blankParent: 'all', brings: [{ companion: 'length', field: 'depth' }] });
     await made.rule('quay', quay);
     await made.rule('berth', berth);
@@ -146,14 +89,14 @@ describe('a cascade', () => {
     expect(await made.cells(other)).not.toHaveProperty('quay');
   });
   it('offers only what fits the entry', async () => {
-    const made = await make(quayAndBerth);
+    const made = await makeEntrySheet(running, quayAndBerth);
     await made.rule('berth', { kind: 'catalog', catalogId: made.berths, fitting: [{ companion: 'length', is: 'at least', field: 'ship' }] });
     const entry = await made.entry({ ship: '100' });
     expect((await made.edit(entry, 'berth', 'S1')).body).toMatchObject({ verdict: 'condition', detail: 'S1 does not fit: its length (60) is not at least Ship (100).' });
     expect((await made.edit(entry, 'berth', 'N1')).status).toBe(200);
   });
   it('judges a block parents first, and clears outside of it', async () => {
-    const made = await make(quayAndBerth);
+    const made = await makeEntrySheet(running, quayAndBerth);
     const { quay, berth } = chain(made.berths);
     await made.rule('quay', quay);
     await made.rule('berth', berth);
@@ -167,7 +110,7 @@ describe('a cascade', () => {
 
 describe('a rule without repeats', () => {
   it('holds against two at once, in a block, and lets an entry keep what it has', async () => {
-    const made = await make([['Code', 'text']]);
+    const made = await makeEntrySheet(running, [['Code', 'text']]);
     await made.rule('code', { kind: 'plain', noRepeats: true });
     const entries = await Promise.all(Array.from({ length: 4 }, () => made.entry()));
     const tries = await Promise.all(entries.map((entry) => made.house.clerk.call<Problem>('PATCH', `/registers/${made.register.id}/entries/${entry}`, { field: 'code', text: 'A1', version: 1 })));
@@ -178,11 +121,24 @@ describe('a rule without repeats', () => {
     expect(body.outcomes.filter(({ verdict }) => verdict.verdict === 'refused').length).toBeGreaterThanOrEqual(1);
     expect(new Set(texts.filter(Boolean)).size).toBe(texts.filter(Boolean).length);
   });
+  it('holds against blocks that are pasted at the same time', async () => {
+    const made = await makeEntrySheet(running, [['Code', 'text']]);
+    await made.rule('code', { kind: 'plain', noRepeats: true });
+    const { body } = await made.house.clerk.call<{ entries: string[] }>('POST', `/registers/${made.register.id}/entries`, { count: 60 });
+    const codes = Array.from({ length: 20 }, (_, at) => `C${at}`);
+    // Three blocks of the same codes, each in another order.
+    const blocks = [codes, codes.toReversed(), [...codes.slice(7), ...codes.slice(0, 7)]];
+    const answers = await Promise.all(blocks.map((texts, block) => made.house.clerk.call<BlockOutcome>('POST', `/registers/${made.register.id}/entries/block`, { cells: texts.map((text, at) => ({ entry: body.entries[block * 20 + at]!, field: 'code', text })) })));
+    expect(answers.map(({ status }) => status)).toEqual([200, 200, 200]);
+    const held = (await entriesOf(made.house.clerk, made.register)).flatMap(({ cells }) => cells['code'] ?? []);
+    expect(held.sort()).toEqual(codes.toSorted());
+    expect(answers.flatMap(({ body: { outcomes } }) => outcomes.filter(({ verdict }) => verdict.verdict === 'refused')).length).toBe(40);
+  });
 });
 
 describe('a rule', () => {
   it('keeps the fields that it depends on from being deleted', async () => {
-    const made = await make(quayAndBerth);
+    const made = await makeEntrySheet(running, quayAndBerth);
     const { quay, berth } = chain(made.berths, { brings: [{ companion: 'length', field: 'depth' }] });
     await made.rule('quay', quay);
     await made.rule('berth', berth);
@@ -192,7 +148,7 @@ describe('a rule', () => {
     expect((await remove('ship')).status).toBe(200);
   });
   it('says what a new entry begins with', async () => {
-    const made = await make([['Day', 'date'], ['Shift', 'text'], ['State', 'text']]);
+    const made = await makeEntrySheet(running, [['Day', 'date'], ['Shift', 'text'], ['State', 'text']]);
     await made.rule('day', { kind: 'plain', begins: { with: 'today', value: '' } });
     await made.rule('shift', { kind: 'plain', begins: { with: 'above', value: '' } });
     await made.rule('state', { kind: 'typed', values: ['open', 'closed'], begins: { with: 'value', value: 'open' } });
@@ -204,7 +160,7 @@ describe('a rule', () => {
     expect(counts.map(({ held }) => held)).toEqual([2, 2, 2]);
   });
   it('holds only where its condition is met', async () => {
-    const made = await make([['State', 'text'], ['Left', 'date']]);
+    const made = await makeEntrySheet(running, [['State', 'text'], ['Left', 'date']]);
     await made.rule('left', { kind: 'date', from: { of: 'today', plus: 0 }, where: { all: true, conditions: [{ field: 'state', is: 'is', value: 'open' }] } });
     const entry = await made.entry({ state: 'open' });
     expect((await made.edit(entry, 'left', 'yesterday')).body).toMatchObject({ verdict: 'too early' });
@@ -212,9 +168,9 @@ describe('a rule', () => {
     expect((await made.edit(entry, 'left', 'yesterday')).status).toBe(200);
   });
   it('says while it is written what can never be met, and is not set when it cannot be read', async () => {
-    const made = await make([['Day', 'date'], ['Amount', 'number'], ['Code', 'text'], ['Other', 'text']]);
+    const made = await makeEntrySheet(running, [['Day', 'date'], ['Amount', 'number'], ['Code', 'text'], ['Other', 'text']]);
     const field = (key: string) => made.register.fields.find((known) => known.key === key)!.id;
-    const faults = async (key: string, rule: Partial<Rule> & { kind: Rule['kind'] }) => (await made.house.administrator.call<RuleTrial & Problem>('POST', `/fields/${field(key)}/rule/trial`, dto(rule))).body.faults;
+    const faults = async (key: string, rule: Partial<Rule> & { kind: Rule['kind'] }) => (await made.house.administrator.call<RuleTrial & Problem>('POST', `/fields/${field(key)}/rule/trial`, ruleDto(rule))).body.faults;
     const bound = (day: string) => ({ of: 'day', day }) as const;
     expect(await faults('day', { kind: 'date', from: bound('2026-12-01'), until: bound('2026-11-01') })).toMatchObject([{ part: 'bounds' }]);
     expect(await faults('amount', { kind: 'number', least: { of: 'number', number: '5' }, most: { of: 'number', number: '4' } })).toMatchObject([{ part: 'bounds', message: 'The least is more than the most, so no number can be entered.' }]);
@@ -231,7 +187,7 @@ describe('a rule', () => {
 
 describe('many fields at once', () => {
   it('are bound, given a copied rule and cleared, passing over those it does not fit', async () => {
-    const made = await make([['Quay', 'text'], ['Berth', 'text'], ['Note', 'text'], ['Size', 'number']]);
+    const made = await makeEntrySheet(running, [['Quay', 'text'], ['Berth', 'text'], ['Note', 'text'], ['Size', 'number']]);
     const { quay, berth } = chain(made.berths);
     await made.rule('quay', quay);
     await made.rule('berth', berth);
@@ -239,7 +195,7 @@ describe('many fields at once', () => {
     const { administrator, clerk } = made.house;
     const id = (key: string) => made.register.fields.find((field) => field.key === key)!.id;
     const rules = async () => (await administrator.get<BuildView>('/build')).sheets.flatMap(({ registers }) => registers).find((register) => register.id === made.register.id)!.fields.map(({ rule }) => rule?.kind ?? null);
-    const length = dto({ kind: 'length', least: 6, most: 6 });
+    const length = ruleDto({ kind: 'length', least: 6, most: 6 });
     const tried = await administrator.call<RuleImpact[]>('POST', '/bindings/trial', { fields: [id('note'), id('size')], rule: length });
     expect(tried.body).toMatchObject([{ held: 1, now: 0, outside: 1 }, { unfit: 'A field of this kind cannot take a text of a certain length.' }]);
     expect((await administrator.call('PUT', '/bindings', { fields: [id('note'), id('size')], rule: length })).body).toEqual({ set: 1 });
@@ -260,7 +216,7 @@ describe('many fields at once', () => {
 
 describe('why', () => {
   it('is answered to everybody; where a value comes from to administrators alone', async () => {
-    const made = await make(quayAndBerth);
+    const made = await makeEntrySheet(running, quayAndBerth);
     const { quay, berth } = chain(made.berths);
     await made.rule('quay', quay);
     await made.rule('berth', berth);
@@ -312,51 +268,5 @@ describe('a value', () => {
     expect(await listed('&field=pilot&value=')).toEqual(['V2']);
     expect(await listed('&field=pilot&value=Nobody')).toEqual([]);
     expect((await house.clerk.call('GET', `/registers/${house.visits.id}/entries?field=captain&value=x`)).status).toBe(404);
-  });
-});
-
-describe('taking back on an entry sheet', () => {
-  it('gives each cell of an act what it held before, clears and fills included, and can be turned round again', async () => {
-    const made = await make(quayAndBerth);
-    const { quay, berth } = chain(made.berths);
-    await made.rule('quay', quay);
-    await made.rule('berth', berth);
-    const entry = await made.entry({ quay: 'North', berth: 'N1' });
-    const back = (cells: unknown, visitor = made.house.clerk) => visitor.call<TakenBack & Problem>('POST', `/registers/${made.register.id}/entries/taken-back`, { cells });
-    const moved = await made.edit(entry, 'quay', 'South');
-    expect(moved.body.written!.map(({ field }) => field).sort()).toEqual(['berth', 'quay']);
-    // Nobody takes back what somebody else has done.
-    expect((await back(moved.body.written, made.house.administrator)).body).toMatchObject({ changed: 2, written: [] });
-    const undone = await back(moved.body.written);
-    expect([undone.body.changed, await made.cells(entry)]).toEqual([0, { quay: 'North', berth: 'N1' }]);
-    await back(undone.body.written);
-    expect(await made.cells(entry)).toEqual({ quay: 'South' });
-    // What was changed since stays; what was not comes back.
-    await made.edit(entry, 'quay', 'North');
-    expect((await back(moved.body.written)).body.changed).toBe(1);
-    expect(await made.cells(entry)).toEqual({ quay: 'North', berth: 'N1' });
-    const counts = await made.house.clerk.get<FieldCount[]>(`/registers/${made.register.id}/counts`);
-    expect(counts.map(({ held, outside }) => [held, outside])).toEqual([[1, 0], [1, 0], [0, 0], [0, 0]]);
-  });
-  it('takes a block back as one act, also a value that is no longer offered', async () => {
-    const made = await make([['Code', 'text'], ['Note', 'text']]);
-    await made.rule('code', { kind: 'typed', values: ['a', 'b'] });
-    const entries = [await made.entry({ code: 'a' }), await made.entry({ code: 'b' })];
-    const { body } = await made.house.clerk.call<BlockOutcome>('POST', `/registers/${made.register.id}/entries/block`, { cells: entries.flatMap((entry) => [{ entry, field: 'code', text: '' }, { entry, field: 'note', text: 'x' }]) });
-    await made.rule('code', { kind: 'typed', values: ['c'] });
-    await made.house.clerk.call('POST', `/registers/${made.register.id}/entries/taken-back`, { cells: body.written });
-    expect([await made.cells(entries[0]!), await made.cells(entries[1]!)]).toEqual([{ code: 'a' }, { code: 'b' }]);
-  });
-  it('brings deleted entries back to their place with all they held', async () => {
-    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Rook Tansy' }, { visit: 'V3' }]);
-    const [first, second, third] = await entriesOf(house.clerk, house.visits);
-    await house.clerk.call('POST', `/registers/${house.visits.id}/entries/delete`, { entries: [first!.id, second!.id] });
-    const restore = (visitor: House['clerk']) => visitor.call('POST', `/registers/${house.visits.id}/entries/restored`, { entries: [first!.id, second!.id], before: third!.id });
-    expect((await restore(house.administrator)).status).toBe(404);
-    expect((await restore(house.clerk)).status).toBe(200);
-    expect((await restore(house.clerk)).status).toBe(404);
-    expect((await entriesOf(house.clerk, house.visits)).map(({ cells }) => cells)).toEqual([{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Rook Tansy' }, { visit: 'V3' }]);
-    const counts = await house.clerk.get<FieldCount[]>(`/registers/${house.visits.id}/counts`);
-    expect(counts.map(({ held }) => held)).toEqual([3, 2, 0]);
   });
 });

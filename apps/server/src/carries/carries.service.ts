@@ -24,20 +24,19 @@ export class CarriesService {
     private readonly jobs: Jobs,
   ) {}
 
-  /** Decides that entries of a field follow from one spelling to another. Counts move now, once. */
-  async begin(trx: Trx, houseId: string, field: FieldBuild, from: string, to: string): Promise<void> {
-    const counts = await this.counts.ofValues(trx, houseId, [field.id], [from]);
-    const total = counts.get(field.id)?.get(from) ?? 0;
-    if (total === 0) return;
-    await this.counts.write(trx, houseId, [
-      { fieldId: field.id, value: from, entries: -total },
-      { fieldId: field.id, value: to, entries: total },
-    ]);
-    await this.store.redirect(trx, houseId, field.id, from, to);
-    const id = randomUUID();
-    await this.store.add(trx, houseId, { id, fieldId: field.id, from, to, total });
-    await this.jobs.send(trx, 'carry', { houseId, carryId: id });
-    await this.changes.append(trx, houseId, [{ audience: 'everyone', body: { kind: 'carry', fieldId: field.id, registerId: field.registerId, done: 0, total } }]);
+  /** Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. */
+  async begin(trx: Trx, houseId: string, field: FieldBuild, pairs: readonly { readonly from: string; readonly to: string }[]): Promise<void> {
+    const counts = (await this.counts.ofValues(trx, houseId, [field.id], pairs.map(({ from }) => from))).get(field.id) ?? new Map<string, number>();
+    const held = pairs.flatMap(({ from, to }) => {
+      const total = counts.get(from) ?? 0;
+      return total === 0 ? [] : [{ id: randomUUID(), fieldId: field.id, from, to, total }];
+    });
+    if (held.length === 0) return;
+    await this.counts.write(trx, houseId, held.flatMap(({ fieldId, from, to, total }) => [{ fieldId, value: from, entries: -total }, { fieldId, value: to, entries: total }]));
+    await this.store.redirect(trx, houseId, field.id, held);
+    await this.store.add(trx, houseId, held);
+    await this.jobs.send(trx, 'carry', held.map(({ id }) => ({ houseId, carryId: id })));
+    await this.changes.append(trx, houseId, held.map(({ total }) => ({ audience: 'everyone', body: { kind: 'carry', fieldId: field.id, registerId: field.registerId, done: 0, total } })));
   }
 
   /** Works on a carry batch by batch until it is finished or another worker has it. Throws when it is told to stop before, so that the job is taken up again. */

@@ -17,16 +17,16 @@ export interface CarryRow {
 
 @Injectable()
 export class CarriesStore {
-  async add(trx: Trx, houseId: string, carry: { id: string; fieldId: string; from: string; to: string; total: number }): Promise<void> {
-    await trx
-      .insertInto('carries')
-      .values({ house_id: houseId, id: carry.id, field_id: carry.fieldId, from_value: carry.from, to_value: carry.to, reached: null, done: 0, total: carry.total, finished_at: null })
-      .execute();
+  async add(trx: Trx, houseId: string, carries: readonly { id: string; fieldId: string; from: string; to: string; total: number }[]): Promise<void> {
+    const rows = carries.map(({ id, fieldId, from, to, total }) => ({ house_id: houseId, id, field_id: fieldId, from_value: from, to_value: to, reached: null, done: 0, total, finished_at: null }));
+    await trx.insertInto('carries').values(rows).execute();
   }
 
   /** Carries whose target is corrected itself lead to the newest spelling. */
-  async redirect(trx: Trx, houseId: string, fieldId: string, from: string, to: string): Promise<void> {
-    await trx.updateTable('carries').set({ to_value: to }).where('house_id', '=', houseId).where('field_id', '=', fieldId).where('to_value', '=', from).where('finished_at', 'is', null).execute();
+  async redirect(trx: Trx, houseId: string, fieldId: string, pairs: readonly { from: string; to: string }[]): Promise<void> {
+    await sql`
+      update carries set to_value = moved."to" from jsonb_to_recordset(${JSON.stringify(pairs)}::jsonb) as moved("from" text, "to" text)
+      where house_id = ${houseId} and field_id = ${fieldId} and to_value = moved."from" and finished_at is null`.execute(trx);
   }
 
   /** The carry, locked for this worker; undefined when it is finished or another worker is at it. */

@@ -4,16 +4,22 @@ import { DeleteEntriesDto, EditCellDto, InsertEntriesDto, PageQueryDto, RestoreE
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe, ProblemError } from '../problems/index.js';
 import { EntriesService } from './entries.service.js';
+import { EntryPages } from './entryPages.service.js';
+import { TakingBack } from './takingBack.service.js';
 
 @Controller('registers/:registerId/entries')
 @For('administrator', 'clerk')
 export class EntriesController {
-  constructor(private readonly entries: EntriesService) {}
+  constructor(
+    private readonly entries: EntriesService,
+    private readonly pages: EntryPages,
+    private readonly takingBack: TakingBack,
+  ) {}
 
   @Get()
   @For(...everyRole)
   page(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Query() query: PageQueryDto): Promise<EntryPage> {
-    return this.entries.page(caller, registerId, query);
+    return this.pages.page(caller, registerId, query);
   }
 
   /** Edits one cell; what the judge refuses is answered as the problem `value-refused` with its code and suggestions. */
@@ -40,14 +46,14 @@ export class EntriesController {
   @Post('taken-back')
   @HttpCode(200)
   takeBack(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: TakeBackCellsDto): Promise<TakenBack> {
-    return this.entries.takeBack(caller, registerId, dto);
+    return this.takingBack.takeBack(caller, registerId, dto);
   }
 
   /** Brings back entries that the caller has deleted. */
   @Post('restored')
   @HttpCode(200)
   restore(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: RestoreEntriesDto): Promise<{ entries: string[] }> {
-    return this.entries.restore(caller, registerId, dto);
+    return this.takingBack.restore(caller, registerId, dto);
   }
 
   @Post('delete')

@@ -2,15 +2,15 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { HeldQueryDto, type HeldIn } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
-import { EntriesService } from './entries.service.js';
+import { EntryPages } from './entryPages.service.js';
 
 @Controller('held')
 @For(...everyRole)
 export class HeldController {
-  constructor(private readonly entries: EntriesService) {}
+  constructor(private readonly pages: EntryPages) {}
 
   @Get()
   heldIn(@Asking() caller: Caller, @Query() query: HeldQueryDto): Promise<HeldIn[]> {
-    return this.entries.heldIn(caller, query.value);
+    return this.pages.heldIn(caller, query.value);
   }
 }

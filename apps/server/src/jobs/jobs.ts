@@ -59,20 +59,11 @@ export class Jobs implements OnApplicationShutdown {
     });
   }
 
-  /** Sends a job as part of a transaction, or at once when none is given. */
-  async send<Name extends JobName>(trx: Trx | undefined, name: Name, data: JobData[Name]): Promise<void> {
-    const options = { expireInSeconds, retryLimit: name === 'carry' ? 1000 : 2, retryDelay: 1 };
-    if (!trx) {
-      await this.boss.send(name, data, options);
-      return;
-    }
-    const db = {
-      executeSql: async (text: string, values: unknown[]) => {
-        const { rows } = await trx.executeQuery(CompiledQuery.raw(text, values));
-        return { rows };
-      },
-    };
-    await this.boss.send(name, data, { ...options, db });
+  /** Sends some jobs in one statement: as part of a transaction, or at once when none is given. */
+  async send<Name extends JobName>(trx: Trx | undefined, name: Name, all: readonly JobData[Name][]): Promise<void> {
+    if (all.length === 0) return;
+    const jobs = all.map((data) => ({ name, data, expireInSeconds, retryLimit: name === 'carry' ? 1000 : 2, retryDelay: 1 }));
+    await this.boss.insert(jobs, trx ? { db: within(trx) } : {});
   }
 
   async onApplicationShutdown(): Promise<void> {
@@ -80,3 +71,11 @@ export class Jobs implements OnApplicationShutdown {
     if (this.started) await this.boss.stop({ graceful: true, wait: true, timeout: 5000 });
   }
 }
+
+/** Runs the statements of the queue within a transaction of ours. */
+const within = (trx: Trx) => ({
+  executeSql: async (text: string, values: unknown[]) => {
+    const { rows } = await trx.executeQuery(CompiledQuery.raw(text, values));
+    return { rows };
+  },
+});

@@ -39,16 +39,16 @@ export class Workers implements OnApplicationBootstrap {
       recounts: () => this.sendRecounts(),
     });
     await this.sendDue();
-    for (const carry of await this.carriesStore.unfinished(this.database.kysely)) await this.jobs.send(undefined, 'carry', carry);
+    await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));
   }
 
   /** Sends a recount for every house that has a catalog ordered by use. */
   async sendRecounts(): Promise<void> {
-    for (const house of await this.catalogsStore.orderedByUse(this.database.kysely)) await this.jobs.send(undefined, 'recount', house);
+    await this.jobs.send(undefined, 'recount', await this.catalogsStore.orderedByUse(this.database.kysely));
   }
 
   /** Sends a refresh for every linked source whose time has come. */
   async sendDue(): Promise<void> {
-    for (const source of await this.linkedStore.due(this.database.kysely)) await this.jobs.send(undefined, 'refresh', source);
+    await this.jobs.send(undefined, 'refresh', await this.linkedStore.due(this.database.kysely));
   }
 }

@@ -62,7 +62,8 @@ export class Applying {
   /** Sources that are computed over a catalog of the plan are computed anew, as a job. */
   private async recompute(trx: Trx, build: HouseBuild, { catalogs }: Plan): Promise<void> {
     const keys = new Set(catalogs.map(({ catalogId }) => build.catalogs.get(catalogId)!.key));
-    for (const source of build.linked.filter((known) => known.catalogs.some((key) => keys.has(key)))) await this.jobs.send(trx, 'refresh', { houseId: build.houseId, sourceId: source.id });
+    const computed = build.linked.filter((known) => known.catalogs.some((key) => keys.has(key)));
+    await this.jobs.send(trx, 'refresh', computed.map(({ id }) => ({ houseId: build.houseId, sourceId: id })));
   }
 
   private async applyStep(trx: Trx, caller: Caller, build: HouseBuild, world: SourceWorld, step: Step): Promise<void> {
@@ -136,7 +137,7 @@ export class Applying {
     await this.catalogs.retire(trx, houseId, catalogId, retire);
     await this.catalogs.remember(trx, houseId, catalogId, [...carry, ...unasked]);
     for (const field of boundFields(build, catalogId)) {
-      for (const { from, to } of carry) await this.carries.begin(trx, houseId, field, from, to);
+      await this.carries.begin(trx, houseId, field, carry);
     }
     const version = await this.catalogs.raiseVersion(trx, houseId, catalogId);
     const definitionBefore = proposal.steps.some((step) => step.what === 'catalog changed' && step.catalogId === catalogId) ? before.definitions.get(catalogId) : undefined;

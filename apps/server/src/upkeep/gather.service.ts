@@ -66,7 +66,7 @@ export class GatherService {
       await this.catalogsStore.remember(trx, caller.houseId, catalogId, wanted.mapping.filter(({ from, to }) => matchKey(from) !== matchKey(to)));
       const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId };
       await this.sheets.setRule(trx, caller.houseId, field.id, rule);
-      for (const { from, to } of wanted.mapping) await this.carries.begin(trx, caller.houseId, field, from, to);
+      await this.carries.begin(trx, caller.houseId, field, wanted.mapping);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'column.gathered', registerId: field.registerId, field: field.key, detail: { catalogId, values: wanted.values.length, mapping: wanted.mapping } }]);
       return { catalogId };
     });
