@@ -2,6 +2,9 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { ServeStaticModule } from '@nestjs/serve-static';
+import { ArrangementsController } from './arrangements/arrangements.controller.js';
+import { ArrangementsService } from './arrangements/arrangements.service.js';
+import { ArrangementsStore } from './arrangements/arrangements.store.js';
 import { HealthController } from './api/health.controller.js';
 import { BindingsController } from './bindings/bindings.controller.js';
 import { BindingsService } from './bindings/bindings.service.js';
@@ -23,13 +26,20 @@ import { LineageService } from './catalogs/lineage.service.js';
 import { Counts } from './counts/counts.js';
 import { Outside } from './counts/outside.js';
 import { Database } from './database/database.js';
+import { BlockJudging } from './entries/blockJudging.js';
 import { CellWriter } from './entries/cellWriter.js';
 import { EntriesController } from './entries/entries.controller.js';
 import { EntriesService } from './entries/entries.service.js';
+import { Finding } from './entries/finding.service.js';
+import { FindingStore } from './entries/finding.store.js';
 import { HeldController } from './entries/held.controller.js';
 import { EntriesStore } from './entries/entries.store.js';
+import { EntryActs } from './entries/entryActs.service.js';
+import { EntryActsController } from './entries/entryActs.controller.js';
+import { EntryActsStore } from './entries/entryActs.store.js';
 import { EntryPages } from './entries/entryPages.service.js';
 import { EntryWriting } from './entries/entryWriting.js';
+import { OutsideHoldings } from './entries/outsideHoldings.js';
 import { TakingBack } from './entries/takingBack.service.js';
 import { PlacesStore } from './entries/places.store.js';
 import { HousesController } from './houses/houses.controller.js';
@@ -73,7 +83,9 @@ const controllers = [
   SessionController,
   PeopleController,
   SheetsController,
+  ArrangementsController,
   EntriesController,
+  EntryActsController,
   HeldController,
   SourcesController,
   RangesController,
@@ -86,11 +98,13 @@ const controllers = [
   LiveController,
 ];
 
-const stores = [ActsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
+  ArrangementsService,
   BindingsService,
+  BlockJudging,
   BuildService,
   CarriesService,
   CatalogsService,
@@ -99,7 +113,9 @@ const services = [
   CompiledCatalogs,
   Counts,
   EntriesService,
+  EntryActs,
   EntryPages,
+  Finding,
   EntryWriting,
   GatherService,
   HistoryService,
@@ -112,6 +128,7 @@ const services = [
   Listener,
   ManyBindingsService,
   Outside,
+  OutsideHoldings,
   PeopleService,
   Planning,
   RangesService,

@@ -4,11 +4,12 @@ import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api/api.js';
 import { doneSlice } from './features/entries/doneSlice.js';
 import { draftsSlice, keepDrafts } from './features/entries/draftsSlice.js';
+import { actsSlice } from './features/entries/entryActsApi.js';
 import { noticesSlice } from './frame/noticesSlice.js';
 import { liveSlice } from './live/liveSlice.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, done: doneSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer },
+  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, done: doneSlice.reducer, acts: actsSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 keepDrafts(store);

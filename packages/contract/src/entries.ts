@@ -33,6 +33,13 @@ export class PageQueryDto {
   @IsString()
   @MaxLength(500)
   value?: string;
+
+  /** The version of one's arrangement: the entries as one has arranged them. */
+  @IsOptional()
+  @Type(() => Number)
+  @IsInt()
+  @Min(0)
+  arranged?: number;
 }
 
 export class HeldQueryDto {

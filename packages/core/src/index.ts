@@ -7,6 +7,7 @@ export * from './ranges/index.js';
 export * from './catalogs/index.js';
 export * from './cascades/index.js';
 export * from './rules/index.js';
+export * from './arrangements/index.js';
 export * from './blocks/index.js';
 export * from './impact/index.js';
 export * from './upkeep/index.js';

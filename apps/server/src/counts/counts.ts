@@ -80,6 +80,18 @@ export class Counts {
     return byField(rows.rows);
   }
 
+  /** The values that most entries hold in a field, of those that contain a text in any case. */
+  async mostHeld(db: Reader, houseId: string, fieldId: string, containing: string, limit: number): Promise<{ value: string; entries: number }[]> {
+    const { rows } = await sql<{ value: string; entries: number }>`
+      select value, sum(entries)::bigint as entries from (
+        select value, entries from value_counts where house_id = ${houseId} and field_id = ${fieldId}
+        union all
+        select value, entries from value_deltas where house_id = ${houseId} and field_id = ${fieldId}
+      ) counted where position(lower(${containing}) in lower(value)) > 0
+      group by value having sum(entries) > 0 order by entries desc, value collate natural_order limit ${limit}`.execute(db);
+    return rows;
+  }
+
   /** How many entries hold something, by field. */
   async held(db: Reader, houseId: string, fieldIds: readonly string[]): Promise<Map<string, number>> {
     if (fieldIds.length === 0) return new Map();

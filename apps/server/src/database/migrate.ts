@@ -4,9 +4,16 @@ import * as firstThread from './migrations/0001-first-thread.js';
 import * as writeCell from './migrations/0002-write-cell.js';
 import * as sourcesInFull from './migrations/0003-sources-in-full.js';
 import * as rulesInFull from './migrations/0004-rules-in-full.js';
+import * as sheetInFull from './migrations/0005-the-sheet-in-full.js';
 import type { Tables } from './tables.js';
 
-const migrations: Record<string, Migration> = { '0001-first-thread': firstThread, '0002-write-cell': writeCell, '0003-sources-in-full': sourcesInFull, '0004-rules-in-full': rulesInFull };
+const migrations: Record<string, Migration> = {
+  '0001-first-thread': firstThread,
+  '0002-write-cell': writeCell,
+  '0003-sources-in-full': sourcesInFull,
+  '0004-rules-in-full': rulesInFull,
+  '0005-the-sheet-in-full': sheetInFull,
+};
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */
 export async function migrate(db: Kysely<Tables>, to?: string): Promise<void> {

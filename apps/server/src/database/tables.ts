@@ -1,6 +1,6 @@
 // The tables as Kysely sees them. Every key begins with the house.
-import type { CatalogDefinition, FieldKind, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
-import type { Audience, Change, LinkedSettingsDto, Role, SlipQuestion } from '@dellum/contract';
+import type { Arrangement, CatalogDefinition, Deed, DeedOutcome, FieldKind, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
+import type { Audience, Change, EntryActState, LinkedSettingsDto, RequestState, Role, SlipQuestion } from '@dellum/contract';
 import type { ColumnType, Generated } from 'kysely';
 
 type Json<T> = ColumnType<T, string, string>;
@@ -62,6 +62,8 @@ export interface RegistersTable {
   sheet_id: string;
   title: string;
   ord: number;
+  /** Raised whenever entries come, go or move. */
+  shape: Generated<number>;
 }
 export interface FieldsTable {
   house_id: string;
@@ -185,6 +187,8 @@ export interface LedgerTable {
   from_value: string | null;
   to_value: string | null;
   detail: Json<LedgerDetail> | null;
+  /** The act on a block that this belongs to. */
+  act_id: number | null;
 }
 export type LedgerDetail = Readonly<Record<string, unknown>>;
 export interface ActsTable {
@@ -238,7 +242,69 @@ export interface ChangesTable {
   at: Moment;
 }
 
+export interface ArrangementsTable {
+  house_id: string;
+  person_id: string;
+  register_id: string;
+  version: number;
+  body: Json<Arrangement>;
+  /** The shape of the register at which the entries were arranged; null before they are. */
+  shape: Big | null;
+  entries: number | null;
+}
+export interface ArrangedEntriesTable {
+  house_id: string;
+  person_id: string;
+  register_id: string;
+  chunk: number;
+  entries: string[];
+}
+export interface EntryActsTable {
+  house_id: string;
+  id: Generated<number>;
+  person_id: string;
+  register_id: string;
+  at: Moment;
+  deed: Json<Deed>;
+  /** The fields of the block, by key. */
+  fields: Json<string[]>;
+  /** What it works on, in order. */
+  entries: string[];
+  /** So many of them are done. */
+  done: Generated<number>;
+  state: ColumnType<EntryActState, EntryActState | undefined, EntryActState>;
+  outcome: Json<DeedOutcome>;
+}
+export interface StewardsTable {
+  house_id: string;
+  catalog_id: string;
+  person_id: string;
+}
+export interface RequestsTable {
+  house_id: string;
+  id: string;
+  catalog_id: string;
+  field_id: string;
+  entry_id: string;
+  /** The parents that the entry held. */
+  path: Json<string[]>;
+  value: string;
+  person_id: string;
+  at: Moment;
+  state: ColumnType<RequestState, RequestState | undefined, RequestState>;
+  /** The value that the wish became. */
+  answer: string | null;
+  word: string | null;
+  answered_by: string | null;
+  answered_at: Date | null;
+}
+
 export interface Tables {
+  arrangements: ArrangementsTable;
+  arranged_entries: ArrangedEntriesTable;
+  entry_acts: EntryActsTable;
+  stewards: StewardsTable;
+  requests: RequestsTable;
   instance: InstanceTable;
   houses: HousesTable;
   house_counters: HouseCountersTable;

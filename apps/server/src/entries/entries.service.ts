@@ -1,23 +1,21 @@
 // Entries of the shared sheets: edited by the cell or the block, inserted and deleted.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { carried, cellsOfNew, type Cells, type Verdict } from '@dellum/core';
+import { carried, cellsOfNew, type Cells } from '@dellum/core';
 import type { BlockOutcome, DeleteEntriesDto, EditCellDto, EditOutcome, EntryView, InsertEntriesDto, WriteBlockDto } from '@dellum/contract';
-import { sql } from 'kysely';
 import { BuildService, feedsCatalogs, fieldWithKey } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { countKey, Counts, deltasOf } from '../counts/counts.js';
-import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
+import { countKey, Counts } from '../counts/counts.js';
+import { Database, holdBuild, type Reader } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { BlockJudging, valueLock } from './blockJudging.js';
 import { CellWriter } from './cellWriter.js';
 import { EntriesStore } from './entries.store.js';
-import { changedKeys, entryRegister, EntryWriting, registerChanged, writtenCells } from './entryWriting.js';
-import { afterVerdict, carriesOf, catalogsOf, cellJudges, depthIn, judgeCell, withFollowers, type Judged, type Judgement } from './judging.js';
+import { changedKeys, entryRegister, EntryWriting, writtenCells } from './entryWriting.js';
+import { afterVerdict, carriesOf, judgeCell, withFollowers, type Judged, type Judgement } from './judging.js';
 import { PlacesStore } from './places.store.js';
 
 /** How often an edit is judged anew when others write to the same entry. */
@@ -28,20 +26,14 @@ export class EntriesService {
   constructor(
     private readonly database: Database,
     private readonly builds: BuildService,
-    private readonly catalogs: CompiledCatalogs,
+    private readonly judging: BlockJudging,
     private readonly store: EntriesStore,
     private readonly places: PlacesStore,
     private readonly writer: CellWriter,
     private readonly counts: Counts,
     private readonly ledger: Ledger,
-    private readonly changes: Changes,
     private readonly writing: EntryWriting,
   ) {}
-
-  private async judgement(db: Reader, build: HouseBuild, register: RegisterBuild, fields: readonly FieldBuild[], suggest: boolean): Promise<Judgement> {
-    const catalogs = await this.catalogs.some(db, build, catalogsOf(fields));
-    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest, today: todayOf(new Date()), fields: register.fields };
-  }
 
   /**
    * One cell edited by a clerk: judged with authority, stored, counted, recorded and told. It is judged on what was read
@@ -63,7 +55,7 @@ export class EntriesService {
     const field = fieldWithKey(register, dto.field);
     if (!found) throw notFound('This entry');
     const { entry } = found;
-    const judgement = await this.judgement(db, build, register, withFollowers(register, field), true);
+    const judgement = await this.judging.judgement(db, build, register, withFollowers(register, field), true);
     const seen = carried(entry.cells, judgement.carries);
     const judged = await this.judgeOnce(db, caller.houseId, field, dto, seen, judgement);
     const { verdict } = judged;
@@ -101,7 +93,7 @@ export class EntriesService {
       if ((await this.builds.at(trx, caller.houseId)).version !== build.version) return false;
       const value = after[field.key];
       if (field.rule?.noRepeats && value !== undefined && value !== before.cells[field.key]) {
-        await this.holdValues(trx, [valueLock(field, value)]);
+        await this.judging.holdValues(trx, [valueLock(field, value)]);
         const held = await this.counts.ofValues(trx, caller.houseId, [field.id], [countKey(value)]);
         // Somebody else was first; judged anew, the edit is told so.
         if ((held.get(field.id)?.size ?? 0) > 0 && field.rule.others === 'refuse') return false;
@@ -130,11 +122,11 @@ export class EntriesService {
       const register = entryRegister(build, registerId, caller);
       const fields = new Map(dto.cells.map(({ field }) => [field, fieldWithKey(register, field)]));
       const needed = new Set([...fields.values()].flatMap((field) => withFollowers(register, field)));
-      const judgement = await this.judgement(trx, build, register, [...needed], dto.cells.length <= 200);
+      const judgement = await this.judging.judgement(trx, build, register, [...needed], dto.cells.length <= 200);
       const place = { houseId: caller.houseId, registerId };
       const entries = new Map((await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]));
       if (dto.cells.some(({ entry }) => !entries.has(entry))) throw notFound('An entry of the block');
-      const { outcomes, after } = await this.judgeBlock(trx, caller.houseId, register, dto.cells, fields, entries, judgement);
+      const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, dto.cells, fields, entries, judgement);
       const written = [...after].flatMap(([id, cells]) => writtenCells(entries.get(id)!, carried(entries.get(id)!.cells, judgement.carries), cells));
       if (feedsCatalogs(build, registerId)) return { outcomes, written, entries: [...after].map(([id, cells]) => ({ id, version: entries.get(id)!.version + 1, cells })), before: entries };
       return { outcomes, written, entries: await this.writing.cells(trx, caller, register, entries, after, judgement.carries) };
@@ -144,47 +136,6 @@ export class EntriesService {
     const cells = outcome.entries.flatMap(({ id, cells: now }) => changedKeys(before.get(id)!.cells, now).map((field) => ({ entry: id, field, text: now[field] ?? '' })));
     if (cells.length > 0) await this.writing.propose(caller, registerId, { act: 'write', cells });
     return outcome;
-  }
-
-  /** Judges the cells of a block, parents before their children; what a cell clears or fills outside the block goes with it. */
-  private async judgeBlock(trx: Trx, houseId: string, register: RegisterBuild, cells: WriteBlockDto['cells'], fields: ReadonlyMap<string, FieldBuild>, entries: ReadonlyMap<string, EntryView>, judgement: Judgement) {
-    const places = cells.map((cell, place) => ({ cell, place, field: fields.get(cell.field)! })).sort((a, b) => depthIn(a.field) - depthIn(b.field));
-    const repeats = await this.repeatsIn(trx, houseId, places, entries, judgement);
-    const outcomes: { entry: string; field: string; verdict: Verdict }[] = [];
-    const after = new Map<string, Cells>();
-    const judgeOf = cellJudges(judgement);
-    for (const { cell, place, field } of places) {
-      const before = after.get(cell.entry) ?? carried(entries.get(cell.entry)!.cells, judgement.carries);
-      const judged = judgeOf(field, { text: cell.text, repeats: repeats(field, before[field.key]) }, before);
-      outcomes[place] = { entry: cell.entry, field: cell.field, verdict: judged.verdict };
-      after.set(cell.entry, afterVerdict(register, before, judged, judgement)?.cells ?? before);
-    }
-    return { outcomes, after };
-  }
-
-  /** For fields without repeats: what entries hold already, and what the block itself brings twice. */
-  private async repeatsIn(trx: Trx, houseId: string, places: readonly { cell: { text: string; entry: string }; field: FieldBuild }[], entries: ReadonlyMap<string, EntryView>, judgement: Judgement) {
-    const unique = places.filter(({ field }) => field.rule?.noRepeats);
-    const wanted = unique.flatMap(({ cell, field }) => {
-      const { verdict } = judgeCell(field, cell, carried(entries.get(cell.entry)!.cells, judgement.carries), judgement);
-      return verdict.verdict === 'taken' && verdict.value !== '' ? [{ field, value: verdict.value }] : [];
-    });
-    await this.holdValues(trx, wanted.map(({ field, value }) => valueLock(field, value)));
-    const held = wanted.length === 0 ? new Map<string, Map<string, number>>() : await this.counts.ofValues(trx, houseId, [...new Set(wanted.map(({ field }) => field.id))], [...new Set(wanted.map(({ value }) => countKey(value)))]);
-    const brought = new Set<string>();
-    return (field: FieldBuild, before: string | undefined) => (value: string) => {
-      const key = `${field.id} ${value}`;
-      if (value === before) return false;
-      if ((held.get(field.id)?.has(countKey(value)) ?? false) || brought.has(key)) return true;
-      brought.add(key);
-      return false;
-    };
-  }
-
-  /** Lets nobody else store these values of fields without repeats until the transaction ends; in one order, so that none deadlock. */
-  private async holdValues(trx: Trx, locks: readonly string[]): Promise<void> {
-    if (locks.length === 0) return;
-    await sql`select pg_advisory_xact_lock(hashtextextended(lock, 1)) from (select unnest(${[...new Set(locks)].sort()}::text[]) as lock) ordered`.execute(trx);
   }
 
   /** New entries above `before`, or at the end; each cell begins as its rule says. */
@@ -223,16 +174,7 @@ export class EntriesService {
       await this.places.lockOrder(trx, place);
       const locked = await this.store.lock(trx, place, dto.entries);
       if (locked.length < new Set(dto.entries).size) throw notFound('An entry to delete');
-      const gone = await this.store.remove(trx, place, dto.entries);
-      const carries = carriesOf(build, register);
-      const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
-      await this.counts.write(trx, caller.houseId, gone.flatMap(({ cells }) => deltasOf(carried(cells, carries), {}, fieldIds)));
-      // What an entry held is kept in the ledger, so that nothing typed is lost with it.
-      await this.ledger.write(trx, caller.houseId, gone.map(({ id, cells }) => ({ personId: caller.id, act: 'entry.deleted', registerId, entryId: id, detail: carried(cells, carries) })));
-      await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
-      return { deleted: gone.length };
+      return { deleted: await this.writing.remove(trx, caller, register, dto.entries, carriesOf(build, register)) };
     });
   }
 }
-
-const valueLock = (field: FieldBuild, value: string): string => `${field.id} ${value}`;

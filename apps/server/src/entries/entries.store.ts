@@ -4,27 +4,13 @@ import type { Cells } from '@dellum/core';
 import type { EntryView } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
+import { holdsOneOf, type HoldsOneOf } from './holds.js';
 import { PlacesStore } from './places.store.js';
 
 interface Place {
   readonly houseId: string;
   readonly registerId: string;
 }
-/** Only entries that hold one of these combinations in some fields together; null for a blank. */
-export type HoldsOneOf = readonly { readonly keys: readonly string[]; readonly holdings: readonly (readonly (string | null)[])[] }[];
-
-/** One field compares with a list of values; several together with a list of combinations. */
-function holdsIn({ keys, holdings }: HoldsOneOf[number]) {
-  const [key, ...more] = keys;
-  if (more.length === 0) {
-    const values = holdings.flatMap(([value]) => value ?? []);
-    const blank = values.length < holdings.length;
-    return blank ? sql`(not cells ? ${key!} or cells ->> ${key!} = any(${values}::text[]))` : sql`cells ->> ${key!} = any(${values}::text[])`;
-  }
-  const own = sql`jsonb_build_array(${sql.join(keys.map((one) => sql`cells ->> ${one}`))})`;
-  return sql`${own} in (select jsonb_array_elements(${JSON.stringify(holdings)}::jsonb))`;
-}
-
 @Injectable()
 export class EntriesStore {
   constructor(private readonly places: PlacesStore) {}
@@ -60,9 +46,7 @@ export class EntriesStore {
   }
 
   async pageOfHolding(db: Reader, place: Place, holds: HoldsOneOf, from: number, count: number): Promise<{ total: number; entries: EntryView[] }> {
-    const some = holds.filter(({ holdings }) => holdings.length > 0);
-    if (some.length === 0) return { total: 0, entries: [] };
-    const condition = sql<boolean>`(${sql.join(some.map(holdsIn), sql` or `)})`;
+    const condition = holdsOneOf(holds);
     const { total } = await db
       .selectFrom('entries')
       .select((eb) => eb.fn.countAll<number>().as('total'))
@@ -84,6 +68,13 @@ export class EntriesStore {
       .orderBy('pos', 'desc')
       .limit(1)
       .executeTakeFirst();
+  }
+
+  /** Some entries, by id. */
+  async some(db: Reader, { houseId, registerId }: Place, ids: readonly string[]): Promise<Map<string, EntryView>> {
+    if (ids.length === 0) return new Map();
+    const rows = await db.selectFrom('entries').select(['id', 'version', 'cells']).where('house_id', '=', houseId).where('register_id', '=', registerId).where('id', 'in', [...ids]).execute();
+    return new Map(rows.map((row) => [row.id, row]));
   }
 
   /** Locks entries for writing, in the order of their ids. */
@@ -133,7 +124,7 @@ export class EntriesStore {
   }
 
   /** Deletes entries; returns what they held. */
-  async remove(trx: Trx, place: Place, ids: readonly string[]): Promise<{ id: string; cells: Cells }[]> {
+  async remove(trx: Trx, place: Place, ids: readonly string[]): Promise<{ id: string; cells: Cells; pos: string }[]> {
     const gone = await trx
       .deleteFrom('entries')
       .where('house_id', '=', place.houseId)
@@ -142,7 +133,25 @@ export class EntriesStore {
       .returning(['id', 'cells', 'pos'])
       .execute();
     await this.places.countIn(trx, place, gone.map(({ pos }) => pos), -1);
-    return gone;
+    return gone.map(({ id, cells, pos }) => ({ id, cells, pos: String(pos) }));
+  }
+
+  /** Brings back entries at the positions at which they stood. The order of the register must be locked. */
+  async putBack(trx: Trx, place: Place, entries: readonly { id: string; pos: string; cells: Cells }[]): Promise<void> {
+    if (entries.length === 0) return;
+    await sql`
+      insert into entries (house_id, register_id, id, pos, cells)
+      select ${place.houseId}, ${place.registerId}, id, pos::bigint, cells
+      from jsonb_to_recordset(${JSON.stringify(entries)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(trx);
+    await this.places.countIn(trx, place, entries.map(({ pos }) => pos), 1);
+  }
+
+  /** The ids from one entry to another, both included, as the register keeps them; an end left out is open. None where an end is not there. */
+  async between(db: Reader, place: Place, first: string | undefined, last: string | undefined): Promise<string[]> {
+    const { houseId, registerId } = place;
+    const { rows } = await sql<{ id: string }>`
+      select id from entries where house_id = ${houseId} and register_id = ${registerId} and ${betweenPos(place, first, last)} order by pos`.execute(db);
+    return rows.map(({ id }) => id);
   }
 
   /** Takes a deleted field out of every entry. */
@@ -151,4 +160,12 @@ export class EntriesStore {
       update entries set cells = cells - ${key}::text, version = version + 1
       where house_id = ${houseId} and register_id = ${registerId} and cells ? ${key}`.execute(trx);
   }
+}
+
+/** True for entries that stand between two, both included, whichever of them comes first; an end left out is open. */
+export function betweenPos({ houseId, registerId }: Place, first: string | undefined, last: string | undefined) {
+  const pos = (id: string) => sql`(select pos from entries where house_id = ${houseId} and register_id = ${registerId} and id = ${id})`;
+  if (first !== undefined && last !== undefined) return sql<boolean>`pos between symmetric ${pos(first)} and ${pos(last)}`;
+  if (first !== undefined) return sql<boolean>`pos >= ${pos(first)}`;
+  return last === undefined ? sql<boolean>`true` : sql<boolean>`pos <= ${pos(last)}`;
 }

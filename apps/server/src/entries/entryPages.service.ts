@@ -1,15 +1,17 @@
 // Reading entries: page by page, only those that are outside, only those that hold a value; and where a value is held.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, carried, readsOf } from '@dellum/core';
-import type { EntryPage, HeldIn, PageQueryDto } from '@dellum/contract';
+import { carried } from '@dellum/core';
+import type { EntryPage, EntryView, HeldIn, PageQueryDto } from '@dellum/contract';
+import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { countKey, Counts } from '../counts/counts.js';
-import { Outside } from '../counts/outside.js';
 import { Database, type Reader } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
-import { EntriesStore, type HoldsOneOf } from './entries.store.js';
+import { EntriesStore } from './entries.store.js';
+import type { HoldsOneOf } from './holds.js';
 import { carriesOf } from './judging.js';
+import { OutsideHoldings } from './outsideHoldings.js';
 import { PlacesStore } from './places.store.js';
 
 @Injectable()
@@ -20,25 +22,30 @@ export class EntryPages {
     private readonly store: EntriesStore,
     private readonly places: PlacesStore,
     private readonly counts: Counts,
-    private readonly outside: Outside,
+    private readonly outside: OutsideHoldings,
+    private readonly arrangements: ArrangementsService,
   ) {}
 
   async page(caller: Caller, registerId: string, query: PageQueryDto): Promise<EntryPage> {
-    const db = this.database.kysely;
     const build = await this.builds.now(caller.houseId);
     const register = registerOf(build, registerId, caller);
-    const place = { houseId: caller.houseId, registerId };
-    const wanted = await this.wantedBy(db, build, register, query);
-    const { total, entries } = wanted
-      ? await this.store.pageOfHolding(db, place, wanted, query.from, query.count)
-      : { total: await this.places.total(db, place), entries: await this.store.page(db, place, query.from, query.count) };
+    const { total, entries } = await this.found(caller, build, register, query);
     const carries = carriesOf(build, register);
     return { from: query.from, total, entries: entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) })) };
   }
 
+  private async found(caller: Caller, build: HouseBuild, register: RegisterBuild, query: PageQueryDto): Promise<{ total: number; entries: EntryView[] }> {
+    const db = this.database.kysely;
+    const place = { houseId: caller.houseId, registerId: register.id };
+    if (query.arranged !== undefined) return this.arrangements.page(caller, build, register, query.from, query.count);
+    const wanted = await this.wantedBy(db, build, register, query);
+    if (wanted) return this.store.pageOfHolding(db, place, wanted, query.from, query.count);
+    return { total: await this.places.total(db, place), entries: await this.store.page(db, place, query.from, query.count) };
+  }
+
   /** Which entries are asked for; undefined for all. */
   private async wantedBy(db: Reader, build: HouseBuild, register: RegisterBuild, { outside, field, value = '' }: PageQueryDto): Promise<HoldsOneOf | undefined> {
-    if (outside) return this.outsideValues(db, build, register, outside);
+    if (outside) return this.outside.of(db, build, register, outside === '*' ? register.fields : [fieldWithKey(register, outside)]);
     if (field === undefined) return undefined;
     const { key } = fieldWithKey(register, field);
     const notReached = carriesOf(build, register).filter((carry) => carry.field === key && carry.to === value).map(({ from }) => from);
@@ -51,20 +58,5 @@ export class EntryPages {
     const fields = [...build.fields.values()].filter(({ registerId }) => !build.registers.get(registerId)!.source).map(({ id }) => id);
     const counts = await this.counts.ofValues(this.database.kysely, caller.houseId, fields, [countKey(value)]);
     return [...counts].flatMap(([fieldId, held]) => [...held.values()].map((entries) => ({ fieldId, entries }))).filter(({ entries }) => entries > 0);
-  }
-
-  /** What is outside, by field, as rows hold it; computed from the distinct values, never stored. */
-  private async outsideValues(db: Reader, build: HouseBuild, register: RegisterBuild, which: string): Promise<HoldsOneOf> {
-    const fields = (which === '*' ? register.fields : [fieldWithKey(register, which)]).filter(canBeOutside);
-    const found = await this.outside.of(db, build, fields);
-    const carries = carriesOf(build, register);
-    return fields.flatMap((field) => {
-      const { outside } = found.get(field.id)!;
-      const keys = [field.key, ...readsOf(field.rule)];
-      const alone = keys.length === 1;
-      // Counts know a value by its new spelling at once; rows that a correction has not reached yet still hold the old one.
-      const notReached = alone ? carries.filter((carry) => carry.field === field.key && outside.some(({ cells }) => cells[field.key] === carry.to)).map(({ from }) => ({ [field.key]: from })) : [];
-      return [{ keys, holdings: [...outside.map(({ cells }) => cells), ...notReached].map((cells) => keys.map((key) => cells[key] ?? null)) }];
-    });
   }
 }

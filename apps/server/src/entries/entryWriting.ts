@@ -16,6 +16,9 @@ import { EntriesStore } from './entries.store.js';
 /** Beyond so many changed entries the stream says that the register changed instead of naming each. */
 const mostCellChanges = 50;
 
+/** In whose name entries are written. */
+export type Writer = Pick<Caller, 'id' | 'houseId'>;
+
 @Injectable()
 export class EntryWriting {
   constructor(
@@ -36,7 +39,7 @@ export class EntryWriting {
   }
 
   /** Stores changed entries with their counts, ledger rows and changes. Returns all of them as they are now. */
-  async cells(trx: Trx, caller: Caller, register: RegisterBuild, entries: ReadonlyMap<string, EntryView>, after: ReadonlyMap<string, Cells>, carries: readonly Carry[]): Promise<EntryView[]> {
+  async cells(trx: Trx, caller: Writer, register: RegisterBuild, entries: ReadonlyMap<string, EntryView>, after: ReadonlyMap<string, Cells>, carries: readonly Carry[], actId?: number): Promise<EntryView[]> {
     const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
     const deltas: Delta[] = [];
     const rows: LedgerRow[] = [];
@@ -53,7 +56,7 @@ export class EntryWriting {
       changed.push({ id, cells });
       deltas.push(...deltasOf(before, cells, fieldIds));
       for (const key of keys) {
-        rows.push({ personId: caller.id, act: 'cell.written', registerId: register.id, entryId: id, field: key, entryVersion: version, from: before[key], to: cells[key] });
+        rows.push({ personId: caller.id, act: 'cell.written', registerId: register.id, entryId: id, field: key, entryVersion: version, from: before[key], to: cells[key], actId });
       }
       const body: Change = { kind: 'cells', registerId: register.id, entryId: id, version, cells: Object.fromEntries(keys.map((key) => [key, cells[key] ?? null])), by: caller.id };
       told.push({ audience: 'everyone', body });
@@ -65,12 +68,32 @@ export class EntryWriting {
     return now;
   }
 
+  /** Deletes entries. What they held, and where they stood, is kept in the ledger, so that nothing typed is lost with them. The order must be locked. */
+  async remove(trx: Trx, caller: Writer, register: RegisterBuild, ids: readonly string[], carries: readonly Carry[], actId?: number): Promise<number> {
+    const gone = await this.store.remove(trx, { houseId: caller.houseId, registerId: register.id }, ids);
+    const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
+    await this.counts.write(trx, caller.houseId, gone.flatMap(({ cells }) => deltasOf(carried(cells, carries), {}, fieldIds)));
+    await this.ledger.write(trx, caller.houseId, gone.map(({ id, cells, pos }) => ({ personId: caller.id, act: 'entry.deleted', registerId: register.id, entryId: id, from: pos, detail: carried(cells, carries), actId })));
+    await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
+    return gone.length;
+  }
+
+  /** Brings back entries where they stood. The order must be locked. */
+  async putBack(trx: Trx, caller: Writer, register: RegisterBuild, entries: readonly { id: string; pos: string; cells: Cells }[], actId: number): Promise<void> {
+    await this.store.putBack(trx, { houseId: caller.houseId, registerId: register.id }, entries);
+    await this.noteMade(trx, caller, register, entries, 'entry.restored', actId);
+  }
+
   /** New entries above `before`, or at the end, with all that they hold. The order of the register must be locked. */
-  async insert(trx: Trx, caller: Caller, register: RegisterBuild, before: string | undefined, entries: readonly { id: string; cells: Cells }[], act: 'entry.inserted' | 'entry.restored'): Promise<void> {
+  async insert(trx: Trx, caller: Writer, register: RegisterBuild, before: string | undefined, entries: readonly { id: string; cells: Cells }[], act: 'entry.inserted' | 'entry.restored', actId?: number): Promise<void> {
     await this.store.insert(trx, { houseId: caller.houseId, registerId: register.id }, before, entries);
+    await this.noteMade(trx, caller, register, entries, act, actId);
+  }
+
+  private async noteMade(trx: Trx, caller: Writer, register: RegisterBuild, entries: readonly { id: string; cells: Cells }[], act: 'entry.inserted' | 'entry.restored', actId?: number): Promise<void> {
     const fieldIds = new Map(register.fields.map(({ key, id }) => [key, id]));
     await this.counts.write(trx, caller.houseId, entries.flatMap(({ cells }) => deltasOf({}, cells, fieldIds)));
-    await this.ledger.write(trx, caller.houseId, entries.map(({ id, cells }) => ({ personId: caller.id, act, registerId: register.id, entryId: id, detail: cells })));
+    await this.ledger.write(trx, caller.houseId, entries.map(({ id, cells }) => ({ personId: caller.id, act, registerId: register.id, entryId: id, detail: cells, actId })));
     await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
   }
 }

@@ -105,7 +105,10 @@ export class PlacesStore {
         and bounds.from_pos <= ${to.toString()} and (bounds.until is null or bounds.until > ${from.toString()})`.execute(trx);
   }
 
-  /** Tells the chunks of entries that came (+1) or went (−1) at these positions, and splits what has grown too large. */
+  /**
+   * Tells the chunks of entries that came (+1) or went (−1) at these positions, and splits what has grown too large. The
+   * shape of the register is raised with it, by which arrangements know that they are old.
+   */
   async countIn(trx: Trx, place: Place, positions: readonly (bigint | string)[], sign: 1 | -1): Promise<void> {
     const { houseId, registerId } = place;
     if (positions.length === 0) return;
@@ -122,6 +125,7 @@ export class PlacesStore {
         ) chunk group by chunk.from_pos
       ) come
       where chunks.house_id = ${houseId} and chunks.register_id = ${registerId} and chunks.from_pos = come.from_pos`.execute(trx);
+    await trx.updateTable('registers').set((eb) => ({ shape: eb('shape', '+', 1) })).where('house_id', '=', houseId).where('id', '=', registerId).execute();
     await this.splitLarge(trx, place);
   }
 

@@ -1,11 +1,9 @@
 // Taking back on entry sheets, by the ledger: what one wrote oneself, and entries that one deleted.
 import { Injectable } from '@nestjs/common';
-import { carried, withTexts, type Cells } from '@dellum/core';
+import { carried } from '@dellum/core';
 import type { RestoreEntriesDto, TakeBackCellsDto, TakenBack } from '@dellum/contract';
 import { BuildService, feedsCatalogs } from '../build/build.service.js';
-import type { RegisterBuild } from '../build/build.store.js';
 import { Database, holdBuild } from '../database/database.js';
-import type { LedgerDetail } from '../database/tables.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
@@ -13,6 +11,7 @@ import { EntriesStore } from './entries.store.js';
 import { entryRegister, EntryWriting, writtenCells } from './entryWriting.js';
 import { carriesOf } from './judging.js';
 import { PlacesStore } from './places.store.js';
+import { ofFields, takenBack } from './takenBack.js';
 
 @Injectable()
 export class TakingBack {
@@ -39,17 +38,7 @@ export class TakingBack {
       const place = { houseId: caller.houseId, registerId };
       const entries = new Map((await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]));
       const wrote = await this.ledger.writtenBy(trx, caller, registerId, dto.cells);
-      const after = new Map<string, Cells>();
-      let taken = 0;
-      for (const { entryId, field, from, to } of wrote) {
-        const entry = entries.get(entryId);
-        if (!entry || !register.fields.some(({ key }) => key === field)) continue;
-        const cells = after.get(entryId) ?? carried(entry.cells, carries);
-        const seen = (text: string | null) => (text === null ? '' : (carried({ [field]: text }, carries)[field] ?? ''));
-        if ((cells[field] ?? '') !== seen(to)) continue;
-        taken++;
-        after.set(entryId, withTexts(cells, [[field, seen(from)]]));
-      }
+      const { after, taken } = takenBack(register, wrote, entries, carries);
       const written = [...after].flatMap(([id, cells]) => writtenCells(entries.get(id)!, carried(entries.get(id)!.cells, carries), cells));
       return { entries: await this.writing.cells(trx, caller, register, entries, after, carries), written, changed: dto.cells.length - taken };
     });
@@ -74,10 +63,4 @@ export class TakingBack {
     if (feeding.length > 0) await this.writing.propose(caller, registerId, { act: 'insert', before: dto.before ?? null, entries: feeding });
     return { entries: dto.entries };
   }
-}
-
-/** What an entry held, as far as its fields are still there. */
-function ofFields(register: RegisterBuild, held: LedgerDetail): Cells {
-  const keys = new Set(register.fields.map(({ key }) => key));
-  return Object.fromEntries(Object.entries(held).filter(([key]) => keys.has(key))) as Cells;
 }

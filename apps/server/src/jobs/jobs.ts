@@ -6,6 +6,8 @@ import { Database, type Trx } from '../database/database.js';
 
 export interface JobData {
   readonly carry: { readonly houseId: string; readonly carryId: string };
+  /** An act on a block that reaches further than what is on screen. */
+  readonly entryAct: { readonly houseId: string; readonly actId: number };
   readonly fold: object;
   readonly forget: object;
   readonly refresh: { readonly houseId: string; readonly sourceId: string };
@@ -18,7 +20,7 @@ export interface JobData {
 }
 export type JobName = keyof JobData;
 
-const names: readonly JobName[] = ['carry', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts'];
+const names: readonly JobName[] = ['carry', 'entryAct', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts'];
 /** A job whose server was killed is taken up again after this many seconds. */
 const expireInSeconds = 30;
 
@@ -62,7 +64,7 @@ export class Jobs implements OnApplicationShutdown {
   /** Sends some jobs in one statement: as part of a transaction, or at once when none is given. */
   async send<Name extends JobName>(trx: Trx | undefined, name: Name, all: readonly JobData[Name][]): Promise<void> {
     if (all.length === 0) return;
-    const jobs = all.map((data) => ({ name, data, expireInSeconds, retryLimit: name === 'carry' ? 1000 : 2, retryDelay: 1 }));
+    const jobs = all.map((data) => ({ name, data, expireInSeconds, retryLimit: name === 'carry' || name === 'entryAct' ? 1000 : 2, retryDelay: 1 }));
     await this.boss.insert(jobs, trx ? { db: within(trx) } : {});
   }
 

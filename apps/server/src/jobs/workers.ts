@@ -1,4 +1,4 @@
-// Which service does which job. Carries that a killed server left are taken up at start.
+// Which service does which job. Carries and acts that a killed server left are taken up at start.
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { CarriesService } from '../carries/carries.service.js';
 import { CarriesStore } from '../carries/carries.store.js';
@@ -6,6 +6,8 @@ import { CatalogsService } from '../catalogs/catalogs.service.js';
 import { CatalogsStore } from '../catalogs/catalogs.store.js';
 import { Counts } from '../counts/counts.js';
 import { Database } from '../database/database.js';
+import { EntryActs } from '../entries/entryActs.service.js';
+import { EntryActsStore } from '../entries/entryActs.store.js';
 import { LinkedService } from '../linked/linked.service.js';
 import { LinkedStore } from '../linked/linked.store.js';
 import { Changes } from '../live/changes.js';
@@ -18,6 +20,8 @@ export class Workers implements OnApplicationBootstrap {
     private readonly jobs: Jobs,
     private readonly carries: CarriesService,
     private readonly carriesStore: CarriesStore,
+    private readonly entryActs: EntryActs,
+    private readonly entryActsStore: EntryActsStore,
     private readonly counts: Counts,
     private readonly changes: Changes,
     private readonly linked: LinkedService,
@@ -29,6 +33,7 @@ export class Workers implements OnApplicationBootstrap {
   async onApplicationBootstrap(): Promise<void> {
     await this.jobs.start({
       carry: ({ houseId, carryId }) => this.carries.run(houseId, carryId, () => this.jobs.stopping),
+      entryAct: ({ houseId, actId }) => this.entryActs.run(houseId, actId, () => this.jobs.stopping),
       fold: async () => {
         await this.counts.fold();
       },
@@ -40,6 +45,7 @@ export class Workers implements OnApplicationBootstrap {
     });
     await this.sendDue();
     await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));
+    await this.jobs.send(undefined, 'entryAct', await this.entryActsStore.unfinished(this.database.kysely));
   }
 
   /** Sends a recount for every house that has a catalog ordered by use. */

@@ -16,6 +16,18 @@ export interface LedgerRow {
   readonly from?: string;
   readonly to?: string;
   readonly detail?: LedgerDetail;
+  /** The act on a block that this belongs to. */
+  readonly actId?: number | undefined;
+}
+
+/** A row of the ledger, as taking back an act reads it. */
+export interface LedgerOfAct {
+  readonly entryId: string;
+  readonly act: string;
+  readonly field: string | null;
+  readonly from: string | null;
+  readonly to: string | null;
+  readonly detail: LedgerDetail | null;
 }
 
 @Injectable()
@@ -24,10 +36,10 @@ export class Ledger {
     if (rows.length === 0) return;
     // One document for all rows: thousands of them cost one round trip, however many members they have.
     await sql`
-      insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, entry_version, from_value, to_value, detail)
-      select ${houseId}, "personId", act, "registerId", "entryId", field, "entryVersion", "from", "to", detail
+      insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, entry_version, from_value, to_value, detail, act_id)
+      select ${houseId}, "personId", act, "registerId", "entryId", field, "entryVersion", "from", "to", detail, "actId"
       from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row("personId" uuid, act text, "registerId" uuid, "entryId" uuid, field text,
-        "entryVersion" int, "from" text, "to" text, detail jsonb)`.execute(trx);
+        "entryVersion" int, "from" text, "to" text, detail jsonb, "actId" bigint)`.execute(trx);
   }
 
   /** What the person wrote into some cells, each at the version that the entry had after it. */
@@ -54,6 +66,14 @@ export class Ledger {
       .orderBy('id')
       .execute();
     return new Map(rows.flatMap(({ entry_id, detail }) => (entry_id && detail ? [[entry_id, detail] as const] : [])));
+  }
+
+  /** What an act on a block did to some entries, in the order in which it was done. */
+  async ofAct(db: Reader, houseId: string, actId: number, entryIds: readonly string[]): Promise<LedgerOfAct[]> {
+    const { rows } = await sql<LedgerOfAct>`
+      select entry_id as "entryId", act, field_key as field, from_value as "from", to_value as "to", detail from ledger
+      where house_id = ${houseId} and act_id = ${actId} and entry_id = any(${entryIds}::uuid[]) order by id`.execute(db);
+    return rows;
   }
 
   /** Who last changed a field of an entry after the given version, and when; undefined when nobody did. */

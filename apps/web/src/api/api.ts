@@ -38,7 +38,7 @@ const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem> = async 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: askApi,
-  tagTypes: ['Me', 'People', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'Ranges', 'Upkeep', 'History', 'Linked'],
+  tagTypes: ['Me', 'People', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'Ranges', 'Upkeep', 'History', 'Linked', 'Arrangement', 'Requests'],
   keepUnusedDataFor: 120,
   endpoints: () => ({}),
 });

@@ -10,6 +10,7 @@ const keys: readonly (readonly [keys: readonly string[], does: string])[] = [
   [['Ctrl', 'Enter'], 'store a value that is meant, where the rule asks'],
   [['Escape'], 'close the list, then leave the cell as it was'],
   [['Delete'], 'make the block blank'],
+  [['F8'], 'carry the top of the block down; with Shift as a series'],
   [['Ctrl', 'C / X / V'], 'copy, cut, paste the block'],
   [['Alt', 'Shift', '↑ / ↓'], 'move rows of a list'],
   [['Ctrl', 'Z / Y'], 'take back your last act on the sheet, and do it again'],

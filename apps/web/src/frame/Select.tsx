@@ -11,7 +11,7 @@ interface SelectProps {
 
 export function Select({ label, value, options, width = '100%', onChoose }: SelectProps) {
   return (
-    <NativeSelect.Root size="xs" w={width}>
+    <NativeSelect.Root size="xs" w={width} flexShrink={width === '100%' ? 1 : 0}>
       <NativeSelect.Field aria-label={label} value={value} onChange={(event) => onChoose(event.target.value)}>
         {!options.some(([known]) => known === value) && <option value={value}>choose …</option>}
         {options.map(([key, words]) => (

@@ -1,12 +1,14 @@
 // The grid: windowed rows under ARIA roles, one active cell, one selected block, an editor in the cell.
 import { Box } from '@chakra-ui/react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useImperativeHandle, useLayoutEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
+import { useCallback, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
+import { fromBoth, fromClipboard, toHtml } from './clipboard.js';
 import { Headings } from './Headings.js';
 import { GridRow } from './GridRow.js';
 import { actOf, step, type GridAct } from './keys.js';
 import { leaveGrid } from './leaveGrid.js';
-import { isSingle, type EditorProps, type GridProps, type Move, type Place } from './models.js';
+
+import { isSingle, lefts, type EditorProps, type GridProps, type Move, type Place } from './models.js';
 import { gridStyles, rowHeight } from './styles.js';
 import { useFollowedRow } from './useFollowedRow.js';
 import { usePointer } from './usePointer.js';
@@ -18,7 +20,7 @@ const rowHeadWidth = 56;
 type Editing = Omit<EditorProps, 'leave'>;
 
 export function Grid(props: GridProps) {
-  const { label, columns, rowCount, mayEdit, onVisible, gutterWidth = 0, fitsContent, hideHeadings, startRow = 0, ref } = props;
+  const { label, columns, rowCount, mayEdit, onVisible, gutterWidth = 0, inView = 0, fitsContent, hideHeadings, startRow = 0, ref } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const selection = useSelection(rowCount, columns.length, startRow, props.onSelect);
   const pointer = usePointer(scroller, selection, columns.length);
@@ -95,6 +97,8 @@ export function Grid(props: GridProps) {
         return selection.set({ row: 0, column: 0 }, { row: rowCount - 1, column: columns.length - 1 });
       case 'moveRows':
         return mayEdit ? props.onMoveRows?.(selection.block, act.by) : undefined;
+      case 'carry':
+        return mayEdit ? props.onCarry?.(selection.block, act.how) : undefined;
       case 'again':
         return mayEdit ? props.onAgain?.(act.as) : undefined;
       case 'escape':
@@ -120,14 +124,16 @@ export function Grid(props: GridProps) {
     if (editing || !props.copy) return;
     event.preventDefault();
     const text = props.copy(selection.block);
-    if (typeof text === 'string') event.clipboardData.setData('text/plain', text);
-    else void text.then((loaded) => navigator.clipboard.writeText(loaded));
+    if (typeof text === 'string') {
+      event.clipboardData.setData('text/plain', text);
+      event.clipboardData.setData('text/html', toHtml(fromClipboard(text)));
+    } else void text.then((loaded) => navigator.clipboard.writeText(loaded));
     if (andClear && mayEdit) props.onClear?.(selection.block);
   };
   const paste = (event: ClipboardEvent) => {
     if (editing || !mayEdit || !props.onPaste) return;
     event.preventDefault();
-    props.onPaste(event.clipboardData.getData('text/plain'), { row: selection.block.top, column: selection.block.left });
+    props.onPaste(fromBoth(event.clipboardData.getData('text/plain'), event.clipboardData.getData('text/html')), { row: selection.block.top, column: selection.block.left });
   };
 
   // Rows are drawn again only when what they show has changed; what they do is always of now.
@@ -147,6 +153,7 @@ export function Grid(props: GridProps) {
   const headingHeight = hideHeadings ? 0 : 46;
   const headWidth = props.rowHeading ? 0 : rowHeadWidth;
   const width = gutterWidth + headWidth + columns.reduce((sum, column) => sum + column.width, 0);
+  const stand = useMemo(() => lefts(columns, gutterWidth + headWidth, inView), [columns, gutterWidth, headWidth, inView]);
   const height = virtual.getTotalSize();
   return (
     <Box
@@ -171,7 +178,7 @@ export function Grid(props: GridProps) {
         if (!event.currentTarget.contains(event.relatedTarget)) wantsFocus.current = false;
       }}
     >
-      {!hideHeadings && <Headings columns={columns} gutterWidth={gutterWidth} headWidth={headWidth} chosen={props.chosenColumn} onHeading={props.onHeading} />}
+      {!hideHeadings && <Headings columns={columns} gutterWidth={gutterWidth} headWidth={headWidth} chosen={props.chosenColumn} lefts={stand} onHeading={props.onHeading} onWidth={props.onWidth} />}
       <div role="rowgroup" style={{ height, width, position: 'relative' }}>
         {rows.map(({ index, start }) => (
           <GridRow
@@ -187,6 +194,8 @@ export function Grid(props: GridProps) {
             gutter={props.gutter ? { width: gutterWidth, node: props.gutter(index) } : undefined}
             heading={props.rowHeading ? props.rowHeading(index) : String(index + 1)}
             headingWidth={headWidth}
+            lefts={stand}
+            tint={props.tint?.(index)}
             mark={props.mark}
             onCell={onCell}
             onCellTwice={onCellTwice}

@@ -13,19 +13,21 @@ export interface GridRowProps {
   readonly gutter: { readonly width: number; readonly node: ReactNode } | undefined;
   readonly heading: string;
   readonly headingWidth: number;
+  readonly lefts: readonly (number | undefined)[];
+  readonly tint: string | undefined;
   readonly mark: ((name: string) => ReactNode) | undefined;
   onCell(event: MouseEvent, place: Place): void;
   onCellTwice(place: Place): void;
   onRow(event: MouseEvent, row: number): void;
 }
 
-function className(look: CellLook | undefined, column: GridColumn, chosen: boolean, active: boolean, editing: boolean): string {
-  return ['dl-cell', !editing && `tone-${look?.tone ?? 'plain'}`, column.align === 'end' && 'end', chosen && 'in-block', active && 'active', editing && 'editing'].filter(Boolean).join(' ');
+function className(look: CellLook | undefined, column: GridColumn, chosen: boolean, active: boolean, editing: boolean, kept: boolean, lastKept: boolean): string {
+  return ['dl-cell', !editing && `tone-${look?.tone ?? 'plain'}`, column.align === 'end' && 'end', chosen && 'in-block', active && 'active', editing && 'editing', kept && 'kept', lastKept && 'last-kept'].filter(Boolean).join(' ');
 }
 
 /** Drawn again only when what it shows has changed; the looks are compared one by one. */
 function same(before: GridRowProps, after: GridRowProps): boolean {
-  const keys = ['row', 'columns', 'active', 'heading', 'headingWidth'] as const;
+  const keys = ['row', 'columns', 'active', 'heading', 'headingWidth', 'lefts', 'tint'] as const;
   if (keys.some((key) => before[key] !== after[key]) || before.editing || after.editing) return false;
   if (before.style.transform !== after.style.transform || before.gutter || after.gutter) return false;
   const touches = ({ top, bottom }: Block, row: number) => row >= top && row <= bottom;
@@ -34,9 +36,9 @@ function same(before: GridRowProps, after: GridRowProps): boolean {
 }
 
 export const GridRow = memo(function GridRow(props: GridRowProps) {
-  const { row, style, columns, looks, active, block, editing, gutter, heading, headingWidth } = props;
+  const { row, style, columns, looks, active, block, editing, gutter, heading, headingWidth, lefts, tint } = props;
   return (
-    <div role="row" aria-rowindex={row + 2} className="dl-row" style={style}>
+    <div role="row" aria-rowindex={row + 2} className={tint ? `dl-row tint-${tint}` : 'dl-row'} style={style}>
       {gutter && (
         <div role="presentation" className="dl-cell dl-gutter" style={{ width: gutter.width }}>
           {gutter.node}
@@ -59,8 +61,8 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
             role="gridcell"
             aria-colindex={at + 2}
             aria-selected={chosen}
-            className={className(look, column, chosen && !isActive, isActive, isEditing)}
-            style={{ width: column.width }}
+            className={className(look, column, chosen && !isActive, isActive, isEditing, lefts[at] !== undefined, lefts[at] !== undefined && lefts[at + 1] === undefined)}
+            style={lefts[at] === undefined ? { width: column.width } : { width: column.width, left: lefts[at] }}
             tabIndex={isActive && !isEditing ? 0 : -1}
             data-row={row}
             data-column={at}

@@ -1,4 +1,4 @@
 // Door of the grid.
 export { Grid } from './Grid.js';
-export { fromClipboard, toClipboard } from './clipboard.js';
+export { fromBoth, fromClipboard, toClipboard, toHtml } from './clipboard.js';
 export { blockOf, isSingle, type Block, type CellLook, type EditorProps, type GridColumn, type GridHandle, type Move, type Place } from './models.js';

@@ -7,6 +7,7 @@ export type GridAct =
   | { readonly act: 'edit'; readonly text?: string; readonly openList: boolean }
   | { readonly act: 'clear' | 'leave' | 'leaveBack' | 'all' | 'escape' }
   | { readonly act: 'moveRows'; readonly by: -1 | 1 }
+  | { readonly act: 'carry'; readonly how: 'same' | 'series' }
   | { readonly act: 'again'; readonly as: 'undo' | 'redo' };
 
 interface Extent {
@@ -52,6 +53,7 @@ export function actOf(event: KeyboardEvent, active: Place, focus: Place, extent:
   const { key, ctrlKey, metaKey, altKey, shiftKey } = event;
   const ctrl = ctrlKey || metaKey;
   if (key === 'F6') return { act: shiftKey ? 'leaveBack' : 'leave' };
+  if (key === 'F8') return { act: 'carry', how: shiftKey ? 'series' : 'same' };
   if (altKey && shiftKey && (key === 'ArrowUp' || key === 'ArrowDown')) return { act: 'moveRows', by: key === 'ArrowUp' ? -1 : 1 };
   if (altKey && key === 'ArrowDown') return { act: 'edit', openList: true };
   if (altKey) return undefined;

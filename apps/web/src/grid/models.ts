@@ -69,8 +69,16 @@ export interface GridProps {
   /** The space bar on a cell; true when the page has done something with it, else it begins typing. */
   onSpace?(place: Place): boolean;
   copy?(block: Block): string | Promise<string>;
-  onPaste?(text: string, at: Place): void;
+  onPaste?(cells: string[][], at: Place): void;
   onHeading?(column: number): void;
+  /** So many of the first columns stay in view when one scrolls sideways. */
+  readonly inView?: number;
+  /** A column is given another width by dragging the edge of its heading; pixels. */
+  onWidth?(column: number, width: number): void;
+  /** The name of the colour that a whole row takes; how it looks is the page's to say. */
+  tint?(row: number): string | undefined;
+  /** Carries the top of the block down (F8; with Shift as a series). */
+  onCarry?(block: Block, how: 'same' | 'series'): void;
   /** The column whose slip is open. */
   readonly chosenColumn?: string | undefined;
   /** Drawn in a narrow column before the rows; the growth rail, for instance. */
@@ -111,5 +119,15 @@ export const blockOf = (a: Place, b: Place): Block => ({
 });
 
 export const inBlock = ({ row, column }: Place, block: Block): boolean => row >= block.top && row <= block.bottom && column >= block.left && column <= block.right;
+
+/** Where the columns that stay in view stand, in pixels from the left; undefined for those that scroll. */
+export function lefts(columns: readonly GridColumn[], before: number, inView: number): readonly (number | undefined)[] {
+  let left = before;
+  return columns.map(({ width }, at) => {
+    const own = left;
+    left += width;
+    return at < inView ? own : undefined;
+  });
+}
 
 export const isSingle = (block: Block): boolean => block.top === block.bottom && block.left === block.right;

@@ -1,5 +1,6 @@
 // The look of the grid: one sheet of styles for all its cells, so that a cell costs one element.
 import type { SystemStyleObject } from '@chakra-ui/react';
+import { tintStyles } from '../theme/index.js';
 
 export const rowHeight = 30;
 
@@ -27,6 +28,9 @@ export const gridStyles: SystemStyleObject = {
     cursor: 'cell',
     bg: 'card',
   },
+  '& .dl-cell.kept': { position: 'sticky', zIndex: 2 },
+  '& .dl-cell.last-kept': { borderRightColor: 'line', boxShadow: '2px 0 0 {colors.line}' },
+  ...tintStyles,
   '& .dl-cell.end': { textAlign: 'end' },
   '& .dl-cell.in-block': { bg: 'damson.subtle' },
   '& .dl-cell.active': { boxShadow: 'inset 0 0 0 1px {colors.line}' },
@@ -35,7 +39,8 @@ export const gridStyles: SystemStyleObject = {
   '& .dl-rowhead': { px: '2', textAlign: 'end', color: 'inkSoft', bg: 'paper', position: 'sticky', left: 0, zIndex: 2, cursor: 'default', fontSize: 'xs', borderColor: 'lineSoft' },
   '& .dl-gutter': { px: '0', overflow: 'visible', borderColor: 'transparent', bg: 'transparent', cursor: 'default' },
   '& .dl-headings': { display: 'flex', position: 'sticky', top: 0, zIndex: 4, minWidth: 'max-content', bg: 'paper' },
-  '& .dl-heading': { flexShrink: 0, h: '46px', bg: 'paper', borderBottomWidth: '1px', borderRightWidth: '1px', borderColor: 'line', overflow: 'hidden' },
+  '& .dl-heading': { flexShrink: 0, h: '46px', bg: 'paper', borderBottomWidth: '1px', borderRightWidth: '1px', borderColor: 'line', overflow: 'hidden', position: 'relative' },
+  '& .dl-edge': { position: 'absolute', top: 0, right: 0, w: '7px', h: '100%', cursor: 'col-resize', touchAction: 'none', _hover: { bg: 'line' } },
   '& .dl-heading button': { display: 'block', w: '100%', h: '100%', px: '2.5', textAlign: 'start', cursor: 'pointer', lineHeight: '1.35' },
   '& .dl-heading button:hover': { bg: 'deep' },
   '& .dl-heading button:focus-visible': { outline: '2px solid {colors.damson.solid}', outlineOffset: '-2px' },

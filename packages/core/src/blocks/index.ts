@@ -1,1 +1,2 @@
 export { blockJudge, type BlockContext, type CellJudge } from './blockJudge.js';
+export * from './deeds.js';

@@ -1,12 +1,13 @@
 // The slip of a field: its rule as a sentence, a trial entry, and what the entries hold.
 import { Box, Button, HStack, Heading, IconButton, Input, Stack, Text } from '@chakra-ui/react';
-import { catalogIdOf, kindLabel, ruleTitle, rulesFor, type Rule } from '@dellum/core';
+import { catalogIdOf, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
 import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { Pencil, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
+import type { Arranging } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { useDeleteFieldMutation, useRenameFieldMutation } from '../sheets/buildApi.js';
 import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from './bindingsApi.js';
@@ -26,12 +27,16 @@ interface FieldSlipProps {
   readonly build: BuildView;
   readonly me: Me;
   readonly counts: readonly FieldCount[];
+  /** How the person looks at the register; without it nothing is arranged here. */
+  readonly arranging?: Arranging;
   close(): void;
+  /** Asks for the slip of the arrangement. */
+  arrange?(): void;
   /** Asks for the slip that makes the column a list. */
   gather?(): void;
 }
 
-export function FieldSlip({ register, fieldKey, build, me, counts, close, gather }: FieldSlipProps) {
+export function FieldSlip({ register, fieldKey, build, me, counts, arranging, close, arrange, gather }: FieldSlipProps) {
   const field = register.fields.find(({ key }) => key === fieldKey);
   if (!field) return <Text color="inkSoft">This field is not there any more.</Text>;
   const designs = mayDesign(me.role);
@@ -44,12 +49,33 @@ export function FieldSlip({ register, fieldKey, build, me, counts, close, gather
           <X size={14} />
         </IconButton>
       </HStack>
+      {arranging && arrange && <ArrangeField field={field} register={register} arranging={arranging} more={arrange} />}
       <Text color="inkSoft" mb="3">
         {field.rule ? 'rule of this field' : `holds ${kindLabel(field.kind)}`}
       </Text>
       {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
       <Standing field={field} counts={counts} />
     </>
+  );
+}
+
+/** The nearest ways of looking at a field otherwise. */
+function ArrangeField({ field, register, arranging, more }: { field: FieldView; register: RegisterView; arranging: Arranging; more: () => void }) {
+  const { arrangement, set } = arranging;
+  const sorts = (direction: 'up' | 'down') => arrangement.sort[0]?.field === field.key && arrangement.sort[0].direction === direction;
+  const button = (words: string, pressed: boolean, act: () => void) => (
+    <Button size="2xs" variant={pressed ? 'solid' : 'outline'} aria-pressed={pressed} onClick={act}>
+      {words}
+    </Button>
+  );
+  const toggle = (direction: 'up' | 'down') => set(sorts(direction) ? { ...arrangement, sort: arrangement.sort.slice(1) } : sortedBy(arrangement, { field: field.key, direction }));
+  return (
+    <HStack gap="1" wrap="wrap" my="2" role="group" aria-label={`My view of ${field.heading}`}>
+      {button('Sort up', sorts('up'), () => toggle('up'))}
+      {button('Sort down', sorts('down'), () => toggle('down'))}
+      {button('Show only …', arrangement.only.some((only) => only.field === field.key), more)}
+      {arranging.fields.length > 1 && button('Hide', false, () => set(showing(arrangement, register.fields, field.key, { hidden: true })))}
+    </HStack>
   );
 }
 

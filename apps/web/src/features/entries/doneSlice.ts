@@ -4,7 +4,15 @@ import type { WrittenCell } from '@dellum/contract';
 
 /** One act: cells that were written, entries that were made, or entries that were deleted (with what stood below them). */
 export type DoneAct =
-  | { readonly act: 'wrote'; readonly cells: readonly WrittenCell[] }
+  | {
+      readonly act: 'wrote';
+      readonly cells: readonly WrittenCell[];
+      /** New entries at the end that hold some of the cells; `gone` once they were taken back with them. */
+      readonly made?: readonly string[];
+      readonly gone?: boolean;
+    }
+  /** An act of the server on a large block. */
+  | { readonly act: 'deed'; readonly id: number }
   | { readonly act: 'made'; readonly entries: readonly string[]; readonly before: string | undefined }
   | { readonly act: 'deleted'; readonly entries: readonly string[]; readonly before: string | undefined };
 

@@ -16,6 +16,8 @@ export interface PageArg {
   /** Only entries that hold `value` in this field. */
   readonly field?: string;
   readonly value?: string;
+  /** The version of my arrangement: the entries as I have arranged them. */
+  readonly arranged?: string;
 }
 
 export const entriesApi = api.injectEndpoints({

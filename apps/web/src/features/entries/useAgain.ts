@@ -3,6 +3,7 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch, useAppSelector } from '../../store.js';
 import { didAgain, passedOver, tookBack, type DoneAct } from './doneSlice.js';
 import { allAnswered, underWay } from './inFlight.js';
+import { doAct } from './entryActsApi.js';
 import { updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from './entriesApi.js';
 
 export interface Again {
@@ -22,14 +23,28 @@ export function useAgain(registerId: string): Again {
   const attempt = useTry();
   const notice = useNotice();
 
+  const sayPassedOver = (count: number) => {
+    if (count > 0) notice('refused', `${cellsWords(count)} ${count === 1 ? 'was' : 'were'} changed since and ${count === 1 ? 'stays' : 'stay'} as ${count === 1 ? 'it is' : 'they are'}.`);
+  };
+
   /** Does the opposite of an act; returns what would turn it round once more, or undefined when it failed. */
   const turn = async (act: DoneAct): Promise<DoneAct | undefined> => {
     if (act.act === 'wrote') {
+      const { made = [], gone = false } = act;
+      if (gone && !(await attempt(restore({ registerId, entries: made, before: undefined }).unwrap()))) return undefined;
       const outcome = await attempt(takeBackCells({ registerId, cells: act.cells }).unwrap());
       if (!outcome) return undefined;
       for (const entry of outcome.entries) updateEntry(dispatch, store.getState(), registerId, entry.id, (known) => (known.version > entry.version ? known : entry));
-      if (outcome.changed > 0) notice('refused', `${cellsWords(outcome.changed)} ${outcome.changed === 1 ? 'was' : 'were'} changed since and ${outcome.changed === 1 ? 'stays' : 'stay'} as ${outcome.changed === 1 ? 'it is' : 'they are'}.`);
-      return { act: 'wrote', cells: outcome.written };
+      sayPassedOver(outcome.changed);
+      if (made.length === 0) return { act: 'wrote', cells: outcome.written };
+      if (!gone && !(await attempt(remove({ registerId, entries: made }).unwrap()))) return undefined;
+      return { act: 'wrote', cells: outcome.written, made, gone: !gone };
+    }
+    if (act.act === 'deed') {
+      const view = await attempt(dispatch(doAct(registerId, { deed: 'back', of: act.id })));
+      if (!view) return undefined;
+      sayPassedOver(view.outcome.passedOver);
+      return { act: 'deed', id: view.id };
     }
     if (act.act === 'made') return (await attempt(remove({ registerId, entries: act.entries }).unwrap())) && { ...act, act: 'deleted' };
     return (await attempt(restore({ registerId, entries: act.entries, before: act.before }).unwrap())) && { ...act, act: 'made' };

@@ -15,7 +15,7 @@ export interface EntryWindow {
 }
 
 /** Which entries of a register are shown; all of them where nothing is said. */
-export type Wanted = Pick<PageArg, 'outside' | 'field' | 'value'>;
+export type Wanted = Pick<PageArg, 'outside' | 'field' | 'value' | 'arranged'>;
 
 export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow {
   const [pages, setPages] = useState({ first: 0, last: 0 });

@@ -12,8 +12,9 @@ export function ruleInShort(field: FieldView, register: RegisterView, build: Bui
   return field.kind === 'text' ? 'any text' : kindLabel(field.kind);
 }
 
-export const columnsOf = (register: RegisterView, build: BuildView, me: Me): GridColumn[] =>
-  register.fields.map((field) => ({
+/** `fields`: those that are shown, in their order. */
+export const columnsOf = (fields: readonly FieldView[], register: RegisterView, build: BuildView, me: Me): GridColumn[] =>
+  fields.map((field) => ({
     key: field.key,
     heading: field.heading,
     rule: ruleInShort(field, register, build, me),

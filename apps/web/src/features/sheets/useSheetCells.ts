@@ -1,5 +1,5 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { catalogAtLevel, format, itemWithValue, judge, parse, planCascade, readsOf, ruleHere, stands, withTexts, type CascadePlan, type Catalog, type JudgeContext } from '@dellum/core';
+import { catalogAtLevel, format, grouped, itemWithValue, judge, parse, planCascade, readsOf, ruleHere, stands, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { CellLook } from '../../grid/index.js';
@@ -49,6 +49,15 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const shownValue = (field: FieldView, value: string): string => itemOf(field, value)?.label ?? format(field.kind, value, locale);
   const shown = (entry: EntryView, field: FieldView): string => shownValue(field, entry.cells[field.key] ?? '');
 
+  /** The colour of what an entry holds in a field. */
+  const colourOf = (entry: EntryView, field: FieldView): ItemColour | undefined => itemOf(field, entry.cells[field.key] ?? '')?.colour;
+  /** The colours of a field's list, each with the values that have it. */
+  const legendOf = (field: FieldView | undefined): { label: string; colour: ItemColour }[] => {
+    const list = field?.rule?.kind === 'catalog' ? catalogs.get(field.rule.catalogId) : undefined;
+    const coloured = list && field?.rule?.kind === 'catalog' ? catalogAtLevel(list, field.rule.level).items.filter(({ colour, state }) => colour !== undefined && state === 'offered') : [];
+    return [...grouped(coloured, ({ colour }) => colour!)].map(([colour, items]) => ({ colour, label: items.length > 3 ? `${items[0]!.label} and ${items.length - 1} more` : items.map(({ label }) => label).join(', ') }));
+  };
+
   const look = (entry: EntryView, field: FieldView): CellLook => {
     const draft = draftOf(entry, field);
     if (draft) return { text: draft.text, tone: draftTones[draft.state], said: `${draftSaid[draft.state]}: ${draft.message}` };
@@ -92,7 +101,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), { ...context, entry: entry?.cells ?? {} });
   const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
-  return { look, shown, shownValue, commit, draftOf, dropDraft, listFor, daysFor };
+  return { look, shown, shownValue, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
 }
 
 function optimistic(field: FieldView, text: string, locale: Me['house']['locale']): string {

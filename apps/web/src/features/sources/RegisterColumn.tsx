@@ -2,7 +2,7 @@
 import { Box } from '@chakra-ui/react';
 import { lookAtPaste, sourceTextFault, type PasteLook } from '@dellum/core';
 import { useRef } from 'react';
-import { fromClipboard, Grid, toClipboard, type Block, type EditorProps, type GridHandle, type Place } from '../../grid/index.js';
+import { Grid, toClipboard, type Block, type EditorProps, type GridHandle, type Place } from '../../grid/index.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { GrowthRail, lanesOf, railWidth } from '../ranges/GrowthRail.js';
 import { RangeFindings } from '../ranges/RangeFindings.js';
@@ -68,8 +68,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
     void stored.then((done) => done || grid.current?.edit({ row, column }, text));
     return undefined;
   };
-  const paste = (text: string, at: Place) => {
-    const block = fromClipboard(text);
+  const paste = (block: string[][], at: Place) => {
     if (block.length === 0) return;
     const look = lookAtPaste(block, register.fields.slice(at.column).map(({ heading }) => heading), columnTexts(source, at.column));
     if (isOdd(look)) props.onPasted({ registerId: register.id, block, at, look });

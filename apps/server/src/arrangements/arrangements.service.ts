@@ -1,0 +1,123 @@
+// Arrangements: how each person looks at a register. Entries are arranged when they are asked for and stay where they are,
+// whatever is written to them, until entries come or go or the person arranges them anew.
+import { Injectable } from '@nestjs/common';
+import { emptyWithin, fittingTo, type Arrangement } from '@dellum/core';
+import type { ArrangementDto, ArrangementView, EntryView, HeldValues, ValuesQueryDto } from '@dellum/contract';
+import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
+import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { Counts } from '../counts/counts.js';
+import { Database, type Trx } from '../database/database.js';
+import { carriesOf, catalogsOf } from '../entries/judging.js';
+import { OutsideHoldings } from '../entries/outsideHoldings.js';
+import { PlacesStore } from '../entries/places.store.js';
+import type { Caller } from '../people/guard.js';
+import { ProblemError } from '../problems/index.js';
+import { arrangedSql } from './arrangedSql.js';
+import { ArrangementsStore, type Mine } from './arrangements.store.js';
+
+const mine = (caller: Caller, registerId: string): Mine => ({ houseId: caller.houseId, personId: caller.id, registerId });
+
+@Injectable()
+export class ArrangementsService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly catalogs: CompiledCatalogs,
+    private readonly store: ArrangementsStore,
+    private readonly places: PlacesStore,
+    private readonly counts: Counts,
+    private readonly outside: OutsideHoldings,
+  ) {}
+
+  async of(caller: Caller, registerId: string): Promise<ArrangementView> {
+    const register = registerOf(await this.builds.now(caller.houseId), registerId, caller);
+    const { version, arrangement } = await this.store.of(this.database.kysely, mine(caller, registerId));
+    return { version, arrangement: fittingTo(arrangement, register.fields) };
+  }
+
+  async keep(caller: Caller, registerId: string, dto: ArrangementDto): Promise<ArrangementView> {
+    const register = registerOf(await this.builds.now(caller.houseId), registerId, caller);
+    const arrangement = readArrangement(dto, register);
+    return this.database.transaction(async (trx) => {
+      const before = await this.store.of(trx, mine(caller, registerId));
+      const same = JSON.stringify([before.arrangement.sort, before.arrangement.only]) === JSON.stringify([arrangement.sort, arrangement.only]);
+      return this.store.keep(trx, mine(caller, registerId), arrangement, !same);
+    });
+  }
+
+  /** Brings the entries into order by what they hold now. */
+  async anew(caller: Caller, registerId: string): Promise<ArrangementView> {
+    registerOf(await this.builds.now(caller.houseId), registerId, caller);
+    return this.database.transaction(async (trx) => this.store.keep(trx, mine(caller, registerId), (await this.store.of(trx, mine(caller, registerId))).arrangement, true));
+  }
+
+  /** A page of the entries as the caller has arranged them. */
+  async page(caller: Caller, build: HouseBuild, register: RegisterBuild, from: number, count: number): Promise<{ total: number; entries: EntryView[] }> {
+    const own = mine(caller, register.id);
+    const total = (await this.store.standing(this.database.kysely, own, false)) ?? (await this.database.transaction((trx) => this.arranged(trx, build, register, own)));
+    const ids = await this.store.ids(this.database.kysely, own, from, count);
+    return { total, entries: await this.store.entriesOf(this.database.kysely, own, ids) };
+  }
+
+  /** The ids from one entry to another, both included, as the caller has arranged them; an end left out is open. Undefined when an end is not among them. */
+  async between(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, first: string | undefined, last: string | undefined): Promise<string[] | undefined> {
+    const own = mine(caller, register.id);
+    const total = await this.arranged(trx, build, register, own);
+    const ends = [first, last].flatMap((id) => id ?? []);
+    const places = await this.store.placesOf(trx, own, ends);
+    if (places.length < new Set(ends).size) return undefined;
+    const all = [...places, ...(first === undefined ? [0] : []), ...(last === undefined ? [total - 1] : [])];
+    const [from, to] = [Math.min(...all), Math.max(...all)];
+    return this.store.ids(trx, own, from, to - from + 1);
+  }
+
+  /** Arranges the entries unless they stand arranged; returns how many they are. */
+  private async arranged(trx: Trx, build: HouseBuild, register: RegisterBuild, own: Mine): Promise<number> {
+    const standing = await this.store.standing(trx, own, true);
+    if (standing !== undefined) return standing;
+    const view = await this.store.of(trx, own);
+    if (view.version === 0) await this.store.keep(trx, own, view.arrangement, true);
+    const arrangement = fittingTo(view.arrangement, register.fields);
+    const sorted = arrangement.sort.map(({ field }) => fieldWithKey(register, field));
+    const catalogs = await this.catalogs.some(trx, build, catalogsOf(sorted));
+    const wanted = arrangement.only.filter(({ only }) => only === 'outside').map(({ field }) => fieldWithKey(register, field));
+    const outside = new Map(await Promise.all(wanted.map(async (field) => [field.key, await this.outside.of(trx, build, register, [field])] as const)));
+    return this.store.arrange(trx, own, arrangedSql(arrangement, { register, carries: carriesOf(build, register), catalogs, outside }));
+  }
+
+  /** The values that entries hold in a field, for choosing among them. */
+  async values(caller: Caller, registerId: string, { field: key, search }: ValuesQueryDto): Promise<HeldValues> {
+    const db = this.database.kysely;
+    const register = registerOf(await this.builds.now(caller.houseId), registerId, caller);
+    const field = fieldWithKey(register, key);
+    const values = await this.counts.mostHeld(db, caller.houseId, field.id, search ?? '', mostValues + 1);
+    const held = (await this.counts.held(db, caller.houseId, [field.id])).get(field.id) ?? 0;
+    return { values: values.slice(0, mostValues), blank: (await this.places.total(db, { houseId: caller.houseId, registerId })) - held, more: values.length > mostValues };
+  }
+}
+
+const mostValues = 200;
+
+function readArrangement(dto: ArrangementDto, register: RegisterBuild): Arrangement {
+  for (const { field } of [...dto.sort, ...dto.only]) fieldWithKey(register, field);
+  const only = dto.only.map((one): Arrangement['only'][number] => {
+    const { field } = one;
+    switch (one.only) {
+      case 'values':
+        return { only: 'values', field, values: one.values ?? [] };
+      case 'outside':
+        return { only: 'outside', field };
+      case 'text':
+        return { only: 'text', field, text: one.text ?? '' };
+      case 'within': {
+        const within = { only: 'within' as const, field, from: one.from ?? null, until: one.until ?? null };
+        if (emptyWithin(within, fieldWithKey(register, field).kind !== 'date')) throw new ProblemError('not-valid', 'The end lies before the beginning, so nothing would be shown. Swap them.', { faults: { until: 'Swap them.' } });
+        return within;
+      }
+    }
+  });
+  const arrangement: Arrangement = { sort: dto.sort, only, fields: dto.fields.map(({ field, hidden, width }) => ({ field, hidden, width: width ?? null })), inView: dto.inView, colouredBy: dto.colouredBy ?? null };
+  return fittingTo(arrangement, register.fields);
+}
+

@@ -1,0 +1,81 @@
+// What can be done with a sheet, its rows and its active cell: the buttons at the head of the page.
+import { Button, HStack, IconButton } from '@chakra-ui/react';
+import { mayDesign, mayEnter, type BuildView, type Me, type SheetView } from '@dellum/contract';
+import { ListFilter, Redo2, Search, Undo2 } from 'lucide-react';
+import { Confirm } from '../../frame/Confirm.js';
+import type { Again } from '../entries/useAgain.js';
+import { SheetMenu } from './SheetMenu.js';
+
+interface SheetActionsProps {
+  readonly sheet: SheetView;
+  readonly build: BuildView;
+  readonly me: Me;
+  readonly again: Again;
+  /** The row above which a new entry is put; undefined where none can be put now. */
+  readonly newAbove: number | undefined;
+  /** The chosen rows, from 1; undefined for none. */
+  readonly rows: { readonly first: number; readonly count: number } | undefined;
+  /** What the active cell allows; undefined where it does not. */
+  readonly alike: (() => void) | undefined;
+  readonly why: (() => void) | undefined;
+  insertAbove(): void;
+  deleteRows(): void;
+  arrange(): void;
+  find(): void;
+  newField(): void;
+}
+
+export function SheetActions(props: SheetActionsProps) {
+  const { sheet, build, me, again, newAbove, rows, alike, why } = props;
+  const enters = mayEnter(me.role);
+  const designs = mayDesign(me.role);
+  return (
+    <>
+      {enters && (again.canUndo || again.canRedo) && (
+        <HStack gap="1">
+          <IconButton aria-label="Take back" title="Take back, Ctrl Z" size="xs" variant="outline" disabled={!again.canUndo} onClick={() => void again.again('undo')}>
+            <Undo2 size={13} />
+          </IconButton>
+          <IconButton aria-label="Do again" title="Do again, Ctrl Y" size="xs" variant="outline" disabled={!again.canRedo} onClick={() => void again.again('redo')}>
+            <Redo2 size={13} />
+          </IconButton>
+        </HStack>
+      )}
+      <Button size="xs" variant="outline" onClick={props.arrange}>
+        <ListFilter size={13} aria-hidden /> Arrange
+      </Button>
+      <Button size="xs" variant="outline" onClick={props.find}>
+        <Search size={13} aria-hidden /> Find
+      </Button>
+      {enters && newAbove !== undefined && (
+        <Button size="xs" variant="outline" onClick={props.insertAbove}>
+          New entry above row {newAbove}
+        </Button>
+      )}
+      {enters && rows && (
+        <Confirm
+          ask={`Delete ${rows.count === 1 ? `row ${rows.first}` : `rows ${rows.first} to ${rows.first + rows.count - 1}`}`}
+          about="They leave the sheet for everybody. You can take it back."
+          act={rows.count === 1 ? 'Delete the entry' : `Delete ${rows.count} entries`}
+          onConfirm={props.deleteRows}
+        />
+      )}
+      {alike && (
+        <Button size="xs" variant="outline" onClick={alike}>
+          Same value only
+        </Button>
+      )}
+      {why && (
+        <Button size="xs" variant="outline" onClick={why}>
+          Why?
+        </Button>
+      )}
+      {designs && (
+        <Button size="xs" variant="outline" onClick={props.newField}>
+          New field
+        </Button>
+      )}
+      {designs && <SheetMenu sheet={sheet} build={build} />}
+    </>
+  );
+}

@@ -1,0 +1,63 @@
+// The slip beside a sheet: why a value is as it is, a field and its rule, my arrangement, finding, what was refused.
+import { mayDesign, mayEnter, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { ArrangeSlip } from '../arrangements/ArrangeSlip.js';
+import type { Arranging } from '../arrangements/useArrangement.js';
+import { FieldSlip } from '../bindings/FieldSlip.js';
+import { WhySlip } from '../bindings/WhySlip.js';
+import type { Draft } from '../entries/draftsSlice.js';
+import { GatherSlip } from '../upkeep/GatherSlip.js';
+import { FindSlip } from './FindSlip.js';
+import { NewField } from './NewField.js';
+import { RefusedSlip } from './RefusedSlip.js';
+import type { Deeds } from './useDeeds.js';
+import type { Shown } from './useShown.js';
+
+/** The cell whose value is asked about. */
+export interface Asked {
+  readonly fieldKey: string;
+  readonly entry: { readonly id: string; readonly row: number } | undefined;
+  readonly text: string;
+}
+
+interface SheetSlipProps {
+  readonly register: RegisterView;
+  readonly build: BuildView;
+  readonly me: Me;
+  readonly shown: Shown;
+  readonly why: Asked | undefined;
+  readonly counts: readonly FieldCount[];
+  readonly arranging: Arranging;
+  readonly arranged: boolean;
+  readonly refused: readonly Draft[];
+  readonly deeds: Deeds;
+  show(change: Record<string, string | undefined>): void;
+  closeWhy(): void;
+  value(field: FieldView, value: string): string;
+  goTo(row: number, field: string): void;
+  shownAt(row: number, field: string): string | undefined;
+  typeAt(row: number, field: string, text: string): void;
+}
+
+/** Which slip stands open; undefined for none. */
+export function SheetSlip(props: SheetSlipProps) {
+  const { register, build, me, shown, why, counts, arranging, deeds, show, value } = props;
+  const designs = mayDesign(me.role);
+  const asked = register.fields.find(({ key }) => key === why?.fieldKey);
+  if (asked) return <WhySlip key={JSON.stringify(why)} field={asked} entry={why?.entry} text={why?.text ?? ''} build={build} close={props.closeWhy} />;
+  if (shown.adding && designs) return <NewField registerId={register.id} done={(key) => show({ 'new-field': undefined, field: key })} />;
+  const close = () => show({ slip: undefined, field: undefined });
+  switch (shown.slip) {
+    case 'arrange':
+      return <ArrangeSlip key={shown.chosen ?? ''} register={register} arranging={arranging} counts={counts} me={me} fieldKey={shown.chosen} value={value} close={close} />;
+    case 'find':
+      return <FindSlip register={register} fields={arranging.fields} arranged={props.arranged} mayEdit={mayEnter(me.role)} deeds={deeds} value={value} goTo={props.goTo} shownAt={props.shownAt} typeAt={props.typeAt} close={close} />;
+    case 'refused':
+      return <RefusedSlip register={register} refused={props.refused} deeds={deeds} close={close} />;
+    case 'gather': {
+      const gathered = register.fields.find(({ key, rule }) => key === shown.chosen && rule?.kind !== 'catalog');
+      if (gathered && designs) return <GatherSlip key={gathered.id} field={gathered} close={() => show({ slip: undefined })} />;
+    }
+  }
+  if (!shown.chosen) return null;
+  return <FieldSlip key={shown.chosen} register={register} fieldKey={shown.chosen} build={build} me={me} counts={counts} arranging={arranging} close={() => show({ field: undefined })} gather={() => show({ slip: 'gather' })} arrange={() => show({ slip: 'arrange' })} />;
+}

@@ -1,0 +1,61 @@
+// The chips under the title of a sheet: what is shown of it, what is outside, what was refused, what is under way.
+import { Button, HStack, Progress, Text } from '@chakra-ui/react';
+import type { FieldCount, RegisterView } from '@dellum/contract';
+import type { ArrangementNames } from '@dellum/core';
+import { useAppSelector } from '../../store.js';
+import { ArrangedBand } from '../arrangements/ArrangedBand.js';
+import type { Arranging } from '../arrangements/useArrangement.js';
+import { AlikeChip, OutsideChips } from './OutsideChips.js';
+
+const number = new Intl.NumberFormat('en-GB');
+const doing = { clear: 'Clearing', carry: 'Carrying down', replace: 'Replacing', paste: 'Pasting', delete: 'Deleting', back: 'Taking back' } as const;
+
+interface SheetStripProps {
+  readonly register: RegisterView;
+  readonly counts: readonly FieldCount[];
+  readonly outside: string | undefined;
+  /** Says which one value is shown only. */
+  readonly alike: string | undefined;
+  readonly refused: number;
+  readonly arranging: Arranging;
+  readonly names: ArrangementNames;
+  showOutside(outside: string | undefined): void;
+  showAll(): void;
+  showRefused(): void;
+  arrange(): void;
+}
+
+export function SheetStrip(props: SheetStripProps) {
+  const { register, counts, outside, alike, refused, arranging, names } = props;
+  const some = outside !== undefined || alike !== undefined;
+  return (
+    <HStack gap="2" wrap="wrap">
+      {!some && <ArrangedBand arranging={arranging} names={names} open={props.arrange} />}
+      {alike !== undefined && !outside && <AlikeChip words={alike} onClose={props.showAll} />}
+      <OutsideChips register={register} counts={counts} outside={outside} onShow={props.showOutside} />
+      {refused > 0 && (
+        <Button size="2xs" h="6" rounded="full" colorPalette="brick" variant="outline" onClick={props.showRefused}>
+          × {number.format(refused)} refused, kept for you
+        </Button>
+      )}
+      <UnderWay registerId={register.id} />
+    </HStack>
+  );
+}
+
+function UnderWay({ registerId }: { registerId: string }) {
+  const act = useAppSelector((state) => state.acts[registerId]);
+  if (!act) return null;
+  return (
+    <HStack gap="2" role="status">
+      <Text color="growth.fg" fontWeight="bold">
+        {doing[act.deed]}: {number.format(act.done)} of {number.format(act.total)} rows
+      </Text>
+      <Progress.Root value={act.done} max={act.total} w="120px" size="xs" colorPalette="growth" aria-label={doing[act.deed]}>
+        <Progress.Track>
+          <Progress.Range />
+        </Progress.Track>
+      </Progress.Root>
+    </HStack>
+  );
+}

@@ -1,0 +1,196 @@
+// What is done to blocks of a sheet: pasted, cleared, carried down, replaced, deleted. What is small is judged and shown at
+// once; what is large is done by the server as one act. What is refused stays with its cell as a draft.
+import { givenIn, textsOf, type CarryDeed, type DeedOutcome, type ReplaceDeed, type Search, type WritingDeed } from '@dellum/core';
+import { mostAtOnce, mostCells, type BlockOutcome, type EntryActDto, type EntryActView, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import type { Block, Place } from '../../grid/index.js';
+import { store, useAppDispatch } from '../../store.js';
+import { did } from '../entries/doneSlice.js';
+import { drafted, settled } from '../entries/draftsSlice.js';
+import { updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
+import { doAct } from '../entries/entryActsApi.js';
+import type { EntryWindow } from '../entries/useEntryWindow.js';
+
+const number = new Intl.NumberFormat('en-GB');
+/** Rows that are fetched one by one; more are left to the server. */
+const mostRows = 2000;
+
+interface Cell {
+  readonly entry: string;
+  readonly field: string;
+  readonly text: string;
+}
+
+/** What came of a block, in a sentence. */
+function outcomeWords({ taken, corrected, refused, passedOver }: Pick<DeedOutcome, 'taken' | 'corrected' | 'refused' | 'passedOver'>): string {
+  const words = [
+    `${number.format(taken)} ${taken === 1 ? 'cell was' : 'cells were'} taken`,
+    corrected > 0 && `${number.format(corrected)} under another spelling`,
+    refused > 0 && `${number.format(refused)} refused and kept in ${refused === 1 ? 'its cell' : 'their cells'}`,
+    passedOver > 0 && `${number.format(passedOver)} changed by others since and left as they are`,
+  ];
+  return `${words.filter(Boolean).join(', ')}.`;
+}
+
+export interface DeedPlace {
+  readonly register: RegisterView;
+  /** The fields that are shown, in their order. */
+  readonly fields: readonly FieldView[];
+  readonly window: EntryWindow;
+  readonly me: Me;
+  /** True where the entries are shown as the person has arranged them. */
+  readonly arranged: boolean;
+  /** True where only entries with one value, or those outside, are shown. */
+  readonly some: boolean;
+}
+
+export function useDeeds({ register, fields, window, me, arranged, some }: DeedPlace) {
+  const dispatch = useAppDispatch();
+  const notice = useNotice();
+  const attempt = useTry();
+  const [writeBlock] = useWriteBlockMutation();
+  const [insert] = useInsertEntriesMutation();
+  const [remove] = useDeleteEntriesMutation();
+  const total = window.total ?? 0;
+  const { locale } = me.house;
+
+  const settle = (cells: readonly Cell[], { outcomes, entries, written }: BlockOutcome, made: readonly string[]) => {
+    if (written.length + made.length > 0) dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: written, ...(made.length > 0 && { made }) } }));
+    for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, (known) => (known.version > entry.version ? known : entry));
+    outcomes.forEach(({ entry, field, verdict }, at) => {
+      const where = { registerId: register.id, entryId: entry, field };
+      if (verdict.verdict === 'refused') dispatch(drafted({ ...where, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }));
+      else dispatch(settled(where));
+    });
+    const refused = outcomes.filter(({ verdict }) => verdict.verdict === 'refused').length;
+    const corrected = outcomes.filter(({ verdict }) => verdict.verdict === 'taken' && verdict.corrected).length;
+    notice(refused > 0 ? 'refused' : 'done', outcomeWords({ taken: outcomes.length - refused, corrected, refused, passedOver: 0 }));
+  };
+
+  /** `made`: new entries that the cells stand in. */
+  const write = async (cells: readonly Cell[], made: readonly string[] = []) => {
+    if (cells.length === 0) return notice('done', 'There was nothing to change.');
+    const outcome = await attempt(writeBlock({ registerId: register.id, cells }).unwrap());
+    if (outcome) settle(cells, outcome, made);
+  };
+
+  /** What came of an act of the server: what was refused becomes drafts. */
+  const settleAct = ({ id, outcome }: EntryActView) => {
+    dispatch(did({ registerId: register.id, act: { act: 'deed', id } }));
+    for (const { entry, field, text, message, suggestions, mayConfirm } of outcome.refusals) dispatch(drafted({ registerId: register.id, entryId: entry, field, text, state: 'refused', message, suggestions, ...(mayConfirm && { mayConfirm }) }));
+    const kept = outcome.refused > outcome.refusals.length ? ` The first ${number.format(outcome.refusals.length)} of them are kept to be mended.` : '';
+    notice(outcome.refused > 0 ? 'refused' : 'done', outcomeWords(outcome) + kept);
+  };
+  const act = async (dto: EntryActDto) => {
+    const view = await attempt(dispatch(doAct(register.id, dto)));
+    if (view) settleAct(view);
+  };
+
+  /** The block as the server is told of it: from one entry to another, an end left out is that of the sheet. */
+  const blockDto = async ({ top, bottom, left, right }: Block) => {
+    const [first] = top === 0 ? [] : await window.rows(top, top);
+    const [last] = bottom >= total - 1 ? [] : await window.rows(bottom, bottom);
+    return { fields: fields.slice(left, right + 1).map(({ key }) => key), ...(first && { first: first.id }), ...(last && { last: last.id }), arranged };
+  };
+  const sizeOf = ({ top, bottom, left, right }: Block) => ({ rows: Math.min(bottom, total - 1) - top + 1, columns: right - left + 1 });
+  const isSmall = (rows: number, columns: number) => rows <= mostRows && rows * columns <= mostAtOnce;
+
+  /** True when a filter of the moment keeps the server from knowing the block; said. */
+  const tooMany = (rows: number, columns: number): boolean => {
+    const most = some ? mostRows : mostCells;
+    const size = some ? rows : rows * columns;
+    if (size <= most) return false;
+    notice('refused', some ? `${number.format(rows)} rows are chosen while only some entries are shown; ${number.format(mostRows)} can be changed so at once. Show all entries first.` : `The block has ${number.format(size)} cells; ${number.format(mostCells)} can be changed at once. Do it in parts.`);
+    return true;
+  };
+
+  const textsIn = (deed: WritingDeed, own: readonly FieldView[], rows: readonly EntryView[]): Cell[] => {
+    const textAt = textsOf(deed, own, rows.length, locale);
+    return rows.flatMap((entry, row) =>
+      own.flatMap((field) => {
+        const text = textAt(row, field, entry.cells[field.key] ?? '');
+        return text === undefined ? [] : [{ entry: entry.id, field: field.key, text }];
+      }),
+    );
+  };
+
+  /** Does a deed over a block: at once where it is small, else as an act of the server. */
+  const over = async (block: Block, small: (own: readonly FieldView[], rows: readonly EntryView[]) => WritingDeed, large: Omit<EntryActDto, 'block'>) => {
+    const { rows, columns } = sizeOf(block);
+    if (rows < 1 || tooMany(rows, columns)) return;
+    if (isSmall(rows, columns)) {
+      const own = fields.slice(block.left, block.right + 1);
+      const entries = await window.rows(block.top, block.top + rows - 1);
+      return write(textsIn(small(own, entries), own, entries));
+    }
+    await act({ ...large, block: await blockDto(block) });
+  };
+
+  const clear = (block: Block) => over(block, () => ({ deed: 'clear' }), { deed: 'clear' });
+
+  const carry = (block: Block, how: CarryDeed['how']) => {
+    if (block.top >= Math.min(block.bottom, total - 1)) {
+      notice('refused', 'Choose the cell to carry down together with those below it: hold Shift and press the down arrow.');
+      return Promise.resolve();
+    }
+    const given = (own: readonly FieldView[], rows: readonly EntryView[]) => Object.fromEntries(own.map(({ key }) => [key, givenIn(how, rows.map(({ cells }) => cells[key] ?? ''))]));
+    return over(block, (own, rows) => ({ deed: 'carry', how, given: given(own, rows) }), { deed: 'carry', how });
+  };
+
+  const replace = async (own: readonly FieldView[], search: Search, by: string) => {
+    const deed: ReplaceDeed = { deed: 'replace', ...search, by };
+    if (isSmall(total, own.length) && !some) return write(textsIn(deed, own, await window.rows(0, total - 1)));
+    await act({ deed: 'replace', search, by, fields: own.map(({ key }) => key) });
+  };
+
+  const rowsFor = async (first: number, count: number, mayInsert: boolean): Promise<{ rows: EntryView[]; made: readonly string[] } | undefined> => {
+    const there = first < total ? await window.rows(first, Math.min(total - 1, first + count - 1)) : [];
+    const missing = count - there.length;
+    if (missing <= 0 || !mayInsert) return { rows: there, made: [] };
+    const made = await attempt(insert({ registerId: register.id, count: missing }).unwrap());
+    return made && { rows: [...there, ...made.entries.map((id): EntryView => ({ id, version: 1, cells: {} }))], made: made.entries };
+  };
+
+  /** Pastes texts from a place on; rows beyond the last one become new entries where there may be some. */
+  const paste = async (texts: string[][], at: Place, mayInsert: boolean) => {
+    if (texts.length === 0) return;
+    const columns = Math.max(...texts.map((row) => row.length));
+    const beyond = columns - (fields.length - at.column);
+    if (beyond > 0) return notice('refused', `The block is ${beyond} ${beyond === 1 ? 'column' : 'columns'} wider than the sheet from here. Begin further left, or copy fewer columns.`);
+    if (tooMany(texts.length, columns)) return;
+    const own = fields.slice(at.column, at.column + columns);
+    if (texts.length <= 1000 && texts.length * columns <= mostAtOnce) {
+      const place = await rowsFor(at.row, texts.length, mayInsert);
+      return place && write(textsIn({ deed: 'paste', texts }, own, place.rows), place.made);
+    }
+    const reach = mayInsert ? texts.length : Math.min(texts.length, total - at.row);
+    // A block that begins below the last entry hangs on new ones alone.
+    const top = at.row < total ? at.row : undefined;
+    if (top === undefined) {
+      const [made] = (await rowsFor(at.row, 1, true))?.made ?? [];
+      if (made) await act({ deed: 'paste', texts, block: { fields: own.map(({ key }) => key), first: made, last: made, arranged: false } });
+      return;
+    }
+    const block = await blockDto({ top, bottom: Math.min(total - 1, top + reach - 1), left: at.column, right: at.column + columns - 1 });
+    await act({ deed: 'paste', texts: texts.slice(0, reach), block });
+  };
+
+  const deleteRows = async ({ top, bottom }: Block) => {
+    const last = Math.min(bottom, total - 1);
+    if (tooMany(last - top + 1, 1)) return;
+    if (last - top < mostRows) {
+      const rows = await window.rows(top, last);
+      const below = some || arranged || last + 1 >= total ? undefined : (await window.rows(last + 1, last + 1))[0]?.id;
+      const gone = rows.map(({ id }) => id);
+      if (await attempt(remove({ registerId: register.id, entries: gone }).unwrap())) dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: gone, before: below } }));
+      return;
+    }
+    const block = await blockDto({ top, bottom: last, left: 0, right: 0 });
+    await act({ deed: 'delete', block: { ...block, fields: [] } });
+  };
+
+  /** Tries refused cells again, with what was mended. */
+  const tryAgain = (cells: readonly Cell[]) => write(cells);
+  return { paste, clear, carry, replace, deleteRows, tryAgain };
+}
+export type Deeds = ReturnType<typeof useDeeds>;

@@ -1,0 +1,144 @@
+// Acts on blocks of an entry sheet that reach further than what is on screen: done as a job, taken back as one act.
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
+import type { Deed, DeedOutcome } from '@dellum/core';
+import { IsTextRows } from './textRows.js';
+
+const key = 60;
+export const deedNames = ['clear', 'carry', 'replace', 'paste', 'delete', 'back'] as const satisfies readonly Deed['deed'][];
+/** Above so many cells a block is a job; below, it is written at once. */
+export const mostAtOnce = 20_000;
+/** The most cells and entries that one act reaches. */
+export const mostCells = 1_000_000;
+
+/** Some fields of the entries from one to another, both included, in the order in which the person sees them. */
+export class BlockDto {
+  @IsArray()
+  @ArrayMaxSize(400)
+  @IsString({ each: true })
+  @MaxLength(key, { each: true })
+  fields!: string[];
+
+  /** Left out: from the first entry on. */
+  @IsOptional()
+  @IsUUID()
+  first?: string;
+
+  /** Left out: to the last entry. */
+  @IsOptional()
+  @IsUUID()
+  last?: string;
+
+  /** True where the entries are shown as the person has arranged them. */
+  @IsBoolean()
+  arranged!: boolean;
+}
+
+export class SearchDto {
+  @IsString()
+  @Length(1, 500, { message: 'Type what is to be found.' })
+  find!: string;
+
+  @IsBoolean()
+  whole!: boolean;
+
+  @IsBoolean()
+  exact!: boolean;
+}
+
+/** What is to be done; which members it needs follows from `deed`. */
+export class EntryActDto {
+  @IsIn(deedNames)
+  deed!: Deed['deed'];
+
+  /** all but back; without it, the whole register */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => BlockDto)
+  block?: BlockDto;
+
+  /** carry */
+  @IsOptional()
+  @IsIn(['same', 'series'])
+  how?: 'same' | 'series';
+
+  /** replace */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => SearchDto)
+  search?: SearchDto;
+
+  /** replace */
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  by?: string;
+
+  /** replace, over the whole register: the fields */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(400)
+  @IsString({ each: true })
+  @MaxLength(key, { each: true })
+  fields?: string[];
+
+  /** paste: the texts of each row; more rows than the block has become new entries at the end */
+  @IsOptional()
+  @IsTextRows(mostCells, 400)
+  texts?: string[][];
+
+  /** back */
+  @IsOptional()
+  @IsInt()
+  @Min(1)
+  of?: number;
+}
+
+export type EntryActState = 'under way' | 'done';
+export interface EntryActView {
+  readonly id: number;
+  readonly registerId: string;
+  readonly deed: Deed['deed'];
+  readonly state: EntryActState;
+  /** Entries that are done, of so many. */
+  readonly done: number;
+  readonly total: number;
+  readonly outcome: DeedOutcome;
+}
+
+/** Asks where a text is found. */
+export class FindDto {
+  @ValidateNested()
+  @Type(() => SearchDto)
+  search!: SearchDto;
+
+  @IsArray()
+  @ArrayMaxSize(400)
+  @IsString({ each: true })
+  @MaxLength(key, { each: true })
+  fields!: string[];
+
+  /** The entry after which the next one is sought; without it, from the top. */
+  @IsOptional()
+  @IsUUID()
+  after?: string;
+
+  @IsBoolean()
+  arranged!: boolean;
+}
+export interface Found {
+  readonly cells: number;
+  /** By field, what is found there and how often: the most frequent first. */
+  readonly fields: readonly { readonly field: string; readonly cells: number; readonly values: readonly { readonly value: string; readonly entries: number }[] }[];
+  /** The next entry that holds it; after the last one, the first again. */
+  readonly next: { readonly entry: string; readonly field: string; readonly row: number } | null;
+}
+
+/** The sum of a block, computed exactly. */
+export interface BlockSum {
+  readonly entries: number;
+  readonly cells: number;
+  readonly filled: number;
+  /** Of the numbers among them, as canonical decimals; null where there are none. */
+  readonly numbers: { readonly count: number; readonly sum: string; readonly mean: string; readonly least: string; readonly most: string } | null;
+}

@@ -1,0 +1,66 @@
+// Requests: wishes of clerks for values that a catalog does not have yet, and what the steward answers.
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
+
+export type RequestState = 'waiting' | 'accepted' | 'mapped' | 'declined';
+
+/** Like wishes of a catalog under the same parents, the most frequent spelling first. */
+export interface RequestGroup {
+  readonly catalogId: string;
+  readonly path: readonly string[];
+  readonly spellings: readonly { readonly value: string; readonly entries: number }[];
+  readonly by: readonly string[];
+  readonly since: string;
+  /** Where the entries wait. */
+  readonly fields: readonly string[];
+  /** The value that the catalog has already and that may be meant. */
+  readonly proposed: string | null;
+}
+
+/** The state of a wish, for the entry in which it was made. */
+export interface RequestAtEntry {
+  readonly entryId: string;
+  readonly field: string;
+  readonly value: string;
+  readonly state: RequestState;
+  /** What the steward said with it. */
+  readonly word: string;
+  readonly by: string | null;
+}
+
+export const requestAnswers = ['accepted', 'mapped', 'declined'] as const satisfies readonly RequestState[];
+export class AnswerRequestDto {
+  @IsUUID()
+  catalogId!: string;
+
+  @IsArray()
+  @ArrayMaxSize(7)
+  @IsString({ each: true })
+  @MaxLength(500, { each: true })
+  path!: string[];
+
+  /** The spellings that are answered. */
+  @IsArray()
+  @ArrayNotEmpty()
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(500, { each: true })
+  values!: string[];
+
+  @IsIn(requestAnswers)
+  answer!: (typeof requestAnswers)[number];
+
+  /** accepted: as it is spelled right; mapped: the value that is meant. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(500)
+  to?: string;
+
+  /** declined: why. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(300, { message: 'Keep the word under 300 characters.' })
+  word?: string;
+}
+export interface RequestCount {
+  readonly waiting: number;
+}
