@@ -64,8 +64,10 @@ test('values are added, corrected, coloured, merged and retired from the page; c
   await page.getByRole('table').getByRole('button', { name: 'Turned away' }).click();
   await item('Turned away').getByRole('radio', { name: 'brick' }).click();
   await item('Turned away').getByLabel('Other names, one a line').fill('TA\nsent off');
+  const heard = clerk.waitForResponse((response) => response.url().endsWith('/items/packed'));
   await item('Turned away').getByRole('button', { name: 'Keep this' }).click();
   await expect(page.getByText('What is kept of Turned away is stored.')).toBeVisible();
+  await heard;
   await cellOf(grid, 1500, 'Status').click();
   await clerk.keyboard.type('sent off');
   await clerk.keyboard.press('Enter');

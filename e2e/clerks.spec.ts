@@ -30,7 +30,10 @@ test('the same cell: the second is told by whom, and chooses', async ({ house })
   await olek.keyboard.type('Corin Vale');
   await cellOf(near, 1500, 'Pilot').click();
   await mara.keyboard.type('Rook Tansy');
+  // What is shown at once is stored a moment later.
+  const stored = mara.waitForResponse((response) => response.request().method() === 'PATCH');
   await mara.keyboard.press('Enter');
+  expect((await stored).ok()).toBe(true);
   await expect(cellOf(near, 1500, 'Pilot')).toHaveText('Rook Tansy');
   await olek.keyboard.press('Enter');
   const cell = cellOf(far, 1500, 'Pilot');

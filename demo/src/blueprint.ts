@@ -49,6 +49,8 @@ export interface CatalogBlueprint {
   readonly parts?: readonly PartBlueprint[];
   readonly filter?: CatalogDefinition['filter'];
   readonly order?: CatalogDefinition['order'];
+  /** Who keeps its values, by sign-in name. */
+  readonly stewards?: readonly string[];
   readonly retired?: readonly string[];
   readonly otherNames?: Readonly<Record<string, string>>;
   readonly kept?: Readonly<Record<string, { readonly colour?: ItemColour; readonly note?: string; readonly validFrom?: string; readonly validUntil?: string }>>;
@@ -81,4 +83,6 @@ export interface HouseBlueprint {
   readonly linked?: readonly LinkedBlueprint[];
   readonly catalogs: readonly CatalogBlueprint[];
   readonly entrySheets: readonly EntrySheetBlueprint[];
+  /** Values that entries of a sheet hold and that somebody, by sign-in name, has asked for. */
+  readonly wishes?: readonly { readonly sheet: string; readonly field: string; readonly values: readonly string[]; readonly by: string }[];
 }

@@ -20,6 +20,7 @@ export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): 
     for (const sheet of blueprint.entrySheets) await layer.entrySheet(sheet);
     for (const catalog of blueprint.catalogs) await layer.catalog(catalog);
     for (const sheet of blueprint.entrySheets) await layer.rules(sheet);
+    for (const wish of blueprint.wishes ?? []) await layer.wishes(wish);
     return houseId;
   });
   // Many rows at once: the planner is told now rather than when autovacuum comes by.
@@ -133,12 +134,16 @@ class Layer {
     }
   }
 
-  async catalog({ title, note, ranges = [], parts, filter = null, order = { by: 'kept' }, retired = [], otherNames = {}, kept = {} }: CatalogBlueprint): Promise<void> {
+  async catalog({ title, note, ranges = [], parts, filter = null, order = { by: 'kept' }, stewards = [], retired = [], otherNames = {}, kept = {} }: CatalogBlueprint): Promise<void> {
     const id = randomUUID();
     const key = matchKey(title).replace(/[^a-z0-9]+/gu, '-');
     this.catalogIds.set(title, id);
     const definition: CatalogDefinition = { ...ofRanges([]), parts: (parts ?? ofRanges(ranges).parts).map((part) => this.part(part)), filter, order };
     await this.trx.insertInto('catalogs').values({ house_id: this.houseId, id, key, title, note, definition: JSON.stringify(definition) }).execute();
+    if (stewards.length > 0) {
+      const people = this.trx.selectFrom('people').select(['house_id', sql<string>`${id}::uuid`.as('catalog_id'), 'id']).where('house_id', '=', this.houseId).where('sign_in', 'in', stewards);
+      await this.trx.insertInto('stewards').columns(['house_id', 'catalog_id', 'person_id']).expression(people).execute();
+    }
     const rows = [...new Set([...retired, ...Object.keys(kept)])].map((value) => {
       const { colour = null, note: own = null, validFrom = null, validUntil = null } = kept[value] ?? {};
       return { house_id: this.houseId, catalog_id: id, key: value, value, path: '[]', retired: retired.includes(value), label: null, note: own, colour, valid_from: validFrom, valid_until: validUntil };
@@ -169,6 +174,17 @@ class Layer {
       update fields set rule = ruled.rule, catalog_id = (ruled.rule ->> 'catalogId')::uuid
       from jsonb_to_recordset(${JSON.stringify(rules)}::jsonb) as ruled(key text, rule jsonb)
       where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(title)!} and fields.key = ruled.key`.execute(this.trx);
+  }
+
+  /** Wishes for values that entries hold already. */
+  async wishes({ sheet, field, values, by }: NonNullable<HouseBlueprint['wishes']>[number]): Promise<void> {
+    await sql`
+      insert into requests (house_id, id, catalog_id, field_id, entry_id, path, value, person_id)
+      select fields.house_id, gen_random_uuid(), fields.catalog_id, fields.id, entries.id, '[]', entries.cells ->> fields.key, people.id
+      from fields
+      join entries on entries.house_id = fields.house_id and entries.register_id = fields.register_id and entries.cells ->> fields.key = any(${[...new Set(values)]}::text[])
+      join people on people.house_id = fields.house_id and people.sign_in = ${by}
+      where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(sheet)!} and fields.key = ${field}`.execute(this.trx);
   }
 }
 

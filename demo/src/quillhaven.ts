@@ -55,12 +55,15 @@ function berthVisits(today: number): EntrySheetBlueprint['entries'] {
   });
 }
 
+/** Services that clerks have asked for, by the row at which they stand. */
+const wished: Readonly<Record<number, string>> = { 297: 'Crane 120 t', 301: 'Crane 120t', 306: 'Crane 120 t', 312: 'Linnes', 315: 'Fork lift' };
+
 function craneHours(today: number): EntrySheetBlueprint['entries'] {
   const random = chance(80);
   return Array.from({ length: 320 }, (_, at) => ({
     day: iso(today - (320 - at) * day),
     quay: pick(random, [['Lantern Basin', 5], ['Salt Quay', 4], ['Timber Pond', 2]]),
-    service: pick(random, [['Crane 40 t', 6], ['Crane 80 t', 3], ['Lines', 1]]),
+    service: wished[at] ?? pick(random, [['Crane 40 t', 6], ['Crane 80 t', 3], ['Lines', 1]]),
     hours: String(1 + Math.floor(random() * 16) / 2),
     ...(random() < 0.5 && { pilot: pick(random, [['Tam Ossel', 4], ['Bryn Calloway', 3], ['Ilse Marchbank', 2]]) }),
   }));
@@ -179,7 +182,7 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
       { title: 'Vessel classes', note: 'As the vessel registry keeps them.', parts: [{ kind: 'linked', join: 'or', sourceId: 'Vessel classes' }] },
       { title: 'Neighbour ports', note: 'From the list service of the coast.', parts: [{ kind: 'linked', join: 'or', sourceId: 'Neighbour ports' }], order: { by: 'alphabetical' } },
       { title: 'Berths for long ships', note: 'Computed: berths of 120 m and more.', parts: [{ kind: 'linked', join: 'or', sourceId: 'Long berths' }] },
-      { title: 'Pilots', note: 'Who may bring a ship in.', ranges: ['Pilots'], retired: ['Odd Fenwright'], otherNames: { 'T. Ossel': 'Tam Ossel', 'I. Marchbank': 'Ilse Marchbank' } },
+      { title: 'Pilots', note: 'Who may bring a ship in.', ranges: ['Pilots'], stewards: ['tobin'], retired: ['Odd Fenwright'], otherNames: { 'T. Ossel': 'Tam Ossel', 'I. Marchbank': 'Ilse Marchbank' } },
       {
         title: 'Visit status',
         note: 'How far a visit has come.',
@@ -187,7 +190,7 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
         kept: { Expected: { colour: 'olive' }, Alongside: { colour: 'teal' }, Departed: { colour: 'slate' }, Shifted: { colour: 'damson', note: 'Moved to another berth during the visit.' } },
       },
       { title: 'Quays', note: 'Where ships come alongside.', ranges: ['Quays'] },
-      { title: 'Services', note: 'What the harbour does for a ship, cranes included.', ranges: ['Services', 'Cranes'] },
+      { title: 'Services', note: 'What the harbour does for a ship, cranes included.', ranges: ['Services', 'Cranes'], stewards: ['tobin'] },
       { title: 'Berths', note: 'Every berth under its quay.', ranges: ['Berths by quay'] },
       { title: 'Cargo', note: 'What ships carry, in groups; each item with its unit.', parts: [fromRange('Cargo', { companions: ['unit', 'hazard'] })] },
       { title: 'Flags', note: 'Flag registries: the name is shown, the code is stored.', parts: [fromRange('Flag registries', { label: 'name' })], order: { by: 'alphabetical' } },
@@ -229,7 +232,7 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
         fields: [
           { key: 'day', heading: 'Day', kind: 'date', width: 108 },
           { key: 'quay', heading: 'Quay', kind: 'text', width: 150, rule: bound('Quays', '') },
-          { key: 'service', heading: 'Service', kind: 'text', width: 150, rule: bound('Services', '') },
+          { key: 'service', heading: 'Service', kind: 'text', width: 150, rule: { ...bound('Services', ''), others: 'request' } },
           { key: 'hours', heading: 'Hours', kind: 'number', width: 90 },
           { key: 'pilot', heading: 'Pilot on board', kind: 'text', width: 160, rule: bound('Pilots', '') },
         ],
@@ -249,5 +252,6 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
         entries: fleet(kept('flags.json')),
       },
     ],
+    wishes: [{ sheet: 'Crane hours', field: 'service', values: Object.values(wished), by: 'mara' }],
   };
 }

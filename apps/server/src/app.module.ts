@@ -41,6 +41,7 @@ import { EntryPages } from './entries/entryPages.service.js';
 import { EntryWriting } from './entries/entryWriting.js';
 import { OutsideHoldings } from './entries/outsideHoldings.js';
 import { TakingBack } from './entries/takingBack.service.js';
+import { NewValues } from './entries/newValues.js';
 import { PlacesStore } from './entries/places.store.js';
 import { HousesController } from './houses/houses.controller.js';
 import { HousesService } from './houses/houses.service.js';
@@ -62,6 +63,9 @@ import { SessionController } from './people/session.controller.js';
 import { SessionsService } from './people/sessions.service.js';
 import { RangesController } from './ranges/ranges.controller.js';
 import { RangesService } from './ranges/ranges.service.js';
+import { RequestsController } from './requests/requests.controller.js';
+import { RequestsService } from './requests/requests.service.js';
+import { RequestsStore } from './requests/requests.store.js';
 import { SheetsController } from './sheets/sheets.controller.js';
 import { SheetsService } from './sheets/sheets.service.js';
 import { SheetsStore } from './sheets/sheets.store.js';
@@ -95,10 +99,11 @@ const controllers = [
   ColumnsController,
   UpkeepController,
   LinkedController,
+  RequestsController,
   LiveController,
 ];
 
-const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RequestsStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
@@ -127,11 +132,13 @@ const services = [
   LinkedService,
   Listener,
   ManyBindingsService,
+  NewValues,
   Outside,
   OutsideHoldings,
   PeopleService,
   Planning,
   RangesService,
+  RequestsService,
   SessionsService,
   SheetsService,
   SourcesService,

@@ -66,7 +66,7 @@ describe('a block', () => {
       { entry: three!.id, field: 'visit', text: '' },
     ];
     const { body } = await house.clerk.call<BlockOutcome>('POST', `/registers/${house.visits.id}/entries/block`, { cells });
-    expect(body.outcomes.map(({ verdict }) => (verdict.verdict === 'taken' ? verdict.value : verdict.code))).toEqual(['Rook Tansy', 'outside', '2026-02-01', '']);
+    expect(body.outcomes.map(({ verdict }) => ('code' in verdict ? verdict.code : verdict.value))).toEqual(['Rook Tansy', 'outside', '2026-02-01', '']);
     expect((await entriesOf(house.clerk, house.visits)).map(({ cells: held, version }) => [held, version])).toEqual([
       [{ visit: 'V1', pilot: 'Rook Tansy' }, 2],
       [{ visit: 'V2' }, 1],

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { loadHouse, type HouseBlueprint } from '@dellum/demo';
 import { CatalogsService, createServer, Database, migrate, Workers, type ReachableConfig } from '@dellum/server';
-import type { BuildView, CatalogView, EntryView, FieldView, Problem, RegisterView, Role } from '@dellum/contract';
+import { roles, type BuildView, type CatalogView, type EntryView, type FieldView, type Problem, type RegisterView, type Role } from '@dellum/contract';
 import { sql } from 'kysely';
 import { inject } from 'vitest';
 
@@ -18,7 +18,7 @@ export function smallHouse(visits: readonly Readonly<Record<string, string>>[]):
     key: `house-${randomUUID()}`,
     name: 'Test House',
     demo: false,
-    people: (['administrator', 'clerk', 'reader'] as const).map((role) => ({ name: `The ${role}`, signIn: role, role, password })),
+    people: roles.map((role) => ({ name: `The ${role}`, signIn: role, role, password })),
     sourceSheets: [
       {
         title: 'Lists',
@@ -125,6 +125,7 @@ export interface House {
   readonly id: string;
   readonly key: string;
   readonly administrator: Visitor;
+  readonly steward: Visitor;
   readonly clerk: Visitor;
   readonly reader: Visitor;
   readonly pilots: RegisterView;
@@ -144,7 +145,7 @@ export async function signedIn(base: string, house: string, role: Role): Promise
 export async function openHouse({ base, database }: Pick<Running, 'base' | 'database'>, visits: readonly Readonly<Record<string, string>>[]): Promise<House> {
   const blueprint = smallHouse(visits);
   const id = await loadHouse(database.kysely, blueprint);
-  const [administrator, clerk, reader] = await Promise.all((['administrator', 'clerk', 'reader'] as const).map((role) => signedIn(base, blueprint.key, role)));
+  const [administrator, steward, clerk, reader] = await Promise.all(roles.map((role) => signedIn(base, blueprint.key, role)));
   const build = await administrator!.get<BuildView>('/build');
   const sheet = (title: string) => build.sheets.find((known) => known.title === title)!;
   const visitsRegister = sheet('Visits').registers[0]!;
@@ -152,6 +153,7 @@ export async function openHouse({ base, database }: Pick<Running, 'base' | 'data
     id,
     key: blueprint.key,
     administrator: administrator!,
+    steward: steward!,
     clerk: clerk!,
     reader: reader!,
     pilots: sheet('Lists').registers.find(({ title }) => title === 'Pilots')!,

@@ -75,7 +75,8 @@ describe('people', () => {
 });
 
 /** What each role may call; everything that is not listed here is closed to it. */
-const clerkMay = ['GET /build', 'GET /catalogs/{id}/items', 'GET /catalogs/{id}/items/packed', 'GET /held', 'GET /live', 'GET /registers/{id}/counts', 'POST /fields/{id}/rule/why', 'GET /registers/{registerId}/entries', 'GET /session', 'DELETE /session', 'GET /registers/{registerId}/arrangement', 'PUT /registers/{registerId}/arrangement', 'POST /registers/{registerId}/arrangement/anew', 'GET /registers/{registerId}/values', 'POST /registers/{registerId}/found', 'POST /registers/{registerId}/summed'];
+const clerkMay = ['GET /build', 'GET /catalogs/{id}/items', 'GET /catalogs/{id}/items/packed', 'GET /held', 'GET /live', 'GET /registers/{id}/counts', 'POST /fields/{id}/rule/why', 'GET /registers/{registerId}/entries', 'GET /session', 'DELETE /session', 'GET /registers/{registerId}/arrangement', 'PUT /registers/{registerId}/arrangement', 'POST /registers/{registerId}/arrangement/anew', 'GET /registers/{registerId}/values', 'POST /registers/{registerId}/found', 'POST /registers/{registerId}/summed', 'GET /registers/{registerId}/requests'];
+const stewardKeeps = ['GET /requests', 'GET /requests/count', 'POST /requests/answers', 'GET /slips', 'POST /slips/{id}/answers', 'DELETE /slips/{id}', 'POST /catalogs/{id}/items', 'POST /catalogs/{id}/items/acts', 'PUT /catalogs/{id}/items/kept', 'GET /catalogs/{id}/history', 'GET /catalogs/{id}/as-of', 'GET /catalogs/{id}/use', 'GET /catalogs/{id}/lineage'];
 const clerkEnters = ['PATCH /registers/{registerId}/entries/{id}', 'POST /registers/{registerId}/entries', 'POST /registers/{registerId}/entries/block', 'POST /registers/{registerId}/entries/delete', 'POST /registers/{registerId}/entries/restored', 'POST /registers/{registerId}/entries/taken-back', 'POST /registers/{registerId}/entry-acts', 'GET /registers/{registerId}/entry-acts/{id}'];
 const open = ['GET /health', 'GET /houses/threshold', 'POST /houses', 'POST /session'];
 const streams = new Set(['GET /live', 'DELETE /session']);
@@ -100,6 +101,7 @@ describe('every endpoint', () => {
   });
   it.each([
     ['clerk', [...clerkMay, ...clerkEnters]],
+    ['steward', [...clerkMay, ...stewardKeeps]],
     ['reader', clerkMay],
   ] as const)('is open to the %s only where the role needs it', async (role, may) => {
     const visitor = await signedIn(running.base, house.key, role);

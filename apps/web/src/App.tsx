@@ -1,5 +1,5 @@
 // The addresses of the application.
-import { mayDesign, type Me } from '@dellum/contract';
+import { mayDesign, mayKeep, type Me, type Role } from '@dellum/contract';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useLocation, useSearchParams } from 'react-router';
 import { BindingsPage } from './features/bindings/BindingsPage.js';
@@ -10,6 +10,7 @@ import { Threshold } from './features/houses/Threshold.js';
 import { LinkedPage } from './features/linked/LinkedPage.js';
 import { PeoplePage } from './features/people/PeoplePage.js';
 import { RangesPage } from './features/ranges/RangesPage.js';
+import { RequestsPage } from './features/requests/RequestsPage.js';
 import { SheetPage } from './features/sheets/SheetPage.js';
 import { SheetsPage } from './features/sheets/SheetsPage.js';
 import { SourcesPage } from './features/sources/SourcesPage.js';
@@ -31,12 +32,12 @@ function SignedIn() {
   return <Frame me={me} />;
 }
 
-/** Pages of the administrator; the server refuses their data to others as well. */
-function Designer({ children }: { children: ReactNode }) {
+/** Pages of the administrator, some of them of stewards too; the server refuses their data to others as well. */
+function Within({ may, whose, children }: { may: (role: Role) => boolean; whose: string; children: ReactNode }) {
   const { data: me } = useMeQuery() as { data: Me | undefined };
   if (!me) return <Waiting />;
-  if (mayDesign(me.role)) return children;
-  return <EmptyState title="This page is the administrator’s">You are signed in as a {me.role}. Ask an administrator of the house for what you need here.</EmptyState>;
+  if (may(me.role)) return children;
+  return <EmptyState title={`This page is ${whose}`}>You are signed in as a {me.role}. Ask an administrator of the house for what you need here.</EmptyState>;
 }
 
 /** The threshold with its house in the address, also after being sent there. */
@@ -45,7 +46,8 @@ function ThresholdPage() {
   return <Threshold key={search.get('house')} />;
 }
 
-const designed = (page: ReactNode) => <Designer>{page}</Designer>;
+const designed = (page: ReactNode) => <Within may={mayDesign} whose="the administrator’s">{page}</Within>;
+const kept = (page: ReactNode) => <Within may={mayKeep} whose="the stewards’ and administrator’s">{page}</Within>;
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <ThresholdPage /> },
@@ -61,8 +63,9 @@ const router = createBrowserRouter([
       { path: '/map', element: designed(<Suspense fallback={<Waiting />}><MapPage /></Suspense>) },
       { path: '/linked/:sourceId?', element: designed(<LinkedPage />) },
       { path: '/upkeep', element: designed(<UpkeepPage />) },
-      { path: '/catalogs', element: designed(<CatalogsPage />) },
-      { path: '/catalogs/:catalogId', element: designed(<CatalogPage />) },
+      { path: '/catalogs', element: kept(<CatalogsPage />) },
+      { path: '/catalogs/:catalogId', element: kept(<CatalogPage />) },
+      { path: '/requests', element: kept(<RequestsPage />) },
       { path: '/bindings', element: designed(<BindingsPage />) },
       { path: '/people', element: designed(<PeoplePage />) },
       { path: '*', element: <EmptyState title="There is nothing at this address">Choose a page at the left.</EmptyState> },

@@ -223,6 +223,8 @@ export interface CatalogView {
   readonly note: string;
   readonly version: number;
   readonly definition: CatalogDefinition;
+  /** Who keeps its values, beside the administrators. */
+  readonly stewards: readonly { readonly id: string; readonly name: string }[];
 }
 /** A linked source by name; how it last went is asked for by itself. */
 export interface LinkedName {

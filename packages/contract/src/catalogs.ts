@@ -153,6 +153,13 @@ export class ChangeCatalogDto {
   note?: string;
 }
 
+export class StewardsDto {
+  @IsArray()
+  @ArrayMaxSize(50)
+  @IsUUID(undefined, { each: true })
+  people!: string[];
+}
+
 /** Which item is meant: its parents, outermost first, and its value. */
 class ItemDto {
   @IsArray()

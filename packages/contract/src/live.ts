@@ -15,8 +15,8 @@ export type Change =
   | { readonly kind: 'people' };
 
 /** Who hears of a change. */
-export type Audience = 'everyone' | 'administrators';
-export const hears = (role: Role, audience: Audience): boolean => audience === 'everyone' || role === 'administrator';
+export type Audience = 'everyone' | 'keepers' | 'administrators';
+export const hears = (role: Role, audience: Audience): boolean => audience === 'everyone' || role === 'administrator' || (audience === 'keepers' && role === 'steward');
 
 /** Names of the events on the stream. `anew`: too much was missed, fetch everything. */
 export const liveEvents = { change: 'change', anew: 'anew', ready: 'ready' } as const;

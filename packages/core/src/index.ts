@@ -12,3 +12,4 @@ export * from './blocks/index.js';
 export * from './impact/index.js';
 export * from './upkeep/index.js';
 export * from './why/index.js';
+export * from './requests/index.js';

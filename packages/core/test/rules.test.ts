@@ -35,7 +35,7 @@ const table: [text: string, over: Partial<CatalogRule>, held: string | undefined
 describe('judge, entering', () => {
   it.each(table)('%j with %j over %j is %s: %s', (text, over, held, verdict, result) => {
     const judged = typed(text, over, held);
-    expect([judged.verdict, judged.verdict === 'taken' ? judged.value : judged.code]).toEqual([verdict, result]);
+    expect([judged.verdict, 'code' in judged ? judged.code : judged.value]).toEqual([verdict, result]);
   });
   it('says what was taken under another spelling', () => expect(typed(' lantern  BASIN ')).toEqual({ verdict: 'taken', value: 'Lantern Basin', corrected: '“ lantern  BASIN ” was taken as Lantern Basin.' }));
   it('refuses with a plain message and suggestions, in the words of the rule where it has some', () => {

@@ -112,7 +112,15 @@ export class BuildStore {
 
   private async catalogs(db: Reader, houseId: string): Promise<Map<string, CatalogView>> {
     const rows = await db.selectFrom('catalogs').select(['id', 'key', 'title', 'note', 'version', 'definition']).where('house_id', '=', houseId).orderBy('title').execute();
-    return new Map(rows.map((row) => [row.id, row]));
+    const stewards = await db
+      .selectFrom('stewards')
+      .innerJoin('people', (join) => join.onRef('people.house_id', '=', 'stewards.house_id').onRef('people.id', '=', 'stewards.person_id'))
+      .select(['stewards.catalog_id', 'people.id', 'people.name'])
+      .where('stewards.house_id', '=', houseId)
+      .orderBy('people.name')
+      .execute();
+    const byCatalog = grouped(stewards, ({ catalog_id }) => catalog_id);
+    return new Map(rows.map((row) => [row.id, { ...row, stewards: (byCatalog.get(row.id) ?? []).map(({ id, name }) => ({ id, name })) }]));
   }
 
   private async carries(db: Reader, houseId: string, fields: readonly FieldBuild[]): Promise<CarryBuild[]> {

@@ -1,6 +1,6 @@
 // HTTP for catalogs, their items, their history, and the lineage strip.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
-import { AddItemDto, ChangeCatalogDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome, type PackedCatalog } from '@dellum/contract';
+import { AddItemDto, ChangeCatalogDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, StewardsDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome, type PackedCatalog } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { CatalogsService } from './catalogs.service.js';
@@ -52,6 +52,13 @@ export class CatalogsController {
     return this.catalogs.remove(caller, id);
   }
 
+  /** Says who keeps the values of a catalog, beside the administrators. */
+  @Put('catalogs/:id/stewards')
+  @HttpCode(204)
+  entrust(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: StewardsDto): Promise<void> {
+    return this.catalogs.entrust(caller, id, dto.people);
+  }
+
   @Get('catalogs/:id/items')
   @For(...everyRole)
   items(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<CatalogItems> {
@@ -65,38 +72,45 @@ export class CatalogsController {
   }
 
   @Post('catalogs/:id/items')
+  @For('administrator', 'steward')
   @HttpCode(200)
   add(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: AddItemDto): Promise<Outcome> {
     return this.itemsOf.add(caller, id, dto);
   }
 
   @Post('catalogs/:id/items/acts')
+  @For('administrator', 'steward')
   @HttpCode(200)
   act(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ItemActDto): Promise<Outcome> {
     return this.itemsOf.act(caller, id, dto);
   }
 
   @Put('catalogs/:id/items/kept')
+  @For('administrator', 'steward')
   keep(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: KeepItemDto): Promise<Outcome> {
     return this.itemsOf.keep(caller, id, dto);
   }
 
   @Get('catalogs/:id/history')
+  @For('administrator', 'steward')
   changes(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<CatalogChange[]> {
     return this.history.changes(caller, id);
   }
 
   @Get('catalogs/:id/as-of')
+  @For('administrator', 'steward')
   asOf(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Query('day') day?: string): Promise<CatalogItems> {
     return this.history.asOf(caller, id, day ?? '');
   }
 
   @Get('catalogs/:id/use')
+  @For('administrator', 'steward')
   use(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<CatalogUse> {
     return this.catalogs.use(caller, id);
   }
 
   @Get('catalogs/:id/lineage')
+  @For('administrator', 'steward')
   ofCatalog(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<Lineage> {
     return this.lineage.ofCatalog(caller, id);
   }

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, levelsOf, matchKey, mostUsed, proposalOf, readWorld, readsDirectly, type CatalogDefinition } from '@dellum/core';
-import { mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome, type PackedCatalog } from '@dellum/contract';
+import { keeps, mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome, type PackedCatalog } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Counts } from '../counts/counts.js';
@@ -53,7 +53,7 @@ export class CatalogsService {
 
   async use(caller: Caller, id: string): Promise<CatalogUse> {
     const build = await this.builds.now(caller.houseId);
-    catalogOf(build, id);
+    keptCatalogOf(build, id, caller);
     return { entries: Object.fromEntries(await this.usesOf(this.database.kysely, build, id)) };
   }
 
@@ -92,6 +92,15 @@ export class CatalogsService {
     });
   }
 
+  /** Says who keeps the values of a catalog, beside the administrators. */
+  async entrust(caller: Caller, id: string, people: readonly string[]): Promise<void> {
+    await this.builds.change(caller.houseId, async (trx, build) => {
+      const { title } = catalogOf(build, id);
+      if ((await this.store.entrust(trx, caller.houseId, id, people)) < new Set(people).size) throw notFound('One of these stewards');
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.entrusted', detail: { id, title, people } }]);
+    });
+  }
+
   make(caller: Caller, dto: MakeCatalogDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       return { id: await this.makeWithin(trx, caller, build, { title: dto.title, note: dto.note, definition: readDefinition(dto.definition, build) }) };
@@ -125,7 +134,7 @@ export class CatalogsService {
     const catalogId = id ?? randomUUID();
     const definition = await this.counted(this.database.kysely, build, catalogId, readDefinition(dto, build));
     if (id) mustNotCycle(build, id, definition);
-    const standing = build.catalogs.get(catalogId) ?? { id: catalogId, key: '', title: '', note: '', version: 0 };
+    const standing = build.catalogs.get(catalogId) ?? { id: catalogId, key: '', title: '', note: '', version: 0, stewards: [] };
     const proposed: HouseBuild = { ...build, catalogs: new Map([...build.catalogs, [catalogId, { ...standing, definition }]]) };
     const reader = readWorld(await this.worlds.read(this.database.kysely, proposed, { catalogs: [catalogId] }));
     const offered = reader.items(catalogId).filter(({ state }) => state === 'offered');
@@ -152,6 +161,13 @@ export class CatalogsService {
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.deleted', detail: { id, title } }]);
     });
   }
+}
+
+/** The same for whoever keeps its values; for others it is closed. */
+export function keptCatalogOf(build: HouseBuild, id: string, caller: Caller) {
+  const catalog = catalogOf(build, id);
+  if (!keeps(caller, catalog)) throw new ProblemError('not-allowed', `${catalog.title} is not in your care. Ask an administrator to entrust it to you.`);
+  return catalog;
 }
 
 export function catalogOf(build: HouseBuild, id: string) {

@@ -35,6 +35,15 @@ export class CatalogsStore {
     );
   }
 
+  /** Entrusts a catalog to some stewards and nobody else; returns how many of them there are. */
+  async entrust(trx: Trx, houseId: string, catalogId: string, people: readonly string[]): Promise<number> {
+    await trx.deleteFrom('stewards').where('house_id', '=', houseId).where('catalog_id', '=', catalogId).execute();
+    const { rows } = await sql<{ person_id: string }>`
+      insert into stewards (house_id, catalog_id, person_id)
+      select house_id, ${catalogId}, id from people where house_id = ${houseId} and id = any(${[...people]}::uuid[]) and role = 'steward' returning person_id`.execute(trx);
+    return rows.length;
+  }
+
   /** Keeps items as they are given, other names included; whatever was kept of them before is replaced. */
   async keep(trx: Trx, houseId: string, catalogId: string, items: readonly KeptItem[]): Promise<void> {
     if (items.length === 0) return;

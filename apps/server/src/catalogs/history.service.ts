@@ -7,7 +7,7 @@ import { Database } from '../database/database.js';
 import type { ItemChange } from '../database/tables.js';
 import type { Caller } from '../people/guard.js';
 import { ProblemError } from '../problems/index.js';
-import { catalogOf } from './catalogs.service.js';
+import { keptCatalogOf } from './catalogs.service.js';
 import { CompiledCatalogs } from './compiled.service.js';
 import { HistoryStore } from './history.store.js';
 
@@ -46,7 +46,7 @@ export class HistoryService {
   ) {}
 
   async changes(caller: Caller, id: string): Promise<CatalogChange[]> {
-    catalogOf(await this.builds.now(caller.houseId), id);
+    keptCatalogOf(await this.builds.now(caller.houseId), id, caller);
     const rows = await this.store.changes(this.database.kysely, caller.houseId, id, mostShown);
     return rows.map(({ id: change, at, items, orderBefore, definitionBefore, act, state, by }) => {
       const words = items.slice(0, mostWords).map(wordsOf);
@@ -62,7 +62,7 @@ export class HistoryService {
     const end = new Date(`${day}T23:59:59.999Z`);
     if (!/^\d{4}-\d{2}-\d{2}$/u.test(day) || Number.isNaN(end.getTime())) throw new ProblemError('not-valid', `“${day}” is not a day of the calendar.`);
     const build = await this.builds.now(caller.houseId);
-    const view = catalogOf(build, id);
+    const view = keptCatalogOf(build, id, caller);
     const { items, companions } = await this.compiled.get(this.database.kysely, build, id);
     const since = await this.store.since(this.database.kysely, caller.houseId, id, end);
     const then = since.reduce<readonly Item[]>((now, { items: changed, orderBefore }) => earlier(now, changed, orderBefore), items);

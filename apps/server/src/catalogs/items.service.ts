@@ -5,7 +5,7 @@ import type { Proposal } from '@dellum/core';
 import type { Caller } from '../people/guard.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Worlds } from '../sources/worlds.js';
-import { catalogOf } from './catalogs.service.js';
+import { keptCatalogOf } from './catalogs.service.js';
 import { acting, adding, keepingByHand, type CatalogAt } from './itemSteps.js';
 
 @Injectable()
@@ -29,7 +29,7 @@ export class ItemsService {
 
   private propose(caller: Caller, id: string, make: (catalog: CatalogAt) => Proposal): Promise<Outcome> {
     return this.sources.propose(caller, async (trx, build) => {
-      const { title } = catalogOf(build, id);
+      const { title } = keptCatalogOf(build, id, caller);
       return make({ id, title, world: await this.worlds.read(trx, build, { catalogs: [id] }) });
     });
   }

@@ -10,6 +10,7 @@ import { Database } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
 import { notFound } from '../problems/index.js';
 import { Worlds } from '../sources/worlds.js';
+import { keptCatalogOf } from './catalogs.service.js';
 import { CompiledCatalogs } from './compiled.service.js';
 
 @Injectable()
@@ -27,8 +28,7 @@ export class LineageService {
 
   async ofCatalog(caller: Caller, id: string): Promise<Lineage> {
     const build = await this.builds.now(caller.houseId);
-    const catalog = build.catalogs.get(id);
-    if (!catalog) throw notFound('This catalog');
+    const catalog = keptCatalogOf(build, id, caller);
     const ranges = rangesOf(catalog.definition).flatMap((rangeId) => build.ranges.find((range) => range.id === rangeId) ?? []);
     return { ...(await this.trace(build, ranges, [id])), others: othersOf(build, catalog.definition) };
   }

@@ -15,6 +15,7 @@ import { BlockJudging, valueLock } from './blockJudging.js';
 import { CellWriter } from './cellWriter.js';
 import { EntriesStore } from './entries.store.js';
 import { changedKeys, entryRegister, EntryWriting, writtenCells } from './entryWriting.js';
+import { judgedCells, NewValues, type JudgedCell } from './newValues.js';
 import { afterVerdict, carriesOf, judgeCell, withFollowers, type Judged, type Judgement } from './judging.js';
 import { PlacesStore } from './places.store.js';
 
@@ -33,6 +34,7 @@ export class EntriesService {
     private readonly counts: Counts,
     private readonly ledger: Ledger,
     private readonly writing: EntryWriting,
+    private readonly newValues: NewValues,
   ) {}
 
   /**
@@ -41,7 +43,7 @@ export class EntriesService {
    */
   async editCell(caller: Caller, registerId: string, entryId: string, dto: EditCellDto): Promise<EditOutcome> {
     for (let turn = 0; turn < mostTurns; turn++) {
-      const outcome = await this.tryEdit(caller, registerId, entryId, dto);
+      const outcome = await this.newValues.around(caller, () => this.tryEdit(caller, registerId, entryId, dto));
       if (outcome) return outcome;
     }
     throw new ProblemError('internal', 'Many people are writing to this entry at once. Nothing was stored; try again.');
@@ -63,14 +65,18 @@ export class EntriesService {
     if (dto.version < entry.version) await this.mustBeUnchanged(db, caller.houseId, entry, seen, field, dto.version);
     const plan = afterVerdict(register, seen, judged, judgement);
     if (!plan) return { verdict, entry: { ...entry, cells: seen } };
+    const cell: JudgedCell = { entry: entryId, field, verdict, cells: plan.cells };
+    this.newValues.mustAdd([cell]);
     const keys = changedKeys(seen, plan.cells);
     const outcome: EditOutcome = { verdict, entry: { id: entryId, version: entry.version + 1, cells: plan.cells }, cleared: plan.cleared, kept: plan.kept, filled: plan.filled, written: writtenCells(entry, seen, plan.cells) };
     if (feedsCatalogs(build, registerId)) {
       await this.writing.propose(caller, registerId, { act: 'write', cells: keys.map((key) => ({ entry: entryId, field: key, text: plan.cells[key] ?? '' })) });
+      await this.database.transaction((trx) => this.newValues.wish(trx, caller, register, [cell]));
       return outcome;
     }
     const before = { ...entry, cells: seen };
-    const written = keys.length === 1 && !field.rule?.noRepeats ? await this.writer.write(caller, field, build.version, before, plan.cells) : await this.writeSeveral(caller, register, field, build, before, plan.cells, judgement);
+    const alone = keys.length === 1 && !field.rule?.noRepeats && verdict.verdict !== 'requested';
+    const written = alone ? await this.writer.write(caller, field, build.version, before, plan.cells) : await this.writeSeveral(caller, register, build, before, cell, judgement);
     return written ? outcome : undefined;
   }
 
@@ -84,10 +90,11 @@ export class EntriesService {
   }
 
   /**
-   * Stores an edit that changes several cells of the entry, or one whose value nobody else may hold: in a transaction, since
-   * the hot path knows one cell. False when entry or build are not of now any more.
+   * Stores an edit that changes several cells of the entry, one whose value nobody else may hold, or one that asks for a
+   * value: in a transaction, since the hot path knows one cell. False when entry or build are not of now any more.
    */
-  private async writeSeveral(caller: Caller, register: RegisterBuild, field: FieldBuild, build: HouseBuild, before: EntryView, after: Cells, judgement: Judgement): Promise<boolean> {
+  private async writeSeveral(caller: Caller, register: RegisterBuild, build: HouseBuild, before: EntryView, cell: JudgedCell, judgement: Judgement): Promise<boolean> {
+    const { field, cells: after } = cell;
     return this.database.transaction(async (trx) => {
       await holdBuild(trx, caller.houseId);
       if ((await this.builds.at(trx, caller.houseId)).version !== build.version) return false;
@@ -101,6 +108,7 @@ export class EntriesService {
       const [entry] = await this.store.lock(trx, { houseId: caller.houseId, registerId: register.id }, [before.id]);
       if (!entry || entry.version !== before.version) return false;
       await this.writing.cells(trx, caller, register, new Map([[entry.id, entry]]), new Map([[entry.id, after]]), judgement.carries);
+      await this.newValues.wish(trx, caller, register, [cell]);
       return true;
     });
   }
@@ -115,7 +123,11 @@ export class EntriesService {
   }
 
   /** A pasted block: an outcome a cell, nothing refused is stored, all in one transaction. */
-  async writeBlock(caller: Caller, registerId: string, dto: WriteBlockDto): Promise<BlockOutcome> {
+  writeBlock(caller: Caller, registerId: string, dto: WriteBlockDto): Promise<BlockOutcome> {
+    return this.newValues.around(caller, () => this.tryBlock(caller, registerId, dto));
+  }
+
+  private async tryBlock(caller: Caller, registerId: string, dto: WriteBlockDto): Promise<BlockOutcome> {
     const judged = await this.database.transaction(async (trx): Promise<BlockOutcome & { before?: ReadonlyMap<string, EntryView> }> => {
       await holdBuild(trx, caller.houseId);
       const build = await this.builds.at(trx, caller.houseId);
@@ -127,9 +139,13 @@ export class EntriesService {
       const entries = new Map((await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]));
       if (dto.cells.some(({ entry }) => !entries.has(entry))) throw notFound('An entry of the block');
       const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, dto.cells, fields, entries, judgement);
+      const cells = judgedCells(outcomes, fields, after);
+      this.newValues.mustAdd(cells);
       const written = [...after].flatMap(([id, cells]) => writtenCells(entries.get(id)!, carried(entries.get(id)!.cells, judgement.carries), cells));
       if (feedsCatalogs(build, registerId)) return { outcomes, written, entries: [...after].map(([id, cells]) => ({ id, version: entries.get(id)!.version + 1, cells })), before: entries };
-      return { outcomes, written, entries: await this.writing.cells(trx, caller, register, entries, after, judgement.carries) };
+      const now = await this.writing.cells(trx, caller, register, entries, after, judgement.carries);
+      await this.newValues.wish(trx, caller, register, cells);
+      return { outcomes, written, entries: now };
     });
     const { before, ...outcome } = judged;
     if (!before) return outcome;

@@ -18,6 +18,7 @@ import { EntriesStore } from './entries.store.js';
 import { EntryActsStore, type EntryActRow } from './entryActs.store.js';
 import { entryRegister, EntryWriting, type Writer } from './entryWriting.js';
 import { carriesOf, withFollowers } from './judging.js';
+import { judgedCells, NewValues } from './newValues.js';
 import { PlacesStore } from './places.store.js';
 import { ofFields, takenBack } from './takenBack.js';
 
@@ -36,6 +37,7 @@ export class EntryActs {
     private readonly writing: EntryWriting,
     private readonly ledger: Ledger,
     private readonly jobs: Jobs,
+    private readonly newValues: NewValues,
   ) {}
 
   /** Begins an act: what it works on is settled now, the rest is done by a job. */
@@ -126,8 +128,8 @@ export class EntryActs {
   async run(houseId: string, actId: number, stopping: () => boolean): Promise<void> {
     const act = await this.store.read(this.database.kysely, houseId, actId);
     if (!act) return;
-    const caller: Writer = { id: act.personId, houseId };
-    while (await this.batch(caller, actId, act)) {
+    const { caller } = act;
+    while (await this.newValues.around(caller, () => this.batch(caller, actId, act))) {
       if (stopping()) throw new Error('The server stops; the act goes on elsewhere.');
     }
   }
@@ -179,7 +181,10 @@ export class EntryActs {
     const needed = new Set(block.fields.flatMap((field) => withFollowers(register, field)));
     const judgement = await this.judging.judgement(trx, build, register, [...needed], false);
     const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, cells, new Map(block.fields.map((field) => [field.key, field])), entries, judgement);
+    const judged = judgedCells(outcomes, new Map(block.fields.map((field) => [field.key, field])), after);
+    this.newValues.mustAdd(judged);
     await this.writing.cells(trx, caller, register, entries, after, carries, actId);
+    await this.newValues.wish(trx, caller, register, judged);
     return outcomeOf(cells, outcomes);
   }
 

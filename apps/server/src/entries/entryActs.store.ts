@@ -1,9 +1,10 @@
 // Queries for acts on blocks.
 import { Injectable } from '@nestjs/common';
 import { bothOutcomes, noOutcome, type Deed, type DeedOutcome } from '@dellum/core';
-import type { EntryActView } from '@dellum/contract';
+import type { EntryActView, Role } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
+import type { Caller } from '../people/guard.js';
 
 /** An act as its job works on it. */
 export interface EntryActRow {
@@ -41,9 +42,16 @@ export class EntryActsStore {
   }
 
   /** The act with all that it works on; undefined when it is done, or gone with its register. */
-  async read(db: Reader, houseId: string, id: number): Promise<EntryActRow | undefined> {
-    const row = await db.selectFrom('entry_acts').select(['person_id', 'register_id', 'deed', 'fields', 'entries', 'done', 'outcome']).where('house_id', '=', houseId).where('id', '=', id).where('state', '=', 'under way').executeTakeFirst();
-    return row && { personId: row.person_id, registerId: row.register_id, deed: row.deed, fields: row.fields, entries: row.entries, done: row.done, outcome: row.outcome };
+  async read(db: Reader, houseId: string, id: number): Promise<(EntryActRow & { caller: Caller }) | undefined> {
+    const row = await db
+      .selectFrom('entry_acts')
+      .innerJoin('people', (join) => join.onRef('people.house_id', '=', 'entry_acts.house_id').onRef('people.id', '=', 'entry_acts.person_id'))
+      .select(['person_id', 'register_id', 'deed', 'fields', 'entries', 'done', 'outcome', 'people.name', 'people.role'])
+      .where('entry_acts.house_id', '=', houseId)
+      .where('entry_acts.id', '=', id)
+      .where('state', '=', 'under way')
+      .executeTakeFirst();
+    return row && { caller: { id: row.person_id, houseId, name: row.name, role: row.role as Role }, personId: row.person_id, registerId: row.register_id, deed: row.deed, fields: row.fields, entries: row.entries, done: row.done, outcome: row.outcome };
   }
 
   /** How far the act is, locked: undefined when another worker has it or it is done. */

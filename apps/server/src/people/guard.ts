@@ -1,7 +1,7 @@
 // Who is asking, and whether this role may: every endpoint says so, and one that does not is closed.
 import { createParamDecorator, Injectable, SetMetadata, type CanActivate, type ExecutionContext } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import type { Role } from '@dellum/contract';
+import { roles, type Role } from '@dellum/contract';
 import type { Request } from 'express';
 import { ProblemError } from '../problems/index.js';
 import { SessionsService } from './sessions.service.js';
@@ -24,7 +24,7 @@ const rolesKey = 'dellum:roles';
 export const Open = () => SetMetadata(openKey, true);
 /** Open to these roles. */
 export const For = (...roles: readonly Role[]) => SetMetadata(rolesKey, roles);
-export const everyRole: readonly Role[] = ['administrator', 'clerk', 'reader'];
+export const everyRole: readonly Role[] = roles;
 
 /** The person who asks. */
 export const Asking = createParamDecorator((_: unknown, context: ExecutionContext): Caller => {

@@ -1,4 +1,4 @@
-// HTTP for changes of the sources and their slips; administrators only.
+// HTTP for changes of the sources and their slips; administrators, and stewards for their own slips.
 import { Body, Controller, Delete, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ActsDto, AnswerSlipDto, TakeBackDto, type Outcome, type Slip } from '@dellum/contract';
 import { Asking, For, type Caller } from '../people/guard.js';
@@ -35,17 +35,20 @@ export class SourcesController {
   }
 
   @Get('slips')
+  @For('administrator', 'steward')
   slips(@Asking() caller: Caller): Promise<Slip[]> {
     return this.sources.slips(caller);
   }
 
   @Post('slips/:id/answers')
+  @For('administrator', 'steward')
   @HttpCode(200)
   answer(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: AnswerSlipDto): Promise<Outcome> {
     return this.sources.answer(caller, id, dto);
   }
 
   @Delete('slips/:id')
+  @For('administrator', 'steward')
   @HttpCode(204)
   leave(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<void> {
     return this.sources.leave(caller, id);

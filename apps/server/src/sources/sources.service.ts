@@ -3,7 +3,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { settle, type Proposal, type Step } from '@dellum/core';
-import type { ActsDto, AnswerSlipDto, Outcome, Slip } from '@dellum/contract';
+import { mayDesign, type ActsDto, type AnswerSlipDto, type Outcome, type Slip } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
@@ -35,8 +35,9 @@ export class SourcesService {
     private readonly changes: Changes,
   ) {}
 
+  /** The slips that wait: all for administrators, their own for stewards. */
   slips(caller: Caller): Promise<Slip[]> {
-    return this.store.slips(this.database.kysely, caller.houseId);
+    return this.store.slips(this.database.kysely, caller.houseId, mayDesign(caller.role) ? undefined : caller.id);
   }
 
   /** Some acts on one list or table, done together. */
@@ -129,7 +130,7 @@ export class SourcesService {
   }
 
   private async slipOf(trx: Trx, caller: Caller, id: string): Promise<Slip> {
-    const slip = await this.store.slip(trx, caller.houseId, id);
+    const slip = await this.store.slip(trx, caller.houseId, id, mayDesign(caller.role) ? undefined : caller.id);
     if (!slip) throw notFound('This slip');
     return slip;
   }
@@ -138,7 +139,7 @@ export class SourcesService {
     const questions = questionsOf(plan);
     await this.store.saveSlip(trx, caller.houseId, { id, personId: caller.id, proposal: plan.proposal, questions, inside: insideOf(plan), entries: entriesTouched(plan.proposal) });
     await this.changes.append(trx, caller.houseId, [slipsChanged]);
-    return this.slipOf(trx, caller, id);
+    return (await this.store.slip(trx, caller.houseId, id, undefined))!;
   }
 
   private async mustNotWait(trx: Trx, caller: Caller, proposal: Proposal): Promise<void> {
@@ -147,7 +148,7 @@ export class SourcesService {
   }
 }
 
-const slipsChanged = { audience: 'administrators', body: { kind: 'slips' } } as const;
+const slipsChanged = { audience: 'keepers', body: { kind: 'slips' } } as const;
 
 /** The proposal that takes an act back: what was corrected by it is corrected back. */
 function backOf({ id, back, proposal: { meanings = [] } }: DoneAct): Proposal {

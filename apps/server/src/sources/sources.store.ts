@@ -7,22 +7,24 @@ import type { Reader, Trx } from '../database/database.js';
 
 @Injectable()
 export class SourcesStore {
-  async slips(db: Reader, houseId: string): Promise<Slip[]> {
-    const rows = await this.slipRows(db, houseId).orderBy('slips.at').execute();
+  /** `of`: only the slips of this person. */
+  async slips(db: Reader, houseId: string, of: string | undefined): Promise<Slip[]> {
+    const rows = await this.slipRows(db, houseId, of).orderBy('slips.at').execute();
     return rows.map(({ at, ...slip }) => ({ ...slip, at: at.toISOString() }));
   }
 
-  async slip(db: Reader, houseId: string, id: string): Promise<Slip | undefined> {
-    const row = await this.slipRows(db, houseId).where('slips.id', '=', id).executeTakeFirst();
+  async slip(db: Reader, houseId: string, id: string, of: string | undefined): Promise<Slip | undefined> {
+    const row = await this.slipRows(db, houseId, of).where('slips.id', '=', id).executeTakeFirst();
     return row && { ...row, at: row.at.toISOString() };
   }
 
-  private slipRows(db: Reader, houseId: string) {
+  private slipRows(db: Reader, houseId: string, of: string | undefined) {
     return db
       .selectFrom('slips')
       .innerJoin('people', (join) => join.onRef('people.house_id', '=', 'slips.house_id').onRef('people.id', '=', 'slips.person_id'))
       .select(['slips.id', 'slips.proposal', 'slips.questions', 'slips.inside', 'people.name as by', 'slips.at'])
-      .where('slips.house_id', '=', houseId);
+      .where('slips.house_id', '=', houseId)
+      .$if(of !== undefined, (query) => query.where('slips.person_id', '=', of!));
   }
 
   async saveSlip(trx: Trx, houseId: string, slip: { id: string; personId: string; proposal: Proposal; questions: readonly SlipQuestion[]; inside: number; entries: readonly string[] }): Promise<void> {

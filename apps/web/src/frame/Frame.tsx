@@ -1,12 +1,13 @@
 // The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
 import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
-import { mayDesign, roleMeaning, type Me } from '@dellum/contract';
+import { mayDesign, mayKeep, roleMeaning, type Me } from '@dellum/contract';
 import { Keyboard, Moon, Sun } from 'lucide-react';
 import { useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { api } from '../api/api.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
 import { useSignOutMutation } from '../features/houses/sessionApi.js';
+import { useRequestCountQuery } from '../features/requests/requestsApi.js';
 import { useSlipsQuery } from '../features/sources/sourcesApi.js';
 import { useBuildQuery } from '../features/sheets/buildApi.js';
 import { upkeepCount, useUpkeepQuery } from '../features/upkeep/upkeepApi.js';
@@ -24,6 +25,8 @@ interface Way {
   readonly words: string;
   readonly count?: number;
   readonly about?: string;
+  /** What the count means. */
+  readonly title?: string;
 }
 
 function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
@@ -33,7 +36,7 @@ function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
         {name}
       </Text>
       <Stack gap="0.5" direction={{ base: 'row', md: 'column' }}>
-        {ways.map(({ to, words, count, about }) => (
+        {ways.map(({ to, words, count, about, title }) => (
           <Box
             key={to}
             asChild
@@ -50,7 +53,7 @@ function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
               <HStack justify="space-between">
                 <span>{words}</span>
                 {count !== undefined && count > 0 && (
-                  <Badge colorPalette="amber" variant="subtle" title={about ? 'Changes that wait for an answer' : 'What wants mending'}>
+                  <Badge colorPalette="amber" variant="subtle" title={title ?? (about ? 'Changes that wait for an answer' : 'What wants mending')}>
                     {count} {about}
                   </Badge>
                 )}
@@ -65,9 +68,12 @@ function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
 
 function Rail({ me }: { me: Me }) {
   const designs = mayDesign(me.role);
+  const keeps = mayKeep(me.role);
   const { data: slips } = useSlipsQuery(undefined, { skip: !designs });
+  const { data: requests } = useRequestCountQuery(undefined, { skip: !keeps });
   const { data: upkeep } = useUpkeepQuery(undefined, { skip: !designs });
   const { data: build } = useBuildQuery();
+  const asked: Way = { to: '/requests', words: 'Requests', count: requests?.waiting ?? 0, title: 'Entries that wait for a value' };
   const looks = !designs && build?.sheets.some(({ kind }) => kind === 'source');
   return (
     <Stack as="nav" aria-label="Main" w={{ base: '100%', md: '168px' }} direction={{ base: 'row', md: 'column' }} align={{ base: 'center', md: 'stretch' }} overflowX="auto" flexShrink={0} bg="deep" borderRightWidth="1px" borderColor="line" px="2" py={{ base: '2', md: '4' }} gap={{ base: '2', md: '5' }}>
@@ -78,9 +84,10 @@ function Rail({ me }: { me: Me }) {
         </Text>
       </HStack>
       <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
+      {keeps && !designs && <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked]} />}
       {designs && (
         <>
-          <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' }, { to: '/ranges', words: 'Ranges' }, { to: '/linked', words: 'Linked' }, { to: '/bindings', words: 'Bindings' }, { to: '/map', words: 'Map' }, { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 }]} />
+          <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked, { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' }, { to: '/ranges', words: 'Ranges' }, { to: '/linked', words: 'Linked' }, { to: '/bindings', words: 'Bindings' }, { to: '/map', words: 'Map' }, { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 }]} />
           <RailGroup name="House" ways={[{ to: '/people', words: 'People' }]} />
         </>
       )}

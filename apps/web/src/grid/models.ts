@@ -27,7 +27,7 @@ export interface Block {
   readonly right: number;
 }
 
-export type CellTone = 'plain' | 'outside' | 'refused' | 'waiting' | 'pending' | 'missed' | 'faint' | 'struck';
+export type CellTone = 'plain' | 'outside' | 'asked' | 'refused' | 'waiting' | 'pending' | 'missed' | 'faint' | 'struck';
 
 /** How a cell looks; `said` is what a screen reader hears after the text and the pointer is told. */
 export interface CellLook {

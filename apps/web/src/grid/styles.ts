@@ -49,6 +49,8 @@ export const gridStyles: SystemStyleObject = {
   '& .dl-heading .rule': { display: 'flex', alignItems: 'center', gap: '1', fontSize: '2xs', color: 'inkSoft', whiteSpace: 'nowrap', overflow: 'hidden' },
   '& .tone-outside .dl-text': { textDecoration: 'underline dotted {colors.amber.solid} 2px', textUnderlineOffset: '3px' },
   '& .tone-outside::before': { content: '""', display: 'inline-block', w: '9px', h: '9px', mr: '1.5', rounded: 'full', border: '2px solid {colors.amber.solid}' },
+  '& .tone-asked .dl-text': { textDecoration: 'underline dotted {colors.amber.solid} 2px', textUnderlineOffset: '3px' },
+  '& .tone-asked::before': { content: '"?"', display: 'inline-block', w: '13px', h: '13px', lineHeight: '12px', textAlign: 'center', fontSize: '2xs', fontWeight: 700, mr: '1.5', rounded: 'full', border: '1px solid {colors.amber.solid}', color: 'amber.fg' },
   '& .tone-refused': { color: 'brick.fg' },
   '& .tone-refused .dl-text': { textDecoration: 'underline wavy {colors.brick.solid} 1px', textUnderlineOffset: '3px' },
   '& .tone-refused::before': { content: '"×"', fontWeight: 700, mr: '1.5', color: 'brick.fg' },

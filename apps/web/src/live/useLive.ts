@@ -36,7 +36,10 @@ function follower(dispatch: AppDispatch) {
         dispatch(api.util.invalidateTags(['Build', 'Lineage', 'Counts', 'Ranges', 'Linked']));
         break;
       case 'catalog':
-        dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts', 'History', 'Upkeep']));
+        dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts', 'History', 'Upkeep', 'Requests']));
+        break;
+      case 'requests':
+        dispatch(api.util.invalidateTags(['Requests']));
         break;
       case 'slips':
         dispatch(api.util.invalidateTags(['Slips', 'Linked']));
@@ -57,7 +60,7 @@ export function useLive(me: Me): void {
     let missed = false;
     return hearLive(scope, (heard) => {
       if (heard.kind === 'change') follow(heard.change);
-      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked']));
+      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked', 'Requests', 'Arrangement']));
       if (heard.kind === 'away') {
         missed = true;
         dispatch(api.util.invalidateTags(['Me']));

@@ -130,7 +130,7 @@ export function PickerInput(props: PickerInputProps) {
       />
       {listShown && list && (
         <Floating anchor={input}>
-          <PickerList id={id} title={list.title} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} onPick={(value) => props.onTake(value, 'pick')} />
+          <PickerList id={id} title={list.title} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={picker.offersNew ? { text, words: others === 'add' ? `Add “${text.trim()}” to the catalog` : `Ask for “${text.trim()}”` } : undefined} onPick={(value) => props.onTake(value, 'pick')} />
         </Floating>
       )}
       {props.days && calendarOpen && !refusal && <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>}

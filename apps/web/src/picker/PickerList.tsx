@@ -1,6 +1,7 @@
 // The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
 import { Box, HStack, Kbd, Text } from '@chakra-ui/react';
 import type { Item, Match } from '@dellum/core';
+import { MessageSquarePlus } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { ItemMark } from '../theme/index.js';
 import { Marked } from './Marked.js';
@@ -14,10 +15,12 @@ interface PickerListProps {
   readonly total: number;
   readonly offered: number;
   readonly at: number | undefined;
+  /** What is typed, to be asked for or added, in words; undefined where the rule has no room for new values. */
+  readonly newValue: { readonly text: string; readonly words: string } | undefined;
   onPick(value: string): void;
 }
 
-export function PickerList({ id, title, lines, matches, total, offered, at, onPick }: PickerListProps) {
+export function PickerList({ id, title, lines, matches, total, offered, at, newValue, onPick }: PickerListProps) {
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (at !== undefined) list.current?.children[at]?.scrollIntoView({ block: 'nearest' });
@@ -59,6 +62,28 @@ export function PickerList({ id, title, lines, matches, total, offered, at, onPi
             </Text>
           </HStack>
         ))}
+        {newValue && (
+          <HStack
+            id={`${id}-${matches.length}`}
+            role="option"
+            aria-selected={at === matches.length}
+            gap="2"
+            px="3"
+            h="31px"
+            cursor="pointer"
+            color="amber.fg"
+            borderTopWidth={matches.length > 0 ? '1px' : '0'}
+            borderColor="lineSoft"
+            bg={at === matches.length ? 'growth.subtle' : undefined}
+            onMouseDown={(event) => {
+              event.preventDefault();
+              onPick(newValue.text);
+            }}
+          >
+            <MessageSquarePlus size={13} aria-hidden />
+            <Text truncate>{newValue.words}</Text>
+          </HStack>
+        )}
       </Box>
       <HStack justify="space-between" px="3" py="1.5" borderTopWidth="1px" borderColor="lineSoft" fontSize="xs" color="inkSoft" gap="5">
         <span role="status">{footWords(matches.length, total, offered)}</span>

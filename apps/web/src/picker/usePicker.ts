@@ -11,6 +11,8 @@ export interface Picker {
   readonly total: number;
   readonly open: boolean;
   readonly at: number | undefined;
+  /** True when the list ends with what is typed, to be asked for or added. */
+  readonly offersNew: boolean;
   /** The value that Enter would take: one that was chosen, or the first match of a text that means none by itself. */
   readonly choice: string | undefined;
   setOpen(open: boolean): void;
@@ -28,10 +30,13 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
   const query = untouched ? '' : text;
   const { matches, total } = list ? search(list.search, query, mostShown, list.picking.search) : { matches: [], total: 0 };
   const means = list && text.trim() !== '' && lookUp(list.catalog, text).found !== 'nothing';
-  const firstByItself = query.trim() !== '' && !means && others === 'refuse' && matches.length > 0 ? 0 : undefined;
+  const offersNew = list !== undefined && (others === 'request' || others === 'add') && query.trim() !== '' && !means;
+  const options = matches.length + (offersNew ? 1 : 0);
+  const firstByItself = query.trim() !== '' && !means && (others === 'refuse' || offersNew) && options > 0 ? 0 : undefined;
   const held = untouched ? matches.findIndex(({ item }) => item.value === initial.held) : -1;
-  const at = chosen !== undefined && chosen < matches.length ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
-  const choice = chosen !== undefined && at !== undefined ? matches[at]?.item.value : firstByItself === undefined ? undefined : matches[0]?.item.value;
+  const at = chosen !== undefined && chosen < options ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
+  const valueAt = (place: number) => (place < matches.length ? matches[place]?.item.value : text);
+  const choice = chosen !== undefined && at !== undefined ? valueAt(at) : firstByItself === undefined ? undefined : valueAt(0);
 
   const onKey = (event: KeyboardEvent): boolean => {
     const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
@@ -39,11 +44,11 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
     else if (event.altKey && event.key === 'ArrowUp') setOpen(false);
     else if (by !== undefined && list) {
       setOpen(true);
-      const from = at ?? (by > 0 ? -1 : matches.length);
-      if (matches.length > 0) setChosen(Math.max(0, Math.min(matches.length - 1, from + by)));
+      const from = at ?? (by > 0 ? -1 : options);
+      if (options > 0) setChosen(Math.max(0, Math.min(options - 1, from + by)));
     } else return false;
     event.preventDefault();
     return true;
   };
-  return { matches, total, open: open && list !== undefined, at, choice, setOpen, retype: () => setChosen(undefined), onKey };
+  return { matches, total, offersNew, open: open && list !== undefined, at, choice, setOpen, retype: () => setChosen(undefined), onKey };
 }

@@ -1,10 +1,11 @@
 // The one judge, in the browser at once and on the server with authority.
 import { passes } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
-import { forbiddenCharacter, isBlank, longestText, longestValue } from '../text/index.js';
+import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTextFault } from '../text/index.js';
 import { isOfKind, kindLabel, parse, type FieldKind } from '../values/index.js';
 import { catalogRule } from './catalogRule.js';
 import { dateRule } from './dateRule.js';
+import { headingOf } from './headings.js';
 import { lengthRule } from './lengthRule.js';
 import type { Finding, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict } from './models.js';
 import { numberRule } from './numberRule.js';
@@ -64,8 +65,20 @@ function otherValue(rule: Rule, typed: string, field: JudgedField, found: Extrac
   // What is no value of the field's kind cannot be stored, whatever the rule says.
   if (!parsed.ok) return refused(null, typed, field, { right: false, code: 'wrong kind', message: parsed.reason });
   if (rule.others === 'accept') return { verdict: 'taken', value: parsed.value };
+  if (rule.others === 'request' || rule.others === 'add') return newValue(rule, parsed.value, typed, field, found, context);
   if (!context.confirmed) return refused(rule, typed, field, found, true);
   return { verdict: 'marked', value: parsed.value, code: found.code, message: found.message };
+}
+
+/** A value that the catalog does not have here: only such a one can be asked for, or added. */
+function newValue(rule: Rule, value: string, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
+  const list = rule.kind === 'catalog' ? context.catalogs.get(rule.catalogId)?.title : undefined;
+  const blank = rule.kind === 'catalog' ? rule.parents.find((key) => context.entry && !context.entry[key]) : undefined;
+  if (blank !== undefined) return refused(rule, typed, field, { right: false, code: 'parent blank', message: `“${typed}” is new. Choose ${headingOf(blank, context)} first, so that it is known where it belongs.` });
+  const fault = list === undefined || (found.code !== 'outside' && found.code !== 'not under parent') ? found : sourceTextFault(typed);
+  if (fault) return refused(rule, typed, field, found);
+  if (rule.others === 'add') return { verdict: 'added', value: clean(value), message: `“${clean(value)}” is added to ${list!}.` };
+  return { verdict: 'requested', value: clean(value), code: found.code, message: `“${clean(value)}” is not in ${list!} yet; its steward is asked for it.` };
 }
 
 function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeContext): Verdict {

@@ -4,7 +4,7 @@ import type { Cells, FieldId, RegisterField } from '../registers/index.js';
 import type { FieldKind, Locale } from '../values/index.js';
 
 /** What happens to a value that the rule does not take. */
-export const otherValues = ['refuse', 'confirm', 'accept'] as const;
+export const otherValues = ['refuse', 'confirm', 'request', 'add', 'accept'] as const;
 export type OtherValues = (typeof otherValues)[number];
 
 /** What the cell of a new entry holds at first. */
@@ -162,6 +162,10 @@ export type Verdict =
       /** The parents that go with it, where they were blank and only one way leads to the value. */
       readonly fills?: Readonly<Record<FieldId, string>>;
     }
+  /** Stored as it was typed and outside, while the steward of the catalog is asked for the value. */
+  | { readonly verdict: 'requested'; readonly value: string; readonly code: VerdictCode; readonly message: string }
+  /** Taken, and to be written into the source of the catalog. */
+  | { readonly verdict: 'added'; readonly value: string; readonly message: string }
   /** Stored as it was typed, and outside. */
   | { readonly verdict: 'marked'; readonly value: string; readonly code: VerdictCode; readonly message: string }
   | {

@@ -1,5 +1,5 @@
 export { clean, isBlank } from './clean.js';
-export { foldCase, looseKey, matchKey } from './keys.js';
+export { foldCase, digitsOf, looseKey, matchKey } from './keys.js';
 export { forbiddenCharacter, longestName, longestText, longestValue } from './forbidden.js';
 export { alphabetical } from './order.js';
 export { slips, slipsAllowed } from './distance.js';

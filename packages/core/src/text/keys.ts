@@ -63,3 +63,6 @@ export function looseKey(text: string): string {
     .replaceAll('\u0004', '/')
     .normalize('NFC');
 }
+
+/** The numbers in a text, parted by blanks: texts with other numbers are other things, however alike they are. */
+export const digitsOf = (text: string): string => text.replace(/\D+/gu, ' ').trim();

@@ -1,6 +1,6 @@
 // Look-alikes: groups of spellings of one thing. Near-linear: values are brought together by shared keys and by what is
 // left of a key without one letter (symmetric deletion, W. Garbe 2012), never by comparing all pairs.
-import { looseKey, slips } from '../text/index.js';
+import { digitsOf, looseKey, slips } from '../text/index.js';
 
 export interface Spelling {
   readonly value: string;
@@ -34,8 +34,6 @@ class Groups {
     if (left !== right) this.parent[Math.max(left, right)] = Math.min(left, right);
   }
 }
-
-const digitsOf = (key: string) => key.replace(/\D+/gu, ' ').trim();
 
 /** FNV-1a (public domain), of a key without the code unit at `left` (−1: the whole key). */
 function hashWithout(key: string, left: number): number {

@@ -33,6 +33,8 @@ export const partTitles: { readonly [Part in RulePart]: string } = {
 const othersWords: readonly { readonly others: OtherValues; readonly words: string; readonly about: string }[] = [
   { others: 'refuse', words: 'refused', about: 'Only what the rule takes is stored.' },
   { others: 'confirm', words: 'stored when it is confirmed', about: 'The clerk is asked; the value is stored marked, and counts as outside.' },
+  { others: 'request', words: 'stored marked, and asked for', about: 'The clerk goes on; whoever keeps the catalog gets the wish and answers it.' },
+  { others: 'add', words: 'added to the catalog', about: 'The value is written into the source of the catalog and taken. For lists that everybody may add to.' },
   { others: 'accept', words: 'accepted', about: 'The rule helps, but anything goes; nothing is ever outside.' },
 ];
 
@@ -79,7 +81,7 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
         />
       );
     case 'others':
-      return <Choices options={othersWords.map(({ others, words, about }): Choice => ({ key: others, words, about, chosen: rule.others === others, choose: () => set({ others }) }))} />;
+      return <Choices options={othersWords.filter(({ others }) => rule.kind === 'catalog' || (others !== 'request' && others !== 'add')).map(({ others, words, about }): Choice => ({ key: others, words, about, chosen: rule.others === others, choose: () => set({ others }) }))} />;
     case 'begins':
       return <BeginsEditor rule={rule} {...props} />;
     case 'where':

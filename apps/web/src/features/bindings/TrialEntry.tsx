@@ -49,7 +49,8 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
     setHeld(verdict.value);
     setRefusal(undefined);
     const taken = verdict.value === '' ? 'Blank is taken.' : `${shown} is taken.`;
-    setSaid(verdict.verdict === 'marked' ? `${shown} would be stored, marked as outside.` : (verdict.corrected ?? taken));
+    const said = { marked: `${shown} would be stored, marked as outside.`, requested: `${shown} would be stored, marked, and asked for.`, added: `${shown} would be added to the catalog and taken.` };
+    setSaid(verdict.verdict === 'taken' ? (verdict.corrected ?? taken) : said[verdict.verdict]);
     setRound(round + 1);
   };
   const reads = readsOf(rule).flatMap((key) => register.fields.find((other) => other.key === key) ?? []);

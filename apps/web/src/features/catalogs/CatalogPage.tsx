@@ -1,7 +1,7 @@
 // A catalog: its values in order or as a tree, where each comes from, how many entries hold it; slips to change it.
 import { Button, Flex, HStack, Input, Text } from '@chakra-ui/react';
 import { itemKey, levelsOf } from '@dellum/core';
-import type { BuildView, CatalogView, Me } from '@dellum/contract';
+import { keeps, mayDesign, type BuildView, type CatalogView, type Me } from '@dellum/contract';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { errorWords } from '../../api/problem.js';
@@ -12,7 +12,7 @@ import { useBuildQuery } from '../sheets/buildApi.js';
 import { ImpactSlip } from '../sources/ImpactSlip.js';
 import { useSlipsQuery } from '../sources/sourcesApi.js';
 import { AddItem } from './AddItem.js';
-import { CatalogSlip } from './CatalogSlip.js';
+import { CatalogSlip, KeptSlip } from './CatalogSlip.js';
 import { useCatalogAsOfQuery, useCatalogItemsQuery, useCatalogLineageQuery, useCatalogUseQuery } from './catalogsApi.js';
 import { ComposeSlip } from './ComposeSlip.js';
 import { HistorySlip } from './HistorySlip.js';
@@ -30,7 +30,7 @@ export function CatalogPage() {
   const { data: me } = useMeQuery();
   if (!build || !me) return <Waiting error={errorWords(error)} />;
   const catalog = build.catalogs.find(({ id }) => id === catalogId);
-  if (!catalog) return <EmptyState title="This catalog is not there">It may have been deleted. Choose another one under Catalogs.</EmptyState>;
+  if (!catalog || !keeps(me, catalog)) return <EmptyState title="This catalog is not there">It may have been deleted, or it is not in your care. Choose another one under Catalogs.</EmptyState>;
   return <CatalogDetail key={catalog.id} catalog={catalog} build={build} me={me} />;
 }
 
@@ -65,8 +65,9 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
   const slipOf = (): ReactNode => {
     if (waiting) return <ImpactSlip key={waiting.id} slip={waiting} build={build} />;
     if (item) return <ItemSlip item={item} catalog={catalog} items={now} held={use?.entries[item.value] ?? 0} levels={levelsOf(now.items)} me={me} close={close} />;
-    if (address.get('slip') === 'compose') return <ComposeSlip key={catalog.version} catalog={catalog} items={now} build={build} me={me} close={close} />;
-    if (address.get('slip') === 'history') return <HistorySlip catalog={catalog} day={day} today={me.house.today} onDay={(next) => show({ day: next })} close={close} />;
+    if (address.get('slip') === 'compose' && mayDesign(me.role)) return <ComposeSlip key={catalog.version} catalog={catalog} items={now} build={build} me={me} close={close} />;
+    if (address.get('slip') === 'history') return <HistorySlip catalog={catalog} day={day} today={me.house.today} takesBack={mayDesign(me.role)} onDay={(next) => show({ day: next })} close={close} />;
+    if (!mayDesign(me.role)) return <KeptSlip catalog={catalog} />;
     return <CatalogSlip catalog={catalog} items={now} build={build} compose={() => show({ slip: 'compose' })} />;
   };
   const toggle = (key: string) => setOpen(new Set(open.has(key) ? [...open].filter((known) => known !== key) : [...open, key]));
@@ -77,9 +78,11 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
       strip={lineage && <LineageStrip lineage={lineage} />}
       actions={
         <>
-          <Button size="xs" variant="outline" onClick={() => show({ slip: 'compose', item: undefined })}>
-            How it is composed
-          </Button>
+          {mayDesign(me.role) && (
+            <Button size="xs" variant="outline" onClick={() => show({ slip: 'compose', item: undefined })}>
+              How it is composed
+            </Button>
+          )}
           <Button size="xs" variant="outline" onClick={() => show({ slip: 'history', item: undefined })}>
             History
           </Button>

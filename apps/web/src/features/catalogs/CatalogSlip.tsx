@@ -3,10 +3,12 @@ import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { catalogIdOf, catalogSentence } from '@dellum/core';
 import { ChangeCatalogDto, type BuildView, type CatalogItems, type CatalogView } from '@dellum/contract';
 import { Link, useNavigate } from 'react-router';
+import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useChangeCatalogMutation, useDeleteCatalogMutation } from './catalogsApi.js';
+import { usePeopleQuery } from '../people/peopleApi.js';
+import { useChangeCatalogMutation, useDeleteCatalogMutation, useEntrustCatalogMutation } from './catalogsApi.js';
 import { itemFieldName, partNames } from './partNames.js';
 
 interface CatalogSlipProps {
@@ -48,6 +50,7 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
       <Button size="xs" alignSelf="start" variant="outline" onClick={compose}>
         Change how it is composed
       </Button>
+      <KeptBy catalog={catalog} />
       <WhereUsed catalog={catalog} build={build} />
       <form noValidate onSubmit={(event) => void save(event)}>
         <Stack gap="3" borderTopWidth="1px" borderColor="line" pt="3">
@@ -63,6 +66,38 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
           </HStack>
         </Stack>
       </form>
+    </Stack>
+  );
+}
+
+/** Who keeps the values, beside the administrators; chosen among the stewards of the house. */
+function KeptBy({ catalog }: { catalog: CatalogView }) {
+  const { data: people } = usePeopleQuery();
+  const [entrust] = useEntrustCatalogMutation();
+  const attempt = useTry();
+  const stewards = people?.filter(({ role }) => role === 'steward') ?? [];
+  const kept = catalog.stewards.map(({ id }) => id);
+  const set = (id: string, on: boolean) => void attempt(entrust({ id: catalog.id, people: on ? [...kept, id] : kept.filter((known) => known !== id) }).unwrap());
+  return (
+    <Stack gap="1" role="group" aria-label="Kept by">
+      <Text fontWeight="bold">Kept by</Text>
+      {stewards.length === 0 && <Text color="inkSoft">Administrators only. Give somebody the role of a steward under People, then entrust the catalog here.</Text>}
+      {stewards.map(({ id, name }) => (
+        <Check key={id} label={name} checked={kept.includes(id)} set={(on) => set(id, on)} />
+      ))}
+    </Stack>
+  );
+}
+
+/** What a steward sees of the catalog as a whole. */
+export function KeptSlip({ catalog }: { catalog: CatalogView }) {
+  return (
+    <Stack gap="3">
+      <Heading as="h2" fontSize="lg">
+        {catalog.title}
+      </Heading>
+      <Text>You keep its values. Add one above the table, or choose one to correct, retire or remove it.</Text>
+      <Text color="inkSoft">Where it is bound and how it is composed is the administrator’s to change.</Text>
     </Stack>
   );
 }

@@ -1,12 +1,13 @@
 // All catalogs of the house, and the form for a new one.
 import { Button, Checkbox, Heading, Stack, Table, Text, Box } from '@chakra-ui/react';
 import { endingInShort, endingOf, ofRanges, type CatalogPart } from '@dellum/core';
-import type { BuildView, CatalogView } from '@dellum/contract';
+import { keeps, mayDesign, type BuildView, type CatalogView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
 import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useCatalogLineageQuery, useMakeCatalogMutation } from './catalogsApi.js';
 import { errorWords, faultWords } from '../../api/problem.js';
@@ -115,17 +116,20 @@ const headings = [['Catalog'], ['What its values are'], ['Fed by'], ['Offered', 
 
 export function CatalogsPage() {
   const { data: build, error } = useBuildQuery();
-  if (!build) return <Waiting error={errorWords(error)} />;
+  const { data: me } = useMeQuery();
+  if (!build || !me) return <Waiting error={errorWords(error)} />;
+  const designs = mayDesign(me.role);
+  const catalogs = build.catalogs.filter((catalog) => keeps(me, catalog));
   return (
-    <Page title="Catalogs" about="The central sets of allowed values. Change a value at its source and every field offers it at once." slip={<NewCatalog build={build} />}>
-      {build.catalogs.length === 0 ? (
-        <EmptyState title="No catalogs yet">Keep a list on a source sheet, name a range over it, then make a catalog of it here.</EmptyState>
+    <Page title="Catalogs" about={designs ? 'The central sets of allowed values. Change a value at its source and every field offers it at once.' : 'The catalogs in your care. Change a value here and every field offers it at once.'} slip={designs && <NewCatalog build={build} />}>
+      {catalogs.length === 0 ? (
+        designs ? <EmptyState title="No catalogs yet">Keep a list on a source sheet, name a range over it, then make a catalog of it here.</EmptyState> : <EmptyState title="No catalog is in your care yet">An administrator entrusts one to you on its page.</EmptyState>
       ) : (
         <Box p="5" overflowX="auto">
           <Table.Root size="sm">
             <ColumnHeadings headings={headings} />
             <Table.Body>
-              {build.catalogs.map((catalog) => (
+              {catalogs.map((catalog) => (
                 <CatalogRow key={catalog.id} catalog={catalog} build={build} />
               ))}
             </Table.Body>

@@ -12,11 +12,13 @@ interface HistorySlipProps {
   readonly catalog: CatalogView;
   readonly day: string | undefined;
   readonly today: string;
+  /** Changes are taken back by administrators. */
+  readonly takesBack: boolean;
   onDay(day: string | undefined): void;
   close(): void;
 }
 
-export function HistorySlip({ catalog, day, today, onDay, close }: HistorySlipProps) {
+export function HistorySlip({ catalog, day, today, takesBack, onDay, close }: HistorySlipProps) {
   const { data: changes } = useCatalogHistoryQuery(catalog.id);
   const [takeBack, { isLoading }] = useTakeBackMutation();
   const told = useTold();
@@ -52,7 +54,7 @@ export function HistorySlip({ catalog, day, today, onDay, close }: HistorySlipPr
               {words}
             </Text>
           ))}
-          {change.act !== null && (
+          {takesBack && change.act !== null && (
             <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void told(takeBack(change.act!).unwrap())}>
               Take it back
             </Button>

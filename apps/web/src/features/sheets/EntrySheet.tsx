@@ -20,7 +20,7 @@ import { columnsOf } from './columns.js';
 import { useRefused } from './RefusedSlip.js';
 import { SheetActions } from './SheetActions.js';
 import { SheetFoot } from './SheetFoot.js';
-import { SheetSlip, type Asked } from './SheetSlip.js';
+import { SheetSlip, slipIsOpen, type Asked } from './SheetSlip.js';
 import { SheetStrip } from './SheetStrip.js';
 import { useDeeds } from './useDeeds.js';
 import { refusalOf, useSheetCells } from './useSheetCells.js';
@@ -150,6 +150,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           showAll={() => show({ holds: undefined, value: undefined })}
           showRefused={() => show({ slip: 'refused', field: undefined, 'new-field': undefined })}
           arrange={() => show({ slip: 'arrange', field: undefined, 'new-field': undefined })}
+          find={() => show({ slip: 'find', field: undefined, 'new-field': undefined })}
         />
       }
       actions={
@@ -164,12 +165,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           why={field && (() => setWhy({ fieldKey: field.key, entry: activeEntry && { id: activeEntry.id, row: active.row + 1 }, text: activeDraft?.text ?? (activeEntry ? (activeEntry.cells[field.key] ?? '') : '') }))}
           insertAbove={() => void underWay(insertAbove())}
           deleteRows={() => void underWay(deeds.deleteRows(chosenBlock))}
-          arrange={() => show({ slip: 'arrange', field: undefined, 'new-field': undefined })}
-          find={() => show({ slip: 'find', field: undefined, 'new-field': undefined })}
           newField={() => show({ 'new-field': '', field: undefined, slip: undefined })}
         />
       }
       slip={
+        slipIsOpen(shown, why, designs) && (
         <SheetSlip
           register={register}
           build={build}
@@ -192,6 +192,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           }}
           typeAt={(row, key, text) => commitAt({ row, column: columnOf(key) }, text)}
         />
+        )
       }
     >
       <Box h="100%" display="flex" flexDirection="column">

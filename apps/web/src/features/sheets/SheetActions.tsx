@@ -1,7 +1,7 @@
 // What can be done with a sheet, its rows and its active cell: the buttons at the head of the page.
 import { Button, HStack, IconButton } from '@chakra-ui/react';
 import { mayDesign, mayEnter, type BuildView, type Me, type SheetView } from '@dellum/contract';
-import { ListFilter, Redo2, Search, Undo2 } from 'lucide-react';
+import { Redo2, Undo2 } from 'lucide-react';
 import { Confirm } from '../../frame/Confirm.js';
 import type { Again } from '../entries/useAgain.js';
 import { SheetMenu } from './SheetMenu.js';
@@ -20,8 +20,6 @@ interface SheetActionsProps {
   readonly why: (() => void) | undefined;
   insertAbove(): void;
   deleteRows(): void;
-  arrange(): void;
-  find(): void;
   newField(): void;
 }
 
@@ -41,12 +39,6 @@ export function SheetActions(props: SheetActionsProps) {
           </IconButton>
         </HStack>
       )}
-      <Button size="xs" variant="outline" onClick={props.arrange}>
-        <ListFilter size={13} aria-hidden /> Arrange
-      </Button>
-      <Button size="xs" variant="outline" onClick={props.find}>
-        <Search size={13} aria-hidden /> Find
-      </Button>
       {enters && newAbove !== undefined && (
         <Button size="xs" variant="outline" onClick={props.insertAbove}>
           New entry above row {newAbove}

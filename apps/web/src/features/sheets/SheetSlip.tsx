@@ -38,7 +38,10 @@ interface SheetSlipProps {
   typeAt(row: number, field: string, text: string): void;
 }
 
-/** Which slip stands open; undefined for none. */
+/** Whether any slip stands open. */
+export const slipIsOpen = ({ slip, chosen, adding }: Shown, why: Asked | undefined, designs: boolean): boolean => why !== undefined || (adding && designs) || chosen !== undefined || (slip !== undefined && slip !== 'gather');
+
+/** The slip that stands open. */
 export function SheetSlip(props: SheetSlipProps) {
   const { register, build, me, shown, why, counts, arranging, deeds, show, value } = props;
   const designs = mayDesign(me.role);

@@ -2,6 +2,7 @@
 import { Button, HStack, Progress, Text } from '@chakra-ui/react';
 import type { FieldCount, RegisterView } from '@dellum/contract';
 import type { ArrangementNames } from '@dellum/core';
+import { ListFilter, Search } from 'lucide-react';
 import { useAppSelector } from '../../store.js';
 import { ArrangedBand } from '../arrangements/ArrangedBand.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
@@ -23,6 +24,7 @@ interface SheetStripProps {
   showAll(): void;
   showRefused(): void;
   arrange(): void;
+  find(): void;
 }
 
 export function SheetStrip(props: SheetStripProps) {
@@ -30,6 +32,12 @@ export function SheetStrip(props: SheetStripProps) {
   const some = outside !== undefined || alike !== undefined;
   return (
     <HStack gap="2" wrap="wrap">
+      <Button size="2xs" h="6" variant="outline" onClick={props.arrange}>
+        <ListFilter size={12} aria-hidden /> Arrange
+      </Button>
+      <Button size="2xs" h="6" variant="outline" onClick={props.find}>
+        <Search size={12} aria-hidden /> Find
+      </Button>
       {!some && <ArrangedBand arranging={arranging} names={names} open={props.arrange} />}
       {alike !== undefined && !outside && <AlikeChip words={alike} onClose={props.showAll} />}
       <OutsideChips register={register} counts={counts} outside={outside} onShow={props.showOutside} />

@@ -1,6 +1,6 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
 import { catalogAtLevel, format, grouped, itemWithValue, judge, parse, planCascade, readsOf, ruleHere, stands, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
-import type { EntryView, FieldView, Me, RegisterView } from '@dellum/contract';
+import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { CellLook } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
@@ -11,6 +11,7 @@ import { daysOf } from '../entries/daysOf.js';
 import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
 import { underWay } from '../entries/inFlight.js';
 import { sendEdit } from '../entries/sendEdit.js';
+import { useRequestsOfRegisterQuery } from '../requests/requestsApi.js';
 
 /** What was taken under another spelling is said. */
 export interface Committed {
@@ -35,9 +36,14 @@ function followed({ cleared, filled, kept }: CascadePlan, register: RegisterView
   return words.length === 0 ? '' : `${words.join('; ')}.`;
 }
 
+/** What is said at a cell whose value was asked for. */
+const askedWords = ({ state, by, word }: RequestAtEntry): string => (state === 'declined' ? `declined by ${by ?? 'the steward'}${word ? `: “${word}”` : ''}` : 'asked for; whoever keeps the catalog will answer');
+
 export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string, ReadyCatalog>, me: Me) {
   const dispatch = useAppDispatch();
   const drafts = useAppSelector((state) => state.drafts);
+  const { data: requests } = useRequestsOfRegisterQuery(register.id);
+  const asked = useMemo(() => new Map(requests?.map((request) => [draftKey(request.entryId, request.field), request])), [requests]);
   const { locale, today } = me.house;
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const context = useMemo<JudgeContext>(() => ({ locale, catalogs, today, fields: register.fields }), [locale, catalogs, today, register.fields]);
@@ -65,6 +71,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     if (value === undefined) return { text: '', tone: 'plain' };
     const standing = isReady(field) ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context) : { right: true as const };
     const mark = itemOf(field, value)?.colour;
+    const request = standing.right ? undefined : asked.get(draftKey(entry.id, field.key));
+    if (request?.value === value) return { text: shown(entry, field), tone: request.state === 'waiting' ? 'asked' : 'outside', said: `outside, ${askedWords(request)}` };
     return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };
   };
 
@@ -88,7 +96,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     }
     dispatch(settled(where));
     const value = verdict ? verdict.value : optimistic(field, typed, locale);
-    const corrected = verdict?.verdict === 'taken' ? verdict.corrected : undefined;
+    const corrected = verdict?.verdict === 'taken' ? verdict.corrected : verdict && verdict.verdict !== 'marked' ? verdict.message : undefined;
     if (value === held && verdict) return corrected ? { said: corrected } : {};
     const fills = verdict?.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
     const plan = planCascade(register.fields, withTexts(entry.cells, [[field.key, value], ...fills]), [field.key, ...fills.map(([key]) => key)], context);

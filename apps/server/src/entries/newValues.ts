@@ -1,0 +1,109 @@
+// Values that clerks bring in: added to the source of a catalog before they are stored, or asked for when they are.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { itemKey, matchKey, type CatalogRule, type Cells, type Step, type Verdict } from '@dellum/core';
+import { adding } from '../catalogs/itemSteps.js';
+import { catalogOf } from '../catalogs/catalogs.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import type { Trx } from '../database/database.js';
+import { Changes } from '../live/changes.js';
+import type { Caller } from '../people/guard.js';
+import { ProblemError } from '../problems/index.js';
+import { RequestsStore, type NewWish } from '../requests/requests.store.js';
+import { SourcesService } from '../sources/sources.service.js';
+import { Worlds } from '../sources/worlds.js';
+import type { Writer } from './entryWriting.js';
+
+/** A value that a catalog is to get under some parents. */
+export interface Addition {
+  readonly catalogId: string;
+  readonly path: readonly string[];
+  readonly value: string;
+}
+/** Thrown out of a transaction that has found values to add: they are added first, then it is tried again. */
+export class AddFirst extends Error {
+  constructor(readonly additions: readonly Addition[]) {
+    super('values are to be added first');
+  }
+}
+
+/** A judged cell of an entry, as it is after judging. */
+export interface JudgedCell {
+  readonly entry: string;
+  readonly field: FieldBuild;
+  readonly verdict: Verdict;
+  readonly cells: Cells;
+}
+
+/** The judged cells of a block. */
+export const judgedCells = (outcomes: readonly { readonly entry: string; readonly field: string; readonly verdict: Verdict }[], fields: ReadonlyMap<string, FieldBuild>, after: ReadonlyMap<string, Cells>): JudgedCell[] =>
+  outcomes.map(({ entry, field, verdict }) => ({ entry, field: fields.get(field)!, verdict, cells: after.get(entry) ?? {} }));
+
+const ruleOf = ({ field }: JudgedCell): CatalogRule | undefined => (field.rule?.kind === 'catalog' ? field.rule : undefined);
+const pathIn = (rule: CatalogRule, cells: Cells): string[] => rule.parents.map((key) => cells[key] ?? '');
+const placeOf = (rule: CatalogRule, { cells, verdict }: JudgedCell): Addition => ({ catalogId: rule.catalogId, path: pathIn(rule, cells), value: verdict.verdict === 'refused' ? '' : verdict.value });
+
+@Injectable()
+export class NewValues {
+  constructor(
+    private readonly sources: SourcesService,
+    private readonly worlds: Worlds,
+    private readonly requests: RequestsStore,
+    private readonly changes: Changes,
+  ) {}
+
+  /** Does an act of entering; values that it has to add first are added, and it is tried again. */
+  async around<T>(caller: Caller, act: () => Promise<T>): Promise<T> {
+    try {
+      return await act();
+    } catch (error) {
+      if (!(error instanceof AddFirst)) throw error;
+      await this.add(caller, error.additions);
+      return act();
+    }
+  }
+
+  /** Throws what is to be added before the judged cells can be stored. */
+  mustAdd(judged: readonly JudgedCell[]): void {
+    const additions = judged.flatMap((cell) => {
+      const rule = ruleOf(cell);
+      return cell.verdict.verdict === 'added' && rule ? [placeOf(rule, cell)] : [];
+    });
+    if (additions.length > 0) throw new AddFirst(additions);
+  }
+
+  /** Writes values into the sources of their catalogs, as one proposal. */
+  async add(caller: Caller, additions: readonly Addition[]): Promise<void> {
+    // One thing in several spellings is added once, as it was written first.
+    const wanted = new Map([...additions].reverse().map((addition) => [`${addition.catalogId} ${itemKey({ path: addition.path, value: matchKey(addition.value) })}`, addition]));
+    const outcome = await this.sources.propose(caller, async (trx, build) => {
+      const steps: Step[] = [];
+      for (const { catalogId, path, value } of wanted.values()) steps.push(...(await this.stepsFor(trx, build, catalogId, path, value)));
+      return { steps };
+    });
+    if (outcome.slip) throw new ProblemError('slip-open', 'The new value would change entries elsewhere. Ask an administrator to add it.');
+  }
+
+  private async stepsFor(trx: Trx, build: HouseBuild, catalogId: string, path: readonly string[], value: string): Promise<readonly Step[]> {
+    const { title } = catalogOf(build, catalogId);
+    const world = await this.worlds.read(trx, build, { catalogs: [catalogId] });
+    try {
+      return adding({ id: catalogId, title, world }, { path: [...path], value, widen: true }).steps;
+    } catch (error) {
+      // Somebody else has added it in between.
+      if (error instanceof ProblemError && error.code === 'name-taken') return [];
+      throw error;
+    }
+  }
+
+  /** Keeps the wishes of stored cells, in their transaction. */
+  async wish(trx: Trx, caller: Writer, register: RegisterBuild, judged: readonly JudgedCell[]): Promise<void> {
+    const wishes = judged.flatMap((cell): NewWish[] => {
+      const rule = ruleOf(cell);
+      return cell.verdict.verdict === 'requested' && rule ? [{ id: randomUUID(), fieldId: cell.field.id, entryId: cell.entry, ...placeOf(rule, cell) }] : [];
+    });
+    if (wishes.length === 0) return;
+    await this.requests.add(trx, caller.houseId, caller.id, wishes);
+    await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'requests', registerId: register.id } }]);
+  }
+}

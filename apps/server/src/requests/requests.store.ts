@@ -1,0 +1,70 @@
+// Queries for wishes of clerks. A wish counts only while its entry still holds the value.
+import { Injectable } from '@nestjs/common';
+import type { RequestAtEntry, RequestState } from '@dellum/contract';
+import { sql } from 'kysely';
+import type { Reader, Trx } from '../database/database.js';
+
+/** A wish as it is made. */
+export interface NewWish {
+  readonly id: string;
+  readonly catalogId: string;
+  readonly fieldId: string;
+  readonly entryId: string;
+  readonly path: readonly string[];
+  readonly value: string;
+}
+/** A wish that waits, with who made it. */
+export interface WaitingWish extends Omit<NewWish, 'path'> {
+  readonly path: string[];
+  readonly by: string;
+  readonly at: Date;
+}
+
+/** How long a declined wish is told at its entry. */
+const toldFor = sql`interval '30 days'`;
+
+@Injectable()
+export class RequestsStore {
+  async add(trx: Trx, houseId: string, personId: string, wishes: readonly NewWish[]): Promise<void> {
+    if (wishes.length === 0) return;
+    await sql`
+      delete from requests using jsonb_to_recordset(${JSON.stringify(wishes)}::jsonb) as wish("fieldId" uuid, "entryId" uuid)
+      where requests.house_id = ${houseId} and requests.field_id = wish."fieldId" and requests.entry_id = wish."entryId" and state = 'waiting'`.execute(trx);
+    await sql`
+      insert into requests (house_id, id, catalog_id, field_id, entry_id, path, value, person_id)
+      select ${houseId}, id, "catalogId", "fieldId", "entryId", path, value, ${personId}
+      from jsonb_to_recordset(${JSON.stringify(wishes)}::jsonb) as wish(id uuid, "catalogId" uuid, "fieldId" uuid, "entryId" uuid, path jsonb, value text)`.execute(trx);
+  }
+
+  /** The wishes that wait for some catalogs. */
+  async waiting(db: Reader, houseId: string, catalogIds: readonly string[]): Promise<WaitingWish[]> {
+    if (catalogIds.length === 0) return [];
+    const { rows } = await sql<WaitingWish>`
+      select requests.id, requests.catalog_id as "catalogId", field_id as "fieldId", entry_id as "entryId", path, value, people.name as by, requests.at
+      from requests
+      join people on people.house_id = requests.house_id and people.id = requests.person_id
+      join fields on fields.house_id = requests.house_id and fields.id = requests.field_id
+      join entries on entries.house_id = requests.house_id and entries.register_id = fields.register_id and entries.id = requests.entry_id
+      where requests.house_id = ${houseId} and state = 'waiting' and requests.catalog_id = any(${catalogIds}::uuid[]) and cells ->> fields.key = requests.value
+      order by requests.at`.execute(db);
+    return rows;
+  }
+
+  /** What became of the wishes of a register's entries that still hold their value: those that wait, and those lately declined. */
+  async ofRegister(db: Reader, houseId: string, registerId: string): Promise<RequestAtEntry[]> {
+    const { rows } = await sql<RequestAtEntry>`
+      select entry_id as "entryId", fields.key as field, requests.value, state, coalesce(word, '') as word, people.name as by
+      from requests
+      join fields on fields.house_id = requests.house_id and fields.id = requests.field_id and fields.register_id = ${registerId}
+      join entries on entries.house_id = requests.house_id and entries.register_id = ${registerId} and entries.id = requests.entry_id
+      left join people on people.house_id = requests.house_id and people.id = requests.answered_by
+      where requests.house_id = ${houseId} and cells ->> fields.key = requests.value
+        and (state = 'waiting' or (state = 'declined' and answered_at > now() - ${toldFor}))
+      order by requests.at`.execute(db);
+    return rows;
+  }
+
+  async answer(trx: Trx, houseId: string, ids: readonly string[], by: string, state: RequestState, answer: string | null, word: string): Promise<void> {
+    await trx.updateTable('requests').set({ state, answer, word, answered_by: by, answered_at: new Date() }).where('house_id', '=', houseId).where('id', 'in', [...ids]).execute();
+  }
+}
