@@ -10,6 +10,8 @@ import { BindingsController } from './bindings/bindings.controller.js';
 import { BindingsService } from './bindings/bindings.service.js';
 import { ManyBindingsController } from './bindings/manyBindings.controller.js';
 import { ManyBindingsService } from './bindings/manyBindings.service.js';
+import { RuleHistory } from './bindings/ruleHistory.service.js';
+import { RuleHistoryStore } from './bindings/ruleHistory.store.js';
 import { WhyService } from './bindings/why.service.js';
 import { BuildService } from './build/build.service.js';
 import { BuildStore } from './build/build.store.js';
@@ -103,7 +105,7 @@ const controllers = [
   LiveController,
 ];
 
-const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RequestsStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
@@ -139,6 +141,7 @@ const services = [
   Planning,
   RangesService,
   RequestsService,
+  RuleHistory,
   SessionsService,
   SheetsService,
   SourcesService,

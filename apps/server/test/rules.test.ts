@@ -1,7 +1,7 @@
 // Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
 import { readFileSync } from 'node:fs';
 import type { FieldKind, Rule, Verdict } from '@dellum/core';
-import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, FieldCount, HeldIn, Problem, RuleImpact, RuleTrial, Upkeep, Why } from '@dellum/contract';
+import type { BlockOutcome, BuildView, ColumnProfile, EditOutcome, FieldCount, HeldIn, Problem, RuleChange, RuleImpact, RulesTakenBack, RuleTrial, Upkeep, Why } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chain, makeEntrySheet, quayAndBerth, ruleDto } from './entrySheet.js';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
@@ -268,5 +268,40 @@ describe('a value', () => {
     expect(await listed('&field=pilot&value=')).toEqual(['V2']);
     expect(await listed('&field=pilot&value=Nobody')).toEqual([]);
     expect((await house.clerk.call('GET', `/registers/${house.visits.id}/entries?field=captain&value=x`)).status).toBe(404);
+  });
+});
+
+describe('the history of rules', () => {
+  it('says who set what, one act for many fields, and takes each back and forth', async () => {
+    const made = await makeEntrySheet(running, quayAndBerth);
+    const { administrator, clerk } = made.house;
+    await made.rule('quay', { kind: 'typed', values: ['North'] });
+    const ids = made.register.fields.slice(0, 2).map(({ id }) => id);
+    await administrator.call('PUT', '/bindings', { fields: ids, rule: ruleDto({ kind: 'catalog', catalogId: made.berths, level: 0 }) });
+    const history = () => administrator.get<RuleChange[]>('/bindings/history');
+    const rulesNow = async () => (await administrator.get<BuildView>('/build')).sheets.flatMap(({ registers }) => registers).find(({ id }) => id === made.register.id)!.fields.slice(0, 2).map(({ rule }) => rule?.kind ?? null);
+    expect((await history()).map(({ fields, by, standing }) => [fields.length, by, standing])).toEqual([[2, 'The administrator', true], [1, 'The administrator', false]]);
+    const [both] = await history();
+    expect((await administrator.call<RulesTakenBack>('POST', '/bindings/taken-back', { change: both!.id })).body).toEqual({ set: 2, changed: 0 });
+    expect(await rulesNow()).toEqual(['typed', null]);
+    // Taking back is an act of its own and is taken back in turn; a field that was changed since is passed over.
+    await made.rule('berth', { kind: 'plain', hint: 'x' });
+    const [, back] = await history();
+    expect((await administrator.call<RulesTakenBack>('POST', '/bindings/taken-back', { change: back!.id })).body).toEqual({ set: 1, changed: 1 });
+    expect(await rulesNow()).toEqual(['catalog', 'plain']);
+    expect((await administrator.get<RuleChange[]>(`/bindings/history?field=${ids[1]!}`)).length).toBe(3);
+    expect((await administrator.call<Problem>('POST', '/bindings/taken-back', { change: 999_999_999 })).body.code).toBe('not-found');
+    expect((await clerk.call('GET', '/bindings/history')).status).toBe(403);
+  });
+  it('takes an expression over the entry, and refuses one that cannot be read', async () => {
+    const made = await makeEntrySheet(running, quayAndBerth);
+    expect((await made.rule('depth', { kind: 'expression', expression: 'value <= entry.ship / 2', message: 'Too deep.' })).status).toBe(204);
+    const entry = await made.entry({ ship: '100' });
+    expect((await made.edit(entry, 'depth', '51')).body).toMatchObject({ verdict: 'condition', detail: 'Too deep.' });
+    expect((await made.edit(entry, 'depth', '50')).status).toBe(200);
+    await made.edit(entry, 'ship', '80');
+    const [, , , depth] = await made.house.clerk.get<FieldCount[]>(`/registers/${made.register.id}/counts`);
+    expect(depth).toMatchObject({ held: 1, outside: 1 });
+    for (const expression of ['value >', 'value < entry.nowhere', '']) expect((await made.rule('depth', { kind: 'expression', expression })).body.code).toBe('not-valid');
   });
 });

@@ -1,6 +1,7 @@
 // The rules of all fields of a house, and setting many at once.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsOptional, IsUUID, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsInt, IsOptional, IsUUID, Min, ValidateNested } from 'class-validator';
+import type { Rule } from '@dellum/core';
 import type { FieldCount } from './entries.js';
 import { RuleDto } from './rules.js';
 
@@ -29,4 +30,25 @@ export interface RuleImpact extends FieldCount {
   readonly now: number;
   /** Why the rule cannot be set on this field; it is passed over. */
   readonly unfit?: string;
+}
+
+/** A rule set or cleared in one act, in one field or in many. */
+export interface RuleChange {
+  readonly id: number;
+  readonly at: string;
+  readonly by: string;
+  readonly fields: readonly { readonly fieldId: string; readonly before: Rule | null; readonly after: Rule | null }[];
+  /** True while at least one of the fields still has the rule that this act gave it. */
+  readonly standing: boolean;
+}
+export class TakeBackRulesDto {
+  /** The change to take back. */
+  @IsInt()
+  @Min(1)
+  change!: number;
+}
+/** What taking back did; fields whose rule was changed since stay as they are. */
+export interface RulesTakenBack {
+  readonly set: number;
+  readonly changed: number;
 }

@@ -239,6 +239,18 @@ export class RuleDto {
   @IsString({ each: true })
   @MaxLength(200, { each: true })
   examples?: string[];
+
+  /** expression */
+  @IsOptional()
+  @IsString()
+  @MaxLength(1000, { message: 'Keep the expression under 1,000 characters.' })
+  expression?: string;
+
+  /** expression: said where it is not true */
+  @IsOptional()
+  @IsString()
+  @MaxLength(200, { message: 'Keep the message under 200 characters.' })
+  message?: string;
 }
 
 /** What a draft of a rule would find in the entries as they stand. */

@@ -1,13 +1,17 @@
 // HTTP for the Bindings page: all fields of the house, and one rule for many of them; administrators only.
-import { Body, Controller, Get, HttpCode, Post, Put } from '@nestjs/common';
-import { SetRulesDto, type FieldCount, type RuleImpact } from '@dellum/contract';
+import { Body, Controller, Get, HttpCode, Post, Put, Query } from '@nestjs/common';
+import { SetRulesDto, TakeBackRulesDto, type FieldCount, type RuleChange, type RuleImpact, type RulesTakenBack } from '@dellum/contract';
 import { Asking, For, type Caller } from '../people/guard.js';
 import { ManyBindingsService } from './manyBindings.service.js';
+import { RuleHistory } from './ruleHistory.service.js';
 
 @Controller('bindings')
 @For('administrator')
 export class ManyBindingsController {
-  constructor(private readonly bindings: ManyBindingsService) {}
+  constructor(
+    private readonly bindings: ManyBindingsService,
+    private readonly history: RuleHistory,
+  ) {}
 
   @Get()
   all(@Asking() caller: Caller): Promise<FieldCount[]> {
@@ -19,6 +23,18 @@ export class ManyBindingsController {
   @HttpCode(200)
   trial(@Asking() caller: Caller, @Body() dto: SetRulesDto): Promise<RuleImpact[]> {
     return this.bindings.trial(caller, dto);
+  }
+
+  /** What was set and cleared, the newest first; `field` for one field only. */
+  @Get('history')
+  changes(@Asking() caller: Caller, @Query('field') field?: string): Promise<RuleChange[]> {
+    return this.history.changes(caller, field);
+  }
+
+  @Post('taken-back')
+  @HttpCode(200)
+  takeBack(@Asking() caller: Caller, @Body() dto: TakeBackRulesDto): Promise<RulesTakenBack> {
+    return this.history.takeBack(caller, dto.change);
   }
 
   @Put()

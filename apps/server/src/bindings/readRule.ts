@@ -84,6 +84,8 @@ export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Ru
       return { ...rule, least: dto.shortest ?? null, most: dto.longest ?? null };
     case 'pattern':
       return { ...rule, pattern: dto.pattern ?? '', examples: (dto.examples ?? []).map(clean).filter((text) => text !== '') };
+    case 'expression':
+      return { ...rule, expression: clean(dto.expression ?? ''), message: clean(dto.message ?? '') };
     case 'plain':
       return rule;
   }

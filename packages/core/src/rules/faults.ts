@@ -3,7 +3,7 @@ import { judge, kindOf } from './judge.js';
 import type { FaultContext, JudgedField, Rule, RuleFault } from './models.js';
 
 /** True for a fault that leaves a rule which cannot even be read; the others are said, and the rule may be set. */
-export const forbidsRule = ({ part }: RuleFault): boolean => part === 'kind' || part === 'pattern' || part === 'others';
+export const forbidsRule = ({ part }: RuleFault): boolean => part === 'kind' || part === 'pattern' || part === 'expression' || part === 'others';
 
 /** The faults of a rule on its field: bounds the wrong way round, an empty list, a beginning that it refuses itself. */
 export function ruleFaults(rule: Rule, field: JudgedField, context: FaultContext): readonly RuleFault[] {

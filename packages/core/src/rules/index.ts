@@ -3,6 +3,7 @@ export { canBeOutside, catalogIdOf, fieldsNamedBy, judge, readsOf, ruleHere, rul
 export { closedHere, offerOf, type Offer } from './catalogRule.js';
 export { typedList } from './typedRule.js';
 export { patternFault, patternOf } from './patternRule.js';
+export { expressionFault, expressionNames } from './expressionRule.js';
 export { ruleSentence, ruleTakes } from './sentence.js';
 export { forbidsRule, ruleFaults } from './faults.js';
 export { newRule, plainPicking, ruleBase } from './make.js';

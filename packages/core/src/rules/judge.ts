@@ -5,6 +5,7 @@ import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTe
 import { isOfKind, kindLabel, parse, type FieldKind } from '../values/index.js';
 import { catalogRule } from './catalogRule.js';
 import { dateRule } from './dateRule.js';
+import { expressionRule } from './expressionRule.js';
 import { headingOf } from './headings.js';
 import { lengthRule } from './lengthRule.js';
 import type { Finding, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict } from './models.js';
@@ -21,6 +22,7 @@ const kinds: { readonly [Kind in Rule['kind']]: RuleKind<Extract<Rule, { kind: K
   number: numberRule,
   length: lengthRule,
   pattern: patternRule,
+  expression: expressionRule,
   plain: plainRule,
 };
 

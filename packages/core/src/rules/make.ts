@@ -22,6 +22,8 @@ export function newRule(kind: Rule['kind'], before: RuleBase = ruleBase): Rule {
       return { ...base, kind, least: null, most: null };
     case 'pattern':
       return { ...base, kind, pattern: '', examples: [] };
+    case 'expression':
+      return { ...base, kind, expression: '', message: '' };
     case 'plain':
       return { ...base, kind };
   }

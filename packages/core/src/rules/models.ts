@@ -111,13 +111,20 @@ export interface PatternRule extends RuleBase {
   /** Texts of which the pattern was made, shown in the sentence. */
   readonly examples: readonly string[];
 }
+/** A value for which an expression of the Common Expression Language is true. */
+export interface ExpressionRule extends RuleBase {
+  readonly kind: 'expression';
+  readonly expression: string;
+  /** Said where it is not true; empty for Dellum's own words. */
+  readonly message: string;
+}
 /** Whatever the kind of the field takes, with all that a rule can say besides. */
 export interface PlainRule extends RuleBase {
   readonly kind: 'plain';
 }
 
-export type Rule = CatalogRule | TypedRule | DateRule | NumberRule | LengthRule | PatternRule | PlainRule;
-export const ruleKinds = ['catalog', 'typed', 'date', 'number', 'length', 'pattern', 'plain'] as const satisfies readonly Rule['kind'][];
+export type Rule = CatalogRule | TypedRule | DateRule | NumberRule | LengthRule | PatternRule | ExpressionRule | PlainRule;
+export const ruleKinds = ['catalog', 'typed', 'date', 'number', 'length', 'pattern', 'expression', 'plain'] as const satisfies readonly Rule['kind'][];
 
 /** What a judgement needs to know of the field. */
 export interface JudgedField {
@@ -190,7 +197,7 @@ export interface SentencePart {
   readonly text: string;
   readonly edits?: RulePart;
 }
-export const ruleParts = ['kind', 'catalog', 'parents', 'values', 'bounds', 'pattern', 'mayBeBlank', 'noRepeats', 'others', 'hint', 'refusalText', 'begins', 'where', 'day', 'fitting', 'brings', 'picking'] as const;
+export const ruleParts = ['kind', 'catalog', 'parents', 'values', 'bounds', 'pattern', 'expression', 'mayBeBlank', 'noRepeats', 'others', 'hint', 'refusalText', 'begins', 'where', 'day', 'fitting', 'brings', 'picking'] as const;
 export type RulePart = (typeof ruleParts)[number];
 
 /** How the sentence calls what the rule names. */

@@ -25,6 +25,8 @@ const statements = [
   `alter table ledger add column act_id bigint`,
   `create index ledger_act on ledger (house_id, act_id, id) where act_id is not null`,
 
+  `create index ledger_rules on ledger (house_id, id) where act in ('rule.set', 'rule.cleared')`,
+
   `create table stewards (
      house_id uuid not null, catalog_id uuid not null, person_id uuid not null, primary key (house_id, catalog_id, person_id),
      foreign key (house_id, catalog_id) references catalogs on delete cascade,

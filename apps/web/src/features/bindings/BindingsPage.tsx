@@ -1,5 +1,5 @@
 // Bindings: every field of the house with what it takes, filtered; many are bound, given a copied rule, or cleared at once.
-import { Box, HStack, Input, Table, Text } from '@chakra-ui/react';
+import { Box, Button, HStack, Input, Table, Text } from '@chakra-ui/react';
 import { catalogIdOf, kindLabel, matchKey, ruleTakes } from '@dellum/core';
 import type { BuildView, FieldCount, FieldView, Me, RegisterView, SheetView } from '@dellum/contract';
 import { useState } from 'react';
@@ -8,10 +8,12 @@ import { errorWords } from '../../api/problem.js';
 import { Check } from '../../frame/Check.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { Select } from '../../frame/Select.js';
+import { SlipHead } from '../../frame/SlipHead.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useBindingsQuery } from './bindingsApi.js';
 import { ManyRules } from './ManyRules.js';
+import { RuleHistory } from './RuleHistory.js';
 import { ruleNames } from './rulePlace.js';
 
 const number = new Intl.NumberFormat('en-GB');
@@ -64,6 +66,7 @@ export function BindingsPage() {
   const [address, setAddress] = useSearchParams();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   // The address follows the choice; it lags behind quick changes and so is not read again.
+  const [history, setHistory] = useState(false);
   const [wanted, setWanted] = useState(() => wantedBy(address));
   if (!build || !me || !counts) return <Waiting error={errorWords(error ?? failed)} />;
   const want = (change: Partial<Wanted>) => {
@@ -88,7 +91,17 @@ export function BindingsPage() {
           <Select label="Rule" width="190px" value={wanted.rule} options={rules} onChoose={(rule) => want({ rule })} />
         </HStack>
       }
-      slip={picked.length > 0 ? <ManyRules key={[...chosen].join()} lines={picked} every={every} build={build} done={() => setChosen(new Set())} /> : undefined}
+      actions={
+        <Button size="xs" variant="outline" aria-expanded={history} onClick={() => setHistory(!history)}>
+          History
+        </Button>
+      }
+      slip={picked.length > 0 ? <ManyRules key={[...chosen].join()} lines={picked} every={every} build={build} done={() => setChosen(new Set())} /> : history ? (
+          <>
+            <SlipHead title="History" about="rules and bindings of all fields" close={() => setHistory(false)} />
+            <RuleHistory build={build} me={me} />
+          </>
+        ) : undefined}
     >
       {lines.length === 0 ? (
         <EmptyState title="No field is like this">Change what is looked for above, or make fields on an entry sheet.</EmptyState>

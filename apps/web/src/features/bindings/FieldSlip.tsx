@@ -15,6 +15,7 @@ import { errorWords } from '../../api/problem.js';
 import { ruleDto } from './ruleDto.js';
 import type { RulePlace } from './rulePlace.js';
 import { ruleOfKind } from './RulePartEditor.js';
+import { RuleHistory } from './RuleHistory.js';
 import { RuleSentence } from './RuleSentence.js';
 import { TrialEntry } from './TrialEntry.js';
 
@@ -133,6 +134,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
   // Rules are for fields in which clerks enter data.
   const isSource = build.sheets.find(({ id }) => id === register.sheetId)?.kind === 'source';
   const [drafted, setDrafted] = useState<Rule>();
+  const [history, setHistory] = useState(false);
   const [setRule] = useSetRuleMutation();
   const [clearRule] = useClearRuleMutation();
   const [remove] = useDeleteFieldMutation();
@@ -208,8 +210,16 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
             Clear the rule
           </Button>
         )}
+        <Button size="xs" variant="outline" aria-expanded={history} onClick={() => setHistory(!history)}>
+          History
+        </Button>
         {!drafted && <Confirm ask="Delete the field" about={`${field.heading} and what the entries hold in it are gone for everybody.`} act="Delete the field" onConfirm={() => void drop()} />}
       </HStack>
+      {history && (
+        <Box mt="3">
+          <RuleHistory fieldId={field.id} build={build} me={me} />
+        </Box>
+      )}
     </>
   );
 }

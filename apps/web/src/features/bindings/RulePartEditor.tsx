@@ -6,6 +6,7 @@ import { FilterEditor } from '../catalogs/FilterEditor.js';
 import { Choices, type Choice } from './Choices.js';
 import { BroughtEditor, DayEditor, FittingEditor, ParentsEditor, PickingEditor } from './CatalogParts.js';
 import { BoundsEditor } from './BoundsEditor.js';
+import { ExpressionEditor } from './ExpressionEditor.js';
 import { PatternEditor } from './PatternEditor.js';
 import type { RulePartProps, RulePlace } from './rulePlace.js';
 import { suggestedCatalog } from './suggestedCatalog.js';
@@ -17,6 +18,7 @@ export const partTitles: { readonly [Part in RulePart]: string } = {
   values: 'The values',
   bounds: 'Bounds',
   pattern: 'How it is written',
+  expression: 'The expression that must be true',
   mayBeBlank: 'When it is left blank',
   noRepeats: 'No value twice',
   others: 'Any other value is',
@@ -62,6 +64,8 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
       return <BoundsEditor rule={rule} {...props} />;
     case 'pattern':
       return rule.kind === 'pattern' && <PatternEditor rule={rule} {...props} />;
+    case 'expression':
+      return rule.kind === 'expression' && <ExpressionEditor rule={rule} {...props} />;
     case 'mayBeBlank':
       return (
         <Choices

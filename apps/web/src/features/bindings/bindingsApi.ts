@@ -1,5 +1,5 @@
 // Rules of fields over the API.
-import type { FieldCount, RuleDto, RuleImpact, RuleTrial, SetRulesDto, Why, WhyDto } from '@dellum/contract';
+import type { FieldCount, RuleChange, RuleDto, RuleImpact, RulesTakenBack, RuleTrial, SetRulesDto, Why, WhyDto } from '@dellum/contract';
 import { api } from '../../api/api.js';
 
 export const bindingsApi = api.injectEndpoints({
@@ -9,8 +9,10 @@ export const bindingsApi = api.injectEndpoints({
     bindings: build.query<FieldCount[], void>({ query: () => '/bindings', providesTags: ['Counts', 'Build', 'Catalog'] }),
     rulesTrial: build.query<RuleImpact[], SetRulesDto>({ query: (body) => ({ path: '/bindings/trial', method: 'POST', body }), providesTags: ['Counts', 'Build', 'Catalog'] }),
     setRules: build.mutation<{ set: number }, SetRulesDto>({ query: (body) => ({ path: '/bindings', method: 'PUT', body }), invalidatesTags: ['Build', 'Counts', 'Lineage', 'Upkeep'] }),
+    ruleHistory: build.query<RuleChange[], string | undefined>({ query: (fieldId) => `/bindings/history${fieldId ? `?field=${fieldId}` : ''}`, providesTags: ['Build'] }),
+    takeBackRules: build.mutation<RulesTakenBack, number>({ query: (change) => ({ path: '/bindings/taken-back', method: 'POST', body: { change } }), invalidatesTags: ['Build', 'Counts', 'Lineage', 'Upkeep'] }),
     setRule: build.mutation<null, { fieldId: string; rule: RuleDto }>({ query: ({ fieldId, rule }) => ({ path: `/fields/${fieldId}/rule`, method: 'PUT', body: rule }), invalidatesTags: ['Build', 'Counts', 'Lineage'] }),
     clearRule: build.mutation<null, string>({ query: (fieldId) => ({ path: `/fields/${fieldId}/rule`, method: 'DELETE' }), invalidatesTags: ['Build', 'Counts', 'Lineage'] }),
   }),
 });
-export const { useRuleTrialQuery, useWhyQuery, useBindingsQuery, useRulesTrialQuery, useSetRulesMutation, useSetRuleMutation, useClearRuleMutation } = bindingsApi;
+export const { useRuleTrialQuery, useWhyQuery, useBindingsQuery, useRulesTrialQuery, useSetRulesMutation, useRuleHistoryQuery, useTakeBackRulesMutation, useSetRuleMutation, useClearRuleMutation } = bindingsApi;

@@ -22,6 +22,8 @@ function membersOf(rule: Rule): Partial<RuleDto> {
       return { shortest: rule.least, longest: rule.most };
     case 'pattern':
       return { pattern: rule.pattern, examples: [...rule.examples] };
+    case 'expression':
+      return { expression: rule.expression, message: rule.message };
     case 'plain':
       return {};
   }

@@ -1,0 +1,45 @@
+// Rules written as expressions: over the value, the other fields of the entry and the day.
+import fc from 'fast-check';
+import { expressionFault, fieldsNamedBy, houseLocale, judge, newRule, ruleFaults, stands, type ExpressionRule, type JudgeContext } from '@dellum/core';
+import { describe, expect, it } from 'vitest';
+
+const fields = [{ key: 'gross', heading: 'Gross', kind: 'number' }, { key: 'net', heading: 'Net', kind: 'number' }, { key: 'dry', heading: 'Dry', kind: 'yes/no' }] as const;
+const rule = (expression: string, message = ''): ExpressionRule => ({ ...(newRule('expression') as ExpressionRule), expression, message });
+const net = (expression: string, message?: string) => ({ heading: 'Net', kind: 'number' as const, rule: rule(expression, message) });
+const context: JudgeContext = { locale: houseLocale, catalogs: new Map(), fields, today: '2026-11-25' };
+
+describe('an expression', () => {
+  it('compares with other fields of the entry, by size, as the numbers they are', () => {
+    const number = fc.integer({ min: -1000, max: 1000 });
+    fc.assert(
+      fc.property(number, number, (gross, value) => {
+        const verdict = judge(net('value <= entry.gross / 2'), String(value), { ...context, entry: { gross: String(gross) } });
+        expect(verdict.verdict === 'taken').toBe(value <= gross / 2);
+      }),
+    );
+  });
+  it('lets pass what cannot be computed because a field is blank, and nothing else', () => {
+    expect(judge(net('value <= entry.gross'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'taken' });
+    expect(judge(net('entry.gross != null && value <= entry.gross'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'refused', code: 'condition' });
+    expect(judge(net('value <= "many"'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'refused', code: 'condition' });
+    expect(judge(net('!entry.dry || value == 0'), '7', { ...context, entry: { dry: 'yes' } })).toMatchObject({ verdict: 'refused' });
+  });
+  it('says its own message, and judges what stands', () => {
+    expect(judge(net('value > 10', 'Too light.'), '3', context)).toMatchObject({ message: 'Too light.' });
+    expect(stands(net('value > 10'), '3', context)).toMatchObject({ right: false, code: 'condition' });
+    expect(stands(net('value > 10'), '11', context)).toEqual({ right: true });
+    expect(fieldsNamedBy(rule('value < entry.gross && entry.dry'))).toEqual(['gross', 'dry']);
+  });
+  it.each([
+    ['', 'empty'],
+    ['value >', 'cannot be read'],
+    ['1 + 1', 'must be true or false'],
+    ['run(value)', 'cannot be read'],
+    ['value.matches("(a+)+$")', 'Patterns have a rule of their own'],
+  ])('%j is said to be wrong while it is written: %s', (expression, words) => {
+    expect(expressionFault(expression)).toContain(words);
+  });
+  it('names a field that is not there', () => {
+    expect(ruleFaults(rule('value < entry.tare'), net(''), { ...context, rules: new Map() })).toMatchObject([{ part: 'expression', message: expect.stringContaining('tare') }]);
+  });
+});
