@@ -81,10 +81,11 @@ class Layer {
     await this.places.countIn(this.trx, { houseId: this.houseId, registerId }, rows.map(({ pos }) => pos), 1);
     await sql`
       insert into value_counts (house_id, field_id, value, entries)
-      select ${this.houseId}, fields.id, cell.value, count(*) from entries
+      select ${this.houseId}, fields.id, one.value, count(*) from entries
       cross join lateral jsonb_each_text(cells) as cell(key, value)
+      cross join lateral unnest(string_to_array(cell.value, ${'\u001F'})) as one(value)
       join fields on fields.house_id = entries.house_id and fields.register_id = entries.register_id and fields.key = cell.key
-      where entries.house_id = ${this.houseId} and entries.register_id = ${registerId} group by fields.id, cell.value`.execute(this.trx);
+      where entries.house_id = ${this.houseId} and entries.register_id = ${registerId} group by fields.id, one.value`.execute(this.trx);
     return rows.map(({ id }) => id);
   }
 

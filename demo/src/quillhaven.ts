@@ -1,4 +1,5 @@
 // The Quillhaven Harbour Office: a small harbour, made up, and so is everything in it.
+import { joinedValues } from '@dellum/core';
 import { demoAccounts } from '@dellum/server';
 import type { EntrySheetBlueprint, HouseBlueprint, SourceSheetBlueprint } from './blueprint.js';
 import { readFileSync } from 'node:fs';
@@ -32,6 +33,7 @@ const visits = 1512;
 
 function berthVisits(today: number): EntrySheetBlueprint['entries'] {
   const random = chance(4170);
+  const asked = chance(99);
   const start = today - 400 * day;
   return Array.from({ length: visits }, (_, at) => {
     const arrival = start + Math.floor((at / visits) * 414) * day;
@@ -50,6 +52,8 @@ function berthVisits(today: number): EntrySheetBlueprint['entries'] {
     cells['rate'] = pick(random, [['0.03', 2], ['0.075', 5], ['0.2', 1]]);
     cells['plan'] = `${'ABCDEFGH'[Math.floor(random() * 8)]!}${String(Math.floor(random() * 100_000)).padStart(5, '0')}`;
     cells['shore_power'] = random() < 0.4 ? 'yes' : 'no';
+    const needs = services.filter(() => asked() < 0.45);
+    if (needs.length > 0) cells['services'] = joinedValues(needs);
     if (random() < 0.12) cells['remarks'] = remarks[Math.floor(random() * remarks.length)]!;
     return cells;
   });
@@ -222,6 +226,7 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
           { key: 'rate', heading: 'Dues rate', kind: 'percent', width: 96, rule: { ...bound('Dues rates', 'The rate that holds on the day of arrival.'), day: 'arrival' } },
           { key: 'plan', heading: 'Plan code', kind: 'text', width: 100, rule: { kind: 'length', least: 6, most: 6, hint: 'Exactly six characters, from the berth plan.' } },
           { key: 'shore_power', heading: 'Shore power', kind: 'yes/no', width: 104 },
+          { key: 'services', heading: 'Services', kind: 'several values', width: 190, rule: bound('Services', 'What the ship asked for; as many as it needs.') },
           { key: 'remarks', heading: 'Remarks', kind: 'text', width: 220 },
         ],
         entries: berthVisits(moment),

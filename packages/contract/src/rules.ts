@@ -87,6 +87,13 @@ export class PickingDto {
   @Min(3)
   @Max(30)
   lines = 8;
+
+  /** Of several values: so many at most. */
+  @ValidateIf(given)
+  @IsInt()
+  @Min(1)
+  @Max(100)
+  most: number | null = null;
 }
 
 export class RuleDto {

@@ -1,4 +1,4 @@
-import { fieldKinds, format, houseLocale, parse, type FieldKind, type Locale } from '@dellum/core';
+import { clean, fieldKinds, format, houseLocale, joinedValues, parse, type FieldKind, type Locale } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -48,6 +48,7 @@ describe('format', () => {
     percent: fc.integer({ min: -100_000, max: 100_000 }).map((thousandths) => value('percent', String(thousandths / 1000))!),
     date: fc.date({ min: new Date('0101-01-01'), max: new Date('9998-12-31'), noInvalidDate: true }).map((day) => day.toISOString().slice(0, 10)),
     'yes/no': fc.constantFrom('yes', 'no'),
+    'several values': fc.uniqueArray(fc.stringMatching(/^[a-z",; 2]{1,8}$/u).map(clean).filter(Boolean), { minLength: 1 }).map(joinedValues),
   };
   it.each(fieldKinds)('is the inverse of parse for every stored %s', (kind) => {
     fc.assert(fc.property(stored[kind], fc.constantFrom(houseLocale, comma, american), (held, locale) => { expect(value(kind, format(kind, held, locale), locale)).toBe(held); }));

@@ -1,8 +1,8 @@
 // An arrangement as SQL over entries: which ones are shown, and in which order.
-import { catalogAtLevel, type Arrangement, type Carry, type Catalog, type Only } from '@dellum/core';
+import { catalogAtLevel, isNumeric, type Arrangement, type Carry, type Catalog, type Only } from '@dellum/core';
 import { sql, type RawBuilder, type Sql } from 'kysely';
 import type { FieldBuild, RegisterBuild } from '../build/build.store.js';
-import { holdsOneOf, type HoldsOneOf } from '../entries/holds.js';
+import { holdsOneOf, partsOf, type HoldsOneOf } from '../entries/holds.js';
 
 type Fragment = ReturnType<Sql>;
 
@@ -22,11 +22,10 @@ function seen(key: string, { carries }: ArrangedOver): Fragment {
 }
 
 const asNumber = (text: Fragment): Fragment => sql`case when ${text} ~ '^-?[0-9]+([.][0-9]+)?$' then (${text})::numeric end`;
-const isNumeric = ({ kind }: Pick<FieldBuild, 'kind'>): boolean => kind === 'number' || kind === 'percent';
 
 function within(text: Fragment, field: FieldBuild, from: string | null, until: string | null): Fragment {
-  const value = isNumeric(field) ? asNumber(text) : text;
-  const bound = (at: string) => (isNumeric(field) ? sql`${at}::numeric` : sql`${at}`);
+  const value = isNumeric(field.kind) ? asNumber(text) : text;
+  const bound = (at: string) => (isNumeric(field.kind) ? sql`${at}::numeric` : sql`${at}`);
   return sql`(${sql.join([...(from === null ? [] : [sql`${value} >= ${bound(from)}`]), ...(until === null ? [] : [sql`${value} <= ${bound(until)}`]), sql`${value} is not null`], sql` and `)})`;
 }
 
@@ -35,7 +34,7 @@ function passes(only: Only, over: ArrangedOver): Fragment {
   switch (only.only) {
     case 'values': {
       const values = only.values.filter((value) => value !== '');
-      const held = sql`${text} = any(${values}::text[])`;
+      const held = sql`(${text} = any(${values}::text[]) or ${partsOf(text)} && ${values}::text[])`;
       return values.length < only.values.length ? sql`(${text} is null or ${held})` : held;
     }
     case 'outside':
@@ -54,7 +53,7 @@ function orderOf(at: number, direction: Fragment, field: FieldBuild, over: Arran
   const values = catalog && field.rule?.kind === 'catalog' ? catalogAtLevel(catalog, field.rule.level).all.map(({ value }) => value) : field.rule?.kind === 'typed' ? field.rule.values : [];
   const ranks = sql.ref(`ranks${at}`);
   const ranked = values.length > 0;
-  const natural = isNumeric(field) ? sql`${asNumber(text)} ${direction} nulls last` : sql`${text} collate natural_order ${direction} nulls last`;
+  const natural = isNumeric(field.kind) ? sql`${asNumber(text)} ${direction} nulls last` : sql`${text} collate natural_order ${direction} nulls last`;
   return {
     order: ranked ? sql`(${text}) is null, ${ranks}.rank ${direction} nulls last, ${natural}` : sql`(${text}) is null, ${natural}`,
     join: ranked ? sql`left join unnest(${values}::text[]) with ordinality as ${ranks}(value, rank) on ${ranks}.value = ${text}` : sql``,

@@ -1,5 +1,5 @@
 // From the rule as it came over HTTP to the one that the core knows; everything it names must be there.
-import { clean, newRule, parse, sourceTextFault, type Begins, type DayBound, type Filter, type JudgedField, type NumberBound, type Rule, type RuleBase } from '@dellum/core';
+import { clean, isNumeric, newRule, parse, sourceTextFault, type Begins, type DayBound, type Filter, type JudgedField, type NumberBound, type Rule, type RuleBase } from '@dellum/core';
 import type { DayBoundDto, NumberBoundDto, RuleDto } from '@dellum/contract';
 import { fieldWithKey } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -30,7 +30,7 @@ function numberBound(dto: NumberBoundDto | null | undefined, register: RegisterB
   if (!dto) return null;
   if (dto.of === 'number') return { of: 'number', number: needed(dto.number, part, 'Type the number.') };
   const other = otherField(register, field, dto.field, part);
-  if (other.kind !== 'number' && other.kind !== 'percent') throw new ProblemError('kind-unfit', `${other.heading} holds no numbers. Choose a field of numbers.`);
+  if (!isNumeric(other.kind)) throw new ProblemError('kind-unfit', `${other.heading} holds no numbers. Choose a field of numbers.`);
   return { of: 'field', field: other.key };
 }
 

@@ -32,7 +32,8 @@ export class CarriesService {
       return total === 0 ? [] : [{ id: randomUUID(), fieldId: field.id, from, to, total }];
     });
     if (held.length === 0) return;
-    await this.counts.write(trx, houseId, held.flatMap(({ fieldId, from, to, total }) => [{ fieldId, value: from, entries: -total }, { fieldId, value: to, entries: total }]));
+    const both = field.kind === 'several values' ? await this.store.holdingBoth(trx, houseId, field.registerId, field.key, held) : new Map<string, number>();
+    await this.counts.write(trx, houseId, held.flatMap(({ fieldId, from, to, total }) => [{ fieldId, value: from, entries: -total }, { fieldId, value: to, entries: total - (both.get(from) ?? 0) }]));
     await this.store.redirect(trx, houseId, field.id, held);
     await this.store.add(trx, houseId, held);
     await this.jobs.send(trx, 'carry', held.map(({ id }) => ({ houseId, carryId: id })));

@@ -1,6 +1,7 @@
 // Queries for carries: which rows still hold an old spelling, and rewriting a batch of them.
 import { Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
+import { partsOf } from '../entries/holds.js';
 import type { Reader, Trx } from '../database/database.js';
 
 export interface CarryRow {
@@ -29,6 +30,15 @@ export class CarriesStore {
       where house_id = ${houseId} and field_id = ${fieldId} and to_value = moved."from" and finished_at is null`.execute(trx);
   }
 
+  /** How many entries of a field of several values hold both of two values: they come to hold one of them. */
+  async holdingBoth(trx: Trx, houseId: string, registerId: string, key: string, pairs: readonly { from: string; to: string }[]): Promise<Map<string, number>> {
+    const { rows } = await sql<{ from: string; entries: number }>`
+      select pair."from", count(*) as entries from jsonb_to_recordset(${JSON.stringify(pairs)}::jsonb) as pair("from" text, "to" text)
+      join entries on house_id = ${houseId} and register_id = ${registerId} and ${partsOf(sql`cells ->> ${key}`)} @> array[pair."from", pair."to"]
+      group by pair."from"`.execute(trx);
+    return new Map(rows.map(({ from, entries }) => [from, entries]));
+  }
+
   /** The carry, locked for this worker; undefined when it is finished or another worker is at it. */
   async claim(trx: Trx, houseId: string, id: string): Promise<CarryRow | undefined> {
     return trx
@@ -53,7 +63,7 @@ export class CarriesStore {
       .select('id')
       .where('house_id', '=', houseId)
       .where('register_id', '=', carry.registerId)
-      .where(sql<boolean>`cells ->> ${carry.key} = ${carry.from}`)
+      .where(sql<boolean>`(cells ->> ${carry.key} = ${carry.from} or ${carry.from} = any(${partsOf(sql`cells ->> ${carry.key}`)}))`)
       .$if(carry.reached !== null, (query) => query.where('id', '>', carry.reached!))
       .orderBy('id')
       .limit(size)
@@ -62,7 +72,9 @@ export class CarriesStore {
     const ids = batch.map(({ id }) => id);
     if (ids.length === 0) return undefined;
     await sql`
-      update entries set cells = jsonb_set(cells, array[${carry.key}]::text[], to_jsonb(${carry.to}::text))
+      update entries set cells = jsonb_set(cells, array[${carry.key}]::text[], to_jsonb(case
+        when ${carry.to} = any(${partsOf(sql`cells ->> ${carry.key}`)}) then array_to_string(array_remove(${partsOf(sql`cells ->> ${carry.key}`)}, ${carry.from}), ${'\u001F'})
+        else array_to_string(array_replace(${partsOf(sql`cells ->> ${carry.key}`)}, ${carry.from}, ${carry.to}), ${'\u001F'}) end))
       where house_id = ${houseId} and register_id = ${carry.registerId} and id = any(${ids}::uuid[])`.execute(trx);
     return { rows: ids.length, reached: ids.at(-1)! };
   }

@@ -2,7 +2,7 @@
 // entry (direct upserts deadlock when transactions touch values in opposite order) and folded by a job.
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { longestValue } from '@dellum/core';
+import { longestValue, valuesIn } from '@dellum/core';
 import { sql } from 'kysely';
 import { Database, type Reader, type Trx } from '../database/database.js';
 
@@ -25,8 +25,9 @@ export function deltasOf(before: Readonly<Record<string, string>>, after: Readon
     const was = before[key];
     const is = after[key];
     if (was === is) continue;
-    if (was !== undefined) deltas.push({ fieldId, value: countKey(was), entries: -1 });
-    if (is !== undefined) deltas.push({ fieldId, value: countKey(is), entries: 1 });
+    // Of several values each is counted by itself.
+    for (const value of valuesIn(was ?? '')) deltas.push({ fieldId, value: countKey(value), entries: -1 });
+    for (const value of valuesIn(is ?? '')) deltas.push({ fieldId, value: countKey(value), entries: 1 });
   }
   return deltas;
 }
@@ -104,6 +105,12 @@ export class Counts {
     return new Map(rows.rows.map(({ field_id, entries }) => [field_id, entries]));
   }
 
+  /** How many entries of a register hold something in a field; a look at every entry, for fields whose counts are of single values. */
+  async filled(db: Reader, houseId: string, registerId: string, key: string): Promise<number> {
+    const { rows } = await sql<{ entries: number }>`select count(*) as entries from entries where house_id = ${houseId} and register_id = ${registerId} and cells ? ${key}`.execute(db);
+    return rows[0]!.entries;
+  }
+
   /** How many distinct values some fields hold, and in how many entries. */
   async spread(db: Reader, houseId: string, fieldIds: readonly string[]): Promise<{ fieldId: string; distinct: number; entries: number }[]> {
     if (fieldIds.length === 0) return [];
@@ -145,7 +152,7 @@ export class Counts {
   /** A full recount of one field, from the entries themselves, for checking. */
   async recount(db: Reader, houseId: string, registerId: string, key: string): Promise<Map<string, number>> {
     const rows = await sql<{ value: string; entries: number }>`
-      select cells ->> ${key} as value, count(*) as entries from entries
+      select value, count(*) as entries from entries, unnest(string_to_array(cells ->> ${key}, ${'\u001F'})) as value
       where house_id = ${houseId} and register_id = ${registerId} and cells ? ${key} group by 1`.execute(db);
     return new Map(rows.rows.map(({ value, entries }) => [countKey(value), entries]));
   }

@@ -41,11 +41,13 @@ export class Outside {
     const checked = fields.filter(canBeOutside);
     const summed = await this.counts.held(db, build.houseId, fields.filter((field) => !canBeOutside(field)).map(({ id }) => id));
     const held = await this.heldIn(db, build, checked);
+    // Counted value by value, entries with several would count more than once.
+    const several = new Map(await Promise.all(fields.filter(({ kind }) => kind === 'several values').map(async ({ id, registerId, key }) => [id, await this.counts.filled(db, build.houseId, registerId, key)] as const)));
     const catalogs = await this.catalogs.some(db, build, checked.flatMap(({ rule }) => catalogIdOf(rule) ?? []));
     return new Map(
       fields.map((field) => {
         const rows = held.get(field.id);
-        if (!rows) return [field.id, { held: summed.get(field.id) ?? 0, outside: [] }];
+        if (!rows) return [field.id, { held: several.get(field.id) ?? summed.get(field.id) ?? 0, outside: [] }];
         const register = build.registers.get(field.registerId)!;
         const carries = build.carries.filter(({ registerId }) => registerId === register.id);
         const depends = readsOf(field.rule).length > 0;
@@ -55,7 +57,7 @@ export class Outside {
           // What fails because of its parent counts where the parent does.
           return !standing.right && standing.code !== 'parent outside';
         };
-        return [field.id, { held: sum(rows), outside: rows.filter(isOutside) }];
+        return [field.id, { held: several.get(field.id) ?? sum(rows), outside: rows.filter(isOutside) }];
       }),
     );
   }

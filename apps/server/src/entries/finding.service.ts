@@ -1,6 +1,6 @@
 // Finding a text in what the cells of a register show, and the sums of a block. Costs distinct values, not entries.
 import { Injectable } from '@nestjs/common';
-import { finds, format } from '@dellum/core';
+import { finds, format, isNumeric } from '@dellum/core';
 import type { BlockDto, BlockSum, FindDto, Found } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
@@ -62,7 +62,7 @@ export class Finding {
       const place = { houseId: caller.houseId, registerId };
       const ids = block.arranged ? await this.arrangements.between(trx, caller, build, register, block.first, block.last) : undefined;
       if (block.arranged && !ids) throw notFound('An end of the block');
-      const numeric = fields.filter(({ kind }) => kind === 'number' || kind === 'percent').map(({ key }) => key);
+      const numeric = fields.filter(({ kind }) => isNumeric(kind)).map(({ key }) => key);
       return this.store.sum(trx, place, ids ?? { first: block.first, last: block.last }, fields.map(({ key }) => key), numeric);
     });
   }

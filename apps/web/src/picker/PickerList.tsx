@@ -1,7 +1,7 @@
 // The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
 import { Box, HStack, Kbd, Text } from '@chakra-ui/react';
 import type { Item, Match } from '@dellum/core';
-import { MessageSquarePlus } from 'lucide-react';
+import { Check, MessageSquarePlus } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { ItemMark } from '../theme/index.js';
 import { Marked } from './Marked.js';
@@ -17,10 +17,12 @@ interface PickerListProps {
   readonly at: number | undefined;
   /** What is typed, to be asked for or added, in words; undefined where the rule has no room for new values. */
   readonly newValue: { readonly text: string; readonly words: string } | undefined;
+  /** Of several values: the labels that are chosen already. */
+  readonly picked?: ReadonlySet<string>;
   onPick(value: string): void;
 }
 
-export function PickerList({ id, title, lines, matches, total, offered, at, newValue, onPick }: PickerListProps) {
+export function PickerList({ id, title, lines, matches, total, offered, at, newValue, picked, onPick }: PickerListProps) {
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (at !== undefined) list.current?.children[at]?.scrollIntoView({ block: 'nearest' });
@@ -30,13 +32,13 @@ export function PickerList({ id, title, lines, matches, total, offered, at, newV
       <Text px="3" py="1.5" bg="damson.subtle" color="damson.fg" fontSize="xs">
         {title}
       </Text>
-      <Box ref={list} id={id} role="listbox" aria-label={title} maxH={`${lines * 31 + 16}px`} overflow="auto" py="0.5">
+      <Box ref={list} id={id} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} maxH={`${lines * 31 + 16}px`} overflow="auto" py="0.5">
         {matches.map(({ item, spans, otherName }, index) => (
           <HStack
             key={item.value}
             id={`${id}-${index}`}
             role="option"
-            aria-selected={index === at}
+            aria-selected={picked ? picked.has(item.label) : index === at}
             justify="space-between"
             gap="4"
             px="3"
@@ -50,6 +52,7 @@ export function PickerList({ id, title, lines, matches, total, offered, at, newV
             }}
           >
             <Text truncate>
+              {picked && <Box as="span" display="inline-block" w="16px" color="growth.fg">{picked.has(item.label) && <Check size={12} aria-hidden />}</Box>}
               {item.colour && (
                 <Box as="span" mr="1.5">
                   <ItemMark colour={item.colour} />

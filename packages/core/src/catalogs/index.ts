@@ -6,7 +6,6 @@ export { companionsOf, composeCatalog } from './compose.js';
 export { catalogSentence } from './sentence.js';
 export { mostUsed, orderClause } from './order.js';
 export { behindOf, cycleThrough, dependents, ofRanges, rangesOf, readsDirectly } from './dependencies.js';
-export { readTypedList, writeTypedList, type TypedList } from './typedList.js';
 export { isOffered, validityOn } from './validity.js';
 export { compileCatalog, itemsAtLevel } from './compile.js';
 export { itemWithValue, lookUp } from './lookUp.js';

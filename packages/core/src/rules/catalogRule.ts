@@ -2,10 +2,10 @@
 import { catalogAtLevel, catalogUnder, depthOf, hasTuple, pathsTo } from '../cascades/index.js';
 import { compareTexts, filterClause, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
-import type { FieldKind } from '../values/index.js';
+import { valuesIn, type FieldKind } from '../values/index.js';
 import { headingOf } from './headings.js';
-import { closedOn, findIn } from './list.js';
-import type { CatalogRule, Finding, JudgeContext, RuleFault, RuleKind, RuleNames, SentencePart } from './models.js';
+import { closedOn, findAllIn, findIn, howMany } from './list.js';
+import type { CatalogRule, Finding, JudgeContext, JudgedField, RuleFault, RuleKind, RuleNames, SentencePart, Standing } from './models.js';
 
 const dayOf = (rule: CatalogRule, context: JudgeContext): string | undefined => (rule.day ? (context.entry?.[rule.day] ?? context.today) : context.today);
 const parentsIn = ({ parents }: CatalogRule, entry: Cells): string[] => parents.map((key) => entry[key] ?? '');
@@ -69,40 +69,47 @@ function failingParent(rule: CatalogRule, catalog: Catalog, parents: readonly st
   return at < 0 ? undefined : rule.parents[at];
 }
 
+/** Whether one stored value is right as it stands. */
+function standsAlone(rule: CatalogRule, value: string, { heading }: JudgedField, context: JudgeContext): Standing {
+  const catalog = context.catalogs.get(rule.catalogId)!;
+  const level = catalogAtLevel(catalog, rule.level);
+  const item = itemWithValue(level, value);
+  if (!item) return { right: false, code: 'outside', message: `“${value}” is not in ${catalog.title}, so this ${heading} is outside.` };
+  if (!context.entry) return { right: true };
+  const parents = parentsIn(rule, context.entry);
+  const failing = failingParent(rule, catalog, parents);
+  if (failing !== undefined && !parents.includes('')) return { right: false, code: 'parent outside', message: `${headingOf(failing, context)} is outside itself, so this ${heading} cannot be told right.` };
+  if (rule.parents.length > 0 && !parents.includes('') && !hasTuple(catalog, [...parents, value])) {
+    return { right: false, code: 'not under parent', message: `“${value}” is not under ${parents.at(-1)!}, so this ${heading} is outside.` };
+  }
+  // Only a day of the entry itself counts for what stands; what expires today stays right.
+  const closed = rule.day && context.entry[rule.day] ? closedOn(item, catalog.title, context.entry[rule.day], context) : undefined;
+  return closed && closed.code !== 'retired' ? { right: false, code: closed.code, message: closed.message } : { right: true };
+}
+
 export const catalogRule: RuleKind<CatalogRule> = {
   kind: 'catalog',
   title: 'one value from a catalog',
-  fits: ['text', 'number', 'percent', 'date', 'yes/no'],
+  fits: ['text', 'number', 'percent', 'date', 'yes/no', 'several values'],
 
   judge(rule, text, { kind }, context) {
     const offer = offerOf(rule, context);
     if ('right' in offer) return offer;
+    if (kind === 'several values') return findAllIn(offer.offers, text, rule.picking.most, context, (item) => closedHere(rule, item, context));
     const found = findIn(offer.offers, text, kind, context, (item) => closedHere(rule, item, context));
     if (!found.right) return elsewhere(rule, text, kind, found, context);
     const fills = offer.fillsUp ? fillsFor(rule, found.value, context) : undefined;
     return fills ? { ...found, fills } : found;
   },
 
-  stands(rule, value, { heading }, context) {
-    const catalog = context.catalogs.get(rule.catalogId)!;
-    const level = catalogAtLevel(catalog, rule.level);
-    const item = itemWithValue(level, value);
-    if (!item) return { right: false, code: 'outside', message: `“${value}” is not in ${catalog.title}, so this ${heading} is outside.` };
-    if (!context.entry) return { right: true };
-    const parents = parentsIn(rule, context.entry);
-    const failing = failingParent(rule, catalog, parents);
-    if (failing !== undefined && !parents.includes('')) return { right: false, code: 'parent outside', message: `${headingOf(failing, context)} is outside itself, so this ${heading} cannot be told right.` };
-    if (rule.parents.length > 0 && !parents.includes('') && !hasTuple(catalog, [...parents, value])) {
-      return { right: false, code: 'not under parent', message: `“${value}” is not under ${parents.at(-1)!}, so this ${heading} is outside.` };
-    }
-    // Only a day of the entry itself counts for what stands; what expires today stays right.
-    const closed = rule.day && context.entry[rule.day] ? closedOn(item, catalog.title, context.entry[rule.day], context) : undefined;
-    return closed && closed.code !== 'retired' ? { right: false, code: closed.code, message: closed.message } : { right: true };
+  stands(rule, value, field, context) {
+    const wrong = valuesIn(value).map((one) => standsAlone(rule, one, field, context)).find(({ right }) => !right);
+    return wrong ?? { right: true };
   },
 
   takes(rule, names) {
     const parents = rule.parents.map(names.field);
-    const parts: SentencePart[] = [{ text: 'one value', edits: 'kind' }, { text: ' from ' }, { text: names.catalog(rule.catalogId), edits: 'catalog' }];
+    const parts: SentencePart[] = [{ text: howMany(rule.picking.most, names.several), edits: 'kind' }, { text: ' from ' }, { text: names.catalog(rule.catalogId), edits: 'catalog' }];
     if (parents.length > 0) parts.push({ text: ' under the entry’s ' }, { text: parents.join(' › '), edits: 'parents' }, { text: rule.blankParent === 'all' ? ' (all, while that is blank)' : '' });
     if (rule.day) parts.push({ text: ', as offered on ' }, { text: names.field(rule.day), edits: 'day' });
     if (rule.fitting.length > 0) parts.push({ text: ', only where ' }, { text: fittingWords(rule, names), edits: 'fitting' });

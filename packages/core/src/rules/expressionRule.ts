@@ -2,7 +2,7 @@
 // always ends. `value` is what is judged, `entry.key` what another field holds (null when blank), `today` the house's day.
 import { Environment } from '@marcbachmann/cel-js';
 import { isBlank } from '../text/index.js';
-import { isOfKind, parse, type FieldKind } from '../values/index.js';
+import { isNumeric, isOfKind, parse, valuesIn, type FieldKind } from '../values/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
 import { headingOf } from './headings.js';
 import type { ExpressionRule, Finding, JudgeContext, JudgedField, RuleKind } from './models.js';
@@ -52,7 +52,8 @@ const fieldsIn = ({ expression }: ExpressionRule): FieldId[] => [...new Set([...
 
 function valueFor(kind: FieldKind, value: string | undefined): unknown {
   if (value === undefined || value === '') return null;
-  if ((kind === 'number' || kind === 'percent') && isOfKind(kind, value)) return Number(value);
+  if (isNumeric(kind) && isOfKind(kind, value)) return Number(value);
+  if (kind === 'several values') return valuesIn(value);
   return kind === 'yes/no' && isOfKind(kind, value) ? value === 'yes' : value;
 }
 
@@ -76,7 +77,7 @@ function holds(rule: ExpressionRule, value: string, { kind, heading }: JudgedFie
 export const expressionRule: RuleKind<ExpressionRule> = {
   kind: 'expression',
   title: 'what an expression says',
-  fits: ['text', 'number', 'percent', 'date', 'yes/no'],
+  fits: ['text', 'number', 'percent', 'date', 'yes/no', 'several values'],
 
   judge(rule, text, field, context) {
     const parsed = parse(field.kind, text, context.locale, context.today);

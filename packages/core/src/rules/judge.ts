@@ -45,7 +45,8 @@ function unfit(text: string, field: JudgedField): Verdict | undefined {
     const message = `The text holds the character ${character}, which cannot be stored. Type it again without it.`;
     return { verdict: 'refused', code: 'forbidden character', message, suggestions: [] };
   }
-  const most = (field.rule && field.rule.kind !== 'plain') || field.kind !== 'text' ? longestValue : longestText;
+  const free = field.kind === 'several values' || (field.kind === 'text' && (!field.rule || field.rule.kind === 'plain'));
+  const most = free ? longestText : longestValue;
   if (text.length <= most) return undefined;
   const message = `The text has ${text.length} characters; ${field.heading} holds at most ${most}. Shorten it.`;
   return { verdict: 'refused', code: 'length', message, suggestions: [] };
@@ -74,6 +75,8 @@ function otherValue(rule: Rule, typed: string, field: JudgedField, found: Extrac
 
 /** A value that the catalog does not have here: only such a one can be asked for, or added. */
 function newValue(rule: Rule, value: string, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
+  // Of several values it would not be known which one is meant.
+  if (field.kind === 'several values') return refused(rule, typed, field, found);
   const list = rule.kind === 'catalog' ? context.catalogs.get(rule.catalogId)?.title : undefined;
   const blank = rule.kind === 'catalog' ? rule.parents.find((key) => context.entry && !context.entry[key]) : undefined;
   if (blank !== undefined) return refused(rule, typed, field, { right: false, code: 'parent blank', message: `“${typed}” is new. Choose ${headingOf(blank, context)} first, so that it is known where it belongs.` });

@@ -1,7 +1,10 @@
 // Judging against a list of items: found by value, label, other name or another way of writing one of them.
 import { itemWithValue, lookUp, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
-import { format, parse, type FieldKind } from '../values/index.js';
+import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind } from '../values/index.js';
 import type { Finding, JudgeContext } from './models.js';
+
+/** How many values of a list a field takes: "one value", "several values", "up to 3 values". */
+export const howMany = (most: number | null, several: boolean | undefined): string => (!several ? 'one value' : most === null ? 'several values' : `up to ${most} ${most === 1 ? 'value' : 'values'}`);
 
 export const orList = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)!}`);
 
@@ -33,5 +36,20 @@ export function findIn(list: Catalog, text: string, kind: FieldKind, context: Ju
   const found = byKind(list, text, kind, context) ?? lookUp(list, text);
   if (found.found === 'ambiguous') return ambiguous(text, found);
   if (found.found === 'nothing') return { right: false, code: 'outside', message: `“${text}” is not in ${list.title}.`, suggestions: context.suggest ? nearest(list, text) : [] };
-  return (found.item.value === context.held ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
+  return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
+}
+
+/** Finds the items that a typed list means; the first one that is not right is told. `most`: so many at most, null for any number. */
+export function findAllIn(list: Catalog, text: string, most: number | null, context: JudgeContext, closed: (item: Item) => Extract<Finding, { right: false }> | undefined): Finding {
+  const found: Extract<Finding, { right: true }>[] = [];
+  for (const part of readTypedList(text, context.locale).values) {
+    const one = findIn(list, part, 'text', context, closed);
+    if (!one.right) return one;
+    found.push(one);
+  }
+  const value = joinedValues(found.map((one) => one.value));
+  const count = valuesIn(value).length;
+  if (most !== null && count > most) return { right: false, code: 'too many', message: `${count} values are too many; choose ${most} at most.` };
+  const corrected = found.flatMap((one) => one.corrected ?? []).join(' ');
+  return { right: true, value, ...(corrected !== '' && { corrected }) };
 }

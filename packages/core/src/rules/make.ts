@@ -1,7 +1,7 @@
 // A rule of each kind as it is at first, before anything of it is changed.
 import type { Picking, Rule, RuleBase } from './models.js';
 
-export const plainPicking: Picking = { list: true, search: 'anywhere', lines: 8 };
+export const plainPicking: Picking = { list: true, search: 'anywhere', lines: 8, most: null };
 
 export const ruleBase: RuleBase = { mayBeBlank: true, others: 'refuse', hint: '', refusalText: '', begins: { with: 'empty', value: '' }, noRepeats: false, where: null };
 

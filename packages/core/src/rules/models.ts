@@ -38,6 +38,8 @@ export interface Picking {
   readonly search: (typeof searches)[number];
   /** How many lines the list opens. */
   readonly lines: number;
+  /** Of several values: so many at most; null for any number. */
+  readonly most: number | null;
 }
 
 /** What happens in a field whose parent is blank: nothing is offered, or everything, and the parents are filled. */
@@ -155,7 +157,7 @@ export interface JudgeContext {
 
 export const verdictCodes = [
   'blank', 'outside', 'ambiguous', 'retired', 'not yet valid', 'no longer valid', 'parent blank', 'parent outside', 'not under parent', 'condition',
-  'wrong kind', 'too small', 'too large', 'too early', 'too late', 'length', 'pattern', 'repeat', 'forbidden character',
+  'wrong kind', 'too small', 'too large', 'too early', 'too late', 'length', 'pattern', 'too many', 'repeat', 'forbidden character',
 ] as const;
 export type VerdictCode = (typeof verdictCodes)[number];
 
@@ -203,6 +205,8 @@ export type RulePart = (typeof ruleParts)[number];
 /** How the sentence calls what the rule names. */
 export interface RuleNames {
   readonly locale: Locale;
+  /** True where the field holds several values. */
+  readonly several?: boolean;
   catalog(id: string): string;
   field(key: FieldId): string;
 }

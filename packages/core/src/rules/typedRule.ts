@@ -1,6 +1,7 @@
 // A value from a short list that is typed right into the rule.
 import { compileCatalog, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
-import { findIn } from './list.js';
+import { valuesIn } from '../values/index.js';
+import { findAllIn, findIn, howMany } from './list.js';
 import type { RuleKind, TypedRule } from './models.js';
 
 const compiled = new WeakMap<readonly string[], Catalog>();
@@ -20,15 +21,18 @@ const shownInSentence = 6;
 export const typedRule: RuleKind<TypedRule> = {
   kind: 'typed',
   title: 'one value from a list typed here',
-  fits: ['text', 'number', 'percent', 'date', 'yes/no'],
+  fits: ['text', 'number', 'percent', 'date', 'yes/no', 'several values'],
 
-  judge: (rule, text, { kind }, context) => findIn(typedList(rule), text, kind, context, () => undefined),
+  judge: (rule, text, { kind }, context) => (kind === 'several values' ? findAllIn(typedList(rule), text, rule.picking.most, context, () => undefined) : findIn(typedList(rule), text, kind, context, () => undefined)),
 
-  stands: (rule, value, { heading }) => (itemWithValue(typedList(rule), value) ? { right: true } : { right: false, code: 'outside', message: `“${value}” is not in the list of this ${heading}, so it is outside.` }),
+  stands(rule, value, { heading }) {
+    const wrong = valuesIn(value).find((one) => !itemWithValue(typedList(rule), one));
+    return wrong === undefined ? { right: true } : { right: false, code: 'outside', message: `“${wrong}” is not in the list of this ${heading}, so it is outside.` };
+  },
 
-  takes({ values }) {
+  takes({ values, picking }, { several }) {
     const first = values.slice(0, shownInSentence).join(', ');
-    return [{ text: 'one value', edits: 'kind' }, { text: ' of ' }, { text: values.length === 0 ? 'no values yet' : values.length > shownInSentence ? `${first} and ${values.length - shownInSentence} more` : first, edits: 'values' }];
+    return [{ text: howMany(picking.most, several), edits: 'kind' }, { text: ' of ' }, { text: values.length === 0 ? 'no values yet' : values.length > shownInSentence ? `${first} and ${values.length - shownInSentence} more` : first, edits: 'values' }];
   },
 
   faults: ({ values }) => (values.length === 0 ? [{ part: 'values', message: 'The list has no values yet, so nothing can be entered.' }] : []),

@@ -3,10 +3,13 @@ import { dateKind } from './date.js';
 import type { FieldKind, Locale, Parsed, ValueKind } from './models.js';
 import { numberKind } from './number.js';
 import { percentKind } from './percent.js';
+import { severalKind } from './several.js';
 import { textKind } from './text.js';
 import { yesNoKind } from './yesNo.js';
 
 export { dayNumber, dayOf, daysAfter, monthsAfter } from './days.js';
+export { joinedValues, valuesIn } from './several.js';
+export { readTypedList, writeTypedList, type TypedList } from './typedList.js';
 export { fieldKinds, houseLocale, type FieldKind, type Locale, type Parsed } from './models.js';
 
 const kinds: { readonly [Kind in FieldKind]: ValueKind } = {
@@ -15,6 +18,7 @@ const kinds: { readonly [Kind in FieldKind]: ValueKind } = {
   percent: percentKind,
   date: dateKind,
   'yes/no': yesNoKind,
+  'several values': severalKind,
 };
 
 /** What a kind is called in a sentence: "a date", "text". */
@@ -36,7 +40,11 @@ const stored: { readonly [Kind in FieldKind]: RegExp } = {
   percent: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
   date: /^\d{4}-\d{2}-\d{2}$/u,
   'yes/no': /^(?:yes|no)$/u,
+  'several values': /^/u,
 };
+
+/** Whether values of this kind are numbers: they are compared by size and can be added up. */
+export const isNumeric = (kind: FieldKind): boolean => kind === 'number' || kind === 'percent';
 
 /** True when a stored value is in the canonical form of the kind. */
 export const isOfKind = (kind: FieldKind, value: string): boolean => stored[kind].test(value);

@@ -1,6 +1,6 @@
 // What a cell can hold. Every stored value is a string in one canonical form; a blank cell holds nothing.
 
-export const fieldKinds = ['text', 'number', 'percent', 'date', 'yes/no'] as const;
+export const fieldKinds = ['text', 'number', 'percent', 'date', 'yes/no', 'several values'] as const;
 export type FieldKind = (typeof fieldKinds)[number];
 
 /** How the house writes numbers and dates. */

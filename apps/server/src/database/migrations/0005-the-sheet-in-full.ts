@@ -22,6 +22,8 @@ const statements = [
      foreign key (house_id, register_id) references registers on delete cascade,
      foreign key (house_id, person_id) references people on delete cascade)`,
   `alter table registers add column shape bigint not null default 0`,
+  // Until now a field held one value at most.
+  `update fields set rule = jsonb_set(rule, '{picking,most}', 'null') where rule ? 'picking'`,
   `alter table ledger add column act_id bigint`,
   `create index ledger_act on ledger (house_id, act_id, id) where act_id is not null`,
 

@@ -1,6 +1,6 @@
 // The slip of my arrangement: which entries I see, in which order, and how the fields stand. Nobody else's sheet changes.
 import { Button, HStack, IconButton, Stack, Text } from '@chakra-ui/react';
-import { catalogIdOf, directions, fieldsInOrder, movedField, showing, showingOnly, sortedBy, type FieldSort } from '@dellum/core';
+import { catalogIdOf, directions, fieldsInOrder, type FieldSort, isNumeric, movedField, showing, showingOnly, sortedBy } from '@dellum/core';
 import type { FieldCount, FieldView, Me, RegisterView } from '@dellum/contract';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
@@ -58,7 +58,7 @@ function ShowOnly({ register, arranging, counts, me, fieldKey, value }: ArrangeS
   );
 }
 
-const directionWords = (field: FieldView | undefined): { readonly [D in (typeof directions)[number]]: string } => (field?.kind === 'date' ? { up: 'earliest first', down: 'latest first' } : field?.kind === 'number' || field?.kind === 'percent' ? { up: 'least first', down: 'most first' } : { up: 'first to last', down: 'last to first' });
+const directionWords = (field: FieldView | undefined): { readonly [D in (typeof directions)[number]]: string } => (field?.kind === 'date' ? { up: 'earliest first', down: 'latest first' } : field && isNumeric(field.kind) ? { up: 'least first', down: 'most first' } : { up: 'first to last', down: 'last to first' });
 
 function Order({ register, arranging }: ArrangeSlipProps) {
   const { arrangement, set } = arranging;

@@ -1,6 +1,6 @@
 // Which entries are shown by what they hold in one field: some of its values, those outside, a span, or a text in it.
 import { Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
-import { boundWords, parse, type Only } from '@dellum/core';
+import { boundWords, isNumeric, type Only, parse } from '@dellum/core';
 import type { FieldView, Me } from '@dellum/contract';
 import { useState } from 'react';
 import { Check } from '../../frame/Check.js';
@@ -21,7 +21,7 @@ interface OnlyEditorProps {
 
 export function OnlyEditor(props: OnlyEditorProps) {
   const { field, only, outside, set } = props;
-  const spans = field.kind === 'date' || field.kind === 'number' || field.kind === 'percent';
+  const spans = field.kind === 'date' || isNumeric(field.kind);
   return (
     <Stack gap="3" p="3" borderWidth="1px" borderColor="line" bg="paper" rounded="l3" role="group" aria-label={`Show only by ${field.heading}`}>
       {(outside > 0 || only?.only === 'outside') && <Check label={`only those outside (${number.format(outside)})`} checked={only?.only === 'outside'} set={(on) => set(on ? { only: 'outside', field: field.key } : undefined)} />}

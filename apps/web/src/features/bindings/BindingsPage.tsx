@@ -34,7 +34,7 @@ function linesOf(build: BuildView, me: Me, counts: readonly FieldCount[]): Line[
     .filter(({ kind }) => kind === 'entry')
     .flatMap((sheet) =>
       sheet.registers.flatMap((register) =>
-        register.fields.map((field): Line => ({ field, register, sheet, takes: field.rule ? ruleTakes(field.rule, ruleNames({ register, build, me })) : field.kind === 'text' ? 'any text' : kindLabel(field.kind), count: byField.get(field.id) })),
+        register.fields.map((field): Line => ({ field, register, sheet, takes: field.rule ? ruleTakes(field.rule, ruleNames({ field, register, build, me })) : field.kind === 'text' ? 'any text' : kindLabel(field.kind), count: byField.get(field.id) })),
       ),
     );
 }

@@ -105,7 +105,7 @@ export function BroughtEditor({ rule, place, choose }: RulePartProps<CatalogRule
   );
 }
 
-export function PickingEditor({ rule, choose }: RulePartProps<CatalogRule | TypedRule>) {
+export function PickingEditor({ rule, place, choose }: RulePartProps<CatalogRule | TypedRule>) {
   const [lines, setLines] = useState(String(rule.picking.lines));
   const set = (picking: Partial<CatalogRule['picking']>) => choose({ ...rule, picking: { ...rule.picking, ...picking } } as Rule);
   return (
@@ -119,6 +119,7 @@ export function PickingEditor({ rule, choose }: RulePartProps<CatalogRule | Type
           Set it
         </Button>
       </HStack>
+      {place.field.kind === 'several values' && <Select label="How many values" value={String(rule.picking.most ?? '')} options={[['', 'as many as one likes'], ...[1, 2, 3, 4, 5, 8, 12].map((most) => [String(most), `${most} at most`] as const)]} onChoose={(most) => set({ most: most === '' ? null : Number(most) })} />}
     </Stack>
   );
 }

@@ -50,7 +50,7 @@ function changeWords({ fields }: RuleChange, named: boolean, build: BuildView, m
   });
   const [first] = known;
   if (!first) return 'Fields that are gone.';
-  const takes = (rule: Rule | null) => (rule ? `takes ${ruleTakes(rule, ruleNames({ register: first.register, build, me }))}` : 'the rule was cleared');
+  const takes = (rule: Rule | null) => (rule ? `takes ${ruleTakes(rule, ruleNames({ field: first.field, register: first.register, build, me }))}` : 'the rule was cleared');
   const headings = known.slice(0, mostNamed).map(({ field }) => field.heading).join(', ') + (known.length > mostNamed ? ` and ${known.length - mostNamed} more` : '');
   return named ? `${headings}: ${takes(first.after)}.` : `${takes(first.after)}.`.replace(/^./u, (letter) => letter.toUpperCase());
 }

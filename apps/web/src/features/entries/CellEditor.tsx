@@ -1,8 +1,10 @@
 // The editor of a cell in an entry sheet: a picker where the field has a rule, a plain input otherwise.
+import type { Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
 import { PickerInput, type Days, type Refusal } from '../../picker/PickerInput.js';
+import { SeveralInput } from '../../picker/SeveralInput.js';
 import type { PickList } from '../bindings/pickList.js';
 
 interface CellEditorProps {
@@ -15,6 +17,7 @@ interface CellEditorProps {
   /** What the cell shows when it is not edited. */
   readonly held: string;
   readonly refusal: Refusal | undefined;
+  readonly locale: Locale;
   /** Judges and stores; what is not taken comes back as a refusal. */
   commit(text: string, confirmed?: boolean): Refusal | undefined;
   /** Leaves without storing; `text` is what was typed. */
@@ -23,7 +26,7 @@ interface CellEditorProps {
 
 const moves: { readonly [By in 'enter' | 'tab' | 'backTab' | 'pick']: Move } = { enter: 'down', tab: 'right', backTab: 'left', pick: 'stay' };
 
-export function CellEditor({ editing, field, list, days, held, refusal: before, commit, abandon }: CellEditorProps) {
+export function CellEditor({ editing, field, list, days, held, refusal: before, locale, commit, abandon }: CellEditorProps) {
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
@@ -36,6 +39,38 @@ export function CellEditor({ editing, field, list, days, held, refusal: before, 
     left.current = true;
     editing.leave(moves[by]);
   };
+  const escape = () => {
+    left.current = true;
+    abandon(text);
+    editing.leave('stay');
+  };
+  /** Leaving by the pointer keeps what was typed: stored when it is taken, marked in the cell when not. */
+  const blur = () => {
+    if (left.current) return;
+    left.current = true;
+    if (text !== held || refusal) commit(text);
+    editing.leave('stay');
+  };
+  if (field.kind === 'several values') {
+    return (
+      <SeveralInput
+        label={`${field.heading}, row ${editing.place.row + 1}`}
+        list={list}
+        text={editing.replaces ? held : editing.text}
+        typed={editing.replaces ? editing.text : ''}
+        openAtOnce={list !== undefined}
+        refusal={refusal}
+        locale={locale}
+        onText={(typed) => {
+          setText(typed);
+          setRefusal(undefined);
+        }}
+        onTake={take}
+        onEscape={escape}
+        onBlur={blur}
+      />
+    );
+  }
   return (
     <PickerInput
       label={`${field.heading}, row ${editing.place.row + 1}`}
@@ -53,18 +88,8 @@ export function CellEditor({ editing, field, list, days, held, refusal: before, 
         setRefusal(undefined);
       }}
       onTake={take}
-      onEscape={() => {
-        left.current = true;
-        abandon(text);
-        editing.leave('stay');
-      }}
-      onBlur={() => {
-        if (left.current) return;
-        left.current = true;
-        // Leaving by the pointer keeps what was typed: stored when it is taken, marked in the cell when not.
-        if (text !== held || refusal) commit(text);
-        editing.leave('stay');
-      }}
+      onEscape={escape}
+      onBlur={blur}
     />
   );
 }

@@ -239,6 +239,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                     days={cells.daysFor(entry, edited)}
                     held={entry ? cells.shown(entry, edited) : ''}
                     refusal={entry && refusalOf(cells.draftOf(entry, edited))}
+                    locale={me.house.locale}
                     commit={(text, confirmed) => commitAt(editing.place, text, confirmed)}
                     abandon={(text) => {
                       if (entry && text !== cells.shown(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);

@@ -1,5 +1,5 @@
 // The columns of an entry sheet and what their headings say of the rule.
-import { catalogIdOf, kindLabel, ruleTakes } from '@dellum/core';
+import { catalogIdOf, isNumeric, kindLabel, ruleTakes } from '@dellum/core';
 import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
 import type { GridColumn } from '../../grid/index.js';
 import { ruleNames } from '../bindings/rulePlace.js';
@@ -8,7 +8,7 @@ import { ruleNames } from '../bindings/rulePlace.js';
 export function ruleInShort(field: FieldView, register: RegisterView, build: BuildView, me: Me): string {
   const catalogId = catalogIdOf(field.rule);
   if (catalogId !== undefined) return build.catalogs.find(({ id }) => id === catalogId)?.title ?? 'a catalog';
-  if (field.rule && field.rule.kind !== 'plain') return ruleTakes(field.rule, ruleNames({ register, build, me }));
+  if (field.rule && field.rule.kind !== 'plain') return ruleTakes(field.rule, ruleNames({ field, register, build, me }));
   return field.kind === 'text' ? 'any text' : kindLabel(field.kind);
 }
 
@@ -20,5 +20,5 @@ export const columnsOf = (fields: readonly FieldView[], register: RegisterView, 
     rule: ruleInShort(field, register, build, me),
     fromCatalog: catalogIdOf(field.rule) !== undefined,
     width: field.width,
-    align: field.kind === 'number' || field.kind === 'percent' ? 'end' : 'start',
+    align: isNumeric(field.kind) ? 'end' : 'start',
   }));

@@ -1,5 +1,5 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { catalogAtLevel, format, grouped, itemWithValue, judge, parse, planCascade, readsOf, ruleHere, stands, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
+import { catalogAtLevel, format, grouped, itemWithValue, joinedValues, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { CellLook } from '../../grid/index.js';
@@ -52,7 +52,10 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const draftOf = (entry: EntryView, field: FieldView) => drafts[draftKey(entry.id, field.key)];
   const itemOf = ({ rule }: FieldView, value: string) => (rule?.kind === 'catalog' && catalogs.has(rule.catalogId) ? itemWithValue(catalogAtLevel(catalogs.get(rule.catalogId)!, rule.level), value) : undefined);
   /** A value of a catalog is shown by its label. */
-  const shownValue = (field: FieldView, value: string): string => itemOf(field, value)?.label ?? format(field.kind, value, locale);
+  const shownValue = (field: FieldView, value: string): string => {
+    if (field.kind === 'several values') return format(field.kind, joinedValues(valuesIn(value).map((one) => itemOf(field, one)?.label ?? one)), locale);
+    return itemOf(field, value)?.label ?? format(field.kind, value, locale);
+  };
   const shown = (entry: EntryView, field: FieldView): string => shownValue(field, entry.cells[field.key] ?? '');
 
   /** The colour of what an entry holds in a field. */
@@ -70,7 +73,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     const value = entry.cells[field.key];
     if (value === undefined) return { text: '', tone: 'plain' };
     const standing = isReady(field) ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context) : { right: true as const };
-    const mark = itemOf(field, value)?.colour;
+    const mark = itemOf(field, valuesIn(value)[0] ?? '')?.colour;
     const request = standing.right ? undefined : asked.get(draftKey(entry.id, field.key));
     if (request?.value === value) return { text: shown(entry, field), tone: request.state === 'waiting' ? 'asked' : 'outside', said: `outside, ${askedWords(request)}` };
     return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };

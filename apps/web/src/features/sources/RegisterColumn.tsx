@@ -1,6 +1,6 @@
 // One list or table of a source sheet: its heading, its cells with the growth rails, what its ranges miss.
 import { Box } from '@chakra-ui/react';
-import { lookAtPaste, sourceTextFault, type PasteLook } from '@dellum/core';
+import { isNumeric, lookAtPaste, type PasteLook, sourceTextFault } from '@dellum/core';
 import { useRef } from 'react';
 import { Grid, toClipboard, type Block, type EditorProps, type GridHandle, type Place } from '../../grid/index.js';
 import { useMeQuery } from '../houses/sessionApi.js';
@@ -53,7 +53,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
     heading: field.heading,
     rule: ruleInShort(field, register, build, me),
     width: isList ? listWidth : field.width,
-    align: field.kind === 'number' || field.kind === 'percent' ? ('end' as const) : ('start' as const),
+    align: isNumeric(field.kind) ? ('end' as const) : ('start' as const),
   }));
   const width = gutterWidth + columns.reduce((sum, column) => sum + column.width, 0);
 

@@ -1,6 +1,6 @@
 // A typed list: values parted by commas, semicolons or lines; quotes protect.
 import { clean } from '../text/index.js';
-import type { Locale } from '../values/index.js';
+import type { Locale } from './models.js';
 
 export interface TypedList {
   readonly values: readonly string[];

@@ -1,0 +1,134 @@
+// The editor of several values: what is chosen stands as tokens, and typing is the search for the next one.
+import { Box, HStack, IconButton } from '@chakra-ui/react';
+import { lookUp, readTypedList, writeTypedList, type Locale } from '@dellum/core';
+import { X } from 'lucide-react';
+import { useEffect, useId, useState, type KeyboardEvent } from 'react';
+import type { PickList } from '../features/bindings/pickList.js';
+import { Floating } from './Floating.js';
+import { RefusalNote, type Refusal } from './PickerInput.js';
+import { PickerList } from './PickerList.js';
+import { usePicker } from './usePicker.js';
+
+interface SeveralInputProps {
+  readonly label: string;
+  readonly list: PickList | undefined;
+  /** The values at first, as one types them, and what is typed already. */
+  readonly text: string;
+  readonly typed: string;
+  readonly openAtOnce: boolean;
+  readonly refusal: Refusal | undefined;
+  readonly locale: Locale;
+  /** All values as one text, whenever they change. */
+  onText(text: string): void;
+  onTake(text: string, by: 'enter' | 'tab' | 'backTab', confirmed?: boolean): void;
+  onEscape(): void;
+  onBlur(): void;
+}
+
+export function SeveralInput(props: SeveralInputProps) {
+  const { label, list, refusal, locale } = props;
+  const [input, setInput] = useState<HTMLInputElement | null>(null);
+  const [chosen, setChosen] = useState<readonly string[]>(() => readTypedList(props.text, locale).values);
+  const [part, setPart] = useState(props.typed);
+  const picker = usePicker(list, 'refuse', part, { held: '', open: props.openAtOnce });
+  const id = useId();
+  useEffect(() => input?.focus(), [input]);
+
+  const textOf = (values: readonly string[], more = '') => writeTypedList([...values, ...(more.trim() === '' ? [] : [more.trim()])]);
+  const change = (values: readonly string[], next: string) => {
+    setChosen(values);
+    setPart(next);
+    picker.retype();
+    props.onText(textOf(values, next));
+  };
+  const toggle = (value: string) => {
+    const shown = list?.catalog.all.find((item) => item.value === value)?.label ?? value;
+    change(chosen.includes(shown) ? chosen.filter((known) => known !== shown) : [...chosen, shown], '');
+    input?.focus();
+  };
+  /** The first value that the list does not have is replaced by a suggestion. */
+  const mend = (value: string) => {
+    const wrong = chosen.find((known) => list && lookUp(list.catalog, known).found === 'nothing');
+    if (wrong === undefined) change([...chosen, value], '');
+    else change(chosen.map((known) => (known === wrong ? value : known)), part);
+  };
+  const take = (by: 'enter' | 'tab' | 'backTab', confirmed?: boolean) => {
+    const values = readTypedList(textOf(chosen, part), locale).values;
+    setChosen(values);
+    setPart('');
+    props.onTake(textOf(values), by, confirmed);
+  };
+  const keys = (event: KeyboardEvent) => {
+    if (event.nativeEvent.isComposing) return;
+    event.stopPropagation();
+    if (!refusal && picker.onKey(event)) return;
+    switch (event.key) {
+      case 'Enter':
+        event.preventDefault();
+        if (refusal?.mayConfirm && event.ctrlKey) return take('enter', true);
+        if (picker.open && picker.choice !== undefined && !refusal) return toggle(picker.choice);
+        return take('enter');
+      case 'Tab':
+        event.preventDefault();
+        return take(event.shiftKey ? 'backTab' : 'tab');
+      case 'Backspace':
+        if (part === '' && chosen.length > 0) change(chosen.slice(0, -1), '');
+        return;
+      case ',':
+      case ';':
+        if (part.trim() === '' || list === undefined) return;
+        event.preventDefault();
+        return change([...chosen, part.trim()], '');
+      case 'Escape':
+        event.preventDefault();
+        if (picker.open && !refusal) picker.setOpen(false);
+        else props.onEscape();
+    }
+  };
+  const listShown = picker.open && !refusal && list !== undefined;
+  return (
+    <>
+      <Box position="absolute" top="0" left="0" minW="100%" minH="100%" maxW="360px" display="flex" flexWrap="wrap" gap="1" p="1" bg="card" outline="2px solid" outlineColor="damson.solid" outlineOffset="-2px" whiteSpace="normal" lineHeight="1.4" onMouseDown={(event) => event.stopPropagation()}>
+        {chosen.map((value) => (
+          <HStack key={value} gap="0.5" px="1.5" bg="damson.subtle" color="damson.fg" rounded="l1">
+            {value}
+            <IconButton aria-label={`Take out ${value}`} size="2xs" h="4" minW="4" variant="ghost" tabIndex={-1} onMouseDown={(event) => event.preventDefault()} onClick={() => change(chosen.filter((known) => known !== value), part)}>
+              <X size={11} />
+            </IconButton>
+          </HStack>
+        ))}
+        <input
+          ref={setInput}
+          style={{ flex: 1, minWidth: '70px', font: 'inherit', color: 'inherit', background: 'transparent', outline: 'none' }}
+          role={list ? 'combobox' : undefined}
+          aria-label={label}
+          aria-expanded={list ? listShown : undefined}
+          aria-controls={listShown ? id : undefined}
+          aria-activedescendant={listShown && picker.at !== undefined ? `${id}-${picker.at}` : undefined}
+          aria-autocomplete={list ? 'list' : undefined}
+          aria-invalid={refusal !== undefined}
+          aria-describedby={refusal ? `${id}-refusal` : undefined}
+          autoComplete="off"
+          spellCheck={false}
+          value={part}
+          onChange={(event) => {
+            change(chosen, event.target.value);
+            picker.setOpen(true);
+          }}
+          onKeyDown={keys}
+          onBlur={props.onBlur}
+        />
+      </Box>
+      {listShown && (
+        <Floating anchor={input}>
+          <PickerList id={id} title={`${list.title} · several`} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={undefined} picked={new Set(chosen)} onPick={toggle} />
+        </Floating>
+      )}
+      {refusal && (
+        <Floating anchor={input}>
+          <RefusalNote id={`${id}-refusal`} refusal={refusal} onPick={mend} onConfirm={() => take('enter', true)} />
+        </Floating>
+      )}
+    </>
+  );
+}
