@@ -305,3 +305,21 @@ describe('the history of rules', () => {
     for (const expression of ['value >', 'value < entry.nowhere', '']) expect((await made.rule('depth', { kind: 'expression', expression })).body.code).toBe('not-valid');
   });
 });
+
+describe('binding as a chain', () => {
+  it('ties several fields to the levels of a catalog in one act, and says where a chain would break', async () => {
+    const made = await makeEntrySheet(running, [['Quay', 'text'], ['Berth', 'text'], ['Bollard', 'text']]);
+    const { administrator } = made.house;
+    const ids = made.register.fields.map(({ id }) => id);
+    const chained = async (fields: readonly string[]) => administrator.call<Problem & { set: number }>('PUT', '/bindings', { fields, chain: made.berths });
+    expect((await chained(ids)).body).toMatchObject({ code: 'kind-unfit', detail: 'The chain breaks at Bollard: Berths has 2 levels only.' });
+    expect((await chained(ids.slice(0, 1))).body.code).toBe('not-valid');
+    const trial = await administrator.call<RuleImpact[]>('POST', '/bindings/trial', { fields: ids.slice(0, 2), chain: made.berths });
+    expect(trial.body.map(({ unfit }) => unfit)).toEqual([undefined, undefined]);
+    expect((await chained(ids.slice(0, 2))).body.set).toBe(2);
+    const entry = await made.entry({ quay: 'North' });
+    expect((await made.edit(entry, 'berth', 'S1')).body).toMatchObject({ verdict: 'not under parent' });
+    expect((await made.edit(entry, 'berth', 'n1')).status).toBe(200);
+    expect((await made.edit(entry, 'quay', 'South')).body.cleared).toEqual([{ field: 'berth', value: 'N1' }]);
+  });
+});

@@ -2,25 +2,25 @@
 import { mayDesign, mayKeep, type Me, type Role } from '@dellum/contract';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useLocation, useSearchParams } from 'react-router';
-import { BindingsPage } from './features/bindings/BindingsPage.js';
 import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
-import { LinkedPage } from './features/linked/LinkedPage.js';
-import { PeoplePage } from './features/people/PeoplePage.js';
-import { RangesPage } from './features/ranges/RangesPage.js';
-import { RequestsPage } from './features/requests/RequestsPage.js';
 import { SheetPage } from './features/sheets/SheetPage.js';
 import { SheetsPage } from './features/sheets/SheetsPage.js';
 import { SourcesPage } from './features/sources/SourcesPage.js';
 import { SourceSheetPage } from './features/sources/SourceSheetPage.js';
-import { UpkeepPage } from './features/upkeep/UpkeepPage.js';
 import { Frame } from './frame/Frame.js';
 import { EmptyState, Waiting } from './frame/Page.js';
 import { errorWords, isProblem } from './api/problem.js';
 
-/** The map brings its own way of drawing along, which nobody else has to wait for. */
+// Pages that clerks never see are fetched when somebody opens them.
+const BindingsPage = lazy(async () => ({ default: (await import('./features/bindings/BindingsPage.js')).BindingsPage }));
+const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
+const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
+const RangesPage = lazy(async () => ({ default: (await import('./features/ranges/RangesPage.js')).RangesPage }));
+const RequestsPage = lazy(async () => ({ default: (await import('./features/requests/RequestsPage.js')).RequestsPage }));
+const UpkeepPage = lazy(async () => ({ default: (await import('./features/upkeep/UpkeepPage.js')).UpkeepPage }));
 const MapPage = lazy(async () => ({ default: (await import('./features/map/MapPage.js')).MapPage }));
 
 /** Whoever is not signed in goes to the threshold and comes back to the same address. */
@@ -36,7 +36,7 @@ function SignedIn() {
 function Within({ may, whose, children }: { may: (role: Role) => boolean; whose: string; children: ReactNode }) {
   const { data: me } = useMeQuery() as { data: Me | undefined };
   if (!me) return <Waiting />;
-  if (may(me.role)) return children;
+  if (may(me.role)) return <Suspense fallback={<Waiting />}>{children}</Suspense>;
   return <EmptyState title={`This page is ${whose}`}>You are signed in as a {me.role}. Ask an administrator of the house for what you need here.</EmptyState>;
 }
 
@@ -60,7 +60,7 @@ const router = createBrowserRouter([
       { path: '/sources', element: <SourcesPage /> },
       { path: '/sources/:sheetId', element: <SourceSheetPage /> },
       { path: '/ranges', element: designed(<RangesPage />) },
-      { path: '/map', element: designed(<Suspense fallback={<Waiting />}><MapPage /></Suspense>) },
+      { path: '/map', element: designed(<MapPage />) },
       { path: '/linked/:sourceId?', element: designed(<LinkedPage />) },
       { path: '/upkeep', element: designed(<UpkeepPage />) },
       { path: '/catalogs', element: kept(<CatalogsPage />) },

@@ -5,7 +5,7 @@ import type { Rule } from '@dellum/core';
 import type { FieldCount } from './entries.js';
 import { RuleDto } from './rules.js';
 
-/** One rule for many fields: a new one, a copy of another field's, or none at all. */
+/** One rule for many fields: a new one, a copy of another field's, one level of a catalog each, or none at all. */
 export class SetRulesDto {
   @IsArray()
   @ArrayNotEmpty({ message: 'Choose the fields first.' })
@@ -22,6 +22,11 @@ export class SetRulesDto {
   @IsOptional()
   @IsUUID()
   from?: string;
+
+  /** The catalog whose levels the fields take as a chain, outermost first: each under what those before it hold. */
+  @IsOptional()
+  @IsUUID()
+  chain?: string;
 }
 
 /** What a change of a rule does to one field. */

@@ -1,6 +1,6 @@
 // One rule for many fields at once: bound, copied or cleared, tried on the entries before it is set.
 import { Injectable } from '@nestjs/common';
-import { fieldsNamedBy, forbidsRule, ruleFaults, type Rule } from '@dellum/core';
+import { chainRules, fieldsNamedBy, forbidsRule, ruleFaults, type CatalogRule, type Rule } from '@dellum/core';
 import type { FieldCount, RuleImpact, SetRulesDto } from '@dellum/contract';
 import { BuildService, entryFieldWithId, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
@@ -10,7 +10,7 @@ import { Database, type Reader } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
-import { ProblemError } from '../problems/index.js';
+import { notFound, ProblemError } from '../problems/index.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
 import { readRule } from './readRule.js';
 
@@ -52,7 +52,10 @@ export class ManyBindingsService {
   /** Sets the rule where it fits, all in one transaction. */
   set(caller: Caller, dto: SetRulesDto): Promise<{ set: number }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
-      const fitting = (await this.wanted(trx, build, dto)).flatMap((one) => ('unfit' in one ? [] : [one]));
+      const wanted = await this.wanted(trx, build, dto);
+      const fitting = wanted.flatMap((one) => ('unfit' in one ? [] : [one]));
+      const broken = dto.chain === undefined ? undefined : wanted.find((one) => 'unfit' in one);
+      if (broken && 'unfit' in broken) throw new ProblemError('kind-unfit', `The chain breaks at ${broken.field.heading}: ${broken.unfit}`);
       if (fitting.length === 0) throw new ProblemError('kind-unfit', 'The rule fits none of these fields. Choose fields of the same kind.');
       await this.sheets.setRules(trx, caller.houseId, fitting.map(({ field, rule }) => ({ id: field.id, rule })));
       await this.ledger.write(trx, caller.houseId, fitting.map(({ field, rule }) => ({ personId: caller.id, act: rule ? 'rule.set' : 'rule.cleared', registerId: field.registerId, field: field.key, detail: { before: field.rule, after: rule } })));
@@ -63,22 +66,32 @@ export class ManyBindingsService {
   private async wanted(db: Reader, build: HouseBuild, dto: SetRulesDto): Promise<Wanted[]> {
     const fields = [...new Set(dto.fields)].map((id) => entryFieldWithId(build, id));
     const copied = dto.from === undefined ? null : fieldWithId(build, dto.from).rule;
-    const catalogs = await this.catalogs.some(db, build, [dto.rule?.catalogId ?? [], copied?.kind === 'catalog' ? copied.catalogId : []].flat());
-    return fields.map((field): Wanted => {
+    const chain = dto.chain === undefined ? undefined : chainOf(build, fields, dto.chain);
+    const catalogs = await this.catalogs.some(db, build, [dto.rule?.catalogId ?? [], dto.chain ?? [], copied?.kind === 'catalog' ? copied.catalogId : []].flat());
+    return fields.map((field, at): Wanted => {
       const register = build.registers.get(field.registerId)!;
       try {
-        const rule = dto.rule ? readRule(build, field, dto.rule) : copied;
+        const rule = chain ? chain[at]! : dto.rule ? readRule(build, field, dto.rule) : copied;
         if (!rule) return { field, rule };
         const named = fieldsNamedBy(rule);
         if (named.includes(field.key)) return { field, unfit: `${field.heading} cannot depend on itself.` };
         const missing = named.find((key) => !register.fields.some((other) => other.key === key));
         if (missing) return { field, unfit: `${register.title} has no field “${missing}”, on which the rule depends.` };
-        const [fault] = ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, other.rule])) });
-        return fault && forbidsRule(fault) ? { field, unfit: fault.message } : { field, rule };
+        const [fault] = ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, chain?.[fields.indexOf(other)] ?? other.rule])) });
+        // A chain that is longer than its catalog is deep cannot hold together.
+        return fault && (forbidsRule(fault) || (chain && fault.part === 'catalog')) ? { field, unfit: fault.message } : { field, rule };
       } catch (error) {
         if (error instanceof ProblemError) return { field, unfit: error.message };
         throw error;
       }
     });
   }
+}
+
+/** The rules that make a chain of some fields; they must belong to one register. */
+function chainOf(build: HouseBuild, fields: readonly FieldBuild[], catalogId: string): readonly CatalogRule[] {
+  if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
+  if (fields.length < 2) throw new ProblemError('not-valid', 'A chain needs two fields at least. Choose the outermost and those under it.', { faults: { fields: 'Choose two at least.' } });
+  if (new Set(fields.map(({ registerId }) => registerId)).size > 1) throw new ProblemError('not-valid', 'The fields of a chain belong to one sheet. Choose fields of one sheet only.', { faults: { fields: 'Choose fields of one sheet.' } });
+  return chainRules(catalogId, fields.map(({ key }) => key));
 }

@@ -27,6 +27,7 @@ interface SeveralInputProps {
 
 export function SeveralInput(props: SeveralInputProps) {
   const { label, list, refusal, locale } = props;
+  const [box, setBox] = useState<HTMLElement | null>(null);
   const [input, setInput] = useState<HTMLInputElement | null>(null);
   const [chosen, setChosen] = useState<readonly string[]>(() => readTypedList(props.text, locale).values);
   const [part, setPart] = useState(props.typed);
@@ -88,7 +89,7 @@ export function SeveralInput(props: SeveralInputProps) {
   const listShown = picker.open && !refusal && list !== undefined;
   return (
     <>
-      <Box position="absolute" top="0" left="0" minW="100%" minH="100%" maxW="360px" display="flex" flexWrap="wrap" gap="1" p="1" bg="card" outline="2px solid" outlineColor="damson.solid" outlineOffset="-2px" whiteSpace="normal" lineHeight="1.4" onMouseDown={(event) => event.stopPropagation()}>
+      <Box ref={setBox} position="absolute" top="0" left="0" minW="100%" minH="100%" maxW="360px" display="flex" flexWrap="wrap" gap="1" p="1" bg="card" outline="2px solid" outlineColor="damson.solid" outlineOffset="-2px" whiteSpace="normal" lineHeight="1.4" onMouseDown={(event) => event.stopPropagation()}>
         {chosen.map((value) => (
           <HStack key={value} gap="0.5" px="1.5" bg="damson.subtle" color="damson.fg" rounded="l1">
             {value}
@@ -120,12 +121,12 @@ export function SeveralInput(props: SeveralInputProps) {
         />
       </Box>
       {listShown && (
-        <Floating anchor={input}>
+        <Floating anchor={box}>
           <PickerList id={id} title={`${list.title} · several`} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={undefined} picked={new Set(chosen)} onPick={toggle} />
         </Floating>
       )}
       {refusal && (
-        <Floating anchor={input}>
+        <Floating anchor={box}>
           <RefusalNote id={`${id}-refusal`} refusal={refusal} onPick={mend} onConfirm={() => take('enter', true)} />
         </Floating>
       )}

@@ -121,9 +121,9 @@ export const catalogRule: RuleKind<CatalogRule> = {
     const catalog = context.catalogs.get(rule.catalogId);
     if (!catalog) return [{ part: 'catalog', message: 'Choose the catalog that the values come from.' }];
     const faults: RuleFault[] = [];
-    if (!catalogAtLevel(catalog, rule.level).items.some(({ state }) => state === 'offered')) faults.push({ part: 'catalog', message: `${catalog.title} offers nothing at this level, so nothing can be entered.` });
     const level = rule.level ?? depthOf(catalog) - 1;
-    if (level >= depthOf(catalog)) faults.push({ part: 'catalog', message: `${catalog.title} has ${depthOf(catalog)} levels only.` });
+    if (level >= depthOf(catalog)) return [{ part: 'catalog', message: `${catalog.title} has ${depthOf(catalog)} ${depthOf(catalog) === 1 ? 'level' : 'levels'} only.` }];
+    if (!catalogAtLevel(catalog, rule.level).items.some(({ state }) => state === 'offered')) faults.push({ part: 'catalog', message: `${catalog.title} offers nothing at this level, so nothing can be entered.` });
     if (rule.parents.length > 0 && rule.parents.length !== level) faults.push({ part: 'parents', message: `Name ${level === 1 ? 'the field that holds the parent' : `the ${level} fields that hold the parents`}.` });
     rule.parents.forEach((key, at) => {
       const above = context.rules.get(key);

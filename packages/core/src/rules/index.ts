@@ -6,6 +6,6 @@ export { patternFault, patternOf } from './patternRule.js';
 export { expressionFault, expressionNames } from './expressionRule.js';
 export { ruleSentence, ruleTakes } from './sentence.js';
 export { forbidsRule, ruleFaults } from './faults.js';
-export { newRule, plainPicking, ruleBase } from './make.js';
+export { chainRules, newRule, plainPicking, ruleBase } from './make.js';
 export { cellsOfNew } from './begins.js';
 export { planCascade, type CascadePlan } from './cascadePlan.js';

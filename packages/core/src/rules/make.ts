@@ -1,5 +1,6 @@
 // A rule of each kind as it is at first, before anything of it is changed.
-import type { Picking, Rule, RuleBase } from './models.js';
+import type { FieldId } from '../registers/index.js';
+import type { CatalogRule, Picking, Rule, RuleBase } from './models.js';
 
 export const plainPicking: Picking = { list: true, search: 'anywhere', lines: 8, most: null };
 
@@ -28,3 +29,7 @@ export function newRule(kind: Rule['kind'], before: RuleBase = ruleBase): Rule {
       return { ...base, kind };
   }
 }
+
+/** The rules of fields, outermost first, that take the levels of one catalog: each under what those before it hold. */
+export const chainRules = (catalogId: string, fields: readonly FieldId[]): CatalogRule[] =>
+  fields.map((_, level) => ({ ...(newRule('catalog') as CatalogRule), catalogId, level, parents: fields.slice(0, level) }));

@@ -24,6 +24,9 @@ export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
   const [wanted, setWanted] = useState<SetRulesDto>();
   const fields = lines.map(({ field }) => field.id);
   const ruled = every.filter(({ field }) => field.rule !== null);
+  // A chain runs through the fields as they stand on their sheet.
+  const oneSheet = lines.length > 1 && lines.every(({ register }) => register.id === lines[0]!.register.id);
+  const inOrder = oneSheet ? lines[0]!.register.fields.filter(({ id }) => fields.includes(id)) : [];
   const bind = (catalogId: string) => setWanted({ fields, rule: ruleDto({ ...(newRule('catalog') as CatalogRule), catalogId }) });
   return (
     <Stack gap="3" role="region" aria-label="Chosen fields">
@@ -34,6 +37,7 @@ export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
         <Text color="inkSoft">{lines.map(({ field, sheet }) => `${field.heading} of ${sheet.title}`).slice(0, 6).join(', ')}{lines.length > 6 && ` and ${lines.length - 6} more`}</Text>
       </Box>
       <Select label="Bind them to a catalog" value={wanted?.rule?.catalogId ?? ''} options={[['', 'Bind them to a catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]} onChoose={(id) => id !== '' && bind(id)} />
+      {oneSheet && <Select label="Bind them as a chain" value={wanted?.chain ?? ''} options={[['', `Bind ${inOrder.map(({ heading }) => heading).join(' › ')} as a chain …`], ...build.catalogs.map(({ id, title }) => [id, `to the levels of ${title}`] as const)]} onChoose={(chain) => chain !== '' && setWanted({ fields: inOrder.map(({ id }) => id), chain })} />}
       <Select label="Copy a rule to them" value={wanted?.from ?? ''} options={[['', 'Copy the rule of a field …'], ...ruled.map(({ field, sheet, takes }) => [field.id, `${field.heading} of ${sheet.title}: ${takes}`] as const)]} onChoose={(from) => from !== '' && setWanted({ fields, from })} />
       <HStack>
         <Button size="xs" variant="outline" onClick={() => setWanted({ fields })}>
@@ -59,7 +63,7 @@ function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: re
   const doIt = async () => {
     const outcome = await attempt(set(wanted).unwrap());
     if (!outcome) return;
-    notice('done', wanted.rule || wanted.from ? `The rule holds in ${outcome.set === 1 ? '1 field' : `${outcome.set} fields`} from now on.` : `${outcome.set === 1 ? '1 field takes' : `${outcome.set} fields take`} anything of ${outcome.set === 1 ? 'its' : 'their'} kind again; values stay as they are.`);
+    notice('done', wanted.rule || wanted.from || wanted.chain ? `The rule holds in ${outcome.set === 1 ? '1 field' : `${outcome.set} fields`} from now on.` : `${outcome.set === 1 ? '1 field takes' : `${outcome.set} fields take`} anything of ${outcome.set === 1 ? 'its' : 'their'} kind again; values stay as they are.`);
     done();
   };
   const worse = fitting.some(({ outside, now }) => outside > now);
