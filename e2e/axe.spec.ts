@@ -112,4 +112,44 @@ for (const colours of ['light', 'dark'] as const) {
     await expect(page.getByRole('alert').first()).toBeVisible();
     await clean(page, 'refusal', restingRows);
   });
+
+  test(`the sheet in full, ${colours}`, async ({ house }) => {
+    test.setTimeout(240_000);
+    const page = await open(house, colours, '/requests');
+    await expect(page.getByRole('region', { name: '“Fork lift” for Services' })).toBeVisible();
+    await clean(page, 'requests');
+    await page.setViewportSize({ width: 1280, height: 560 });
+    const grid = await toSheet(page, 'Berth visits');
+    await page.getByRole('button', { name: 'Arrange' }).click();
+    await page.getByLabel('Field to show by').selectOption({ label: 'Status' });
+    await page.getByText(/^Alongside/).click();
+    await page.getByLabel('Colour of whole entries').selectOption({ label: 'whole entries coloured by Status' });
+    await page.getByLabel('Fields kept in view').selectOption('2');
+    await expect(page.getByText('Arrange anew')).toBeVisible();
+    await expect(grid.locator('.tint-teal').first()).toBeVisible();
+    await clean(page, 'arrangement');
+    await page.getByRole('button', { name: 'As kept' }).click();
+    await page.getByRole('button', { name: 'Find', exact: true }).click();
+    await page.getByLabel('Find', { exact: true }).fill('ossel');
+    await expect(page.getByText(/cells hold it/)).toBeVisible();
+    await clean(page, 'find and replace', '[role=grid]');
+    await cellOf(grid, 1500, 'Pilot').click();
+    await page.keyboard.type('Nobody of them');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+    await cellOf(grid, 1501, 'Pilot').click();
+    await page.evaluate(() => navigator.clipboard.writeText('Nobody at all'));
+    await page.keyboard.press('Control+v');
+    await page.getByRole('button', { name: /refused, kept for you/ }).click();
+    await expect(page.getByText('Refused, and kept for you')).toBeVisible();
+    await clean(page, 'refused', '[role=grid]');
+    await cellOf(grid, 1500, 'Services').click();
+    await page.keyboard.type('wa');
+    await expect(page.getByRole('option', { name: 'Waste' })).toBeVisible();
+    await clean(page, 'several values', restingRows);
+    await page.goto('/bindings');
+    await page.getByRole('button', { name: 'History' }).click();
+    await expect(page.getByText('No rule was set or cleared yet.')).toBeVisible();
+    await clean(page, 'history of rules');
+  });
 }

@@ -9,7 +9,7 @@ export { expect };
 export const one = (): string => process.env['DELLUM_ONE']!;
 export const two = (): string => process.env['DELLUM_TWO']!;
 
-type Name = 'ines' | 'mara' | 'olek' | 'sela';
+type Name = 'ines' | 'tobin' | 'mara' | 'olek' | 'sela';
 
 export interface House {
   readonly key: string;
@@ -83,13 +83,14 @@ export async function textsOf(page: Page, title: string): Promise<string[]> {
   return cells.slice(0, -1);
 }
 
-/** The cell of an entry sheet under a heading, by the row's number. */
-export function cellOf(grid: Locator, row: number, heading: string): Locator {
+/** The cell of an entry sheet under a heading, by the row's number; of Berth visits where no other headings are given. */
+export function cellOf(grid: Locator, row: number, heading: string, headings: readonly string[] = visitHeadings): Locator {
   const page = grid.page();
   const line = grid.getByRole('row').filter({ has: page.getByRole('rowheader', { name: String(row), exact: true }) });
   return line.locator(`[data-column="${headings.indexOf(heading)}"]`);
 }
-const headings = ['Visit', 'Vessel', 'Quay', 'Berth', 'Arrival', 'Departure', 'Status', 'Pilot', 'Cargo', 'Quantity, t', 'Dues rate', 'Plan code', 'Shore power', 'Remarks'];
+const visitHeadings = ['Visit', 'Vessel', 'Quay', 'Berth', 'Arrival', 'Departure', 'Status', 'Pilot', 'Cargo', 'Quantity, t', 'Dues rate', 'Plan code', 'Shore power', 'Services', 'Remarks'];
+export const craneHeadings = ['Day', 'Quay', 'Service', 'Hours', 'Pilot on board'];
 
 /** Types a value into the first free cell of a list. */
 export async function typeUnder(page: Page, title: string, text: string): Promise<void> {

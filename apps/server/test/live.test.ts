@@ -1,5 +1,5 @@
 // The live stream between two servers, and its numbers.
-import type { CatalogItems, Change, Outcome } from '@dellum/contract';
+import type { CatalogItems, Change, Outcome, Whereabouts } from '@dellum/contract';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, inserting, openHouse, startServer, until, Visitor, type House, type Running } from './house.js';
@@ -14,6 +14,7 @@ afterAll(() => Promise.all([one.close(), two.close()]));
 interface Ear {
   readonly heard: { seq: number; change: Change }[];
   readonly begun: string[];
+  readonly places: Whereabouts[];
   stop(): void;
 }
 
@@ -21,7 +22,7 @@ interface Ear {
 async function listen(base: string, visitor: Visitor, after?: number): Promise<Ear> {
   const stopping = new AbortController();
   const response = await fetch(`${base}/api/v1/live${after === undefined ? '' : `?after=${after}`}`, { headers: { cookie: visitor.cookie }, signal: stopping.signal });
-  const ear: Ear = { heard: [], begun: [], stop: () => stopping.abort() };
+  const ear: Ear = { heard: [], begun: [], places: [], stop: () => stopping.abort() };
   const read = async () => {
     let text = '';
     for await (const chunk of response.body!.pipeThrough(new TextDecoderStream())) {
@@ -31,6 +32,7 @@ async function listen(base: string, visitor: Visitor, after?: number): Promise<E
       for (const event of events) {
         const part = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(event)?.[1] ?? '';
         if (part('event') === 'change') ear.heard.push({ seq: Number(part('id')), change: JSON.parse(part('data')) as Change });
+        else if (part('event') === 'place') ear.places.push(JSON.parse(part('data')) as Whereabouts);
         else if (part('event')) ear.begun.push(`${part('event')} ${part('id')}`);
       }
     }
@@ -42,6 +44,22 @@ async function listen(base: string, visitor: Visitor, after?: number): Promise<E
 
 const add = (house: House, text: string) => house.administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { acts: [inserting(text)] });
 const kinds = (ear: Ear) => ear.heard.map(({ change }) => change.kind);
+
+describe('who is where', () => {
+  it('is told to the others of the house, on any server, and to nobody else', async () => {
+    const [house, stranger] = [await openHouse(one, [{ visit: 'V1' }]), await openHouse(one, [])];
+    const [entry] = await entriesOf(house.clerk, house.visits);
+    const ears = { reader: await listen(two.base, house.reader), clerk: await listen(two.base, house.clerk), stranger: await listen(two.base, stranger.clerk) };
+    const place = { registerId: house.visits.id, entry: entry!.id, field: 'pilot' };
+    expect((await house.clerk.call('POST', '/live/place', place)).status).toBe(204);
+    await until(async () => ears.reader.places.length > 0);
+    expect(ears.reader.places).toMatchObject([{ ...place, name: 'The clerk' }]);
+    expect([ears.clerk.places, ears.stranger.places]).toEqual([[], []]);
+    for (const wrong of [{ ...place, registerId: house.pilots.id }, { ...place, field: 'nowhere' }, { ...place, registerId: stranger.visits.id }]) expect((await house.clerk.call('POST', '/live/place', wrong)).status).toBe(404);
+    expect((await house.clerk.call('POST', '/live/place', { ...place, entry: 'x' })).status).toBe(422);
+    Object.values(ears).forEach((ear) => ear.stop());
+  });
+});
 
 describe('the stream', () => {
   it('tells a browser on another server, and only what its role may hear', async () => {

@@ -7,9 +7,10 @@ import { draftsSlice, keepDrafts } from './features/entries/draftsSlice.js';
 import { actsSlice } from './features/entries/entryActsApi.js';
 import { noticesSlice } from './frame/noticesSlice.js';
 import { liveSlice } from './live/liveSlice.js';
+import { placesSlice } from './live/placesSlice.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, done: doneSlice.reducer, acts: actsSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer },
+  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, done: doneSlice.reducer, acts: actsSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer, places: placesSlice.reducer },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 keepDrafts(store);

@@ -74,7 +74,7 @@ export class EntryActDto {
   @MaxLength(500)
   by?: string;
 
-  /** replace, over the whole register: the fields */
+  /** without a block: the fields */
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(400)
@@ -86,6 +86,11 @@ export class EntryActDto {
   @IsOptional()
   @IsTextRows(mostCells, 400)
   texts?: string[][];
+
+  /** paste: below the last entry, all rows becoming new ones; `fields` says which */
+  @IsOptional()
+  @IsBoolean()
+  below?: boolean;
 
   /** back */
   @IsOptional()

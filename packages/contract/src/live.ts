@@ -1,4 +1,5 @@
 // The live stream: what happened in the house, in the order of its sequence numbers.
+import { IsOptional, IsString, IsUUID, Length } from 'class-validator';
 import type { Role } from './roles.js';
 
 export type Change =
@@ -19,4 +20,26 @@ export type Audience = 'everyone' | 'keepers' | 'administrators';
 export const hears = (role: Role, audience: Audience): boolean => audience === 'everyone' || role === 'administrator' || (audience === 'keepers' && role === 'steward');
 
 /** Names of the events on the stream. `anew`: too much was missed, fetch everything. */
-export const liveEvents = { change: 'change', anew: 'anew', ready: 'ready' } as const;
+export const liveEvents = { change: 'change', anew: 'anew', ready: 'ready', place: 'place' } as const;
+
+/** Where somebody is now; without an entry, nowhere on the sheet any more. */
+export class AtCellDto {
+  @IsUUID()
+  registerId!: string;
+
+  @IsOptional()
+  @IsUUID()
+  entry?: string;
+
+  @IsOptional()
+  @IsString()
+  @Length(1, 60)
+  field?: string;
+}
+/** Told to everybody of the house, kept nowhere; who is silent for long is not there any more. */
+export interface Whereabouts extends AtCellDto {
+  readonly personId: string;
+  readonly name: string;
+}
+/** People say where they are at least this often; who is not heard of for twice as long has gone (milliseconds). */
+export const placeEvery = 20_000;

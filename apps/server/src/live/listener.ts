@@ -1,11 +1,14 @@
 // One LISTEN connection a process. Each announcement is read from the change rows once and handed to the streams of
 // its house. After a broken connection everything since the last number is read, so that nothing is missed.
 import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
+import type { Whereabouts } from '@dellum/contract';
+import { sql } from 'kysely';
 import pg from 'pg';
 import { Database } from '../database/database.js';
 import { Changes, liveChannel, type NumberedChange } from './changes.js';
 
 export type Hearer = (changes: readonly NumberedChange[]) => void;
+export type PlaceHearer = (place: Whereabouts) => void;
 
 interface HouseEars {
   readonly hearers: Set<Hearer>;
@@ -14,12 +17,15 @@ interface HouseEars {
   again: boolean;
 }
 
+/** The channel on which people say where they are. */
+const placesChannel = 'dellum_places';
 const readAtOnce = 500;
 const retryAfter = 500;
 
 @Injectable()
 export class Listener implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly houses = new Map<string, HouseEars>();
+  private readonly placeHearers = new Map<string, Set<PlaceHearer>>();
   private readonly logger = new Logger('live');
   private client: pg.Client | undefined;
   private retry: NodeJS.Timeout | undefined;
@@ -45,10 +51,10 @@ export class Listener implements OnApplicationBootstrap, OnApplicationShutdown {
     const client = new pg.Client({ connectionString: this.database.url, keepAlive: true });
     client.on('error', () => this.reconnect(client));
     client.on('end', () => this.reconnect(client));
-    client.on('notification', ({ payload }) => this.announced(payload ?? ''));
+    client.on('notification', ({ channel, payload }) => (channel === placesChannel ? this.placed(payload ?? '{}') : this.announced(payload ?? '')));
     try {
       await client.connect();
-      await client.query(`listen ${liveChannel}`);
+      await client.query(`listen ${liveChannel}; listen ${placesChannel}`);
     } catch {
       this.reconnect(client);
       return;
@@ -68,6 +74,27 @@ export class Listener implements OnApplicationBootstrap, OnApplicationShutdown {
       this.retry = undefined;
       void this.connect();
     }, retryAfter);
+  }
+
+  /** Tells everybody of a house where somebody is; nothing is kept. */
+  async tellPlace(houseId: string, place: Whereabouts): Promise<void> {
+    await sql`select pg_notify(${placesChannel}, ${JSON.stringify({ houseId, place })})`.execute(this.database.kysely);
+  }
+
+  private placed(payload: string): void {
+    const { houseId, place } = JSON.parse(payload) as { houseId: string; place: Whereabouts };
+    for (const hearer of this.placeHearers.get(houseId) ?? []) hearer(place);
+  }
+
+  /** Hears where people of a house are; returns how to stop. */
+  hearPlaces(houseId: string, hearer: PlaceHearer): () => void {
+    const hearers = this.placeHearers.get(houseId) ?? new Set();
+    this.placeHearers.set(houseId, hearers);
+    hearers.add(hearer);
+    return () => {
+      hearers.delete(hearer);
+      if (hearers.size === 0) this.placeHearers.delete(houseId);
+    };
   }
 
   private announced(payload: string): void {

@@ -1,7 +1,8 @@
 // The live stream over server-sent events: one a browser, in the order of the house's numbers.
-import { Controller, Get, Query, Req, Res } from '@nestjs/common';
-import { hears, liveEvents } from '@dellum/contract';
+import { Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
+import { AtCellDto, hears, liveEvents } from '@dellum/contract';
 import type { Response } from 'express';
+import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
 import { Database } from '../database/database.js';
 import { Asking, everyRole, For, type Caller, type CallerRequest } from '../people/guard.js';
 import { SessionsService } from '../people/sessions.service.js';
@@ -19,6 +20,7 @@ export class LiveController {
     private readonly changes: Changes,
     private readonly listener: Listener,
     private readonly sessions: SessionsService,
+    private readonly builds: BuildService,
   ) {}
 
   /** `after`: the last number the browser knows; what came since is sent first, or `anew` when that is too much. */
@@ -41,11 +43,24 @@ export class LiveController {
     };
     if (catchesUp) send(await this.changes.after(this.database.kysely, caller.houseId, known, mostMissed));
     const stopHearing = this.listener.hear(caller.houseId, sent, send);
+    const stopPlaces = this.listener.hearPlaces(caller.houseId, (place) => {
+      if (place.personId !== caller.id) response.write(`event: ${liveEvents.place}\ndata: ${JSON.stringify(place)}\n\n`);
+    });
     const beat = setInterval(() => response.write(': beat\n\n'), beatEvery);
     request.on('close', () => {
       clearInterval(beat);
       stopHearing();
+      stopPlaces();
     });
+  }
+
+  /** Says where one is, to everybody who looks at the same sheet. */
+  @Post('place')
+  @HttpCode(204)
+  async place(@Asking() caller: Caller, @Body() dto: AtCellDto): Promise<void> {
+    const register = registerOf(await this.builds.now(caller.houseId), dto.registerId, caller);
+    if (dto.field !== undefined) fieldWithKey(register, dto.field);
+    await this.listener.tellPlace(caller.houseId, { ...dto, personId: caller.id, name: caller.name });
   }
 
   /** Ends the stream of someone who was signed out or has another role now. */

@@ -32,7 +32,7 @@ function same(before: GridRowProps, after: GridRowProps): boolean {
   if (before.style.transform !== after.style.transform || before.gutter || after.gutter) return false;
   const touches = ({ top, bottom }: Block, row: number) => row >= top && row <= bottom;
   if (touches(before.block, after.row) || touches(after.block, after.row)) return false;
-  return before.looks.length === after.looks.length && before.looks.every((look, at) => look?.text === after.looks[at]?.text && look?.tone === after.looks[at]?.tone && look?.said === after.looks[at]?.said && look?.mark === after.looks[at]?.mark);
+  return before.looks.length === after.looks.length && before.looks.every((look, at) => look?.text === after.looks[at]?.text && look?.tone === after.looks[at]?.tone && look?.said === after.looks[at]?.said && look?.who === after.looks[at]?.who && look?.mark === after.looks[at]?.mark);
 }
 
 export const GridRow = memo(function GridRow(props: GridRowProps) {
@@ -86,6 +86,13 @@ function CellText({ look, mark }: { look: CellLook; mark: GridRowProps['mark'] }
         {look.text}
       </span>
       {look.said && <span className="sr-only">, {look.said}</span>}
+      {look.who && (
+        <span className="dl-who">
+          <span className="sr-only">, </span>
+          {look.who}
+          <span className="sr-only"> is here</span>
+        </span>
+      )}
     </>
   );
 }

@@ -34,6 +34,8 @@ export interface CellLook {
   readonly text: string;
   readonly tone: CellTone;
   readonly said?: string;
+  /** Who else is at this cell. */
+  readonly who?: string;
   /** A small coloured shape before the text, by its name; how it looks is the page's to say. */
   readonly mark?: string;
 }

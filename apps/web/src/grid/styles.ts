@@ -60,6 +60,8 @@ export const gridStyles: SystemStyleObject = {
   '& .tone-struck': { color: 'inkSoft' },
   '& .tone-struck .dl-text': { textDecoration: 'line-through' },
   '& .tone-faint': { color: 'inkFaint' },
+  '& .dl-who': { position: 'absolute', top: 0, right: 0, px: '1', fontSize: '2xs', lineHeight: '14px', fontWeight: 700, bg: 'growth.subtle', color: 'growth.fg', borderBottomLeftRadius: 'l1', pointerEvents: 'none' },
+  '& .dl-cell:has(.dl-who)': { boxShadow: 'inset 0 0 0 1px {colors.growth.solid}' },
   '& .dl-mark': { mr: '1.5' },
   '& .dl-loading': { color: 'inkFaint' },
 };

@@ -1,7 +1,7 @@
 // One live stream a browser, shared by its tabs: the tab that holds the lock reads it and passes it on.
-import { liveEvents, type Change } from '@dellum/contract';
+import { liveEvents, type Change, type Whereabouts } from '@dellum/contract';
 
-export type Heard = { readonly kind: 'change'; readonly change: Change } | { readonly kind: 'anew' } | { readonly kind: 'live' } | { readonly kind: 'away' };
+export type Heard = { readonly kind: 'change'; readonly change: Change } | { readonly kind: 'place'; readonly place: Whereabouts } | { readonly kind: 'anew' } | { readonly kind: 'live' } | { readonly kind: 'away' };
 
 /** The last number this browser has heard, whichever tab read it. */
 interface Passed {
@@ -66,6 +66,7 @@ function readStream(last: () => number | null, reached: (seq: number) => void, p
       at(event);
       pass({ kind: 'change', change: JSON.parse(event.data) as Change });
     });
+    source.addEventListener(liveEvents.place, (event: MessageEvent<string>) => pass({ kind: 'place', place: JSON.parse(event.data) as Whereabouts }));
     source.onerror = () => {
       source?.close();
       if (closed) return;

@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { api } from '../api/api.js';
 import { patchEntry } from '../features/entries/entriesApi.js';
 import { store, useAppDispatch, type AppDispatch } from '../store.js';
+import { placed } from './placesSlice.js';
 import { streamIs } from './liveSlice.js';
 import { hearLive } from './stream.js';
 
@@ -59,6 +60,7 @@ export function useLive(me: Me): void {
     const follow = follower(dispatch);
     let missed = false;
     return hearLive(scope, (heard) => {
+      if (heard.kind === 'place') return void dispatch(placed({ ...heard.place, at: Date.now() }));
       if (heard.kind === 'change') follow(heard.change);
       if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked', 'Requests', 'Arrangement']));
       if (heard.kind === 'away') {

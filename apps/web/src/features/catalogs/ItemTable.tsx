@@ -2,7 +2,7 @@
 import { Badge, Box, HStack, IconButton, Text } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { format, itemKey, validityOn, type CompanionField, type Item } from '@dellum/core';
-import type { BuildView, Me } from '@dellum/contract';
+import { mayDesign, type BuildView, type Me } from '@dellum/contract';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -83,7 +83,7 @@ function columnsOf({ rows, companions, use, bound, build, me, open, onOpen, onCh
     { heading: 'Value', least: 230, share: 3, draw: (row) => <ValueCell row={row} open={open.has(itemKey(row.item))} onOpen={() => onOpen(itemKey(row.item))} onChoose={() => onChoose(row.item)} /> },
     ...(named ? [{ heading: 'Other names', least: 110, share: 2, draw: ({ item }: ItemRow) => <Soft>{item.otherNames.join(', ') || 'none'}</Soft> }] : []),
     ...companions.slice(0, mostCompanions).map((field): Column => ({ heading: field.heading, least: 70, share: 1, draw: ({ item }) => (item.companions?.[field.key] === undefined ? '' : format(field.kind, item.companions[field.key]!, me.house.locale)) })),
-    { heading: 'From', least: 110, share: 1.5, draw: ({ item }) => <Soft><Origin item={item} build={build} /></Soft> },
+    { heading: 'From', least: 110, share: 1.5, draw: ({ item }) => <Soft><Origin item={item} build={build} me={me} /></Soft> },
     ...(bound ? [{ heading: 'In entries', least: 118, share: 1, draw: (row: ItemRow) => leaf(row, () => <Bar count={use[row.item.value] ?? 0} most={most} />) }] : []),
     { heading: 'State', least: 84, share: 0.5, draw: (row) => leaf(row, () => <StateBadge item={row.item} day={me.house.today} locale={me.house.locale} />) },
   ];
@@ -128,7 +128,9 @@ function ValueCell({ row: { item, spans, children }, open, onOpen, onChoose }: {
 }
 
 /** The rows an item comes from, as a way back to them. */
-function Origin({ item, build }: { item: Item; build: BuildView }) {
+function Origin({ item, build, me }: { item: Item; build: BuildView; me: Me }) {
+  // Where values come from is the administrator's to see.
+  if (!mayDesign(me.role)) return <>{item.state === 'retired' ? 'kept by hand' : 'its source'}</>;
   const first = item.from[0];
   if (!first) return <>kept by hand</>;
   if (first.by === 'typed') return <>typed</>;

@@ -2,7 +2,7 @@
 import { Box } from '@chakra-ui/react';
 import { catalogIdOf, format, showing, type ItemColour } from '@dellum/core';
 import { mayDesign, mayEnter, type BuildView, type EntryView, type FieldView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useTry } from '../../frame/useNotice.js';
 import { Grid, isSingle, toClipboard, type Block, type GridHandle, type Place } from '../../grid/index.js';
@@ -22,6 +22,7 @@ import { SheetActions } from './SheetActions.js';
 import { SheetFoot } from './SheetFoot.js';
 import { SheetSlip, slipIsOpen, type Asked } from './SheetSlip.js';
 import { SheetStrip } from './SheetStrip.js';
+import { useHere } from './useHere.js';
 import { useDeeds } from './useDeeds.js';
 import { refusalOf, useSheetCells } from './useSheetCells.js';
 import { useShown } from './useShown.js';
@@ -50,6 +51,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const deeds = useDeeds({ register, fields, window: entries, me, arranged, some });
   const { data: counts = [] } = useFieldCountsQuery(register.id);
   const refused = useRefused(register.id);
+  const here = useHere(register.id);
   const [insert] = useInsertEntriesMutation();
   const attempt = useTry();
   const dispatch = useAppDispatch();
@@ -70,6 +72,9 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     setAt({ active: place, block });
   }, []);
   const { total, entryAt } = entries;
+  const { iAmAt } = here;
+  const [myEntry, myField] = at ? [entryAt(at.active.row)?.id, fields[at.active.column]?.key] : [undefined, undefined];
+  useEffect(() => iAmAt(myEntry, myField));
   if (total === undefined || !arranging.ready) return <Waiting error={entries.error} />;
   const startRow = some || arranged ? 0 : Math.max(0, total - 1);
   const { active, block: chosenBlock } = at ?? { active: { row: startRow, column: 0 }, block: { top: startRow, bottom: startRow, left: 0, right: 0 } };
@@ -137,6 +142,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           outside={shown.outside}
           alike={shown.alike && `${shown.alike.heading} ${shown.value === '' ? 'is blank' : `is ${cells.shownValue(shown.alike, shown.value)}`}`}
           refused={refused.length}
+          here={here.names}
           arranging={arranging}
           names={{
             locale: me.house.locale,
@@ -219,7 +225,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               }}
               look={({ row, column }) => {
                 const entry = entryAt(row);
-                if (entry) return cells.look(entry, fields[column]!);
+                if (entry) {
+                  const who = here.at(entry.id, fields[column]!.key);
+                  const look = cells.look(entry, fields[column]!);
+                  return who ? { ...look, who } : look;
+                }
                 if (row < total) return undefined;
                 return { text: column === 0 && addsBelow ? 'type to add' : '', tone: 'faint' };
               }}

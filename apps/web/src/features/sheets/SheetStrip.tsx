@@ -2,7 +2,7 @@
 import { Button, HStack, Progress, Text } from '@chakra-ui/react';
 import type { FieldCount, RegisterView } from '@dellum/contract';
 import type { ArrangementNames } from '@dellum/core';
-import { ListFilter, Search } from 'lucide-react';
+import { ListFilter, Search, Users } from 'lucide-react';
 import { useAppSelector } from '../../store.js';
 import { ArrangedBand } from '../arrangements/ArrangedBand.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
@@ -18,6 +18,8 @@ interface SheetStripProps {
   /** Says which one value is shown only. */
   readonly alike: string | undefined;
   readonly refused: number;
+  /** Who else is on the sheet. */
+  readonly here: readonly string[];
   readonly arranging: Arranging;
   readonly names: ArrangementNames;
   showOutside(outside: string | undefined): void;
@@ -47,6 +49,14 @@ export function SheetStrip(props: SheetStripProps) {
         </Button>
       )}
       <UnderWay registerId={register.id} />
+      {props.here.length > 0 && (
+        <HStack gap="1" color="growth.fg" fontSize="xs">
+          <Users size={12} aria-hidden />
+          <Text>
+            {props.here.slice(0, 3).join(', ')} {props.here.length > 3 ? `and ${props.here.length - 3} more are` : props.here.length === 1 ? 'is' : 'are'} here too
+          </Text>
+        </HStack>
+      )}
     </HStack>
   );
 }

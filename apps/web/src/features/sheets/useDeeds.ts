@@ -164,14 +164,8 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
       return place && write(textsIn({ deed: 'paste', texts }, own, place.rows), place.made);
     }
     const reach = mayInsert ? texts.length : Math.min(texts.length, total - at.row);
-    // A block that begins below the last entry hangs on new ones alone.
-    const top = at.row < total ? at.row : undefined;
-    if (top === undefined) {
-      const [made] = (await rowsFor(at.row, 1, true))?.made ?? [];
-      if (made) await act({ deed: 'paste', texts, block: { fields: own.map(({ key }) => key), first: made, last: made, arranged: false } });
-      return;
-    }
-    const block = await blockDto({ top, bottom: Math.min(total - 1, top + reach - 1), left: at.column, right: at.column + columns - 1 });
+    if (at.row >= total) return act({ deed: 'paste', texts, below: true, fields: own.map(({ key }) => key) });
+    const block = await blockDto({ top: at.row, bottom: Math.min(total - 1, at.row + reach - 1), left: at.column, right: at.column + columns - 1 });
     await act({ deed: 'paste', texts: texts.slice(0, reach), block });
   };
 
