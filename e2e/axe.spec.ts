@@ -3,153 +3,165 @@ import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { cellOf, expect, list, one, test, toCatalog, toLists, toSheet, writeOver, type House } from './house.js';
 
-/** `seen`: what was looked at before and has not changed; a sheet of many cells takes most of the time. */
-async function clean(page: Page, where: string, seen?: string): Promise<void> {
+async function violationsOf(page: Page, where: string, rules: 'all' | 'colours', seen: string | undefined): Promise<string[]> {
   const axe = new AxeBuilder({ page });
   if (seen) axe.exclude(seen);
-  const { violations } = await axe.options({ resultTypes: ['violations'] }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
-  expect(violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+  axe.options({ resultTypes: ['violations'] });
+  const { violations } = await (rules === 'colours' ? axe.withRules(['color-contrast']) : axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])).analyze();
+  return violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
+}
+
+/**
+ * Looks at a screen in the light with all rules, and on dark paper, which differs by its colours alone, with that of colours.
+ * `seen`: what was looked at before and has not changed; a sheet of many cells takes most of the time.
+ */
+async function clean(page: Page, where: string, seen?: string): Promise<void> {
+  expect(await violationsOf(page, where, 'all', seen)).toEqual([]);
+  await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
+  await expect.poll(() => page.evaluate(() => document.documentElement.classList.contains('dark'))).toBe(true);
+  // Colours that are still on their way from light to dark are nobody's.
+  await page.evaluate(() => Promise.allSettled(document.getAnimations().map(({ finished }) => finished)));
+  expect(await violationsOf(page, `${where}, dark`, 'colours', seen)).toEqual([]);
+  await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
 }
 
 /** The rows of a grid in which nothing is being edited. */
 const restingRows = '.dl-row:not(:has(.editing))';
 
-async function open(house: House, colours: 'light' | 'dark', path: string): Promise<Page> {
+async function open(house: House, path: string): Promise<Page> {
   const page = await house.open('ines', path);
-  await page.emulateMedia({ colorScheme: colours, reducedMotion: 'reduce' });
+  await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
   return page;
 }
 
-for (const colours of ['light', 'dark'] as const) {
-  test(`the other screens, ${colours}`, async ({ house, browser }) => {
-    test.setTimeout(240_000);
-    const outside = await (await browser.newContext({ baseURL: one(), colorScheme: colours })).newPage();
-    await outside.goto(`/sign-in?house=${house.key}`);
-    await expect(outside.getByText('Demo accounts')).toBeVisible();
-    await clean(outside, 'sign in');
+test('the other screens', async ({ house, browser }) => {
+  test.setTimeout(240_000);
+  const outside = await (await browser.newContext({ baseURL: one() })).newPage();
+  await outside.goto(`/sign-in?house=${house.key}`);
+  await expect(outside.getByText('Demo accounts')).toBeVisible();
+  await clean(outside, 'sign in');
 
-    const page = await open(house, colours, '/sheets');
-    await expect(page.getByText('27 outside')).toBeVisible();
-    await clean(page, 'sheets');
-    await page.goto('/people');
-    await expect(page.getByRole('cell', { name: 'Mara Fenn', exact: true })).toBeVisible();
-    await clean(page, 'people');
-    await page.goto('/catalogs');
-    await expect(page.getByText('How far a visit has come.')).toBeVisible();
-    await clean(page, 'catalogs');
-    await toCatalog(page, 'Pilots');
-    await expect(page.getByText('Odd Fenwright')).toBeVisible();
-    await clean(page, 'catalog');
-    await toLists(page);
-    await list(page, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' }).click();
-    await clean(page, 'source sheet');
-    await writeOver(page, 'Pilots', 'Rook Tansy', 'Rook Tansey');
-    await expect(page.getByRole('region', { name: 'Impact' })).toBeVisible();
-    await clean(page, 'impact slip');
-  });
+  const page = await open(house, '/sheets');
+  await expect(page.getByText('27 outside')).toBeVisible();
+  await clean(page, 'sheets');
+  await page.goto('/people');
+  await expect(page.getByRole('cell', { name: 'Mara Fenn', exact: true })).toBeVisible();
+  await clean(page, 'people');
+  await page.goto('/catalogs');
+  await expect(page.getByText('How far a visit has come.')).toBeVisible();
+  await clean(page, 'catalogs');
+  await toCatalog(page, 'Pilots');
+  await expect(page.getByText('Odd Fenwright')).toBeVisible();
+  await clean(page, 'catalog');
+  await toLists(page);
+  await list(page, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' }).click();
+  await clean(page, 'source sheet');
+  await writeOver(page, 'Pilots', 'Rook Tansy', 'Rook Tansey');
+  await expect(page.getByRole('region', { name: 'Impact' })).toBeVisible();
+  await clean(page, 'impact slip');
+});
 
-  test(`catalogs and sources in full, ${colours}`, async ({ house }) => {
-    test.setTimeout(240_000);
-    const page = await open(house, colours, '/ranges');
-    await expect(page.getByText('nothing').first()).toBeVisible();
-    await clean(page, 'ranges');
-    await page.goto('/upkeep');
-    await expect(page.getByRole('region', { name: 'Ranges' })).toBeVisible();
-    await clean(page, 'upkeep');
-    await page.goto('/map');
-    await expect(page.getByRole('main').getByRole('link', { name: 'Tugs' })).toBeVisible();
-    await clean(page, 'map');
-    await page.goto('/bindings');
-    await page.getByLabel('Choose Vessel of Berth visits').check({ force: true });
-    await page.getByLabel('Bind them to a catalog').selectOption('Pilots');
-    await expect(page.getByRole('region', { name: 'Impact' })).toContainText('would be outside');
-    await clean(page, 'bindings');
-    await page.goto('/linked');
-    await expect(page.getByRole('row', { name: /Tariff documents/ })).toBeVisible();
-    await clean(page, 'linked sources');
-    await toCatalog(page, 'Visit status');
-    await page.getByRole('table').getByRole('button', { name: 'Shifted' }).click();
-    await expect(page.getByRole('region', { name: 'Item Shifted' })).toBeVisible();
-    await clean(page, 'item');
-    await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
-    await expect(page.getByText('are offered')).toBeVisible();
-    await clean(page, 'how a catalog is composed');
-  });
+test('catalogs and sources in full', async ({ house }) => {
+  test.setTimeout(240_000);
+  const page = await open(house, '/ranges');
+  await expect(page.getByText('nothing').first()).toBeVisible();
+  await clean(page, 'ranges');
+  await page.goto('/upkeep');
+  await expect(page.getByRole('region', { name: 'Ranges' })).toBeVisible();
+  await clean(page, 'upkeep');
+  await page.goto('/map');
+  await expect(page.getByRole('main').getByRole('link', { name: 'Tugs' })).toBeVisible();
+  await clean(page, 'map');
+  await page.goto('/bindings');
+  await page.getByLabel('Choose Vessel of Berth visits').check({ force: true });
+  await page.getByLabel('Bind them to a catalog').selectOption('Pilots');
+  await expect(page.getByRole('region', { name: 'Impact' })).toContainText('would be outside');
+  await clean(page, 'bindings');
+  await page.goto('/linked');
+  await expect(page.getByRole('row', { name: /Tariff documents/ })).toBeVisible();
+  await clean(page, 'linked sources');
+  await toCatalog(page, 'Visit status');
+  await page.getByRole('table').getByRole('button', { name: 'Shifted' }).click();
+  await expect(page.getByRole('region', { name: 'Item Shifted' })).toBeVisible();
+  await clean(page, 'item');
+  await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
+  await expect(page.getByText('are offered')).toBeVisible();
+  await clean(page, 'how a catalog is composed');
+});
 
-  test(`the sheet in work, ${colours}`, async ({ house }) => {
-    test.setTimeout(240_000);
-    const page = await open(house, colours, '/sheets');
-    // Rows are alike: a low window with a dozen of them shows what there is to find.
-    await page.setViewportSize({ width: 1280, height: 560 });
-    const grid = await toSheet(page, 'Berth visits');
-    await clean(page, 'sheet');
-    await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
-    await expect(page.getByText('rule of this field')).toBeVisible();
-    await clean(page, 'rule', '[role=grid]');
-    await page.getByRole('complementary', { name: 'Slip' }).getByRole('button', { name: 'refused' }).click();
-    await expect(page.getByRole('dialog')).toBeVisible();
-    await clean(page, 'part of a rule', '[role=grid]');
-    await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Why?' }).click();
-    await expect(page.getByRole('region', { name: 'Why' })).toBeVisible();
-    await clean(page, 'why', '[role=grid]');
-    await grid.getByRole('columnheader', { name: /^Cargo/ }).getByRole('button').click();
-    await page.getByRole('button', { name: 'Make this column a list' }).click();
-    await expect(page.getByRole('button', { name: 'Make the list' })).toBeVisible();
-    await clean(page, 'make this column a list', '[role=grid]');
-    await cellOf(grid, 1500, 'Departure').click();
-    await page.keyboard.press('Alt+ArrowDown');
-    await expect(page.getByRole('group', { name: 'Calendar of Departure' })).toBeVisible();
-    await clean(page, 'calendar', restingRows);
-    await page.keyboard.press('Escape');
-    await page.keyboard.press('Escape');
-    await cellOf(grid, 1500, 'Quay').click();
-    await page.keyboard.type('lan');
-    await expect(page.getByRole('listbox', { name: 'Quays' })).toBeVisible();
-    await clean(page, 'picker', restingRows);
-    await page.keyboard.type('zz');
-    await page.keyboard.press('Enter');
-    await expect(page.getByRole('alert').first()).toBeVisible();
-    await clean(page, 'refusal', restingRows);
-  });
+test('the sheet in work', async ({ house }) => {
+  test.setTimeout(240_000);
+  const page = await open(house, '/sheets');
+  // Rows are alike: a low window with a dozen of them shows what there is to find.
+  await page.setViewportSize({ width: 1280, height: 560 });
+  const grid = await toSheet(page, 'Berth visits');
+  await clean(page, 'sheet');
+  await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
+  await expect(page.getByText('rule of this field')).toBeVisible();
+  await clean(page, 'rule', '[role=grid]');
+  await page.getByRole('complementary', { name: 'Slip' }).getByRole('button', { name: 'refused' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await clean(page, 'part of a rule', '[role=grid]');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Why?' }).click();
+  await expect(page.getByRole('region', { name: 'Why' })).toBeVisible();
+  await clean(page, 'why', '[role=grid]');
+  await grid.getByRole('columnheader', { name: /^Cargo/ }).getByRole('button').click();
+  await page.getByRole('button', { name: 'Make this column a list' }).click();
+  await expect(page.getByRole('button', { name: 'Make the list' })).toBeVisible();
+  await clean(page, 'make this column a list', '[role=grid]');
+  await cellOf(grid, 1500, 'Departure').click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByRole('group', { name: 'Calendar of Departure' })).toBeVisible();
+  await clean(page, 'calendar', restingRows);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await cellOf(grid, 1500, 'Quay').click();
+  await page.keyboard.type('lan');
+  await expect(page.getByRole('listbox', { name: 'Quays' })).toBeVisible();
+  await clean(page, 'picker', restingRows);
+  await page.keyboard.type('zz');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').first()).toBeVisible();
+  await clean(page, 'refusal', restingRows);
+});
 
-  test(`the sheet in full, ${colours}`, async ({ house }) => {
-    test.setTimeout(240_000);
-    const page = await open(house, colours, '/requests');
-    await expect(page.getByRole('region', { name: '“Fork lift” for Services' })).toBeVisible();
-    await clean(page, 'requests');
-    await page.setViewportSize({ width: 1280, height: 560 });
-    const grid = await toSheet(page, 'Berth visits');
-    await page.getByRole('button', { name: 'Arrange' }).click();
-    await page.getByLabel('Field to show by').selectOption({ label: 'Status' });
-    await page.getByText(/^Alongside/).click();
-    await page.getByLabel('Colour of whole entries').selectOption({ label: 'whole entries coloured by Status' });
-    await page.getByLabel('Fields kept in view').selectOption('2');
-    await expect(page.getByText('Arrange anew')).toBeVisible();
-    await expect(grid.locator('.tint-teal').first()).toBeVisible();
-    await clean(page, 'arrangement');
-    await page.getByRole('button', { name: 'As kept' }).click();
-    await page.getByRole('button', { name: 'Find', exact: true }).click();
-    await page.getByLabel('Find', { exact: true }).fill('ossel');
-    await expect(page.getByText(/cells hold it/)).toBeVisible();
-    await clean(page, 'find and replace', '[role=grid]');
-    await cellOf(grid, 1500, 'Pilot').click();
-    await page.keyboard.type('Nobody of them');
-    await page.keyboard.press('Enter');
-    await page.keyboard.press('Escape');
-    await cellOf(grid, 1501, 'Pilot').click();
-    await page.evaluate(() => navigator.clipboard.writeText('Nobody at all'));
-    await page.keyboard.press('Control+v');
-    await page.getByRole('button', { name: /refused, kept for you/ }).click();
-    await expect(page.getByText('Refused, and kept for you')).toBeVisible();
-    await clean(page, 'refused', '[role=grid]');
-    await cellOf(grid, 1500, 'Services').click();
-    await page.keyboard.type('wa');
-    await expect(page.getByRole('option', { name: 'Waste' })).toBeVisible();
-    await clean(page, 'several values', restingRows);
-    await page.goto('/bindings');
-    await page.getByRole('button', { name: 'History' }).click();
-    await expect(page.getByText('No rule was set or cleared yet.')).toBeVisible();
-    await clean(page, 'history of rules');
-  });
-}
+test('the sheet in full', async ({ house }) => {
+  test.setTimeout(240_000);
+  const page = await open(house, '/requests');
+  await expect(page.getByRole('region', { name: '“Fork lift” for Services' })).toBeVisible();
+  await clean(page, 'requests');
+  await page.setViewportSize({ width: 1280, height: 560 });
+  const grid = await toSheet(page, 'Berth visits');
+  await page.getByRole('button', { name: 'Arrange' }).click();
+  await page.getByLabel('Field to show by').selectOption({ label: 'Status' });
+  await page.getByText(/^Alongside/).click();
+  await page.getByLabel('Colour of whole entries').selectOption({ label: 'whole entries coloured by Status' });
+  await page.getByLabel('Fields kept in view').selectOption('2');
+  await expect(page.getByText('Arrange anew')).toBeVisible();
+  await expect(grid.locator('.tint-teal').first()).toBeVisible();
+  await clean(page, 'arrangement');
+  await page.getByRole('button', { name: 'As kept' }).click();
+  await page.getByRole('button', { name: 'Find', exact: true }).click();
+  await page.getByLabel('Find', { exact: true }).fill('ossel');
+  await expect(page.getByText(/cells hold it/)).toBeVisible();
+  await clean(page, 'find and replace', '[role=grid]');
+  await cellOf(grid, 1500, 'Pilot').click();
+  await page.keyboard.type('Nobody of them');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await cellOf(grid, 1501, 'Pilot').click();
+  await page.evaluate(() => navigator.clipboard.writeText('Nobody at all'));
+  await page.keyboard.press('Control+v');
+  await page.getByRole('button', { name: /refused, kept for you/ }).click();
+  await expect(page.getByText('Refused, and kept for you')).toBeVisible();
+  await clean(page, 'refused', '[role=grid]');
+  await cellOf(grid, 1500, 'Services').click();
+  await page.keyboard.type('wa');
+  await expect(page.getByRole('option', { name: 'Waste' })).toBeVisible();
+  await clean(page, 'several values', restingRows);
+  await page.goto('/bindings');
+  await page.getByRole('button', { name: 'History' }).click();
+  await expect(page.getByText('No rule was set or cleared yet.')).toBeVisible();
+  await clean(page, 'history of rules');
+});
