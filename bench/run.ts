@@ -3,11 +3,13 @@ import { impactOf } from '@dellum/core';
 import type { Me, Outcome } from '@dellum/contract';
 import { Counts, createServer, Database, EntriesService, EntriesStore, migrate, PlacesStore, posGap, type Caller as Person } from '@dellum/server';
 import { sql } from 'kysely';
+import { keyToPaint, sheetScroll } from './browser.js';
 import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
 import { judgeBlock, judgeCascade } from './judge.js';
 import { median, percentile, print, times } from './measure.js';
 import { entries, million, values, type Million } from './million.js';
 import { caller, serve } from './server.js';
+import { arrange1m, paste100k } from './sheet.js';
 
 const databaseUrl = process.env['DATABASE_URL']!;
 
@@ -155,6 +157,10 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'live.offer': (_database, bench) => liveOffer(bench),
   'rename.200k': (database, bench) => rename(bench, database),
   'entry.write': (_database, bench) => entryWrite(bench.houseId, bench),
+  'sheet.scroll.1m': sheetScroll,
+  'key.to.paint': keyToPaint,
+  'sheet.arrange.1m': arrange1m,
+  'paste.100k': paste100k,
 };
 
 /** What needs no database. */

@@ -26,11 +26,12 @@ async function freePort(): Promise<number> {
   return port;
 }
 
+const web = fileURLToPath(new URL('../../apps/web/dist', import.meta.url));
 const main = fileURLToPath(new URL('../../apps/server/dist/main.js', import.meta.url));
 
 export async function serve(databaseUrl: string): Promise<Server> {
   const port = await freePort();
-  const child = spawn(process.execPath, [main], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, [main], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: web }, stdio: ['ignore', 'pipe', 'inherit'] });
   for await (const line of createInterface({ input: child.stdout })) if (line.startsWith('listening')) break;
   return {
     base: `http://127.0.0.1:${port}`,

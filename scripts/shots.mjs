@@ -48,7 +48,7 @@ async function shootSources(page, follow, save) {
 }
 
 async function shoot(browser, base) {
-  const context = (options = {}) => browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options });
+  const context = (options = {}) => browser.newContext({ baseURL: base, permissions: ['clipboard-read', 'clipboard-write'], viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options });
   const enter = async (name, password, options) => {
     const own = await context(options);
     await own.request.post('/api/v1/session', { data: { signIn: name, password } });
@@ -63,11 +63,6 @@ async function shoot(browser, base) {
     await page.goto(path);
     await page.getByRole('main').getByRole('link', { name: words }).first().click();
   };
-
-  const guest = await (await context()).newPage();
-  await guest.goto('/sign-in');
-  await guest.getByText('Demo accounts').waitFor();
-  await save(guest, 'sign-in');
 
   const clerk = await enter('mara', 'heron-mole');
   await follow(clerk, '/sheets', 'Berth visits');
@@ -92,6 +87,23 @@ async function shoot(browser, base) {
   await clerk.keyboard.press('PageDown');
   await save(clerk, 'calendar');
 
+  const olek = await enter('olek', 'timber-pond');
+  await follow(olek, '/sheets', 'Berth visits');
+  await cell(olek, 1505, 6).click();
+  await olek.evaluate(() => navigator.clipboard.writeText('Alongsidee\tRook Tansy\nShiftet\tTam Ossel\nalongside\tNobody'));
+  await olek.keyboard.press('Control+v');
+  await olek.getByRole('button', { name: /refused, kept for you/ }).click();
+  await olek.getByRole('button', { name: 'Close this notice' }).first().click({ timeout: 2000 }).catch(() => undefined);
+  await save(olek, 'refused');
+  await olek.getByRole('button', { name: 'Arrange' }).click();
+  await olek.getByLabel('Field to show by').selectOption({ label: 'Status' });
+  for (const value of ['Expected', 'Alongside', 'Shifted']) await olek.getByText(new RegExp(`^${value} `)).click();
+  await olek.getByLabel('Order by one more field').selectOption({ label: 'Quay' });
+  await olek.getByLabel('Colour of whole entries').selectOption({ label: 'whole entries coloured by Status' });
+  await olek.getByText(/by Quay/).first().waitFor();
+  await olek.getByText('only these values').scrollIntoViewIfNeeded();
+  await save(olek, 'arranged');
+
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');
   await ines.getByRole('columnheader', { name: /^Berth/ }).getByRole('button').click();
@@ -112,7 +124,8 @@ async function shoot(browser, base) {
   await ines.getByText(/would be outside/).first().waitFor();
   await save(ines, 'bindings');
   await ines.goto('/catalogs');
-  await ines.getByText('1,348').waitFor();
+  await ines.getByRole('link', { name: 'Pilots', exact: true }).waitFor();
+  await ines.getByText(/^1,\d{3}$/).first().waitFor();
   await save(ines, 'catalogs');
   await ines.getByRole('link', { name: 'Pilots', exact: true }).click();
   await ines.getByText('Odd Fenwright').waitFor();
@@ -128,9 +141,10 @@ async function shoot(browser, base) {
   await ines.getByRole('region', { name: 'Impact' }).getByText('Corrected', { exact: true }).click();
   await save(ines, 'impact-slip');
   await shootSources(ines, follow, save);
-  await ines.goto('/people');
-  await ines.getByRole('cell', { name: 'Mara Fenn', exact: true }).waitFor();
-  await save(ines, 'people');
+  const tobin = await enter('tobin', 'ebb-and-flood');
+  await tobin.goto('/requests');
+  await tobin.getByText('Fork lift').first().waitFor();
+  await save(tobin, 'requests');
 
   const dark = await enter('sela', 'salt-quay', { colorScheme: 'dark' });
   await follow(dark, '/sheets', 'Berth visits');

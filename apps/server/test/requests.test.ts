@@ -132,6 +132,14 @@ describe('a value that anybody may add', () => {
     expect([await pilotsOf(house), await outside(house)]).toEqual([['Nell Farrow', 'Odd Harrow', 'Odd Harrow'], 0]);
     expect((await types(house, 0, 'a\u0000b')).body.code).toBe('value-refused');
   });
+  it('says so where the catalog leaves it out all the same', async () => {
+    const house = await askingHouse('add');
+    const definition = { ...house.catalog.definition, filter: { all: true, conditions: [{ field: 'value', is: 'contains', value: 'a' }] } };
+    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, definition);
+    const { body } = await types(house, 0, 'Nell Crowe');
+    expect([body.code, body.detail]).toEqual(['in-use', expect.stringContaining('“Nell Crowe” was added')]);
+    expect(await pilotsOf(house)).toEqual([undefined, undefined, undefined]);
+  });
   it('is offered by rules over catalogs only', async () => {
     const house = await askingHouse();
     const { body } = await house.administrator.call<Problem>('PUT', `/fields/${house.pilotField.id}/rule`, ruleDto({ kind: 'typed', values: ['a'], others: 'add' }));

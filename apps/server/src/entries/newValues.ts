@@ -59,7 +59,12 @@ export class NewValues {
     } catch (error) {
       if (!(error instanceof AddFirst)) throw error;
       await this.add(caller, error.additions);
-      return act();
+    }
+    try {
+      return await act();
+    } catch (error) {
+      if (!(error instanceof AddFirst)) throw error;
+      throw new ProblemError('in-use', `“${error.additions[0]!.value}” was added to the source of the catalog, but the catalog leaves it out. Ask an administrator to look at its filter.`, { users: [] });
     }
   }
 
