@@ -11,16 +11,19 @@ async function violationsOf(page: Page, where: string, rules: 'all' | 'colours',
   return violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
 }
 
+/** Colours that are still on their way, of a popover that opens or a page that turns dark, are nobody's. */
+const settled = (page: Page) => page.evaluate(() => Promise.allSettled(document.getAnimations().map(({ finished }) => finished)).then(() => undefined));
+
 /**
  * Looks at a screen in the light with all rules, and on dark paper, which differs by its colours alone, with that of colours.
  * `seen`: what was looked at before and has not changed; a sheet of many cells takes most of the time.
  */
 async function clean(page: Page, where: string, seen?: string): Promise<void> {
+  await settled(page);
   expect(await violationsOf(page, where, 'all', seen)).toEqual([]);
   await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
   await expect.poll(() => page.evaluate(() => document.documentElement.classList.contains('dark'))).toBe(true);
-  // Colours that are still on their way from light to dark are nobody's.
-  await page.evaluate(() => Promise.allSettled(document.getAnimations().map(({ finished }) => finished)));
+  await settled(page);
   expect(await violationsOf(page, `${where}, dark`, 'colours', seen)).toEqual([]);
   await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
 }

@@ -34,7 +34,7 @@ test('the same cell: the second is told by whom, and chooses', async ({ house })
   const stored = mara.waitForResponse((response) => response.request().method() === 'PATCH');
   await mara.keyboard.press('Enter');
   expect((await stored).ok()).toBe(true);
-  await expect(cellOf(near, 1500, 'Pilot')).toHaveText('Rook Tansy');
+  await expect(cellOf(near, 1500, 'Pilot')).toContainText('Rook Tansy');
   await olek.keyboard.press('Enter');
   const cell = cellOf(far, 1500, 'Pilot');
   await expect(cell).toContainText('Mara Fenn changed this Pilot a moment ago; it holds “Rook Tansy” now.');
@@ -44,8 +44,9 @@ test('the same cell: the second is told by whom, and chooses', async ({ house })
   await olek.keyboard.press('F2');
   await expect(olek.getByRole('button', { name: 'Keep “Rook Tansy”' })).toBeVisible();
   await olek.getByRole('button', { name: 'Take “Corin Vale”' }).click();
-  await expect(cellOf(near, 1500, 'Pilot')).toHaveText('Corin Vale');
-  await expect(cell).toHaveText('Corin Vale');
+  await expect(cellOf(near, 1500, 'Pilot')).toContainText('Corin Vale');
+  await expect(cell).toContainText('Corin Vale');
+  await expect(cell).not.toContainText('changed this Pilot');
 });
 
 test('an entry that somebody inserts above moves nobody off the entry being typed in', async ({ house }) => {

@@ -59,8 +59,9 @@ test('the trial entry says of every case of the judge table what the core says',
         continue;
       }
       held = verdict.value;
-      const said = verdict.verdict === 'taken' ? verdict.corrected : undefined;
-      await expect(page.getByRole('complementary', { name: 'Slip' }).getByRole('status'), `${field}: ${text}`).toContainText(said ?? (held === '' ? 'Blank is taken.' : `${format(kind, held, houseLocale)} is taken.`));
+      const shown = format(kind, held, houseLocale);
+      const said = { taken: undefined, marked: `${shown} would be stored, marked as outside.`, requested: `${shown} would be stored, marked, and asked for.`, added: `${shown} would be added to the catalog and taken.` }[verdict.verdict] ?? (verdict.verdict === 'taken' ? verdict.corrected : undefined);
+      await expect(page.getByRole('complementary', { name: 'Slip' }).getByRole('status'), `${field}: ${text}`).toContainText(said ?? (held === '' ? 'Blank is taken.' : `${shown} is taken.`));
     }
   }
 });
