@@ -75,7 +75,7 @@ export class EntryActs {
   private async actOn(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, dto: EntryActDto): Promise<Settled> {
     const fields = (dto.block?.fields ?? dto.fields ?? []).map((key) => fieldWithKey(register, key));
     const reached = dto.below ? [] : await this.idsOf(trx, caller, build, register, dto.block ?? { fields: [], arranged: false });
-    const rows = Math.max(reached.length, dto.texts?.length ?? 0);
+    const rows = dto.deed === 'paste' ? (dto.texts?.length ?? 0) : reached.length;
     if (rows * Math.max(1, fields.length) > mostCells) throw new ProblemError('too-large', `The block has ${(rows * fields.length).toLocaleString('en-GB')} cells; one act reaches ${mostCells.toLocaleString('en-GB')}. Do it in parts.`);
     const entries = dto.deed === 'paste' ? reached.slice(0, dto.texts?.length ?? 0) : reached;
     return { deed: await this.deedOf(trx, caller, build, register, dto, fields, entries), fields: fields.map(({ key }) => key), entries };

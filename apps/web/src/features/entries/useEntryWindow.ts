@@ -17,6 +17,9 @@ export interface EntryWindow {
 /** Which entries of a register are shown; all of them where nothing is said. */
 export type Wanted = Pick<PageArg, 'outside' | 'field' | 'value' | 'arranged'>;
 
+/** A page is fetched so many rows before it comes into view; with a screen of rows between them, two pages are enough. */
+const ahead = 60;
+
 export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow {
   const [pages, setPages] = useState({ first: 0, last: 0 });
   const dispatch = useAppDispatch();
@@ -26,7 +29,7 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
   const loaded: readonly (EntryPage | undefined)[] = [upper.currentData, lower.currentData];
 
   const onVisible = useCallback((first: number, last: number) => {
-    const next = { first: Math.floor(first / pageSize), last: Math.floor(last / pageSize) };
+    const next = { first: Math.floor(Math.max(0, first - ahead) / pageSize), last: Math.floor((last + ahead) / pageSize) };
     setPages((before) => (before.first === next.first && before.last === next.last ? before : next));
   }, []);
   const entryAt = (row: number): EntryView | undefined => {
