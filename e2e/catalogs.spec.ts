@@ -143,8 +143,12 @@ test('the map shows what feeds what, and one walks in it', async ({ house }) => 
   await expect(page.getByRole('link', { name: 'Pilot on board' })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Quays' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Show everything' }).click();
-  await page.getByRole('main').getByRole('link', { name: 'Quays' }).last().click();
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/Quays|Harbour lists/);
+  // The map moves until all of it is in view; a link that is on its way can be missed.
+  const quays = page.getByRole('main').getByRole('link', { name: 'Quays' }).last();
+  await expect(async () => {
+    await quays.click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/Quays|Harbour lists/, { timeout: 2000 });
+  }).toPass();
 });
 
 test('a text file is linked, looked at, and feeds a catalog; a wrong expression says where', async ({ house }) => {

@@ -16,6 +16,7 @@ test('the first page makes the house; a list becomes a range, a catalog, a rule 
   await expect(page.getByText('Nothing here yet')).toBeVisible();
 
   await page.getByRole('link', { name: 'Sources' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Sources' })).toBeVisible();
   await page.getByLabel('Title').fill('Wharf lists');
   await page.getByRole('button', { name: 'Make it' }).click();
   await page.getByLabel('Heading of the new list').fill('Cats');
@@ -32,12 +33,14 @@ test('the first page makes the house; a list becomes a range, a catalog, a rule 
   await expect(page.getByRole('region', { name: 'Range Cats' })).toContainText('3 values taken');
 
   await page.getByRole('link', { name: 'Catalogs' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Catalogs' })).toBeVisible();
   await page.getByLabel('Title').fill('Cats');
   await page.getByText('Cats, Wharf lists').click();
   await page.getByRole('button', { name: 'Make the catalog' }).click();
   await expect(page.getByRole('list', { name: 'Lineage' })).toContainText('3 offered');
 
   await page.getByRole('link', { name: 'Sheets' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Sheets' })).toBeVisible();
   await page.getByLabel('Title').fill('Mouse log');
   await page.getByRole('button', { name: 'Make it' }).click();
   await page.getByRole('button', { name: 'New field' }).click();
