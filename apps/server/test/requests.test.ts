@@ -132,6 +132,22 @@ describe('a value that anybody may add', () => {
     expect([await pilotsOf(house), await outside(house)]).toEqual([['Nell Farrow', 'Odd Harrow', 'Odd Harrow'], 0]);
     expect((await types(house, 0, 'a\u0000b')).body.code).toBe('value-refused');
   });
+  it('takes several new values of one block, wherever their catalog keeps them', async () => {
+    const house = await askingHouse('add');
+    // Kept among typed values, each addition changes the same definition.
+    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, { ...house.catalog.definition, parts: [{ kind: 'typed', join: 'or', values: ['Tam Ossel'] }] });
+    const entries = await entriesOf(house.clerk, house.visits);
+    const texts = ['Nell Farrow', 'Odd Harrow', 'Wenna Hallet'];
+    const block = await house.clerk.call<{ outcomes: { verdict: { verdict: string } }[] }>('POST', `/registers/${house.visits.id}/entries/block`, { cells: entries.map(({ id }, at) => ({ entry: id, field: 'pilot', text: texts[at] })) });
+    expect(block.body.outcomes.map(({ verdict }) => verdict.verdict)).toEqual(['taken', 'taken', 'taken']);
+    expect(await offered(house)).toEqual(['Tam Ossel', ...texts]);
+  });
+  it('is not taken in where the rule does not say under what it belongs', async () => {
+    const made = await makeEntrySheet(running, quayAndBerth);
+    await made.rule('berth', { kind: 'catalog', catalogId: made.berths, level: 1, others: 'add' });
+    const entry = await made.entry();
+    expect((await made.edit(entry, 'berth', 'N9')).body).toMatchObject({ code: 'value-refused', detail: expect.stringContaining('under what it would belong') });
+  });
   it('says so where the catalog leaves it out all the same', async () => {
     const house = await askingHouse('add');
     const definition = { ...house.catalog.definition, filter: { all: true, conditions: [{ field: 'value', is: 'contains', value: 'a' }] } };

@@ -1,6 +1,6 @@
 // The build of a house: its sheets, registers, fields, rules, ranges and catalogs.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, MaxLength, ValidateNested } from 'class-validator';
 import { fieldKinds, longestName, rangeEndings, rangeShapes, type CatalogDefinition, type FieldKind, type RangeEnding, type RangeShape, type Rule, type SourceRange } from '@dellum/core';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
@@ -84,13 +84,6 @@ export class MakeTableDto {
   @ValidateNested({ each: true })
   @Type(() => MakeFieldDto)
   fields!: MakeFieldDto[];
-}
-
-export class FieldWidthDto {
-  @IsInt()
-  @Min(40)
-  @Max(800)
-  width!: number;
 }
 
 /** Where a range lies: one register with its fields, or for `headings` the lists of a sheet. */

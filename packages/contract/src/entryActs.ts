@@ -11,12 +11,14 @@ export const mostAtOnce = 20_000;
 /** The most cells and entries that one act reaches. */
 export const mostCells = 1_000_000;
 
+/** Keys of fields of one register. */
+const AreFieldKeys: PropertyDecorator = (target, property) => {
+  for (const decorate of [IsArray(), ArrayMaxSize(400), IsString({ each: true }), MaxLength(key, { each: true })]) decorate(target, property);
+};
+
 /** Some fields of the entries from one to another, both included, in the order in which the person sees them. */
 export class BlockDto {
-  @IsArray()
-  @ArrayMaxSize(400)
-  @IsString({ each: true })
-  @MaxLength(key, { each: true })
+  @AreFieldKeys
   fields!: string[];
 
   /** Left out: from the first entry on. */
@@ -76,10 +78,7 @@ export class EntryActDto {
 
   /** without a block: the fields */
   @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(400)
-  @IsString({ each: true })
-  @MaxLength(key, { each: true })
+  @AreFieldKeys
   fields?: string[];
 
   /** paste: the texts of each row; more rows than the block has become new entries at the end */
@@ -117,10 +116,7 @@ export class FindDto {
   @Type(() => SearchDto)
   search!: SearchDto;
 
-  @IsArray()
-  @ArrayMaxSize(400)
-  @IsString({ each: true })
-  @MaxLength(key, { each: true })
+  @AreFieldKeys
   fields!: string[];
 
   /** The entry after which the next one is sought; without it, from the top. */

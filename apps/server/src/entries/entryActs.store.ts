@@ -59,10 +59,11 @@ export class EntryActsStore {
     return trx.selectFrom('entry_acts').select(['done', 'outcome']).where('house_id', '=', houseId).where('id', '=', id).where('state', '=', 'under way').forUpdate().skipLocked().executeTakeFirst();
   }
 
+  /** What was pasted is in the entries when the act is done, and not kept twice. */
   async progress(trx: Trx, houseId: string, id: number, before: DeedOutcome, part: DeedOutcome, done: number, finished: boolean): Promise<void> {
     await trx
       .updateTable('entry_acts')
-      .set({ done, outcome: JSON.stringify(bothOutcomes(before, part)), ...(finished && { state: 'done' as const }) })
+      .set({ done, outcome: JSON.stringify(bothOutcomes(before, part)), ...(finished && { state: 'done' as const, deed: sql<string>`deed - 'texts'` }) })
       .where('house_id', '=', houseId)
       .where('id', '=', id)
       .execute();

@@ -1,8 +1,8 @@
 // Values that clerks bring in: added to the source of a catalog before they are stored, or asked for when they are.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { itemKey, matchKey, type CatalogRule, type Cells, type Step, type Verdict } from '@dellum/core';
-import { adding } from '../catalogs/itemSteps.js';
+import { afterStep, grouped, itemKey, matchKey, type CatalogRule, type Cells, type SourceWorld, type Step, type Verdict } from '@dellum/core';
+import { adding, type CatalogAt } from '../catalogs/itemSteps.js';
 import { catalogOf } from '../catalogs/catalogs.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
 import type { Trx } from '../database/database.js';
@@ -80,25 +80,12 @@ export class NewValues {
   /** Writes values into the sources of their catalogs, as one proposal. */
   async add(caller: Caller, additions: readonly Addition[]): Promise<void> {
     // One thing in several spellings is added once, as it was written first.
-    const wanted = new Map([...additions].reverse().map((addition) => [`${addition.catalogId} ${itemKey({ path: addition.path, value: matchKey(addition.value) })}`, addition]));
+    const wanted = [...grouped(additions, ({ catalogId, path, value }) => `${catalogId} ${itemKey({ path, value: matchKey(value) })}`).values()].map(([first]) => first!);
     const outcome = await this.sources.propose(caller, async (trx, build) => {
-      const steps: Step[] = [];
-      for (const { catalogId, path, value } of wanted.values()) steps.push(...(await this.stepsFor(trx, build, catalogId, path, value)));
-      return { steps };
+      const world = await this.worlds.read(trx, build, { catalogs: [...new Set(additions.map(({ catalogId }) => catalogId))] });
+      return { steps: stepsFor(build, world, wanted) };
     });
     if (outcome.slip) throw new ProblemError('slip-open', 'The new value would change entries elsewhere. Ask an administrator to add it.');
-  }
-
-  private async stepsFor(trx: Trx, build: HouseBuild, catalogId: string, path: readonly string[], value: string): Promise<readonly Step[]> {
-    const { title } = catalogOf(build, catalogId);
-    const world = await this.worlds.read(trx, build, { catalogs: [catalogId] });
-    try {
-      return adding({ id: catalogId, title, world }, { path: [...path], value, widen: true }).steps;
-    } catch (error) {
-      // Somebody else has added it in between.
-      if (error instanceof ProblemError && error.code === 'name-taken') return [];
-      throw error;
-    }
   }
 
   /** Keeps the wishes of stored cells, in their transaction. */
@@ -110,5 +97,27 @@ export class NewValues {
     if (wishes.length === 0) return;
     await this.requests.add(trx, caller.houseId, caller.id, wishes);
     await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'requests', registerId: register.id } }]);
+  }
+}
+
+/** The steps that add values one after the other, each to the world that the one before has left. */
+function stepsFor(build: HouseBuild, before: SourceWorld, additions: readonly Addition[]): Step[] {
+  const all: Step[] = [];
+  let world = before;
+  for (const { catalogId, path, value } of additions) {
+    const steps = stepsOf({ id: catalogId, title: catalogOf(build, catalogId).title, world }, path, value);
+    all.push(...steps);
+    world = steps.reduce(afterStep, world);
+  }
+  return all;
+}
+
+function stepsOf(catalog: CatalogAt, path: readonly string[], value: string): readonly Step[] {
+  try {
+    return adding(catalog, { path: [...path], value, widen: true }).steps;
+  } catch (error) {
+    // Somebody else has added it in between.
+    if (error instanceof ProblemError && error.code === 'name-taken') return [];
+    throw error;
   }
 }

@@ -6,6 +6,7 @@ import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEv
 import type { PickList } from '../features/bindings/pickList.js';
 import { Floating } from './Floating.js';
 import { PickerList } from './PickerList.js';
+import { comboboxParts } from './comboboxParts.js';
 import { usePicker } from './usePicker.js';
 
 /** A calendar beside the text. */
@@ -106,16 +107,7 @@ export function PickerInput(props: PickerInputProps) {
         ref={setInput}
         className="dl-input"
         style={props.style}
-        role={list ? 'combobox' : undefined}
-        aria-label={label}
-        aria-expanded={list ? listShown : undefined}
-        aria-controls={listShown ? id : undefined}
-        aria-activedescendant={listShown && picker.at !== undefined ? `${id}-${picker.at}` : undefined}
-        aria-autocomplete={list ? 'list' : undefined}
-        aria-invalid={refusal !== undefined}
-        aria-describedby={refusal ? `${id}-refusal` : undefined}
-        autoComplete="off"
-        spellCheck={false}
+        {...comboboxParts({ id, label, hasList: list !== undefined, listShown, at: picker.at, refused: refusal !== undefined })}
         dir="auto"
         value={text}
         onChange={(event) => {

@@ -7,6 +7,7 @@ import type { PickList } from '../features/bindings/pickList.js';
 import { Floating } from './Floating.js';
 import { RefusalNote, type Refusal } from './PickerInput.js';
 import { PickerList } from './PickerList.js';
+import { comboboxParts } from './comboboxParts.js';
 import { usePicker } from './usePicker.js';
 
 interface SeveralInputProps {
@@ -101,16 +102,7 @@ export function SeveralInput(props: SeveralInputProps) {
         <input
           ref={setInput}
           style={{ flex: 1, minWidth: '70px', font: 'inherit', color: 'inherit', background: 'transparent', outline: 'none' }}
-          role={list ? 'combobox' : undefined}
-          aria-label={label}
-          aria-expanded={list ? listShown : undefined}
-          aria-controls={listShown ? id : undefined}
-          aria-activedescendant={listShown && picker.at !== undefined ? `${id}-${picker.at}` : undefined}
-          aria-autocomplete={list ? 'list' : undefined}
-          aria-invalid={refusal !== undefined}
-          aria-describedby={refusal ? `${id}-refusal` : undefined}
-          autoComplete="off"
-          spellCheck={false}
+          {...comboboxParts({ id, label, hasList: list !== undefined, listShown, at: picker.at, refused: refusal !== undefined })}
           value={part}
           onChange={(event) => {
             change(chosen, event.target.value);

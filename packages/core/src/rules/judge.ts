@@ -1,4 +1,5 @@
 // The one judge, in the browser at once and on the server with authority.
+import { depthOf } from '../cascades/index.js';
 import { passes } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTextFault } from '../text/index.js';
@@ -77,13 +78,15 @@ function otherValue(rule: Rule, typed: string, field: JudgedField, found: Extrac
 function newValue(rule: Rule, value: string, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
   // Of several values it would not be known which one is meant.
   if (field.kind === 'several values') return refused(rule, typed, field, found);
-  const list = rule.kind === 'catalog' ? context.catalogs.get(rule.catalogId)?.title : undefined;
+  const list = rule.kind === 'catalog' ? context.catalogs.get(rule.catalogId) : undefined;
   const blank = rule.kind === 'catalog' ? rule.parents.find((key) => context.entry && !context.entry[key]) : undefined;
   if (blank !== undefined) return refused(rule, typed, field, { right: false, code: 'parent blank', message: `“${typed}” is new. Choose ${headingOf(blank, context)} first, so that it is known where it belongs.` });
+  const misplaced = rule.kind === 'catalog' && list && rule.parents.length !== (rule.level ?? depthOf(list) - 1);
+  if (misplaced) return refused(rule, typed, field, { right: false, code: 'outside', message: `“${typed}” is not in ${list.title}. The rule does not say under what it would belong, so it cannot be taken in here.` });
   const fault = list === undefined || (found.code !== 'outside' && found.code !== 'not under parent') ? found : sourceTextFault(typed);
   if (fault) return refused(rule, typed, field, found);
-  if (rule.others === 'add') return { verdict: 'added', value: clean(value), message: `“${clean(value)}” is added to ${list!}.` };
-  return { verdict: 'requested', value: clean(value), code: found.code, message: `“${clean(value)}” is not in ${list!} yet; its steward is asked for it.` };
+  if (rule.others === 'add') return { verdict: 'added', value: clean(value), message: `“${clean(value)}” is added to ${list!.title}.` };
+  return { verdict: 'requested', value: clean(value), code: found.code, message: `“${clean(value)}” is not in ${list!.title} yet; its steward is asked for it.` };
 }
 
 function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeContext): Verdict {

@@ -51,45 +51,39 @@ export function CellEditor({ editing, field, list, days, held, refusal: before, 
     if (text !== held || refusal) commit(text);
     editing.leave('stay');
   };
+  const shared = {
+    label: `${field.heading}, row ${editing.place.row + 1}`,
+    list,
+    refusal,
+    onText: (typed: string) => {
+      setText(typed);
+      setRefusal(undefined);
+    },
+    onTake: take,
+    onEscape: escape,
+    onBlur: blur,
+  };
   if (field.kind === 'several values') {
     return (
       <SeveralInput
-        label={`${field.heading}, row ${editing.place.row + 1}`}
-        list={list}
+        {...shared}
         text={editing.replaces ? held : editing.text}
         typed={editing.replaces ? editing.text : ''}
         openAtOnce={list !== undefined}
-        refusal={refusal}
         locale={locale}
-        onText={(typed) => {
-          setText(typed);
-          setRefusal(undefined);
-        }}
-        onTake={take}
-        onEscape={escape}
-        onBlur={blur}
       />
     );
   }
   return (
     <PickerInput
-      label={`${field.heading}, row ${editing.place.row + 1}`}
-      list={list}
+      {...shared}
       days={list ? undefined : days}
       others={field.rule?.others ?? 'refuse'}
       text={text}
       held={held}
       openAtOnce={(list !== undefined || days !== undefined) && (editing.openList || editing.replaces)}
-      refusal={refusal}
       selectAll={!editing.replaces}
       style={inputStyle}
-      onText={(typed) => {
-        setText(typed);
-        setRefusal(undefined);
-      }}
-      onTake={take}
-      onEscape={escape}
-      onBlur={blur}
     />
   );
 }
