@@ -53,7 +53,7 @@ export async function arrange1m(database: Database, { houseId, register, adminis
     }
   }
   const bareStarted = performance.now();
-  await sql`select count(*) from (select id, row_number() over (order by cells ->> 'pilot') from entries where house_id = ${houseId} and register_id = ${register.id}) sorted`.execute(database.kysely);
+  await sql`select max(place) from (select row_number() over (order by cells ->> 'pilot') as place from entries where house_id = ${houseId} and register_id = ${register.id}) sorted`.execute(database.kysely);
   const bare = performance.now() - bareStarted;
   const ours = median(spent);
   print({ name: 'sheet.arrange.1m', value: ours, unit: 'ms', against: 'a bare sort of the same entries by the same field', ratio: bare / ours });

@@ -5,9 +5,18 @@ import { hashPassword, makeHouse, PlacesStore, posGap, type Tables, type Trx } f
 import { sql, type Kysely } from 'kysely';
 import type { CatalogBlueprint, EntrySheetBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
 
+const hashes = new Map<string, Promise<string>>();
+
+/** The passwords of blueprints are no secrets; each is hashed once, since that is dear by intent. */
+function hashOnce(password: string): Promise<string> {
+  const known = hashes.get(password) ?? hashPassword(password);
+  hashes.set(password, known);
+  return known;
+}
+
 /** Loads the blueprint as a new house; returns its id. */
 export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): Promise<string> {
-  const people = await Promise.all(blueprint.people.map(async (person) => ({ ...person, passwordHash: await hashPassword(person.password) })));
+  const people = await Promise.all(blueprint.people.map(async (person) => ({ ...person, passwordHash: await hashOnce(person.password) })));
   const loaded = await db.transaction().execute(async (trx) => {
     const houseId = await makeHouse(trx, blueprint);
     for (const { name, signIn, role, passwordHash } of people) {
@@ -131,7 +140,10 @@ class Layer {
       case 'linked':
         return { ...part, sourceId: this.linkedIds.get(part.sourceId)! };
       case 'catalog':
+      case 'named':
         return { ...part, catalogId: this.catalogIds.get(part.catalogId)! };
+      case 'keyed':
+        return { ...part, catalogId: this.catalogIds.get(part.catalogId)!, registerId: this.registerIds.get(part.registerId)! };
     }
   }
 

@@ -80,6 +80,7 @@ import { SourcesStore } from './sources/sources.store.js';
 import { Worlds } from './sources/worlds.js';
 import { ColumnsController } from './upkeep/columns.controller.js';
 import { GatherService } from './upkeep/gather.service.js';
+import { GatherStore } from './upkeep/gather.store.js';
 import { UpkeepController } from './upkeep/upkeep.controller.js';
 import { UpkeepService } from './upkeep/upkeep.service.js';
 
@@ -105,7 +106,7 @@ const controllers = [
   LiveController,
 ];
 
-const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, GatherStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,

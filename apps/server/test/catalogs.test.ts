@@ -287,6 +287,43 @@ describe('tables, headings and the doctor', () => {
     await house.administrator.call('PATCH', `/registers/${lists[1]!.id}`, { title: 'Wharves' });
     expect((await items(house, id)).filter(({ path }) => path[0] === 'Wharves').map(({ value }) => value)).toEqual(['North', 'South']);
   });
+  it('put entries under a catalog by a key, and ranges under the values that name them; a wrong name is found and mended', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+    const quays = await make(house, 'Quays', [{ kind: 'typed', join: 'or', values: ['North', 'Pilots'] }]);
+    const table = await house.administrator.call<{ id: string }>('POST', '/tables', { sheetId: house.pilots.sheetId, heading: 'Cranes', fields: [{ heading: 'Crane', kind: 'text' }, { heading: 'Quay', kind: 'text' }] });
+    await post(house, `/registers/${table.body.id}/acts`, { acts: [{ act: 'insert', fields: ['crane', 'quay'], rows: [['Big Tam', 'North'], ['Old Mary', 'Nrth'], ['Little Jo', 'North']] }] });
+    const keyed = { kind: 'keyed', join: 'or', catalogId: quays.id, registerId: table.body.id, key: 'quay', value: 'crane', companions: [] };
+    const { id } = await make(house, 'Cranes and pilots', [keyed, { kind: 'named', join: 'or', catalogId: quays.id }]);
+    const tuples = async () => (await items(house, id)).map(({ path, value }) => [...path, value].join(' › '));
+    expect(await tuples()).toEqual(['North', 'North › Big Tam', 'North › Little Jo', 'Pilots', 'Pilots › Tam Ossel', 'Pilots › Bryn Calloway', 'Pilots › Rook Tansy']);
+    const [finding] = (await house.administrator.get<Upkeep>('/upkeep')).parents;
+    expect(finding).toMatchObject({ catalogId: id, words: 'An entry of Cranes names the parent “Nrth”, which almost matches “North”.' });
+    expect((await post(house, `/catalogs/${id}/parents/cures`, { words: finding!.words })).status).toBe(200);
+    expect((await post(house, `/catalogs/${id}/parents/cures`, { words: finding!.words })).body.code).toBe('not-found');
+    expect(await tuples()).toContain('North › Old Mary');
+    await post(house, `/catalogs/${id}/items`, { path: ['North'], value: 'Grey Ann' });
+    expect(await tuples()).toContain('North › Grey Ann');
+    const byName = await make(house, 'Named', [{ kind: 'named', join: 'or', catalogId: quays.id }]);
+    await post(house, `/catalogs/${byName.id}/items`, { path: ['Pilots'], value: 'Wenna Hallet' });
+    expect(await values(house)).toContain('Wenna Hallet');
+    expect(await tuples()).toContain('Pilots › Wenna Hallet');
+    const renamed = await post(house, `/catalogs/${id}/items/acts`, { path: ['North'], value: 'Grey Ann', act: 'correct', to: 'Grey Anne' });
+    expect(renamed.status).toBe(200);
+    expect(await tuples()).toContain('North › Grey Anne');
+    expect((await post(house, `/catalogs/${id}/items/acts`, { path: [], value: 'North', act: 'correct', to: 'Northern' })).body.code).toBe('in-use');
+    const quayField = (await house.administrator.get<BuildView>('/build')).sheets.flatMap((sheet) => sheet.registers).find((known) => known.id === table.body.id)!.fields[1]!;
+    expect((await house.administrator.call('DELETE', `/fields/${quayField.id}`)).body).toMatchObject({ code: 'in-use', users: ['catalog Cranes and pilots'] });
+    expect((await house.administrator.call('DELETE', `/catalogs/${quays.id}`)).body.code).toBe('in-use');
+  });
+  it('refuse an entry that would name itself, a catalog under itself, and what is not there', async () => {
+    const house = await openHouse(running, []);
+    const keyed = { kind: 'keyed', join: 'or', catalogId: house.catalog.id, registerId: house.visits.id, key: 'visit', value: 'visit', companions: [] };
+    expect((await make(house, 'Itself', [keyed])).body).toMatchObject({ code: 'not-valid', detail: 'A value cannot name its own parent. Choose another field.' });
+    expect((await make(house, 'Nothing', [{ ...keyed, key: 'nowhere' }])).body.code).toBe('not-found');
+    expect((await make(house, 'Nobody', [{ kind: 'named', join: 'or' }])).body).toMatchObject({ code: 'not-valid', detail: 'Choose the catalog that gives the parents.' });
+    const { id } = await make(house, 'Outer', [{ kind: 'named', join: 'or', catalogId: house.catalog.id }]);
+    expect((await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, definition([{ kind: 'named', join: 'or', catalogId: id }]))).body.code).toBe('cycle');
+  });
   it('is cured in one step, and a range that somebody else changed is not changed blindly', async () => {
     const house = await openHouse(running, []);
     await house.administrator.call('PATCH', `/ranges/${house.rangeId}`, { ends: 'fixed' });

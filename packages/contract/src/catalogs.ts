@@ -50,24 +50,36 @@ export class PartDto {
   @IsUUID()
   rangeId?: string;
 
-  /** query */
+  /** query, keyed */
   @IsOptional()
   @IsUUID()
   registerId?: string;
 
-  /** query: the field that gives the value */
+  /** keyed: the field that names the parent */
+  @IsOptional()
+  @IsString()
+  @MaxLength(key)
+  key?: string;
+
+  /** keyed: the companion by which the parents are named; null: by their value */
+  @ValidateIf((_dto, held) => held !== null && held !== undefined)
+  @IsString()
+  @MaxLength(key)
+  by?: string | null;
+
+  /** query, keyed: the field that gives the value */
   @IsOptional()
   @IsString()
   @MaxLength(key)
   value?: string;
 
-  /** range, query: the field that is shown instead of the value */
+  /** range, query, keyed: the field that is shown instead of the value */
   @ValidateIf((_dto, held) => held !== null && held !== undefined)
   @IsString()
   @MaxLength(key)
   label?: string | null;
 
-  /** range, query: fields that come along */
+  /** range, query, keyed: fields that come along */
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(40)
@@ -85,7 +97,7 @@ export class PartDto {
   @IsUUID()
   sourceId?: string;
 
-  /** catalog */
+  /** catalog, keyed, named */
   @IsOptional()
   @IsUUID()
   catalogId?: string;

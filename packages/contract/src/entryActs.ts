@@ -51,7 +51,7 @@ export class SearchDto {
 /** What is to be done; which members it needs follows from `deed`. */
 export class EntryActDto {
   @IsIn(deedNames)
-  deed!: Deed['deed'];
+  deed!: (typeof deedNames)[number];
 
   /** all but back; without it, the whole register */
   @IsOptional()

@@ -1,7 +1,7 @@
 // Upkeep: what wants mending, with its cure.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
-import { findingKinds, longestName, type ColumnProfile, type FindingKind, type LeftOutWhy, type LookAlike, type RangeFinding, type Redefined } from '@dellum/core';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
+import { findingKinds, longestName, type ColumnProfile, type FindingKind, type LeftOutWhy, type LookAlike, type ParentFinding, type RangeFinding, type Redefined, type StandingMatch } from '@dellum/core';
 
 /** Asks for the cure of a finding; the server finds it anew, so that what is mended is of now. */
 export class CureDto {
@@ -12,6 +12,14 @@ export class CureDto {
   kind!: FindingKind;
 
   /** The words of the finding, which tell it from others of its kind. */
+  @IsString()
+  @MaxLength(5000)
+  words!: string;
+}
+
+/** Asks for the cure of a parent that almost matches. */
+export class CureParentDto {
+  /** The words of the finding, which tell it from others of its catalog. */
   @IsString()
   @MaxLength(5000)
   words!: string;
@@ -66,6 +74,11 @@ export class GatheredValueDto {
 
 /** Makes a column a list: its values become a growing list with a catalog, entries follow the mapping, the field is bound. */
 export class GatherDto {
+  /** A catalog that is there and takes the place of a new list; all values must be its own. */
+  @IsOptional()
+  @IsUUID()
+  catalogId?: string;
+
   @IsString()
   @Length(1, longestName, { message: `Give the list a title of at most ${longestName} characters.` })
   title!: string;
@@ -77,7 +90,22 @@ export class GatherDto {
   @Type(() => GatheredValueDto)
   values!: GatheredValueDto[];
 }
-export type { ColumnProfile };
+/** The profile of a column, with the catalogs that have most of its values already, the best first. */
+export interface ColumnView extends ColumnProfile {
+  readonly standing: readonly StandingMatch[];
+}
+/** A column that was made a list and can be what it was. */
+export interface Gathered {
+  readonly at: string;
+  readonly by: string;
+  readonly spellings: number;
+  /** Entries still follow; until they have, nothing is taken back. */
+  readonly following: boolean;
+}
+/** What taking it back left standing: a list that is used elsewhere by now. */
+export interface GatherTakenBack {
+  readonly kept: readonly string[];
+}
 
 /** A column that wants to be a list. */
 export interface WantsToBeList {
@@ -88,6 +116,8 @@ export interface WantsToBeList {
 
 export interface Upkeep {
   readonly findings: readonly RangeFinding[];
+  /** Names of parents that almost match. */
+  readonly parents: readonly ParentFinding[];
   readonly alikes: readonly CatalogAlikes[];
   readonly between: readonly AlikeBetween[];
   readonly unused: readonly Unused[];

@@ -24,8 +24,8 @@ export class CarriesService {
     private readonly jobs: Jobs,
   ) {}
 
-  /** Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. */
-  async begin(trx: Trx, houseId: string, field: FieldBuild, pairs: readonly { readonly from: string; readonly to: string }[]): Promise<void> {
+  /** Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. `actId`: the act that they belong to, of which the ledger has what is rewritten. */
+  async begin(trx: Trx, houseId: string, field: FieldBuild, pairs: readonly { readonly from: string; readonly to: string }[], actId: number | null = null): Promise<void> {
     const counts = (await this.counts.ofValues(trx, houseId, [field.id], pairs.map(({ from }) => from))).get(field.id) ?? new Map<string, number>();
     const held = pairs.flatMap(({ from, to }) => {
       const total = counts.get(from) ?? 0;
@@ -35,7 +35,7 @@ export class CarriesService {
     const both = field.kind === 'several values' ? await this.store.holdingBoth(trx, houseId, field.registerId, field.key, held) : new Map<string, number>();
     await this.counts.write(trx, houseId, held.flatMap(({ fieldId, from, to, total }) => [{ fieldId, value: from, entries: -total }, { fieldId, value: to, entries: total - (both.get(from) ?? 0) }]));
     await this.store.redirect(trx, houseId, field.id, held);
-    await this.store.add(trx, houseId, held);
+    await this.store.add(trx, houseId, held, actId);
     await this.jobs.send(trx, 'carry', held.map(({ id }) => ({ houseId, carryId: id })));
     await this.changes.append(trx, houseId, held.map(({ total }) => ({ audience: 'everyone', body: { kind: 'carry', fieldId: field.id, registerId: field.registerId, done: 0, total } })));
   }
@@ -53,6 +53,7 @@ export class CarriesService {
       const carry = await this.store.claim(trx, houseId, carryId);
       if (!carry) return false;
       const batch = await this.store.rewriteBatch(trx, houseId, carry, batchSize);
+      if (batch && carry.actId !== null) await this.ledger.write(trx, houseId, batch.rewritten.map((one) => ({ personId: carry.personId, act: 'cell.written', registerId: carry.registerId, field: carry.key, ...one, actId: carry.actId! })));
       const done = carry.done + (batch?.rows ?? 0);
       if (batch) await this.store.progress(trx, houseId, carryId, batch.reached, batch.rows);
       else {

@@ -14,12 +14,21 @@ export interface CarryRow {
   readonly reached: string | null;
   readonly done: number;
   readonly total: number;
+  readonly actId: number | null;
+  /** Who does the act. */
+  readonly personId: string | null;
+}
+
+/** What an entry holds after it was rewritten. */
+interface Rewritten {
+  readonly entryId: string;
+  readonly to: string;
 }
 
 @Injectable()
 export class CarriesStore {
-  async add(trx: Trx, houseId: string, carries: readonly { id: string; fieldId: string; from: string; to: string; total: number }[]): Promise<void> {
-    const rows = carries.map(({ id, fieldId, from, to, total }) => ({ house_id: houseId, id, field_id: fieldId, from_value: from, to_value: to, reached: null, done: 0, total, finished_at: null }));
+  async add(trx: Trx, houseId: string, carries: readonly { id: string; fieldId: string; from: string; to: string; total: number }[], actId: number | null): Promise<void> {
+    const rows = carries.map(({ id, fieldId, from, to, total }) => ({ house_id: houseId, id, field_id: fieldId, from_value: from, to_value: to, reached: null, done: 0, total, finished_at: null, act_id: actId }));
     await trx.insertInto('carries').values(rows).execute();
   }
 
@@ -44,7 +53,8 @@ export class CarriesStore {
     return trx
       .selectFrom('carries')
       .innerJoin('fields', (join) => join.onRef('fields.house_id', '=', 'carries.house_id').onRef('fields.id', '=', 'carries.field_id'))
-      .select(['carries.id', 'carries.field_id as fieldId', 'fields.register_id as registerId', 'fields.key', 'carries.from_value as from', 'carries.to_value as to', 'carries.reached', 'carries.done', 'carries.total'])
+      .leftJoin('entry_acts', (join) => join.onRef('entry_acts.house_id', '=', 'carries.house_id').onRef('entry_acts.id', '=', 'carries.act_id'))
+      .select(['carries.id', 'carries.field_id as fieldId', 'fields.register_id as registerId', 'fields.key', 'carries.from_value as from', 'carries.to_value as to', 'carries.reached', 'carries.done', 'carries.total', 'carries.act_id as actId', 'entry_acts.person_id as personId'])
       .where('carries.house_id', '=', houseId)
       .where('carries.id', '=', id)
       .where('carries.finished_at', 'is', null)
@@ -57,10 +67,10 @@ export class CarriesStore {
    * Rewrites the next rows in the order of their ids; undefined when none was left. Two statements with a literal list
    * of ids between them: joined to a subquery, a table without fresh statistics was scanned once for every row.
    */
-  async rewriteBatch(trx: Trx, houseId: string, carry: CarryRow, size: number): Promise<{ rows: number; reached: string } | undefined> {
+  async rewriteBatch(trx: Trx, houseId: string, carry: CarryRow, size: number): Promise<{ rows: number; reached: string; rewritten: (Rewritten & { from: string })[] } | undefined> {
     const batch = await trx
       .selectFrom('entries')
-      .select('id')
+      .select(['id', sql<string>`cells ->> ${carry.key}`.as('held')])
       .where('house_id', '=', houseId)
       .where('register_id', '=', carry.registerId)
       .where(sql<boolean>`(cells ->> ${carry.key} = ${carry.from} or ${carry.from} = any(${partsOf(sql`cells ->> ${carry.key}`)}))`)
@@ -71,12 +81,19 @@ export class CarriesStore {
       .execute();
     const ids = batch.map(({ id }) => id);
     if (ids.length === 0) return undefined;
-    await sql`
+    const { rows } = await sql<Rewritten>`
       update entries set cells = jsonb_set(cells, array[${carry.key}]::text[], to_jsonb(case
         when ${carry.to} = any(${partsOf(sql`cells ->> ${carry.key}`)}) then array_to_string(array_remove(${partsOf(sql`cells ->> ${carry.key}`)}, ${carry.from}), ${'\u001F'})
         else array_to_string(array_replace(${partsOf(sql`cells ->> ${carry.key}`)}, ${carry.from}, ${carry.to}), ${'\u001F'}) end))
-      where house_id = ${houseId} and register_id = ${carry.registerId} and id = any(${ids}::uuid[])`.execute(trx);
-    return { rows: ids.length, reached: ids.at(-1)! };
+      where house_id = ${houseId} and register_id = ${carry.registerId} and id = any(${ids}::uuid[])
+      returning id as "entryId", cells ->> ${carry.key} as "to"`.execute(trx);
+    const before = new Map(batch.map(({ id, held }) => [id, held]));
+    return { rows: ids.length, reached: ids.at(-1)!, rewritten: rows.map((row) => ({ ...row, from: before.get(row.entryId) ?? carry.from })) };
+  }
+
+  /** Whether carries of an act are under way. */
+  async following(db: Reader, houseId: string, actId: number): Promise<boolean> {
+    return (await db.selectFrom('carries').select('id').where('house_id', '=', houseId).where('act_id', '=', actId).where('finished_at', 'is', null).limit(1).executeTakeFirst()) !== undefined;
   }
 
   async progress(trx: Trx, houseId: string, id: string, reached: string, rows: number): Promise<void> {

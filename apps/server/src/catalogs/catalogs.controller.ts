@@ -1,6 +1,6 @@
 // HTTP for catalogs, their items, their history, and the lineage strip.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
-import { AddItemDto, ChangeCatalogDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, StewardsDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome, type PackedCatalog } from '@dellum/contract';
+import { AddItemDto, ChangeCatalogDto, CureParentDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, StewardsDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome, type PackedCatalog } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { CatalogsService } from './catalogs.service.js';
@@ -83,6 +83,12 @@ export class CatalogsController {
   @HttpCode(200)
   act(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ItemActDto): Promise<Outcome> {
     return this.itemsOf.act(caller, id, dto);
+  }
+
+  @Post('catalogs/:id/parents/cures')
+  @HttpCode(200)
+  cureParent(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: CureParentDto): Promise<Outcome> {
+    return this.itemsOf.cureParent(caller, id, dto);
   }
 
   @Put('catalogs/:id/items/kept')

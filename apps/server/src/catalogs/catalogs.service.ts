@@ -1,7 +1,7 @@
 // Catalogs: made, composed, retitled and deleted; shown with the use of their values.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, levelsOf, matchKey, mostUsed, proposalOf, readWorld, readsDirectly, type CatalogDefinition } from '@dellum/core';
+import { clean, levelsOf, matchKey, mostUsed, partReads, proposalOf, readWorld, type CatalogDefinition } from '@dellum/core';
 import { keeps, mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome, type PackedCatalog } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -154,7 +154,7 @@ export class CatalogsService {
     await this.builds.change(caller.houseId, async (trx, build) => {
       const { title } = catalogOf(build, id);
       const fields = boundFields(build, id).map((field) => `field ${field.heading} of ${build.registers.get(field.registerId)!.title}`);
-      const catalogs = [...build.catalogs.values()].filter(({ definition }) => definition.parts.some((part) => part.kind === 'catalog' && part.catalogId === id)).map((catalog) => `catalog ${catalog.title}`);
+      const catalogs = [...build.catalogs.values()].filter(({ definition }) => definition.parts.some((part) => partReads(part).catalogs?.includes(id))).map((catalog) => `catalog ${catalog.title}`);
       const users = [...fields, ...catalogs];
       if (users.length > 0) throw new ProblemError('in-use', `“${title}” is used by ${users.join(', ')}. Clear the rule or take the part out there first.`, { users });
       await this.store.remove(trx, caller.houseId, id);
@@ -179,9 +179,8 @@ export function catalogOf(build: HouseBuild, id: string) {
 /** Who reads a register by a query, in words; such a register or field cannot be deleted. */
 export function queriesOver(build: HouseBuild, registerId: string, key?: string): string[] {
   return [...build.catalogs.values()].flatMap(({ title, definition }) => {
-    if (!readsDirectly(definition, 'registers', registerId)) return [];
-    const uses = definition.parts.some((part) => part.kind === 'query' && part.registerId === registerId && (key === undefined || part.value === key || part.label === key || part.companions.includes(key) || part.filter?.conditions.some(({ field }) => field === key)));
-    return uses ? [`catalog ${title}`] : [];
+    const read = definition.parts.flatMap((part) => partReads(part).fields ?? []).filter((fields) => fields.registerId === registerId);
+    return read.some(({ value, others }) => key === undefined || value === key || others.includes(key)) ? [`catalog ${title}`] : [];
   });
 }
 

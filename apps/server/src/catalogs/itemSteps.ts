@@ -1,6 +1,6 @@
 // Which steps in the sources an act on an item of a catalog takes: the catalog page changes its values where they are kept.
 import { randomUUID } from 'node:crypto';
-import { clean, compileCatalog, endingOf, itemKey, lookUp, readWorld, sourceTextFault, type CatalogDefinition, type Item, type KeptItem, type Proposal, type SourceRow, type SourceWorld, type Step, type TypedPart, type WorldReader } from '@dellum/core';
+import { clean, compileCatalog, endingOf, itemKey, lookUp, parentKeyOf, partReads, rangeOf, readWorld, sourceTextFault, type CatalogDefinition, type Item, type KeptItem, type KeyedPart, type NamedPart, type Proposal, type SourceRow, type SourceWorld, type Step, type TypedPart, type WorldReader } from '@dellum/core';
 import type { AddItemDto, ItemActDto, KeepItemDto } from '@dellum/contract';
 import { notFound, ProblemError } from '../problems/index.js';
 
@@ -32,9 +32,9 @@ function itemOf(catalog: CatalogAt, key: Pick<Item, 'path' | 'value'>): Item {
 function cellsOf(catalog: CatalogAt, item: Item): { row: SourceRow; field: string }[] {
   const definition = definitionOf(catalog);
   return item.from.flatMap(({ by, id, rows }) => {
-    if (by === 'query') {
-      const part = definition.parts.find((known) => known.kind === 'query' && known.registerId === id);
-      return part?.kind === 'query' ? rows.map((row) => ({ row, field: part.value })) : [];
+    if (by === 'query' || by === 'keyed') {
+      const fields = definition.parts.map((part) => partReads(part).fields).find((read) => read?.registerId === id);
+      return fields ? rows.map((row) => ({ row, field: fields.value })) : [];
     }
     const range = by === 'range' ? catalog.world.ranges.find((known) => known.id === id) : undefined;
     if (!range) return [];
@@ -78,8 +78,24 @@ export function adding(catalog: CatalogAt, dto: AddItemDto): Proposal {
       const steps = underRange(reader, part.rangeId, dto.path, value, dto.widen === true);
       if (steps) return { steps };
     }
+    if (part.kind === 'named' || part.kind === 'keyed') {
+      const steps = underParent(reader, part, dto.path, value, dto.widen === true);
+      if (steps) return { steps };
+    }
   }
   throw new ProblemError('in-use', `${catalog.title} keeps no values of its own: it takes them from elsewhere. Add the value there.`, { users: [] });
+}
+
+/** The steps that put a value under an item of another catalog: into the range of its name, or as an entry that names it. */
+function underParent(reader: WorldReader, part: NamedPart | KeyedPart, path: readonly string[], value: string, widen: boolean): Step[] | undefined {
+  const parent = reader.items(part.catalogId).find((item) => path.length > 0 && itemKey(item) === path.join('\u001F'));
+  if (!parent) return undefined;
+  if (part.kind === 'named') {
+    const range = rangeOf(parent, reader);
+    return range && underRange(reader, range.id, [], value, widen);
+  }
+  const key = parentKeyOf(part, parent);
+  return key === undefined ? undefined : [{ what: 'act', registerId: part.registerId, act: { act: 'insert', before: null, entries: [{ id: randomUUID(), cells: { [part.key]: key, [part.value]: value } }] } }];
 }
 
 /** The steps that put a value under a range, or undefined where the range has no such place. */

@@ -1,8 +1,9 @@
 // Items of a catalog, changed from its page: each change is proposed in the sources and passes through the slip.
 import { Injectable } from '@nestjs/common';
-import type { AddItemDto, ItemActDto, KeepItemDto, Outcome } from '@dellum/contract';
-import type { Proposal } from '@dellum/core';
+import type { AddItemDto, CureParentDto, ItemActDto, KeepItemDto, Outcome } from '@dellum/contract';
+import { examineParents, type Proposal } from '@dellum/core';
 import type { Caller } from '../people/guard.js';
+import { notFound } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Worlds } from '../sources/worlds.js';
 import { keptCatalogOf } from './catalogs.service.js';
@@ -25,6 +26,15 @@ export class ItemsService {
 
   keep(caller: Caller, id: string, dto: KeepItemDto): Promise<Outcome> {
     return this.propose(caller, id, (catalog) => keepingByHand(catalog, dto));
+  }
+
+  /** Writes a parent right that almost matches. It is found anew; what is not there any more mends nothing. */
+  cureParent(caller: Caller, id: string, dto: CureParentDto): Promise<Outcome> {
+    return this.propose(caller, id, ({ world }) => {
+      const finding = examineParents(id, world).find(({ words }) => words === dto.words);
+      if (!finding) throw notFound('This finding');
+      return finding.cure.proposal;
+    });
   }
 
   private propose(caller: Caller, id: string, make: (catalog: CatalogAt) => Proposal): Promise<Outcome> {

@@ -96,6 +96,13 @@ function rangeView(build: HouseBuild, range: SourceRange, taken: number): Lineag
   return { id: range.id, name: range.name, sheetId: sheet?.id ?? '', sheetTitle: sheet?.title ?? '', ends: endingInShort(endingOf(range)), taken };
 }
 
+const catalogLink = (build: HouseBuild, id: string) => ({ words: build.catalogs.get(id)?.title ?? 'a catalog', to: `/catalogs/${id}` });
+
+function registerLink(build: HouseBuild, id: string) {
+  const register = build.registers.get(id);
+  return { words: register?.title ?? 'a sheet', to: `/${register?.source ? 'sources' : 'sheets'}/${register?.sheetId ?? ''}` };
+}
+
 /** The sources of a catalog that are no ranges, each with the way to it. */
 function othersOf(build: HouseBuild, { parts }: CatalogDefinition): Lineage['others'] {
   return parts.flatMap((part) => {
@@ -104,14 +111,15 @@ function othersOf(build: HouseBuild, { parts }: CatalogDefinition): Lineage['oth
         return [];
       case 'typed':
         return [{ words: `${part.values.length} typed`, to: '' }];
-      case 'query': {
-        const register = build.registers.get(part.registerId);
-        return [{ words: register?.title ?? 'a sheet', to: `/${register?.source ? 'sources' : 'sheets'}/${register?.sheetId ?? ''}` }];
-      }
+      case 'query':
+        return [registerLink(build, part.registerId)];
       case 'linked':
         return [{ words: build.linked.find(({ id }) => id === part.sourceId)?.name ?? 'a linked source', to: `/linked/${part.sourceId}` }];
       case 'catalog':
-        return [{ words: build.catalogs.get(part.catalogId)?.title ?? 'a catalog', to: `/catalogs/${part.catalogId}` }];
+      case 'named':
+        return [catalogLink(build, part.catalogId)];
+      case 'keyed':
+        return [catalogLink(build, part.catalogId), registerLink(build, part.registerId)];
     }
   });
 }

@@ -25,6 +25,17 @@ function typedValues(values: readonly string[]): string[] {
   return [...new Set(values.map(clean).filter((value) => value !== ''))];
 }
 
+function catalogOf({ catalogId }: PartDto, build: HouseBuild, words: string): string {
+  if (!build.catalogs.has(needed(catalogId, words))) throw notFound('This catalog');
+  return catalogId!;
+}
+
+function registerOf({ registerId }: PartDto, build: HouseBuild): RegisterBuild {
+  const register = build.registers.get(needed(registerId, 'Choose the sheet or list of this part.'));
+  if (!register) throw notFound('This sheet');
+  return register;
+}
+
 function partOf(dto: PartDto, build: HouseBuild): CatalogPart {
   const { kind, join } = dto;
   switch (kind) {
@@ -37,8 +48,7 @@ function partOf(dto: PartDto, build: HouseBuild): CatalogPart {
       return { kind, join, rangeId: range.id, label: dto.label ? fieldWithKey(register, dto.label).key : null, companions: keysIn(register, dto.companions ?? []) };
     }
     case 'query': {
-      const register = build.registers.get(needed(dto.registerId, 'Choose the sheet or list of this part.'));
-      if (!register) throw notFound('This sheet');
+      const register = registerOf(dto, build);
       const filter = filterOf(dto.filter);
       filter?.conditions.forEach(({ field }) => fieldWithKey(register, field));
       const value = fieldWithKey(register, needed(dto.value, 'Choose the field that gives the value.')).key;
@@ -49,11 +59,19 @@ function partOf(dto: PartDto, build: HouseBuild): CatalogPart {
       if (!build.linked.some(({ id }) => id === sourceId)) throw notFound('This linked source');
       return { kind, join, sourceId };
     }
-    case 'catalog': {
-      const catalogId = needed(dto.catalogId, 'Choose the catalog of this part.');
-      if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
-      return { kind, join, catalogId };
+    case 'catalog':
+      return { kind, join, catalogId: catalogOf(dto, build, 'Choose the catalog of this part.') };
+    case 'keyed': {
+      const catalogId = catalogOf(dto, build, 'Choose the catalog that gives the parents.');
+      const register = registerOf(dto, build);
+      const keyIn = (key: string | undefined, words: string) => fieldWithKey(register, needed(key, words)).key;
+      const value = keyIn(dto.value, 'Choose the field that gives the value.');
+      const key = keyIn(dto.key, 'Choose the field that names the parent.');
+      if (key === value) throw new ProblemError('not-valid', 'A value cannot name its own parent. Choose another field.', { faults: { parts: 'Choose another field.' } });
+      return { kind, join, catalogId, by: dto.by ?? null, registerId: register.id, key, value, label: dto.label ? fieldWithKey(register, dto.label).key : null, companions: keysIn(register, dto.companions ?? []) };
     }
+    case 'named':
+      return { kind, join, catalogId: catalogOf(dto, build, 'Choose the catalog that gives the parents.') };
   }
 }
 

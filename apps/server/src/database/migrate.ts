@@ -5,6 +5,7 @@ import * as writeCell from './migrations/0002-write-cell.js';
 import * as sourcesInFull from './migrations/0003-sources-in-full.js';
 import * as rulesInFull from './migrations/0004-rules-in-full.js';
 import * as sheetInFull from './migrations/0005-the-sheet-in-full.js';
+import * as takingListsBack from './migrations/0006-taking-lists-back.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -13,6 +14,7 @@ const migrations: Record<string, Migration> = {
   '0003-sources-in-full': sourcesInFull,
   '0004-rules-in-full': rulesInFull,
   '0005-the-sheet-in-full': sheetInFull,
+  '0006-taking-lists-back': takingListsBack,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

@@ -173,6 +173,8 @@ export interface CarriesTable {
   done: Big;
   total: Big;
   finished_at: Date | null;
+  /** The act that it belongs to: then the ledger has what it rewrites. */
+  act_id: Big | null;
 }
 export interface LedgerTable {
   house_id: string;

@@ -66,6 +66,19 @@ export class EntryActs {
     return view;
   }
 
+  /** Keeps an act that other jobs do. */
+  addDone(trx: Trx, houseId: string, personId: string, registerId: string, deed: Deed): Promise<number> {
+    return this.store.addDone(trx, houseId, personId, registerId, deed);
+  }
+
+  /** Begins to take back, within a transaction, what an act did to entries, whoever did it; nothing where it touched none. */
+  async backWithin(trx: Trx, caller: Caller, registerId: string, of: number): Promise<void> {
+    const entries = await this.store.entriesOf(trx, caller.houseId, of);
+    if (entries.length === 0) return;
+    const actId = await this.store.add(trx, caller.houseId, { deed: { deed: 'back', of }, fields: [], entries, personId: caller.id, registerId });
+    await this.jobs.send(trx, 'entryAct', [{ houseId: caller.houseId, actId }]);
+  }
+
   private async backOf(trx: Trx, caller: Caller, register: RegisterBuild, of: number | undefined): Promise<Settled> {
     const entries = of === undefined ? undefined : await this.store.touched(trx, caller.houseId, caller.id, register.id, of);
     if (!entries) throw notFound('An act of yours on this sheet that is done');
@@ -153,6 +166,8 @@ export class EntryActs {
   private async doPart(trx: Trx, caller: Writer, build: HouseBuild, register: RegisterBuild, actId: number, act: EntryActRow, ids: readonly string[], from: number): Promise<DeedOutcome> {
     const place = { houseId: caller.houseId, registerId: register.id };
     const { deed } = act;
+    // Lists are made by carries; their act is never under way here.
+    if (deed.deed === 'gather') return noOutcome;
     if (deed.deed === 'delete') {
       await this.places.lockOrder(trx, place);
       return { ...noOutcome, taken: await this.writing.remove(trx, caller, register, ids, carriesOf(build, register), actId) };

@@ -29,6 +29,16 @@ export class EntryActsStore {
     return id;
   }
 
+  /** An act that is done by other jobs, kept so that it can be taken back. */
+  async addDone(trx: Trx, houseId: string, personId: string, registerId: string, deed: Deed): Promise<number> {
+    const { id } = await trx
+      .insertInto('entry_acts')
+      .values({ house_id: houseId, person_id: personId, register_id: registerId, deed: JSON.stringify(deed), fields: '[]', entries: [], state: 'done', outcome: JSON.stringify(noOutcome) })
+      .returning('id')
+      .executeTakeFirstOrThrow();
+    return id;
+  }
+
   async view(db: Reader, houseId: string, personId: string, id: number): Promise<EntryActView | undefined> {
     const row = await db
       .selectFrom('entry_acts')
@@ -72,7 +82,11 @@ export class EntryActsStore {
   /** Which act this one took back or did again; the entries that it touched. */
   async touched(db: Reader, houseId: string, personId: string, registerId: string, id: number): Promise<string[] | undefined> {
     const act = await db.selectFrom('entry_acts').select('state').where('house_id', '=', houseId).where('person_id', '=', personId).where('register_id', '=', registerId).where('id', '=', id).executeTakeFirst();
-    if (act?.state !== 'done') return undefined;
+    return act?.state === 'done' ? this.entriesOf(db, houseId, id) : undefined;
+  }
+
+  /** The entries that an act touched, in the order in which it did. */
+  async entriesOf(db: Reader, houseId: string, id: number): Promise<string[]> {
     const { rows } = await sql<{ entry: string }>`
       select entry_id as entry from ledger where house_id = ${houseId} and act_id = ${id} and entry_id is not null group by entry_id order by min(id)`.execute(db);
     return rows.map(({ entry }) => entry);

@@ -26,6 +26,7 @@ function closure(build: HouseBuild, wanted: Wanted): { catalogs: Set<string>; re
     for (const part of build.catalogs.get(id)?.definition.parts ?? []) {
       const reads = partReads(part);
       reads.ranges?.forEach(addRange);
+      if (reads.anyRange) build.ranges.forEach(({ id: range }) => addRange(range));
       reads.registers?.forEach((register) => registers.add(register));
       reads.linked?.forEach((source) => linked.add(source));
       reads.catalogs?.forEach(visit);

@@ -2,25 +2,33 @@
 // field is bound. Every other spelling is remembered as another name.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, cleanedCounts, matchKey, nameFault, newRule, ofRanges, profileOf, sourceTextFault, type CatalogRule, type ColumnProfile, type SourceRange } from '@dellum/core';
-import type { GatherDto } from '@dellum/contract';
-import { BuildService, entryFieldWithId } from '../build/build.service.js';
+import { catalogIdOf, clean, cleanedCounts, itemWithValue, matchKey, nameFault, newRule, ofRanges, profileOf, sourceTextFault, standingMatch, type CatalogRule, type ColumnProfile, type SourceRange, type StandingMatch } from '@dellum/core';
+import type { ColumnView, Gathered, GatherDto, GatherTakenBack } from '@dellum/contract';
+import { BuildService, entryFieldWithId, feedsCatalogs } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CarriesService } from '../carries/carries.service.js';
-import { CatalogsService } from '../catalogs/catalogs.service.js';
+import { CarriesStore } from '../carries/carries.store.js';
+import { catalogOf, CatalogsService } from '../catalogs/catalogs.service.js';
 import { CatalogsStore } from '../catalogs/catalogs.store.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { Counts, deltasOf } from '../counts/counts.js';
 import { Database, type Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
+import { EntryActs } from '../entries/entryActs.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
-import { ProblemError } from '../problems/index.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { RangesService } from '../ranges/ranges.service.js';
+import { SheetsService } from '../sheets/sheets.service.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
 import { SourcesStore } from '../sources/sources.store.js';
+import { GatherStore, type GatheredList, type LastGathered } from './gather.store.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
 
 const gatheredSheet = 'Gathered lists';
 const listWidth = 160;
+/** So many standing catalogs are proposed. */
+const mostStanding = 3;
 /** So many spellings may follow at once; each is a carry of its own. */
 const mostCarries = 500;
 
@@ -37,6 +45,12 @@ export class GatherService {
     private readonly database: Database,
     private readonly builds: BuildService,
     private readonly counts: Counts,
+    private readonly store: GatherStore,
+    private readonly compiled: CompiledCatalogs,
+    private readonly acts: EntryActs,
+    private readonly carriesStore: CarriesStore,
+    private readonly ranges: RangesService,
+    private readonly lists: SheetsService,
     private readonly sheets: SheetsStore,
     private readonly entries: EntriesStore,
     private readonly sources: SourcesStore,
@@ -47,29 +61,105 @@ export class GatherService {
   ) {}
 
   /** What the column holds, and the list it could be. */
-  async profile(caller: Caller, fieldId: string): Promise<ColumnProfile> {
+  async profile(caller: Caller, fieldId: string): Promise<ColumnView> {
     const build = await this.builds.now(caller.houseId);
     const field = gatherable(build, fieldId);
     const counts = (await this.counts.ofFields(this.database.kysely, caller.houseId, [field.id])).get(field.id) ?? new Map<string, number>();
-    return profileOf(counts, await lookAlikesOf(cleanedCounts(counts)));
+    const profile = profileOf(counts, await lookAlikesOf(cleanedCounts(counts)));
+    return { ...profile, standing: await this.standing(build, profile) };
+  }
+
+  /** The catalogs of one level that have most of the values already, the best first. */
+  private async standing(build: HouseBuild, { values }: ColumnProfile): Promise<StandingMatch[]> {
+    const catalogs = await this.compiled.some(this.database.kysely, build, [...build.catalogs.keys()]);
+    const found = [...catalogs.values()].filter(({ levels }) => levels === 1).flatMap((catalog) => standingMatch(values, catalog) ?? []);
+    const missed = ({ missing }: StandingMatch) => missing.reduce((sum, { entries }) => sum + entries, 0);
+    return found.sort((a, b) => missed(a) - missed(b)).slice(0, mostStanding);
   }
 
   gather(caller: Caller, fieldId: string, dto: GatherDto): Promise<{ catalogId: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const field = gatherable(build, fieldId);
       const wanted = wantedBy(dto);
-      const title = clean(dto.title);
-      const fault = nameFault(title, build.ranges.map(({ name }) => name));
-      if (fault) throw new ProblemError(fault.code === 'name taken' ? 'name-taken' : 'name-unfit', fault.message, { faults: { title: fault.message } });
-      const range = await this.listOf(trx, caller, build, title, wanted.values);
-      const catalogId = await this.catalogs.makeWithin(trx, caller, build, { title, note: `Gathered from ${field.heading}.`, definition: ofRanges([range.id]) });
+      const { catalogId, list } = dto.catalogId === undefined ? await this.newCatalog(trx, caller, build, field, dto.title, wanted.values) : await this.standingCatalog(trx, build, dto.catalogId, wanted.values);
       await this.catalogsStore.remember(trx, caller.houseId, catalogId, wanted.mapping.filter(({ from, to }) => matchKey(from) !== matchKey(to)));
       const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId };
       await this.sheets.setRule(trx, caller.houseId, field.id, rule);
-      await this.carries.begin(trx, caller.houseId, field, wanted.mapping);
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'column.gathered', registerId: field.registerId, field: field.key, detail: { catalogId, values: wanted.values.length, mapping: wanted.mapping } }]);
+      const actId = await this.acts.addDone(trx, caller.houseId, caller.id, field.registerId, { deed: 'gather' });
+      await this.carries.begin(trx, caller.houseId, field, wanted.mapping, actId);
+      const about = { personId: caller.id, registerId: field.registerId, field: field.key };
+      await this.ledger.write(trx, caller.houseId, [
+        { ...about, act: 'column.gathered', detail: { catalogId, list, before: field.rule, spellings: wanted.mapping.length }, actId },
+        { ...about, act: 'rule.set', detail: { before: field.rule, after: rule } },
+      ]);
       return { catalogId };
     });
+  }
+
+  /** The last time that the column was made a list, while it still is that list; null when there is nothing to take back. */
+  async gathered(caller: Caller, fieldId: string): Promise<Gathered | null> {
+    const db = this.database.kysely;
+    const field = entryFieldWithId(await this.builds.now(caller.houseId), fieldId);
+    const last = await this.store.last(db, caller.houseId, field);
+    if (!last || !isBoundAs(field, last)) return null;
+    return { at: last.at.toISOString(), by: last.by ?? 'Dellum', spellings: last.detail.spellings, following: await this.carriesStore.following(db, caller.houseId, last.actId) };
+  }
+
+  /** Makes a column what it was before it was made a list: its rule, the spellings of its entries, and no list of it where nobody else uses it. */
+  async takeBack(caller: Caller, fieldId: string): Promise<GatherTakenBack> {
+    const { list, catalogId } = await this.builds.change(caller.houseId, async (trx, build) => {
+      const field = entryFieldWithId(build, fieldId);
+      const last = await this.store.last(trx, caller.houseId, field);
+      if (!last || !isBoundAs(field, last)) throw notFound('A list that this column was made into');
+      if (feedsCatalogs(build, field.registerId)) throw new ProblemError('in-use', 'These entries are values elsewhere by now. Mend the spellings by hand, so that what depends on them is asked about.', { users: [] });
+      if (await this.carriesStore.following(trx, caller.houseId, last.actId)) throw new ProblemError('in-use', 'The entries still follow. Take it back when all of them have.', { users: [] });
+      await this.sheets.setRule(trx, caller.houseId, field.id, last.detail.before);
+      await this.acts.backWithin(trx, caller, field.registerId, last.actId);
+      const about = { personId: caller.id, registerId: field.registerId, field: field.key };
+      await this.ledger.write(trx, caller.houseId, [
+        { ...about, act: 'column.ungathered', detail: { of: last.actId } },
+        { ...about, act: last.detail.before ? 'rule.set' : 'rule.cleared', detail: { before: field.rule, after: last.detail.before } },
+      ]);
+      return last.detail;
+    });
+    return { kept: list ? await this.removeList(caller, catalogId, list) : [] };
+  }
+
+  /** Removes the list with its range and its catalog as far as nobody uses them; returns what stays, in words. */
+  private async removeList(caller: Caller, catalogId: string, list: GatheredList): Promise<string[]> {
+    const steps: readonly (readonly [string, () => Promise<unknown>])[] = [
+      ['the catalog', () => this.catalogs.remove(caller, catalogId)],
+      ['the range', () => this.ranges.remove(caller, list.rangeId)],
+      ['the list', () => this.lists.removeList(caller, list.registerId)],
+    ];
+    for (const [at, [, remove]] of steps.entries()) {
+      try {
+        await remove();
+      } catch (error) {
+        if (!(error instanceof ProblemError)) throw error;
+        return steps.slice(at).map(([words]) => words);
+      }
+    }
+    return [];
+  }
+
+  /** A new list with its range and its catalog. */
+  private async newCatalog(trx: Trx, caller: Caller, build: HouseBuild, field: FieldBuild, wantedTitle: string, values: readonly string[]): Promise<{ catalogId: string; list: GatheredList }> {
+    const title = clean(wantedTitle);
+    const fault = nameFault(title, build.ranges.map(({ name }) => name));
+    if (fault) throw new ProblemError(fault.code === 'name taken' ? 'name-taken' : 'name-unfit', fault.message, { faults: { title: fault.message } });
+    const range = await this.listOf(trx, caller, build, title, values);
+    const catalogId = await this.catalogs.makeWithin(trx, caller, build, { title, note: `Gathered from ${field.heading}.`, definition: ofRanges([range.id]) });
+    return { catalogId, list: { rangeId: range.id, registerId: range.stretches[0]!.registerId } };
+  }
+
+  /** A catalog that is there; it must have all the values. */
+  private async standingCatalog(trx: Trx, build: HouseBuild, catalogId: string, values: readonly string[]): Promise<{ catalogId: string; list: null }> {
+    const { title } = catalogOf(build, catalogId);
+    const catalog = (await this.compiled.some(trx, build, [catalogId])).get(catalogId)!;
+    const missing = values.find((value) => itemWithValue(catalog, value)?.state !== 'offered');
+    if (missing !== undefined) throw new ProblemError('not-valid', `“${missing}” is not offered by ${title}. Look at the proposal again.`, { faults: { values: `“${missing}” is not offered by ${title}.` } });
+    return { catalogId, list: null };
   }
 
   /** A growing list of the values on the sheet of gathered lists. */
@@ -90,6 +180,9 @@ export class GatherService {
     return range;
   }
 }
+
+/** Whether the field still takes its values from the catalog that it was bound to then. */
+const isBoundAs = (field: FieldBuild, { detail, takenBack }: LastGathered): boolean => !takenBack && catalogIdOf(field.rule) === detail.catalogId;
 
 function gatherable(build: HouseBuild, fieldId: string): FieldBuild {
   const field = entryFieldWithId(build, fieldId);

@@ -1,6 +1,6 @@
 // Upkeep: everything in the house that wants mending, found by the core.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, examine, itemsAtLevel, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
+import { canBeOutside, examine, examineParents, itemsAtLevel, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -21,7 +21,7 @@ interface OfferedValue extends Spelling {
 }
 type Offered = ReadonlyMap<string, readonly OfferedValue[]>;
 
-type Standing = Pick<Upkeep, 'findings' | 'alikes' | 'between'>;
+type Standing = Pick<Upkeep, 'findings' | 'parents' | 'alikes' | 'between'>;
 
 @Injectable()
 export class UpkeepService {
@@ -39,9 +39,10 @@ export class UpkeepService {
   async all(caller: Caller): Promise<Upkeep> {
     const build = await this.builds.now(caller.houseId);
     const offered = await this.offered(build);
-    const { findings, alikes, between } = await this.standing(build, offered);
+    const { findings, parents, alikes, between } = await this.standing(build, offered);
     return {
       findings,
+      parents,
       alikes,
       between,
       unused: unusedOf(build, offered),
@@ -61,14 +62,15 @@ export class UpkeepService {
   }
 
   private async find(build: HouseBuild, offered: Offered): Promise<Standing> {
-    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id) });
+    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id), catalogs: build.catalogs.keys() });
+    const parents = [...build.catalogs.keys()].flatMap((id) => examineParents(id, world));
     const findings = build.ranges.flatMap(({ id }) => examine(id, world, { effects: true }));
     const alikes: CatalogAlikes[] = [];
     for (const [catalogId, values] of offered) {
       const groups = (await lookAlikesOf(values.map(({ value, entries }) => ({ value, entries })))).slice(0, mostGroups);
       if (groups.length > 0) alikes.push({ catalogId, groups });
     }
-    return { findings, alikes, between: await alikesBetween(offered) };
+    return { findings, parents, alikes, between: await alikesBetween(offered) };
   }
 
   private async offered(build: HouseBuild): Promise<Offered> {

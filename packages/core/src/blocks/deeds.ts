@@ -40,9 +40,13 @@ export interface BackDeed {
   readonly deed: 'back';
   readonly of: number;
 }
+/** A column was made a list, and its entries follow by carries; the act is there to be taken back. */
+export interface GatherDeed {
+  readonly deed: 'gather';
+}
 /** Deeds that write texts into cells. */
 export type WritingDeed = ClearDeed | CarryDeed | ReplaceDeed | PasteDeed;
-export type Deed = WritingDeed | DeleteDeed | BackDeed;
+export type Deed = WritingDeed | DeleteDeed | BackDeed | GatherDeed;
 
 export interface DeedField {
   readonly key: FieldId;

@@ -17,6 +17,8 @@ type Drafts = Map<string, Draft>;
 /** The key under which two values count as one in this catalog. */
 const keyBy = ({ distinct }: CatalogDefinition) => (item: Pick<Item, 'path' | 'value'>): string => (distinct === 'spelling' ? [...item.path, item.value].map(matchKey).join('\u001F') : itemKey(item));
 
+const originOf = (by: CatalogPart['kind'], id: string, { rows, origin }: PartItem): ItemOrigin => (origin ? { ...origin, rows } : { by, id, rows });
+
 function add(drafts: Drafts, key: string, item: PartItem, origin: ItemOrigin): void {
   const known = drafts.get(key);
   if (!known) {
@@ -31,7 +33,7 @@ function join(drafts: Drafts, part: CatalogPart, sources: PartSources, keyOf: Re
   const items = partItems(part, sources);
   const id = partOrigin(part);
   if (part.join === 'or' || isFirst) {
-    for (const item of items) add(drafts, keyOf(item), item, { by: part.kind, id, rows: item.rows });
+    for (const item of items) add(drafts, keyOf(item), item, originOf(part.kind, id, item));
     return;
   }
   const keys = new Set(items.map(keyOf));
@@ -44,7 +46,7 @@ function joined(definition: CatalogDefinition, sources: PartSources): Iterable<D
   // A part gives each value once by itself; with one part there is nothing to join.
   if (only && parts.length === 1 && distinct === 'value') {
     const id = partOrigin(only);
-    return partItems(only, sources).map((given): Draft => ({ given, origins: [{ by: only.kind, id, rows: given.rows }], spellings: undefined }));
+    return partItems(only, sources).map((given): Draft => ({ given, origins: [originOf(only.kind, id, given)], spellings: undefined }));
   }
   const drafts: Drafts = new Map();
   const keyOf = keyBy(definition);

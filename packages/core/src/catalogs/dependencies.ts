@@ -12,9 +12,9 @@ type Behind = (catalogId: string) => readonly string[];
 export function behindOf(definitions: ReadonlyMap<string, CatalogDefinition>, bound: (registerId: string, field: string) => string | undefined, over: (sourceId: string) => readonly string[] = () => []): Behind {
   const behind = (part: CatalogPart): readonly string[] => {
     if (part.kind === 'linked') return over(part.sourceId);
-    if (part.kind !== 'query') return partReads(part).catalogs ?? [];
-    const catalog = bound(part.registerId, part.value);
-    return catalog === undefined ? [] : [catalog];
+    const { catalogs = [], fields } = partReads(part);
+    const catalog = fields && bound(fields.registerId, fields.value);
+    return catalog === undefined ? catalogs : [...catalogs, catalog];
   };
   return (id) => definitions.get(id)?.parts.flatMap(behind) ?? [];
 }

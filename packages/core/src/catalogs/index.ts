@@ -1,6 +1,6 @@
 export * from './models.js';
 export * from './parts/models.js';
-export { partPhrase, partReads } from './parts/index.js';
+export { parentKeyOf, partPhrase, partReads, rangeOf } from './parts/index.js';
 export { compareTexts, comparesWith, comparisons, filterClause, passes, type Comparison, type Condition, type Filter } from './filter.js';
 export { companionsOf, composeCatalog } from './compose.js';
 export { catalogSentence } from './sentence.js';

@@ -1,7 +1,8 @@
 // The sources of a house as the computation sees them, and what they are after a proposal.
-import { composeCatalog, companionsOf, itemKey, rangesOf, type CatalogDefinition, type CompanionField, type Item, type KeptItem, type LinkedRow, type PartSources } from '../catalogs/index.js';
+import { composeCatalog, companionsOf, itemKey, partReads, type CatalogDefinition, type CompanionField, type Item, type KeptItem, type LinkedRow, type PartReads, type PartSources } from '../catalogs/index.js';
 import { followAct, liesOver, takeRange, type RangeTaking, type SourceRange } from '../ranges/index.js';
 import { applyAct, inverseOf, type Act, type RegisterId, type RegisterState } from '../registers/index.js';
+import { matchKey } from '../text/index.js';
 import type { Locale } from '../values/index.js';
 import type { Answer } from './impact.js';
 
@@ -137,10 +138,13 @@ export function readWorld(world: SourceWorld): WorldReader {
   const takings = new Map<string, RangeTaking>();
   const composed = new Map<string, readonly Item[]>();
   const ranges = new Map(world.ranges.map((range) => [range.id, range]));
+  let named: ReadonlyMap<string, SourceRange> | undefined;
+  const names = () => (named ??= new Map(world.ranges.map((range) => [matchKey(range.name), range])));
   const reader: WorldReader = {
     locale: world.locale,
     register: (id) => world.registers.get(id),
     range: (id) => ranges.get(id),
+    rangeNamed: (name) => names().get(matchKey(name)),
     linked: (id) => world.linked.get(id) ?? [],
     taking(id) {
       const known = takings.get(id);
@@ -170,14 +174,14 @@ export function readWorld(world: SourceWorld): WorldReader {
 /** The catalogs that a step touches by themselves; those composed of them follow. */
 export function touchedBy(world: SourceWorld, step: Step): string[] {
   if (step.what === 'catalog changed' || step.what === 'items kept') return [step.catalogId];
-  const reads = (test: (definition: CatalogDefinition) => boolean) => [...world.definitions].filter(([, definition]) => test(definition)).map(([id]) => id);
-  if (step.what === 'linked read') return reads(({ parts }) => parts.some((part) => part.kind === 'linked' && part.sourceId === step.sourceId));
+  const reading = (test: (reads: PartReads) => boolean) => [...world.definitions].filter(([, { parts }]) => parts.some((part) => test(partReads(part)))).map(([id]) => id);
+  if (step.what === 'linked read') return reading(({ linked }) => linked?.includes(step.sourceId) === true);
   if (step.what === 'act' || step.what === 'heading changed') {
     const over = new Set(world.ranges.filter((range) => liesOver(range, step.registerId)).map(({ id }) => id));
-    return reads((definition) => rangesOf(definition).some((id) => over.has(id)) || definition.parts.some((part) => part.kind === 'query' && part.registerId === step.registerId));
+    return reading(({ ranges, anyRange, registers }) => (over.size > 0 && anyRange) || ranges?.some((id) => over.has(id)) || registers?.includes(step.registerId) === true);
   }
   // A range that comes, goes or moves may bound its neighbours.
   const registers = new Set([...step.range.stretches, ...(world.ranges.find(({ id }) => id === step.range.id)?.stretches ?? [])].map(({ registerId }) => registerId));
   const near = new Set(world.ranges.filter((range) => range.id === step.range.id || range.stretches.some(({ registerId }) => registers.has(registerId))).map(({ id }) => id));
-  return reads((definition) => rangesOf(definition).some((id) => near.has(id)));
+  return reading(({ ranges, anyRange }) => anyRange || ranges?.some((id) => near.has(id)) === true);
 }

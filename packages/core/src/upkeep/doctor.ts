@@ -5,6 +5,7 @@ import { isOfKind, type FieldKind } from '../values/index.js';
 import type { RegisterState } from '../registers/index.js';
 import { endingOf, type LeftOut, type RangeTaking, type SourceRange, type SourceRow } from '../ranges/index.js';
 import { rangesOf } from '../catalogs/index.js';
+import { rangeOf } from '../catalogs/parts/index.js';
 import { afterProposal, proposalOf, readWorld, type Proposal, type SourceWorld, type Step, type WorldReader } from '../impact/index.js';
 import { lookAlikes, wordUse } from './lookAlikes.js';
 
@@ -203,8 +204,12 @@ const headingsAlmost: Symptom = ({ range, world, reader }) => {
     });
 };
 
-const unused: Symptom = ({ range, world }) => {
-  if ([...world.definitions.values()].some((definition) => rangesOf(definition).includes(range.id))) return [];
+/** Whether an item of some catalog names the range, as the parent of what the range takes. */
+const isNamed = ({ range, world, reader }: Patient): boolean => [...world.definitions.values()].some(({ parts }) => parts.some((part) => part.kind === 'named' && reader.items(part.catalogId).some((item) => rangeOf(item, reader)?.id === range.id)));
+
+const unused: Symptom = (patient) => {
+  const { range, world } = patient;
+  if ([...world.definitions.values()].some((definition) => rangesOf(definition).includes(range.id)) || isNamed(patient)) return [];
   return [{ kind: 'unused', words: `Nothing uses the name ${range.name}: it feeds no catalog.`, rows: [], cure: { words: 'Delete the range', steps: [{ what: 'range deleted', range }] } }];
 };
 

@@ -2,3 +2,5 @@ export { lookAlikes, type LookAlike, type Spelling } from './lookAlikes.js';
 export { effectOn, examine, findingKinds, type Cure, type FindingKind, type RangeFinding } from './doctor.js';
 export { cleanedCounts, profileOf, wantsToBeList, type ColumnProfile, type ProposedValue } from './profile.js';
 export { lookAtPaste, type PasteLook } from './pasteLook.js';
+export { examineParents, type ParentFinding } from './parentsDoctor.js';
+export { standingMatch, type StandingMatch } from './standing.js';

@@ -9,6 +9,7 @@ import { Confirm } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { MadeAList } from '../upkeep/MadeAList.js';
 import { useDeleteFieldMutation, useRenameFieldMutation } from '../sheets/buildApi.js';
 import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from './bindingsApi.js';
 import { errorWords } from '../../api/problem.js';
@@ -217,6 +218,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
       </HStack>
       {history && (
         <Box mt="3">
+          <MadeAList field={field} />
           <RuleHistory fieldId={field.id} build={build} me={me} />
         </Box>
       )}

@@ -86,6 +86,10 @@ function feedWords(part: CatalogPart, build: BuildView): string {
       return names.linked(part.sourceId);
     case 'catalog':
       return names.catalog(part.catalogId);
+    case 'keyed':
+      return `${names.register(part.registerId)} under ${names.catalog(part.catalogId)}`;
+    case 'named':
+      return `ranges named by ${names.catalog(part.catalogId)}`;
   }
 }
 

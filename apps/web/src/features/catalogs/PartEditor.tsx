@@ -1,10 +1,11 @@
 // One part of a catalog: where its values come from, how it is joined, what comes along.
 import { Box, Button, Checkbox, HStack, IconButton, Stack, Text, Textarea } from '@chakra-ui/react';
-import { joins, readTypedList, writeTypedList, type CatalogPart, type Join, type Locale, type QueryPart, type RangePart } from '@dellum/core';
-import type { BuildView, FieldView } from '@dellum/contract';
+import { joins, readTypedList, writeTypedList, type CatalogPart, type Join, type KeyedPart, type Locale, type QueryPart, type RangePart } from '@dellum/core';
+import type { BuildView, FieldView, RegisterView } from '@dellum/contract';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Select } from '../../frame/Select.js';
+import { useCatalogItemsQuery } from './catalogsApi.js';
 import { FilterEditor } from './FilterEditor.js';
 
 const joinWords: { readonly [J in Join]: string } = { or: 'and also', and: 'only what is also in', without: 'without' };
@@ -50,6 +51,7 @@ export function PartEditor(props: PartEditorProps) {
 
 function PartBody({ part, at, build, catalogId, locale, onChange }: PartEditorProps): ReactNode {
   const registers = build.sheets.flatMap((sheet) => sheet.registers.map((register) => ({ ...register, place: register.title === sheet.title ? sheet.title : `${register.title}, ${sheet.title}` })));
+  const others = build.catalogs.filter(({ id }) => id !== catalogId);
   switch (part.kind) {
     case 'typed':
       return <TypedValues values={part.values} locale={locale} label={`Values of part ${at + 1}`} onChange={(values) => onChange({ ...part, values })} />;
@@ -81,12 +83,44 @@ function PartBody({ part, at, build, catalogId, locale, onChange }: PartEditorPr
     case 'linked':
       return <Select label={`Linked source of part ${at + 1}`} value={part.sourceId} options={build.linked.map(({ id, name }) => [id, name])} onChoose={(sourceId) => onChange({ ...part, sourceId })} />;
     case 'catalog':
-      return <Select label={`Catalog of part ${at + 1}`} value={part.catalogId} options={build.catalogs.filter(({ id }) => id !== catalogId).map(({ id, title }) => [id, `the catalog ${title}`])} onChoose={(id) => onChange({ ...part, catalogId: id })} />;
+      return <Select label={`Catalog of part ${at + 1}`} value={part.catalogId} options={others.map(({ id, title }) => [id, `the catalog ${title}`])} onChoose={(id) => onChange({ ...part, catalogId: id })} />;
+    case 'named':
+      return <Select label={`Parents of part ${at + 1}`} value={part.catalogId} options={others.map(({ id, title }) => [id, `ranges named like the values of ${title}`])} onChoose={(id) => onChange({ ...part, catalogId: id })} />;
+    case 'keyed':
+      return <Keyed part={part} at={at} parents={others} registers={registers} onChange={onChange} />;
   }
 }
 
+interface KeyedProps {
+  readonly part: KeyedPart;
+  readonly at: number;
+  readonly parents: BuildView['catalogs'];
+  readonly registers: readonly (RegisterView & { readonly place: string })[];
+  onChange(part: KeyedPart): void;
+}
+
+/** Entries under the values of a catalog: which entries, which field names the parent, and by what. */
+function Keyed({ part, at, parents, registers, onChange }: KeyedProps) {
+  const companions = useCatalogItemsQuery(part.catalogId).data?.companions ?? [];
+  const register = registers.find(({ id }) => id === part.registerId);
+  const fields = register?.fields.map(({ key, heading }) => [key, heading] as const) ?? [];
+  return (
+    <Stack gap="1.5">
+      <Select label={`Sheet of part ${at + 1}`} value={part.registerId} options={registers.map(({ id, place }) => [id, place])} onChoose={(registerId) => onChange({ ...part, ...firstFields(registers.find(({ id }) => id === registerId)), registerId, label: null, companions: [] })} />
+      <Select label={`Value of part ${at + 1}`} value={part.value} options={fields.map(([key, heading]) => [key, `value: ${heading}`])} onChoose={(value) => onChange({ ...part, value })} />
+      <Select label={`Parents of part ${at + 1}`} value={part.catalogId} options={parents.map(({ id, title }) => [id, `under the values of ${title}`])} onChoose={(catalogId) => onChange({ ...part, catalogId, by: null })} />
+      <Select label={`Field that names the parent of part ${at + 1}`} value={part.key} options={fields.map(([key, heading]) => [key, `named in ${heading}`])} onChoose={(key) => onChange({ ...part, key })} />
+      {companions.length > 0 && <Select label={`How the parents of part ${at + 1} are named`} value={part.by ?? ''} options={[['', 'by their value'], ...companions.map(({ key, heading }) => [key, `by their ${heading}`] as const)]} onChoose={(by) => onChange({ ...part, by: by === '' ? null : by })} />}
+      {register && <Along part={part} fields={register.fields} taken={[part.value, part.key]} onChange={onChange} />}
+    </Stack>
+  );
+}
+
+/** The first field gives the value, the second one names the parent, until one chooses otherwise. */
+const firstFields = (register: RegisterView | undefined): Pick<KeyedPart, 'key' | 'value'> => ({ value: register?.fields[0]?.key ?? '', key: register?.fields[1]?.key ?? '' });
+
 /** The label and the companions that come along from the row. */
-function Along<P extends RangePart | QueryPart>({ part, fields, taken, onChange }: { part: P; fields: readonly FieldView[]; taken: readonly string[]; onChange: (part: P) => void }) {
+function Along<P extends RangePart | QueryPart | KeyedPart>({ part, fields, taken, onChange }: { part: P; fields: readonly FieldView[]; taken: readonly string[]; onChange: (part: P) => void }) {
   const others = fields.filter(({ key }) => !taken.includes(key));
   const toggle = (key: string, on: boolean) => onChange({ ...part, companions: on ? [...part.companions, key] : part.companions.filter((known) => known !== key) });
   return (
@@ -141,6 +175,7 @@ function TypedValues({ values, locale, label, onChange }: { values: readonly str
 export function newParts(build: BuildView, catalogId: string): readonly { readonly words: string; readonly part: CatalogPart }[] {
   const [range] = build.ranges;
   const register = build.sheets.flatMap((sheet) => sheet.registers).find(({ fields }) => fields.length > 0);
+  const table = build.sheets.flatMap((sheet) => sheet.registers).find(({ fields }) => fields.length > 1);
   const [linked] = build.linked;
   const other = build.catalogs.find(({ id }) => id !== catalogId);
   return [
@@ -149,6 +184,8 @@ export function newParts(build: BuildView, catalogId: string): readonly { readon
     { words: 'typed values', part: { kind: 'typed', join: 'or', values: [] } },
     ...(linked ? [{ words: 'a linked source', part: { kind: 'linked', join: 'or', sourceId: linked.id } as const }] : []),
     ...(other ? [{ words: 'another catalog', part: { kind: 'catalog', join: 'or', catalogId: other.id } as const }] : []),
+    ...(other && table ? [{ words: 'entries under a catalog', part: { kind: 'keyed', join: 'or', catalogId: other.id, by: null, registerId: table.id, ...firstFields(table), label: null, companions: [] } as const }] : []),
+    ...(other && range ? [{ words: 'ranges named by a catalog', part: { kind: 'named', join: 'or', catalogId: other.id } as const }] : []),
   ];
 }
 

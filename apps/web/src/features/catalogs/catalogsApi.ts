@@ -19,6 +19,7 @@ export const catalogsApi = api.injectEndpoints({
     defineCatalog: build.mutation<Outcome, { id: string; definition: DefinitionDto }>({ query: ({ id, definition }) => ({ path: `/catalogs/${id}/definition`, method: 'PUT', body: definition }), invalidatesTags: sourceTags }),
     addItem: build.mutation<Outcome, { id: string; item: AddItemDto }>({ query: ({ id, item }) => ({ path: `/catalogs/${id}/items`, method: 'POST', body: item }), invalidatesTags: sourceTags }),
     itemAct: build.mutation<Outcome, { id: string; act: ItemActDto }>({ query: ({ id, act }) => ({ path: `/catalogs/${id}/items/acts`, method: 'POST', body: act }), invalidatesTags: sourceTags }),
+    cureParent: build.mutation<Outcome, { id: string; words: string }>({ query: ({ id, words }) => ({ path: `/catalogs/${id}/parents/cures`, method: 'POST', body: { words } }), invalidatesTags: sourceTags }),
     keepItem: build.mutation<Outcome, { id: string; item: KeepItemDto }>({ query: ({ id, item }) => ({ path: `/catalogs/${id}/items/kept`, method: 'PUT', body: item }), invalidatesTags: sourceTags }),
   }),
 });
@@ -35,6 +36,7 @@ export const {
   useDeleteCatalogMutation, useEntrustCatalogMutation,
   useDefineCatalogMutation,
   useAddItemMutation,
+  useCureParentMutation,
   useItemActMutation,
   useKeepItemMutation,
 } = catalogsApi;

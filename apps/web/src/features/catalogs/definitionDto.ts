@@ -12,6 +12,7 @@ export function definitionDto({ parts, filter, distinct, order }: CatalogDefinit
         case 'typed':
           return { ...part, values: [...part.values] };
         case 'range':
+        case 'keyed':
           return { ...part, companions: [...part.companions] };
         case 'query':
           return { ...part, companions: [...part.companions], filter: filterDto(part.filter) };

@@ -58,7 +58,7 @@ export function SheetSlip(props: SheetSlipProps) {
       return <RefusedSlip register={register} refused={props.refused} deeds={deeds} close={close} />;
     case 'gather': {
       const gathered = register.fields.find(({ key, rule }) => key === shown.chosen && rule?.kind !== 'catalog');
-      if (gathered && designs) return <GatherSlip key={gathered.id} field={gathered} close={() => show({ slip: undefined })} />;
+      if (gathered && designs) return <GatherSlip key={gathered.id} field={gathered} build={build} close={() => show({ slip: undefined })} />;
     }
   }
   if (!shown.chosen) return null;

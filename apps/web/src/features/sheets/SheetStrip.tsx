@@ -9,7 +9,7 @@ import type { Arranging } from '../arrangements/useArrangement.js';
 import { AlikeChip, OutsideChips } from './OutsideChips.js';
 
 const number = new Intl.NumberFormat('en-GB');
-const doing = { clear: 'Clearing', carry: 'Carrying down', replace: 'Replacing', paste: 'Pasting', delete: 'Deleting', back: 'Taking back' } as const;
+const doing = { clear: 'Clearing', carry: 'Carrying down', replace: 'Replacing', paste: 'Pasting', delete: 'Deleting', back: 'Taking back', gather: 'Gathering' } as const;
 
 interface SheetStripProps {
   readonly register: RegisterView;

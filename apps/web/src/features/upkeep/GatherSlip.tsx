@@ -1,10 +1,11 @@
 // Make this column a list: its spellings gathered, proposed, mended by hand, then cleaned and bound in one act.
 import { Box, Button, Checkbox, HStack, Input, Stack, Text } from '@chakra-ui/react';
-import type { ProposedValue } from '@dellum/core';
-import type { FieldView, GatherDto } from '@dellum/contract';
+import type { ProposedValue, StandingMatch } from '@dellum/core';
+import type { BuildView, FieldView, GatherDto } from '@dellum/contract';
 import { useState } from 'react';
 import { errorWords, faultWords } from '../../api/problem.js';
 import { FormField } from '../../frame/FormField.js';
+import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { useGatherMutation, useProfileQuery } from './upkeepApi.js';
@@ -34,11 +35,13 @@ function listOf(values: readonly ProposedValue[], { renamed, apart }: Mending): 
 
 interface GatherSlipProps {
   readonly field: FieldView;
+  readonly build: BuildView;
   close(): void;
 }
 
-export function GatherSlip({ field, close }: GatherSlipProps) {
+export function GatherSlip({ field, build, close }: GatherSlipProps) {
   const { data: profile, error } = useProfileQuery(field.id);
+  const [standingId, setStandingId] = useState<string>();
   const [title, setTitle] = useState(field.heading);
   const [mending, setMending] = useState<Mending>({ renamed: {}, apart: new Set() });
   const [fault, setFault] = useState<string>();
@@ -46,29 +49,68 @@ export function GatherSlip({ field, close }: GatherSlipProps) {
   const notice = useNotice();
   if (!profile) return <Text color={error ? 'brick.fg' : 'inkSoft'}>{errorWords(error) ?? 'Gathering the spellings …'}</Text>;
   const { values, entries, distinct } = profile;
-  const groups = values.filter(({ spellings }) => spellings.length > 0);
-  const plain = values.filter(({ spellings }) => spellings.length === 0);
-  const list = listOf(values, mending);
+  const standing = profile.standing.find(({ catalogId }) => catalogId === standingId);
+  const titleOf = (id: string) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? '';
+  const list = standing ? standing.values.map(({ value, spellings }) => ({ value, spellings: spellings.map((spelling) => spelling.value) })) : listOf(values, mending);
   const following = list.reduce((sum, { spellings }) => sum + spellings.length, 0);
   const save = async () => {
     setFault(undefined);
     try {
-      await gather({ fieldId: field.id, list: { title, values: list } }).unwrap();
-      notice('done', `${field.heading} takes its values from ${title} now; ${number.format(following)} ${following === 1 ? 'spelling follows' : 'spellings follow'}, and each is understood from now on.`);
+      await gather({ fieldId: field.id, list: { title, values: list, ...(standing && { catalogId: standing.catalogId }) } }).unwrap();
+      notice('done', `${field.heading} takes its values from ${standing ? titleOf(standing.catalogId) : title} now; ${number.format(following)} ${following === 1 ? 'spelling follows' : 'spellings follow'}, and each is understood from now on.`);
       close();
     } catch (thrown) {
       setFault(faultWords(thrown, 'title'));
     }
   };
-  const setApart = (key: string, apart: boolean) => setMending({ ...mending, apart: new Set(apart ? [...mending.apart, key] : [...mending.apart].filter((known) => known !== key)) });
   return (
     <Stack gap="3" role="region" aria-label="Make this column a list">
       <SlipHead title={`Make ${field.heading} a list`} about={`${number.format(distinct)} spellings in ${number.format(entries)} entries`} close={close} />
+      {profile.standing.length > 0 && (
+        <Select
+          label="Where the values come from"
+          value={standingId ?? ''}
+          options={[['', 'a new list of these values'], ...profile.standing.map(({ catalogId, values: known }) => [catalogId, `the catalog ${titleOf(catalogId)}, which has ${number.format(known.length)} of them`] as const)]}
+          onChoose={(id) => setStandingId(id === '' ? undefined : id)}
+        />
+      )}
+      {standing ? <StandingLook standing={standing} /> : <ProposedList values={values} mending={mending} onMend={setMending} />}
+      {!standing && <FormField label="Title of the list and its catalog" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />}
+      {standing && fault && <Text color="brick.fg" role="alert">{fault}</Text>}
+      <Text fontSize="xs" color="inkSoft">
+        {standing ? '' : `${number.format(list.length)} values go into a growing list on “Gathered lists”, `}
+        {number.format(following)} {following === 1 ? 'spelling follows' : 'spellings follow'}, and {field.heading} is bound to {standing ? titleOf(standing.catalogId) : 'the catalog'}. It can be taken back in the history of the field.
+      </Text>
+      <HStack>
+        <Button size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
+          {standing ? 'Bind it so' : 'Make the list'}
+        </Button>
+        <Button size="sm" variant="outline" onClick={close}>
+          Leave it
+        </Button>
+      </HStack>
+    </Stack>
+  );
+}
+
+interface ProposedListProps {
+  readonly values: readonly ProposedValue[];
+  readonly mending: Mending;
+  onMend(mending: Mending): void;
+}
+
+/** The proposed values, each with its spellings to be kept together or apart. */
+function ProposedList({ values, mending, onMend }: ProposedListProps) {
+  const groups = values.filter(({ spellings }) => spellings.length > 0);
+  const plain = values.filter(({ spellings }) => spellings.length === 0);
+  const setApart = (key: string, apart: boolean) => onMend({ ...mending, apart: new Set(apart ? [...mending.apart, key] : [...mending.apart].filter((known) => known !== key)) });
+  return (
+    <>
       {groups.length > 0 && <Text>{groups.length === 1 ? 'One value is' : `${number.format(groups.length)} values are`} spelled in several ways. What is ticked becomes the right spelling above it.</Text>}
       {groups.map((group) => (
         <Box key={group.value} role="group" aria-label={`Spellings of ${group.value}`} p="3" bg="paper" borderWidth="1px" borderColor="line" rounded="l3">
           <HStack>
-            <Input size="xs" flex="1" borderColor="slate.border" aria-label={`Right spelling of ${group.value}`} value={mending.renamed[group.value] ?? group.value} onChange={(event) => setMending({ ...mending, renamed: { ...mending.renamed, [group.value]: event.target.value } })} />
+            <Input size="xs" flex="1" borderColor="slate.border" aria-label={`Right spelling of ${group.value}`} value={mending.renamed[group.value] ?? group.value} onChange={(event) => onMend({ ...mending, renamed: { ...mending.renamed, [group.value]: event.target.value } })} />
             <Text color="inkSoft">{number.format(group.entries)}</Text>
           </HStack>
           <Stack gap="1" mt="1.5">
@@ -97,18 +139,28 @@ export function GatherSlip({ field, close }: GatherSlipProps) {
           {plain.length > plainShown && ` and ${number.format(plain.length - plainShown)} more`}
         </Text>
       )}
-      <FormField label="Title of the list and its catalog" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
-      <Text fontSize="xs" color="inkSoft">
-        {number.format(list.length)} values go into a growing list on “Gathered lists”, {number.format(following)} {following === 1 ? 'spelling follows' : 'spellings follow'}, and {field.heading} is bound to the catalog.
-      </Text>
-      <HStack>
-        <Button size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
-          Make the list
-        </Button>
-        <Button size="sm" variant="outline" onClick={close}>
-          Leave it
-        </Button>
-      </HStack>
+    </>
+  );
+}
+
+/** What becomes what in a catalog that is there, and what it does not have. */
+function StandingLook({ standing: { values, missing } }: { standing: StandingMatch }) {
+  const changed = values.filter(({ spellings }) => spellings.length > 0);
+  return (
+    <Stack gap="1.5" role="group" aria-label="What becomes what">
+      {changed.slice(0, plainShown).map(({ value, spellings }) => (
+        <Text key={value} overflowWrap="anywhere">
+          {spellings.map((spelling) => `“${shownBlanks(spelling.value)}”`).join(', ')} {spellings.length === 1 ? 'becomes' : 'become'} <b>{value}</b>
+        </Text>
+      ))}
+      {changed.length > plainShown && <Text color="inkSoft">and {number.format(changed.length - plainShown)} more</Text>}
+      {changed.length === 0 && <Text>All its values are written as in the catalog.</Text>}
+      {missing.length > 0 && (
+        <Text color="amber.fg">
+          Not in the catalog, and outside until they are: {missing.slice(0, plainShown).map(({ value, entries }) => `“${value}” (${number.format(entries)})`).join(', ')}
+          {missing.length > plainShown && ` and ${number.format(missing.length - plainShown)} more`}
+        </Text>
+      )}
     </Stack>
   );
 }

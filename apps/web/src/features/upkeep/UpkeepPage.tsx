@@ -1,12 +1,12 @@
 // Upkeep: what wants mending in the house, each with its cure one step away.
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
-import type { LookAlike, RangeFinding } from '@dellum/core';
+import type { LookAlike, ParentFinding, RangeFinding } from '@dellum/core';
 import type { BuildView, Upkeep } from '@dellum/contract';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { errorWords } from '../../api/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useItemActMutation } from '../catalogs/catalogsApi.js';
+import { useCureParentMutation, useItemActMutation } from '../catalogs/catalogsApi.js';
 import { cureOf } from '../ranges/RangeFindings.js';
 import { useCureMutation } from '../ranges/rangesApi.js';
 import { placeOfRange } from '../ranges/RangesPage.js';
@@ -35,6 +35,11 @@ export function UpkeepPage() {
           <Section title="Ranges" count={upkeep.findings.length}>
             {upkeep.findings.map((finding) => (
               <FindingRow key={`${finding.rangeId} ${finding.words}`} finding={finding} build={build} />
+            ))}
+          </Section>
+          <Section title="Parents that almost match" count={upkeep.parents.length}>
+            {upkeep.parents.map((finding) => (
+              <ParentRow key={`${finding.catalogId} ${finding.words}`} finding={finding} build={build} />
             ))}
           </Section>
           <Section title="Catalogs that offer nothing" count={upkeep.empty.length}>
@@ -143,6 +148,24 @@ function FindingRow({ finding, build }: { finding: RangeFinding; build: BuildVie
             {finding.cure.words}
           </Button>
         )
+      }
+    />
+  );
+}
+
+function ParentRow({ finding: { catalogId, words, cure }, build }: { finding: ParentFinding; build: BuildView }) {
+  const [cureParent] = useCureParentMutation();
+  const told = useTold();
+  return (
+    <Row
+      words={words}
+      about={titleOf(build, catalogId)}
+      to={`/catalogs/${catalogId}`}
+      where="Show"
+      cure={
+        <Button size="xs" variant="outline" onClick={() => void told(cureParent({ id: catalogId, words }).unwrap())}>
+          {cure.words}
+        </Button>
       }
     />
   );

@@ -1,15 +1,19 @@
-// Door of the parts: the five kinds, and what holds for any of them.
+// Door of the parts: the kinds, and what holds for any of them.
 import { catalogRefPart } from './catalogRefPart.js';
+import { keyedPart } from './keyedPart.js';
 import { linkedPart } from './linkedPart.js';
 import type { CatalogPart, PartItem, PartKind, PartNames, PartReads, PartSources } from './models.js';
 import type { CompanionField } from '../models.js';
+import { namedPart } from './namedPart.js';
 import { queryPart } from './queryPart.js';
 import { rangePart } from './rangePart.js';
 import { typedPart } from './typedPart.js';
 
 export * from './models.js';
+export { parentKeyOf, parentsBy } from './keyedPart.js';
+export { rangeOf } from './namedPart.js';
 
-const kinds: { readonly [Kind in CatalogPart['kind']]: PartKind<Extract<CatalogPart, { kind: Kind }>> } = { typed: typedPart, range: rangePart, query: queryPart, linked: linkedPart, catalog: catalogRefPart };
+const kinds: { readonly [Kind in CatalogPart['kind']]: PartKind<Extract<CatalogPart, { kind: Kind }>> } = { typed: typedPart, range: rangePart, query: queryPart, linked: linkedPart, catalog: catalogRefPart, keyed: keyedPart, named: namedPart };
 const kindOf = (part: CatalogPart): PartKind<CatalogPart> => kinds[part.kind] as PartKind<CatalogPart>;
 
 export const partOrigin = (part: CatalogPart): string => kindOf(part).origin(part);

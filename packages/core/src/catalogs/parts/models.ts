@@ -3,7 +3,7 @@ import type { RangeTaking, SourceRange, SourceRow } from '../../ranges/index.js'
 import type { FieldId, RegisterId, RegisterState } from '../../registers/index.js';
 import type { Locale } from '../../values/index.js';
 import type { Filter } from '../filter.js';
-import type { CompanionField, Item } from '../models.js';
+import type { CompanionField, Item, ItemOrigin } from '../models.js';
 
 /** How a part is joined to what stands before it. */
 export const joins = ['or', 'and', 'without'] as const;
@@ -43,8 +43,26 @@ export interface CatalogRefPart extends Joined {
   readonly kind: 'catalog';
   readonly catalogId: string;
 }
-export type CatalogPart = TypedPart | RangePart | QueryPart | LinkedPart | CatalogRefPart;
-export const partKinds = ['typed', 'range', 'query', 'linked', 'catalog'] as const;
+/** The items of a catalog as parents, and under each the entries in which a field names it. */
+export interface KeyedPart extends Joined {
+  readonly kind: 'keyed';
+  readonly catalogId: string;
+  /** The companion by which the parents are named; null: by their value, in any spelling that is understood. */
+  readonly by: string | null;
+  readonly registerId: RegisterId;
+  /** The field that names the parent. */
+  readonly key: FieldId;
+  readonly value: FieldId;
+  readonly label: FieldId | null;
+  readonly companions: readonly FieldId[];
+}
+/** The items of a catalog as parents, and under each the list of its name. */
+export interface NamedPart extends Joined {
+  readonly kind: 'named';
+  readonly catalogId: string;
+}
+export type CatalogPart = TypedPart | RangePart | QueryPart | LinkedPart | CatalogRefPart | KeyedPart | NamedPart;
+export const partKinds = ['typed', 'range', 'query', 'linked', 'catalog', 'keyed', 'named'] as const;
 
 /** A value as a part gives it. */
 export interface PartItem {
@@ -53,8 +71,10 @@ export interface PartItem {
   readonly label?: string;
   readonly companions?: Readonly<Record<string, string>>;
   readonly rows: readonly SourceRow[];
-  /** Set where the part is another catalog: everything its item brings along. */
+  /** Set where it comes from another catalog: everything its item brings along. */
   readonly item?: Item;
+  /** Where it comes from, where that is not what the part reads as a whole. */
+  readonly origin?: Pick<ItemOrigin, 'by' | 'id'>;
 }
 
 /** One row of a linked source. */
@@ -69,6 +89,8 @@ export interface PartSources {
   readonly locale: Locale;
   register(id: RegisterId): RegisterState | undefined;
   range(id: string): SourceRange | undefined;
+  /** The range of this name, differently written as well. */
+  rangeNamed(name: string): SourceRange | undefined;
   taking(rangeId: string): RangeTaking;
   linked(sourceId: string): readonly LinkedRow[];
   items(catalogId: string): readonly Item[];
@@ -80,6 +102,10 @@ export interface PartReads {
   readonly registers?: readonly RegisterId[];
   readonly linked?: readonly string[];
   readonly catalogs?: readonly string[];
+  /** Set where a value may name any range. */
+  readonly anyRange?: boolean;
+  /** The field that gives the values, and the others that are read with it. */
+  readonly fields?: { readonly registerId: RegisterId; readonly value: FieldId; readonly others: readonly FieldId[] };
 }
 
 /** The names that a sentence about a part needs. */

@@ -8,7 +8,7 @@ import type { PartItem, PartKind, QueryPart } from './models.js';
 export const queryPart: PartKind<QueryPart> = {
   kind: 'query',
   origin: ({ registerId }) => registerId,
-  reads: ({ registerId }) => ({ registers: [registerId] }),
+  reads: ({ registerId, value, label, companions, filter }) => ({ registers: [registerId], fields: { registerId, value, others: [...(label ? [label] : []), ...companions, ...(filter?.conditions.map(({ field }) => field) ?? [])] } }),
 
   items({ registerId, value: key, label, companions, filter }, sources) {
     const register = sources.register(registerId);

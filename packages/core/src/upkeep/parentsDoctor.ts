@@ -1,0 +1,67 @@
+// Parents that almost match: entries that name a parent which is not there, and items whose range bears nearly their name.
+import { grouped } from '../group.js';
+import { parentsBy, rangeOf } from '../catalogs/parts/index.js';
+import { levelsOf, type KeyedPart, type NamedPart } from '../catalogs/index.js';
+import { proposalOf, readWorld, type Proposal, type SourceWorld, type Step, type WorldReader } from '../impact/index.js';
+import { clean } from '../text/index.js';
+import { lookAlikes } from './lookAlikes.js';
+
+/** Something that would stand under a parent if a name were written right. */
+export interface ParentFinding {
+  readonly catalogId: string;
+  readonly words: string;
+  readonly cure: { readonly words: string; readonly proposal: Proposal };
+}
+interface Found {
+  readonly words: string;
+  readonly cure: string;
+  readonly step: Step;
+}
+
+/** Which of some names each text is meant to be, where exactly one is so like it; all compared at once. */
+function meantBy(texts: readonly string[], names: ReadonlySet<string>): ReadonlyMap<string, string> {
+  const groups = lookAlikes([...[...names].map((value) => ({ value, entries: 1 })), ...texts.map((value) => ({ value, entries: 0 }))]);
+  return new Map(
+    groups.flatMap((group) => {
+      const meant = group.filter(({ value }) => names.has(value));
+      return meant.length === 1 ? group.filter(({ value }) => !names.has(value)).map(({ value }) => [value, meant[0]!.value] as const) : [];
+    }),
+  );
+}
+
+/** The names by which the parents of a keyed part go. */
+const namesOf = ({ catalogId, by }: KeyedPart, reader: WorldReader): ReadonlySet<string> =>
+  new Set(reader.items(catalogId).filter(({ state }) => state === 'offered').flatMap(({ value, companions }) => (by === null ? [value] : [clean(companions?.[by] ?? '')])).filter((name) => name !== ''));
+
+function almostKeyed(part: KeyedPart, reader: WorldReader): Found[] {
+  const parentOf = parentsBy(part, reader);
+  const names = namesOf(part, reader);
+  const register = reader.register(part.registerId);
+  const lost = (register?.entries ?? []).filter(({ cells }) => clean(cells[part.key] ?? '') !== '' && parentOf(cells[part.key]!) === undefined);
+  const byText = grouped(lost, ({ cells }) => cells[part.key]!);
+  return [...meantBy([...byText.keys()], names)].map(([text, meant]): Found => {
+    const entries = byText.get(text)!;
+    const words = `${entries.length === 1 ? 'An entry' : `${entries.length} entries`} of ${register!.heading} ${entries.length === 1 ? 'names' : 'name'} the parent “${text}”, which almost matches “${meant}”.`;
+    return { words, cure: `Write it “${meant}”`, step: { what: 'act', registerId: part.registerId, act: { act: 'write', cells: entries.map(({ id }) => ({ entry: id, field: part.key, text: meant })) } } };
+  });
+}
+
+function almostNamed({ catalogId }: NamedPart, world: SourceWorld, reader: WorldReader): Found[] {
+  const items = reader.items(catalogId).filter(({ state }) => state === 'offered');
+  const parents = items.filter(({ path }) => path.length === levelsOf(items) - 1);
+  const taken = new Set(parents.flatMap((item) => rangeOf(item, reader)?.id ?? []));
+  const free = new Map(world.ranges.filter(({ id, shape }) => shape === 'list' && !taken.has(id)).map((range) => [range.name, range]));
+  const bare = parents.filter((item) => !rangeOf(item, reader) && !reader.rangeNamed(item.value)).map(({ value }) => value);
+  return [...meantBy(bare, new Set(free.keys()))].map(([value, near]): Found => ({
+    words: `Nothing stands under “${value}”: the range “${near}” almost bears its name.`,
+    cure: `Name the range “${value}”`,
+    step: { what: 'range changed', range: { ...free.get(near)!, name: value } },
+  }));
+}
+
+/** What almost matches in the parts of one catalog that put things under parents. */
+export function examineParents(catalogId: string, world: SourceWorld): ParentFinding[] {
+  const reader = readWorld(world);
+  const found = (world.definitions.get(catalogId)?.parts ?? []).flatMap((part) => (part.kind === 'keyed' ? almostKeyed(part, reader) : part.kind === 'named' ? almostNamed(part, world, reader) : []));
+  return found.map(({ words, cure, step }) => ({ catalogId, words, cure: { words: cure, proposal: proposalOf(step) } }));
+}
