@@ -15,7 +15,7 @@ test('typed text outlives a stopped database', async ({ browser }) => {
   const server = await serve(cluster.url);
   const house = await enterHouse(browser, cluster.url);
   try {
-    const page = await house.open('mara', '/', server.base);
+    const page = await house.open('mara', undefined, server.base);
     const grid = await toSheet(page, 'Berth visits');
     cluster.stop();
     await cellOf(grid, 1500, 'Pilot').click();

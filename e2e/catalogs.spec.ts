@@ -49,7 +49,7 @@ test('a tree opens group by group; a value is added under its group', async ({ h
 });
 
 test('values are added, corrected, coloured, merged and retired from the page; clerks feel it', async ({ house }) => {
-  const clerk = await house.open('mara', '/', two());
+  const clerk = await house.open('mara', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   const page = await house.open('ines');
   await toCatalog(page, 'Visit status');

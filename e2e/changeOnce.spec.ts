@@ -3,7 +3,7 @@ import { answerSlip, cellOf, expect, list, test, textsOf, toCatalog, toLists, to
 import { serve } from './servers.js';
 
 test('a value typed under the range is offered in the open picker of another browser', async ({ house }) => {
-  const clerk = await house.open('mara', '/', two());
+  const clerk = await house.open('mara', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   await cellOf(grid, 1500, 'Pilot').click();
   await clerk.keyboard.press('Alt+ArrowDown');
@@ -20,7 +20,7 @@ test('a value typed under the range is offered in the open picker of another bro
 });
 
 test('a corrected value: asked once, then every reader sees it at once and entries follow', async ({ house }) => {
-  const clerk = await house.open('mara', '/', two());
+  const clerk = await house.open('mara', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   const ines = await house.open('ines');
   await toLists(ines);
@@ -43,7 +43,7 @@ test('a corrected value: asked once, then every reader sees it at once and entri
 });
 
 test('a removed value, gone: its entries are outside everywhere, counted and listed', async ({ house }) => {
-  const reader = await house.open('sela', '/', two());
+  const reader = await house.open('sela', undefined, two());
   const grid = await toSheet(reader, 'Berth visits');
   const ines = await house.open('ines');
   await toLists(ines);
@@ -74,7 +74,7 @@ test('a removed value, retired: entries stay right and nobody can choose it', as
   await ines.getByRole('button', { name: 'Delete', exact: true }).click();
   await answerSlip(ines, 'Retired');
   await expect(ines.getByRole('list', { name: 'Lineage' })).toContainText('5 offered, 2 retired');
-  const clerk = await house.open('olek', '/', two());
+  const clerk = await house.open('olek', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   await cellOf(grid, 1500, 'Pilot').click();
   await clerk.keyboard.type('Rook Tansy');
@@ -95,7 +95,7 @@ test('insert, sort and delete above and inside the range while two browsers on t
   const near = await house.open('mara');
   // The far browser's server will be killed and come back at the same address.
   let server = await serve(process.env['DELLUM_DATABASE']!);
-  const far = await house.open('olek', '/', server.base);
+  const far = await house.open('olek', undefined, server.base);
   const pages = [near, far];
   for (const page of pages) {
     const grid = await toSheet(page, 'Berth visits');

@@ -3,7 +3,7 @@ import { cellOf, expect, test, toSheet, two } from './house.js';
 
 test('different cells: both win, and each sees the other', async ({ house }) => {
   const mara = await house.open('mara');
-  const olek = await house.open('olek', '/', two());
+  const olek = await house.open('olek', undefined, two());
   const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
   await cellOf(near, 1500, 'Vessel').click();
   await cellOf(far, 1500, 'Cargo').click();
@@ -19,7 +19,7 @@ test('different cells: both win, and each sees the other', async ({ house }) => 
 
 test('the same cell: the second is told by whom, and chooses', async ({ house }) => {
   const mara = await house.open('mara');
-  const olek = await house.open('olek', '/', two());
+  const olek = await house.open('olek', undefined, two());
   const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
   // Olek's browser hears nothing while he types, so that he works on what he saw.
   await olek.route('**/api/v1/registers/*/entries/*', async (route) => {
@@ -51,7 +51,7 @@ test('the same cell: the second is told by whom, and chooses', async ({ house })
 
 test('an entry that somebody inserts above moves nobody off the entry being typed in', async ({ house }) => {
   const mara = await house.open('mara');
-  const olek = await house.open('olek', '/', two());
+  const olek = await house.open('olek', undefined, two());
   const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
   const visit = (await cellOf(near, 1500, 'Visit').textContent())!;
   await cellOf(near, 1500, 'Vessel').click();

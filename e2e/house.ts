@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { demoAccounts, Database } from '@dellum/server';
 import { loadHouse, quillhaven } from '@dellum/demo';
+import type { BuildView } from '@dellum/contract';
 
 export { expect };
 
@@ -14,7 +15,7 @@ type Name = 'ines' | 'tobin' | 'mara' | 'olek' | 'sela';
 export interface House {
   readonly key: string;
   readonly id: string;
-  /** Somebody signed in, in a browser of their own, on the given server. */
+  /** Somebody signed in, in a browser of their own, on the given server; at a page where a path is given. */
   open(name: Name, path?: string, server?: string): Promise<Page>;
   /** Closes all browsers of the house, and with them their live streams. */
   leave(): Promise<void>;
@@ -27,14 +28,14 @@ export async function enterHouse(browser: Browser, databaseUrl: string): Promise
   const id = await loadHouse(database.kysely, quillhaven(new Date(), key));
   await database.kysely.destroy();
   const contexts: BrowserContext[] = [];
-  const open = async (name: Name, path = '/', server = one()): Promise<Page> => {
+  const open = async (name: Name, path?: string, server = one()): Promise<Page> => {
     const context = await browser.newContext({ baseURL: server });
     contexts.push(context);
     const { signIn, password } = demoAccounts.find((account) => account.signIn === name)!;
     const answer = await context.request.post('/api/v1/session', { data: { house: key, signIn, password } });
     expect(answer.status()).toBe(204);
     const page = await context.newPage();
-    await page.goto(path);
+    if (path !== undefined) await page.goto(path);
     return page;
   };
   const leave = async () => {
@@ -51,27 +52,25 @@ export const test = base.extend<{ house: House }>({
   },
 });
 
-/** Opens a page of the house by the words of its links. */
+async function buildOf(page: Page): Promise<BuildView> {
+  return (await (await page.request.get('/api/v1/build')).json()) as BuildView;
+}
+
+/** Opens a sheet by its address; it is there when its first cells are. */
 export async function toSheet(page: Page, title: string): Promise<Locator> {
-  await page.goto('/sheets');
-  await page.getByRole('main').getByRole('link', { name: title }).click();
+  await page.goto(`/sheets/${(await buildOf(page)).sheets.find((sheet) => sheet.title === title)!.id}`);
   const grid = page.getByRole('grid', { name: title });
   await expect(grid.getByRole('gridcell').first()).not.toHaveText('…');
   return grid;
 }
 
 export async function toLists(page: Page): Promise<void> {
-  await page.goto('/sources');
-  await page.getByRole('main').getByRole('link', { name: 'Harbour lists' }).click();
+  await page.goto(`/sources/${(await buildOf(page)).sheets.find(({ title }) => title === 'Harbour lists')!.id}`);
   await expect(list(page, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' })).toBeVisible();
 }
 
 export async function toCatalog(page: Page, title: string): Promise<void> {
-  await page.goto('/catalogs');
-  // Rows grow when their numbers come, and move those below them.
-  const rows = page.getByRole('main').getByRole('row');
-  await expect.poll(() => rows.evaluateAll((all) => all.length > 1 && all.slice(1).every((row) => row.children[3]?.textContent !== ''))).toBe(true);
-  await page.getByRole('main').getByRole('link', { name: title, exact: true }).click();
+  await page.goto(`/catalogs/${(await buildOf(page)).catalogs.find((catalog) => catalog.title === title)!.id}`);
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
 }
 

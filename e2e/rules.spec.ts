@@ -2,7 +2,7 @@
 import { cellOf, expect, test, toSheet, two } from './house.js';
 
 test('a rule is written as a sentence, tried, and holds for everybody', async ({ house }) => {
-  const clerk = await house.open('mara', '/', two());
+  const clerk = await house.open('mara', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   const ines = await house.open('ines');
   const own = await toSheet(ines, 'Berth visits');

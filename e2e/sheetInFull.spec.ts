@@ -47,7 +47,7 @@ test('a sheet is arranged for oneself: sorted, narrowed, with fields hidden and 
   await page.reload();
   await expect(strip(page)).toBeVisible();
   await expect(grid.getByRole('columnheader', { name: /^Vessel/ })).toHaveCount(0);
-  const other = await house.open('olek', '/', two());
+  const other = await house.open('olek', undefined, two());
   const theirs = await toSheet(other, 'Berth visits');
   await expect(theirs.getByRole('columnheader', { name: /^Vessel/ })).toBeVisible();
   await expect(other.getByText('1,512 entries.')).toBeVisible();
@@ -184,7 +184,7 @@ test('a clerk asks for a value, the steward answers, and the entry comes right o
 test('one sees who else is on the sheet, and where', async ({ house }) => {
   const mara = await house.open('mara');
   const near = await toSheet(mara, 'Berth visits');
-  const olek = await house.open('olek', '/', two());
+  const olek = await house.open('olek', undefined, two());
   const far = await toSheet(olek, 'Berth visits');
   await cellOf(near, 1500, 'Pilot').click();
   await expect(cellOf(far, 1500, 'Pilot')).toContainText('MF is here');

@@ -15,10 +15,10 @@ afterAll(() => running.close());
 const rows = 6000;
 
 /** A sheet with `rows` blank entries of a code (a, b or c) and a number. */
-async function longSheet(): Promise<{ made: Made; ids: string[] }> {
+async function longSheet(length = rows): Promise<{ made: Made; ids: string[] }> {
   const made = await makeEntrySheet(running, [['Code', 'text'], ['Number', 'number'], ['Note', 'text']]);
   await made.rule('code', { kind: 'typed', values: ['a', 'b', 'c'] });
-  for (let at = 0; at < rows / 1000; at++) await made.house.clerk.call('POST', `/registers/${made.register.id}/entries`, { count: 1000 });
+  for (let at = 0; at < length / 1000; at++) await made.house.clerk.call('POST', `/registers/${made.register.id}/entries`, { count: 1000 });
   return { made, ids: (await all(made)).map(({ id }) => id) };
 }
 async function all(made: Made) {
@@ -97,7 +97,7 @@ describe('an act on a block', () => {
   });
 
   it('is one’s own, and says plainly what it cannot do', async () => {
-    const { made, ids } = await longSheet();
+    const { made, ids } = await longSheet(1000);
     const begin = async (act: unknown, visitor = made.house.clerk) => (await visitor.call<Problem>('POST', `/registers/${made.register.id}/entry-acts`, act)).body;
     const act = await does(made, { deed: 'clear', block: { fields: ['note'], arranged: false } });
     expect((await begin({ deed: 'back', of: act.id }, made.house.administrator)).code).toBe('not-found');

@@ -54,9 +54,27 @@ export interface Answer<T> {
 /** Somebody with a browser's cookie jar. */
 export class Visitor {
   cookie = '';
-  constructor(readonly base: string) {}
+  constructor(
+    readonly base: string,
+    private readonly who?: { readonly house: string; readonly role: Role },
+  ) {}
+
+  /** Signs in who has a name here and is not signed in yet; most tests need one or two of the four. */
+  private async signIn(): Promise<void> {
+    const { house, role } = this.who!;
+    const response = await fetch(`${this.base}/api/v1/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ house, signIn: role, password }) });
+    if (response.status !== 204) throw new Error(`sign-in answered ${response.status}`);
+    this.cookie = response.headers.get('set-cookie')!.split(';')[0]!;
+  }
+
+  /** The cookie of somebody who is signed in by now. */
+  async signedIn(): Promise<string> {
+    if (this.who && this.cookie === '') await this.signIn();
+    return this.cookie;
+  }
 
   async call<T = Problem>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+    await this.signedIn();
     const response = await fetch(`${this.base}/api/v1${path}`, {
       method,
       headers: { ...(this.cookie && { cookie: this.cookie }), ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
@@ -135,17 +153,10 @@ export interface House {
   readonly rangeId: string;
 }
 
-export async function signedIn(base: string, house: string, role: Role): Promise<Visitor> {
-  const visitor = new Visitor(base);
-  const { status } = await visitor.call('POST', '/session', { house, signIn: role, password });
-  if (status !== 204) throw new Error(`sign-in answered ${status}`);
-  return visitor;
-}
-
 export async function openHouse({ base, database }: Pick<Running, 'base' | 'database'>, visits: readonly Readonly<Record<string, string>>[]): Promise<House> {
   const blueprint = smallHouse(visits);
   const id = await loadHouse(database.kysely, blueprint);
-  const [administrator, steward, clerk, reader] = await Promise.all(roles.map((role) => signedIn(base, blueprint.key, role)));
+  const [administrator, steward, clerk, reader] = roles.map((role) => new Visitor(base, { house: blueprint.key, role }));
   const build = await administrator!.get<BuildView>('/build');
   const sheet = (title: string) => build.sheets.find((known) => known.title === title)!;
   const visitsRegister = sheet('Visits').registers[0]!;

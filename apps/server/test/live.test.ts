@@ -21,7 +21,7 @@ interface Ear {
 /** A browser's end of the stream. */
 async function listen(base: string, visitor: Visitor, after?: number): Promise<Ear> {
   const stopping = new AbortController();
-  const response = await fetch(`${base}/api/v1/live${after === undefined ? '' : `?after=${after}`}`, { headers: { cookie: visitor.cookie }, signal: stopping.signal });
+  const response = await fetch(`${base}/api/v1/live${after === undefined ? '' : `?after=${after}`}`, { headers: { cookie: await visitor.signedIn() }, signal: stopping.signal });
   const ear: Ear = { heard: [], begun: [], places: [], stop: () => stopping.abort() };
   const read = async () => {
     let text = '';
@@ -73,7 +73,7 @@ describe('the stream', () => {
     const items = await new Visitor(two.base).call('GET', `/catalogs/${house.catalog.id}/items`);
     expect(items.status).toBe(401);
     const other = new Visitor(two.base);
-    other.cookie = house.clerk.cookie;
+    other.cookie = await house.clerk.signedIn();
     expect((await other.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`)).items.map(({ value }) => value)).toContain('Wenna Hallet');
     clerk.stop();
     administrator.stop();
@@ -121,7 +121,7 @@ describe('the stream', () => {
 
   it('ends for whoever is signed out', async () => {
     const house = await openHouse(one, []);
-    const stopped = fetch(`${two.base}/api/v1/live`, { headers: { cookie: house.clerk.cookie } }).then((response) => response.text());
+    const stopped = fetch(`${two.base}/api/v1/live`, { headers: { cookie: await house.clerk.signedIn() } }).then((response) => response.text());
     const people = await house.administrator.get<{ id: string; role: string }[]>('/people');
     await until(async () => {
       await house.administrator.call('DELETE', `/people/${people.find(({ role }) => role === 'clerk')!.id}/sessions`);

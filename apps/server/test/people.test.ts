@@ -1,7 +1,7 @@
 // Signing in and out, roles, and the edge of the API.
 import type { Me, OpenApiDocument, Person } from './types.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { openHouse, signedIn, startServer, Visitor, type House, type Running } from './house.js';
+import { openHouse, startServer, Visitor, type House, type Running } from './house.js';
 
 let running: Running;
 let house: House;
@@ -13,8 +13,8 @@ afterAll(() => running.close());
 
 describe('sessions', () => {
   it('are rotated at sign-in and kept in an HttpOnly, SameSite=Lax cookie', async () => {
-    const visitor = await signedIn(running.base, house.key, 'clerk');
-    const first = visitor.cookie;
+    const visitor = new Visitor(running.base, { house: house.key, role: 'clerk' });
+    const first = await visitor.signedIn();
     const again = await visitor.call('POST', '/session', { house: house.key, signIn: ' CLERK ', password: 'correct-horse-1' });
     expect(again.headers.get('set-cookie')).toMatch(/^dellum_[0-9a-f]{8}=.*; Path=\/; .*HttpOnly; SameSite=Lax/);
     expect(visitor.cookie).not.toBe(first);
@@ -42,6 +42,7 @@ describe('sessions', () => {
   it('end when an administrator says so, and when the password is reset', async () => {
     const own = await openHouse(running, []);
     const people = await own.administrator.get<Person[]>('/people');
+    await Promise.all([own.clerk.signedIn(), own.reader.signedIn()]);
     const clerk = people.find(({ role }) => role === 'clerk')!;
     expect((await own.administrator.call('DELETE', `/people/${clerk.id}/sessions`)).status).toBe(204);
     expect((await own.clerk.call('GET', '/session')).status).toBe(401);
@@ -104,7 +105,8 @@ describe('every endpoint', () => {
     ['steward', [...clerkMay, ...stewardKeeps]],
     ['reader', clerkMay],
   ] as const)('is open to the %s only where the role needs it', async (role, may) => {
-    const visitor = await signedIn(running.base, house.key, role);
+    const visitor = new Visitor(running.base, { house: house.key, role });
+    await visitor.signedIn();
     for (const endpoint of await endpoints()) {
       if (open.includes(endpoint) || streams.has(endpoint)) continue;
       const { status } = await call(visitor, endpoint);

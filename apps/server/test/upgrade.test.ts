@@ -5,7 +5,7 @@ import type { BuildView, CatalogItems, Slip } from '@dellum/contract';
 import { Database, hashPassword, migrate } from '@dellum/server';
 import { sql } from 'kysely';
 import { expect, it } from 'vitest';
-import { emptyDatabase, signedIn, startServer } from './house.js';
+import { emptyDatabase, startServer, Visitor } from './house.js';
 
 it('brings ranges, catalogs, retired values and waiting changes along', async () => {
   const url = await emptyDatabase();
@@ -37,7 +37,7 @@ it('brings ranges, catalogs, retired values and waiting changes along', async ()
   await db.destroy();
 
   const running = await startServer(url);
-  const visitor = await signedIn(running.base, 'old', 'administrator');
+  const visitor = new Visitor(running.base, { house: 'old', role: 'administrator' });
   const build = await visitor.get<BuildView>('/build');
   expect(build.ranges).toMatchObject([{ name: 'Pilots', shape: 'list', stretches: [{ registerId: register, fields: ['value'], start: { at: 'top' }, end: { ends: 'fixed', entry: entries[1] } }] }]);
   const { items } = await visitor.get<CatalogItems>(`/catalogs/${catalog}/items`);
