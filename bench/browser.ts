@@ -8,7 +8,7 @@ import type { Million } from './million.js';
 import { serve, signIn, type Caller } from './server.js';
 
 const flags = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
-const launch = (): Promise<Browser> => chromium.launch({ executablePath: '/usr/bin/chromium', args: flags });
+const launch = (): Promise<Browser> => chromium.launch({ executablePath: process.env['DELLUM_CHROMIUM']!, args: flags });
 
 /** A page of the application, signed in as the caller. */
 async function pageOf(browser: Browser, base: string, { cookie }: Caller, path: string): Promise<Page> {
@@ -137,7 +137,7 @@ export async function keyToPaint(database: Database, _bench: Million): Promise<v
     const plain = percentile(await perKey(bare, () => bare.locator('input').fill('')), 0.95);
     for (const [column, size] of sizes.entries()) {
       const page = await pageOf(browser, server.base, administrator, `/sheets/${sheet.id}`);
-      const cell = page.locator(`[role=gridcell][data-row="0"][data-column="${column}"]`);
+      const cell = page.locator(`[role=gridcell][data-row="0"][data-column="${column}"]:not(:has(.dl-loading))`);
       await cell.click();
       // The list is there once it answers; the first key of the measurement does not wait for it.
       await page.keyboard.press('Alt+ArrowDown');

@@ -33,6 +33,8 @@ const restingRows = '.dl-row:not(:has(.editing))';
 
 async function open(house: House, path: string): Promise<Page> {
   const page = await house.open('ines', path);
+  // A sheet has the same parts however many rows of it are in view.
+  await page.setViewportSize({ width: 1280, height: 520 });
   await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
   return page;
 }

@@ -24,6 +24,19 @@ test('a catalog is composed of parts, tried at once, and set', async ({ house })
   await page.getByLabel('Find a value').fill('spare');
   await expect(page.getByRole('row', { name: /QZZ002, spare/ })).toContainText('typed');
 
+  // Entries stand under the values of another catalog by a field that names them.
+  await toCatalog(page, 'Works without cranes');
+  await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
+  await compose.getByRole('button', { name: 'entries under a catalog' }).click();
+  await compose.getByLabel(/^Parents of part/).selectOption({ label: 'under the values of Quays' });
+  await compose.getByLabel(/^Sheet of part/).last().selectOption({ label: 'Berth visits' });
+  await compose.getByLabel(/^Value of part/).last().selectOption({ label: 'value: Vessel' });
+  await compose.getByLabel(/^Field that names the parent/).selectOption({ label: 'named in Quay' });
+  await expect(compose).toContainText('Vessel of Berth visits under Quays, by Quay');
+  await expect(compose.getByRole('status')).toContainText('in 2 levels');
+  await compose.getByRole('button', { name: 'ranges named by a catalog' }).click();
+  await expect(compose).toContainText('the ranges named by');
+
   // A catalog cannot feed itself.
   await toCatalog(page, 'Services');
   await page.getByRole('button', { name: 'How it is composed', exact: true }).click();

@@ -29,7 +29,7 @@ export async function enterHouse(browser: Browser, databaseUrl: string): Promise
   await database.kysely.destroy();
   const contexts: BrowserContext[] = [];
   const open = async (name: Name, path?: string, server = one()): Promise<Page> => {
-    const context = await browser.newContext({ baseURL: server });
+    const context = await browser.newContext({ baseURL: server, reducedMotion: 'reduce' });
     contexts.push(context);
     const { signIn, password } = demoAccounts.find((account) => account.signIn === name)!;
     const answer = await context.request.post('/api/v1/session', { data: { house: key, signIn, password } });

@@ -76,6 +76,30 @@ test('Escape leaves the cell as it was and says what was not stored', async ({ h
   await expect(vessel).toBeFocused();
 });
 
+test('a long text has room, takes several lines, and keeps them', async ({ house }) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  const remarks = cellOf(grid, 1500, 'Remarks');
+  await remarks.click();
+  await page.keyboard.type('Moored with two extra lines.');
+  await page.keyboard.press('Alt+Enter');
+  await page.keyboard.type('Ask the pilot.');
+  const editor = page.getByRole('textbox', { name: 'Remarks, row 1500' });
+  await expect(editor).toHaveValue('Moored with two extra lines.\nAsk the pilot.');
+  const [room, cell] = [(await editor.boundingBox())!, (await remarks.boundingBox())!];
+  expect(room.height).toBeGreaterThan(cell.height);
+  expect(room.x + room.width).toBeLessThanOrEqual(1280);
+  await page.keyboard.press('Enter');
+  await expect(cellOf(grid, 1501, 'Remarks')).toBeFocused();
+  await remarks.click();
+  await page.keyboard.press('F2');
+  await expect(editor).toHaveValue('Moored with two extra lines.\nAsk the pilot.');
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type(' Tonight.');
+  await page.keyboard.press('Tab');
+  await expect(remarks).toHaveText('Moored with two extra lines. Ask the pilot. Tonight.', { useInnerText: true });
+});
+
 test('a block is copied and pasted; refused cells keep their text', async ({ house }) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');

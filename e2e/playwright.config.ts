@@ -1,7 +1,7 @@
 // Browser tests on Debian's Chromium: two servers over one database, every test in a house of its own.
 import { defineConfig } from '@playwright/test';
+import { chromiumPath } from '../scripts/lib/packages.mjs';
 
-export const chromiumPath = '/usr/bin/chromium';
 const quiet = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
 
 export default defineConfig({
@@ -18,7 +18,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
-    launchOptions: { executablePath: chromiumPath, args: quiet, timeout: 60_000 },
+    launchOptions: { executablePath: chromiumPath(), args: quiet, timeout: 60_000 },
     permissions: ['clipboard-read', 'clipboard-write'],
   },
 });

@@ -166,7 +166,7 @@ test('many fields are bound, copied to and cleared on the Bindings page, each wi
   await expect(page.getByRole('row').filter({ hasText: 'one value from Vessel classes' })).toHaveCount(0);
 });
 
-test('a column is made a list: spellings gathered, mended, cleaned and bound', async ({ house }) => {
+test('a column is made a list: spellings gathered, mended, cleaned and bound; and is what it was when that is taken back', async ({ house }) => {
   const clerk = await house.open('mara');
   const grid = await toSheet(clerk, 'Berth visits');
   await clerk.evaluate(() => navigator.clipboard.writeText('gravel\r\nGravle\r\nGrain '));
@@ -193,6 +193,15 @@ test('a column is made a list: spellings gathered, mended, cleaned and bound', a
   await clerk.keyboard.type('gravle');
   await clerk.keyboard.press('Enter');
   await expect(cellOf(grid, 1508, 'Cargo')).toHaveText('Gravel');
+
+  // Taken back, the column is free text, and each entry has its spelling again; what was written since stays.
+  await toSheet(page, 'Berth visits');
+  await page.goto(`${page.url()}?field=cargo`);
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  await page.getByRole('button', { name: 'Take the list back' }).click();
+  await expect(page.getByText('Cargo is what it was before; its entries get their spellings back.')).toBeVisible();
+  for (const [row, text] of [[1505, 'gravel'], [1506, 'Gravle'], [1507, 'Grain'], [1508, 'Gravel']] as const) await expect(cellOf(grid, row, 'Cargo')).toHaveText(text);
+  await expect(page.getByText('Takes any text; may be blank.')).toBeVisible();
 });
 
 test('a value is found wherever entries hold it: from a cell, from its catalog and from the seek line', async ({ house }) => {

@@ -104,7 +104,7 @@ test('a sheet that is shown to clerks is looked at by them, and changed by nobod
   await ines.getByRole('button', { name: 'More for Harbour lists' }).click();
   await ines.getByRole('menuitem', { name: 'Show it to clerks' }).click();
   await expect(ines.getByText('Clerks and readers may look at this sheet.')).toBeVisible();
-  const clerk = await house.open('mara');
+  const clerk = await house.open('mara', '/');
   await clerk.getByRole('navigation').getByRole('link', { name: 'Lists' }).click();
   await clerk.getByRole('main').getByRole('link', { name: 'Harbour lists' }).click();
   await expect(list(clerk, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' })).toBeVisible();

@@ -163,7 +163,7 @@ await runScript(async () => {
     spawnSync(process.execPath, [join(root, 'demo/dist/load.js')], { env: { ...process.env, DATABASE_URL: cluster.url }, stdio: 'inherit' });
     const sources = await standIns(cluster.url);
     const server = await serve(cluster.url, sources.env);
-    const browser = await chromium.launch({ executablePath: chromiumPath, args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+    const browser = await chromium.launch({ executablePath: chromiumPath(), args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
     try {
       await shoot(browser, server.base);
     } finally {

@@ -21,6 +21,11 @@ describe('parse', () => {
     ['number', '1e309', undefined],
     ['number', 'NaN', undefined],
     ['number', '1,23', undefined],
+    ['amount', '12.50 EUR', '12.5'],
+    ['amount', '€ 1.234,50', '1234.5', comma],
+    ['amount', '12.345', undefined],
+    ['amount', '1200 ¥', '1200', { ...houseLocale, currency: 'JPY' }],
+    ['amount', '1200.5', undefined, { ...houseLocale, currency: 'JPY' }],
     ['percent', '12.5%', '0.125'],
     ['percent', '12,5 %', '0.125', comma],
     ['percent', '7.5', '0.075'],
@@ -45,6 +50,7 @@ describe('format', () => {
   const stored: { readonly [Kind in FieldKind]: fc.Arbitrary<string> } = {
     text: fc.string(),
     number: fc.tuple(fc.integer(), fc.integer({ min: 0, max: 9999 })).map(([whole, part]) => value('number', `${whole}.${String(part).padStart(4, '0')}`)!),
+    amount: fc.integer().map((hundredths) => value('amount', (hundredths / 100).toFixed(2))!),
     percent: fc.integer({ min: -100_000, max: 100_000 }).map((thousandths) => value('percent', String(thousandths / 1000))!),
     date: fc.date({ min: new Date('0101-01-01'), max: new Date('9998-12-31'), noInvalidDate: true }).map((day) => day.toISOString().slice(0, 10)),
     'yes/no': fc.constantFrom('yes', 'no'),
@@ -52,6 +58,11 @@ describe('format', () => {
   };
   it.each(fieldKinds)('is the inverse of parse for every stored %s', (kind) => {
     fc.assert(fc.property(stored[kind], fc.constantFrom(houseLocale, comma, american), (held, locale) => { expect(value(kind, format(kind, held, locale), locale)).toBe(held); }));
+  });
+  it('shows an amount with the decimals of its currency', () => {
+    expect(format('amount', '12.5', houseLocale)).toBe('12.50 EUR');
+    expect(format('amount', '1200', { ...houseLocale, currency: 'JPY' })).toBe('1200 JPY');
+    expect(format('amount', '-0.5', comma)).toBe('-0,50 EUR');
   });
   it('shows a value of another kind as it is', () => expect(format('date', 'soon', houseLocale)).toBe('soon'));
 });

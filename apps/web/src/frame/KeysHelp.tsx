@@ -5,6 +5,7 @@ const keys: readonly (readonly [keys: readonly string[], does: string])[] = [
   [['Ctrl', '.'], 'go to the seek line, from anywhere'],
   [['Arrows', 'Tab'], 'move; with Ctrl to the edges, with Shift the block grows'],
   [['Enter', 'F2'], 'edit the cell; Enter again takes and goes down'],
+  [['Alt', 'Enter'], 'begin a new line in a text'],
   [['Alt', '↓'], 'open the list of values, or the calendar'],
   [['Space'], 'answer yes or no'],
   [['Ctrl', 'Enter'], 'store a value that is meant, where the rule asks'],

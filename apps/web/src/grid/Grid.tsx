@@ -147,7 +147,8 @@ export function Grid(props: GridProps) {
     now.current.pointer.onCell(event, place);
     (event.currentTarget as HTMLElement).focus({ preventScroll: true });
   }, []);
-  const onCellTwice = useCallback((place: Place) => now.current.edit(place, undefined, false), []);
+  // A finger has no keys to open a list with.
+  const onCellTwice = useCallback((place: Place) => now.current.edit(place, undefined, window.matchMedia('(pointer: coarse)').matches), []);
   const onRow = useCallback((event: MouseEvent, row: number) => now.current.pointer.onRow(event, row), []);
 
   const headingHeight = hideHeadings ? 0 : 46;

@@ -11,6 +11,7 @@ export const gridStyles: SystemStyleObject = {
   fontVariantNumeric: 'tabular-nums',
   outline: 'none',
   userSelect: 'none',
+  touchAction: 'manipulation',
   '& .dl-row': { display: 'flex', position: 'absolute', left: 0, top: 0, minWidth: '100%' },
   '& .dl-cell': {
     position: 'relative',

@@ -90,7 +90,7 @@ function standsAlone(rule: CatalogRule, value: string, { heading }: JudgedField,
 export const catalogRule: RuleKind<CatalogRule> = {
   kind: 'catalog',
   title: 'one value from a catalog',
-  fits: ['text', 'number', 'percent', 'date', 'yes/no', 'several values'],
+  fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
   judge(rule, text, { kind }, context) {
     const offer = offerOf(rule, context);

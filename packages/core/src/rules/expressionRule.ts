@@ -77,7 +77,7 @@ function holds(rule: ExpressionRule, value: string, { kind, heading }: JudgedFie
 export const expressionRule: RuleKind<ExpressionRule> = {
   kind: 'expression',
   title: 'what an expression says',
-  fits: ['text', 'number', 'percent', 'date', 'yes/no', 'several values'],
+  fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
   judge(rule, text, field, context) {
     const parsed = parse(field.kind, text, context.locale, context.today);

@@ -26,7 +26,7 @@ function within(value: string, { least, most, decimals }: NumberRule, { heading,
 export const numberRule: RuleKind<NumberRule> = {
   kind: 'number',
   title: 'a number within bounds',
-  fits: ['number', 'percent'],
+  fits: ['number', 'amount', 'percent'],
 
   judge(rule, text, field, context) {
     const parsed = parse(field.kind, text, context.locale);

@@ -5,7 +5,7 @@ import type { PlainRule, RuleKind } from './models.js';
 export const plainRule: RuleKind<PlainRule> = {
   kind: 'plain',
   title: 'anything of its kind',
-  fits: ['text', 'number', 'percent', 'date', 'yes/no', 'several values'],
+  fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
   judge(_rule, text, field, context) {
     const parsed = parse(field.kind, text, context.locale, context.today);
     return parsed.ok ? { right: true, value: parsed.value } : { right: false, code: 'wrong kind', message: parsed.reason };

@@ -21,7 +21,7 @@ const shownInSentence = 6;
 export const typedRule: RuleKind<TypedRule> = {
   kind: 'typed',
   title: 'one value from a list typed here',
-  fits: ['text', 'number', 'percent', 'date', 'yes/no', 'several values'],
+  fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
   judge: (rule, text, { kind }, context) => (kind === 'several values' ? findAllIn(typedList(rule), text, rule.picking.most, context, () => undefined) : findIn(typedList(rule), text, kind, context, () => undefined)),
 

@@ -1,4 +1,5 @@
 // Door of the values: kinds, parse and format.
+import { amountKind } from './amount.js';
 import { dateKind } from './date.js';
 import type { FieldKind, Locale, Parsed, ValueKind } from './models.js';
 import { numberKind } from './number.js';
@@ -15,6 +16,7 @@ export { fieldKinds, houseLocale, type FieldKind, type Locale, type Parsed } fro
 const kinds: { readonly [Kind in FieldKind]: ValueKind } = {
   text: textKind,
   number: numberKind,
+  amount: amountKind,
   percent: percentKind,
   date: dateKind,
   'yes/no': yesNoKind,
@@ -37,6 +39,7 @@ export function format(kind: FieldKind, value: string, locale: Locale): string {
 const stored: { readonly [Kind in FieldKind]: RegExp } = {
   text: /^/u,
   number: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
+  amount: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
   percent: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
   date: /^\d{4}-\d{2}-\d{2}$/u,
   'yes/no': /^(?:yes|no)$/u,
@@ -44,7 +47,7 @@ const stored: { readonly [Kind in FieldKind]: RegExp } = {
 };
 
 /** Whether values of this kind are numbers: they are compared by size and can be added up. */
-export const isNumeric = (kind: FieldKind): boolean => kind === 'number' || kind === 'percent';
+export const isNumeric = (kind: FieldKind): boolean => kind === 'number' || kind === 'amount' || kind === 'percent';
 
 /** True when a stored value is in the canonical form of the kind. */
 export const isOfKind = (kind: FieldKind, value: string): boolean => stored[kind].test(value);

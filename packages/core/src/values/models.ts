@@ -1,6 +1,6 @@
 // What a cell can hold. Every stored value is a string in one canonical form; a blank cell holds nothing.
 
-export const fieldKinds = ['text', 'number', 'percent', 'date', 'yes/no', 'several values'] as const;
+export const fieldKinds = ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'] as const;
 export type FieldKind = (typeof fieldKinds)[number];
 
 /** How the house writes numbers and dates. */
@@ -11,9 +11,11 @@ export interface Locale {
   readonly dateOrder: 'dmy' | 'mdy' | 'ymd';
   /** Two-digit years up to this one are read as 20xx, later ones as 19xx. */
   readonly yearPivot: number;
+  /** The currency of amounts, by its code of three letters (ISO 4217). */
+  readonly currency: string;
 }
 
-export const houseLocale: Locale = { language: 'en-GB', decimalMark: '.', dateOrder: 'dmy', yearPivot: 68 };
+export const houseLocale: Locale = { language: 'en-GB', decimalMark: '.', dateOrder: 'dmy', yearPivot: 68, currency: 'EUR' };
 
 export type Parsed = { readonly ok: true; readonly value: string } | { readonly ok: false; readonly reason: string };
 

@@ -120,7 +120,7 @@ function numberBound({ of, number }: NumberDraft, { field, me }: RulePlace): Num
 }
 
 function NumberInput({ label, draft, place, set }: { label: string; draft: NumberDraft; place: RulePlace; set: (draft: NumberDraft) => void }) {
-  const others = otherFields(place, ['number', 'percent']);
+  const others = otherFields(place, ['number', 'amount', 'percent']);
   return (
     <HStack gap="1.5">
       {others.length > 0 && <Select label={`${label}: what`} width="130px" value={draft.of} options={[['number', `${label}`], ...others.map(([key, heading]) => [key, `${label} ${heading}`] as const)]} onChoose={(of) => set({ ...draft, of })} />}

@@ -1,8 +1,9 @@
-// The editor of a cell in an entry sheet: a picker where the field has a rule, a plain input otherwise.
+// The editor of a cell in an entry sheet: a picker where the field has a list, room for a long text or a plain input otherwise.
 import type { Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
+import { LongText } from '../../picker/LongText.js';
 import { PickerInput, type Days, type Refusal } from '../../picker/PickerInput.js';
 import { SeveralInput } from '../../picker/SeveralInput.js';
 import type { PickList } from '../bindings/pickList.js';
@@ -74,6 +75,7 @@ export function CellEditor({ editing, field, list, days, held, refusal: before, 
       />
     );
   }
+  if (field.kind === 'text' && !list) return <LongText {...shared} text={text} selectAll={!editing.replaces} style={inputStyle} />;
   return (
     <PickerInput
       {...shared}

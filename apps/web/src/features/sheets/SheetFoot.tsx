@@ -16,7 +16,7 @@ interface SheetFootProps {
   readonly legend: readonly { readonly label: string; readonly colour: ItemColour }[];
   /** The block, when it is more than one cell. */
   readonly block: { readonly registerId: string; readonly block: BlockDto } | undefined;
-  /** The fields of the block: a sum of percentages is shown as one. */
+  /** The fields of the block: a sum of percentages or amounts is shown as one. */
   readonly fields: readonly FieldView[];
   readonly locale: Locale;
 }
@@ -51,7 +51,7 @@ export function SheetFoot({ hint, refused, said, where, legend, block, fields, l
 function Sum({ block, fields, locale }: { block: NonNullable<SheetFootProps['block']>; fields: readonly FieldView[]; locale: Locale }) {
   const { currentData: sum } = useBlockSumQuery(block);
   if (!sum) return <Text flexShrink={0}>…</Text>;
-  const kind = fields.every((field) => field.kind === 'percent') ? 'percent' : 'number';
+  const kind = (['percent', 'amount'] as const).find((same) => fields.every((field) => field.kind === same)) ?? 'number';
   const shown = (value: string) => format(kind, value, locale);
   const words = [`${number.format(sum.filled)} filled`, ...(sum.numbers ? [`sum ${shown(sum.numbers.sum)}`, `mean ${shown(sum.numbers.mean)}`] : [])];
   return <Text flexShrink={0}>{words.join(' · ')}</Text>;

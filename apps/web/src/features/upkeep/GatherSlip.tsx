@@ -79,7 +79,7 @@ export function GatherSlip({ field, build, close }: GatherSlipProps) {
       {standing && fault && <Text color="brick.fg" role="alert">{fault}</Text>}
       <Text fontSize="xs" color="inkSoft">
         {standing ? '' : `${number.format(list.length)} values go into a growing list on “Gathered lists”, `}
-        {number.format(following)} {following === 1 ? 'spelling follows' : 'spellings follow'}, and {field.heading} is bound to {standing ? titleOf(standing.catalogId) : 'the catalog'}. It can be taken back in the history of the field.
+        {following === 0 ? 'no spelling changes' : `${number.format(following)} ${following === 1 ? 'spelling follows' : 'spellings follow'}`}, and {field.heading} is bound to {standing ? titleOf(standing.catalogId) : 'the catalog'}. It can be taken back in the history of the field.
       </Text>
       <HStack>
         <Button size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
