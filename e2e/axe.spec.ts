@@ -49,6 +49,16 @@ test('the other screens', async ({ house, browser }) => {
   const page = await open(house, '/sheets');
   await expect(page.getByText('27 outside')).toBeVisible();
   await clean(page, 'sheets');
+  await page.goto('/records');
+  await expect(page.getByRole('link', { name: /^Crew contacts/ })).toBeVisible();
+  await clean(page, 'records');
+  await page.getByRole('main').getByRole('link', { name: /^Vessels/ }).click();
+  await expect(page.getByRole('table', { name: 'Records of Vessels' })).toBeVisible();
+  await clean(page, 'record browser');
+  await page.getByRole('table').getByRole('link').first().click();
+  await page.getByRole('button', { name: /^Flag: / }).click();
+  await expect(page.getByRole('listbox')).toBeVisible();
+  await clean(page, 'record');
   await page.goto('/people');
   await expect(page.getByRole('cell', { name: 'Mara Fenn', exact: true })).toBeVisible();
   await clean(page, 'people');

@@ -38,9 +38,10 @@ async function shootSources(page, follow, save) {
   await page.getByRole('main').getByRole('link', { name: 'Neighbour ports' }).first().click();
   await page.getByRole('complementary', { name: 'Slip' }).getByLabel('Name').waitFor();
   await save(page, 'linked');
-  await follow(page, '/catalogs', 'Cargo');
-  await page.getByRole('table').getByRole('row').nth(3).waitFor();
-  await save(page, 'catalog-levels');
+  await follow(page, '/records', /^Vessels/);
+  await page.getByLabel('Look for records').fill('tern');
+  await page.getByText('14 records found.').waitFor();
+  await save(page, 'record-browser');
   await follow(page, '/catalogs', 'Tugs');
   await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
   await page.getByText('are offered').waitFor();
@@ -143,12 +144,20 @@ async function shoot(browser, base) {
   await tobin.getByText('Fork lift').first().waitFor();
   await save(tobin, 'requests');
 
-  const dark = await enter('sela', 'salt-quay', { colorScheme: 'dark' });
-  await follow(dark, '/sheets', 'Berth visits');
-  await dark.getByRole('button', { name: '27 outside' }).click();
-  await dark.getByText('27 entries outside shown').waitFor();
-  await dark.getByText('Ilse Marchbanks').first().waitFor();
-  await save(dark, 'outside-dark');
+  const dark = await enter('mara', 'heron-mole', { colorScheme: 'dark' });
+  await follow(dark, '/records', /^Vessels/);
+  await dark.getByRole('table').getByRole('link').nth(1).click();
+  for (const [field, text] of [['Broker', 'fath'], ['Class', 'ferry']]) {
+    await dark.getByRole('button', { name: new RegExp(`^${field}: `) }).click();
+    await dark.keyboard.press('Control+a');
+    await dark.keyboard.type(text);
+    await dark.keyboard.press('Enter');
+    await dark.getByText(`→ “`).first().waitFor();
+  }
+  await dark.keyboard.press('Escape');
+  await dark.keyboard.press('Escape');
+  await dark.getByRole('button', { name: 'All fields' }).click();
+  await save(dark, 'record-dark');
 }
 
 await runScript(async () => {

@@ -94,6 +94,24 @@ function fleet(flags: readonly (readonly [string, string])[]): EntrySheetBluepri
   }));
 }
 
+const givenNames = ['Alma', 'Bertil', 'Cato', 'Dagny', 'Edo', 'Frida', 'Gorm', 'Hedda', 'Ivo', 'Juna', 'Kettil', 'Lovisa', 'Mads', 'Nanna', 'Orla', 'Pelle', 'Runa', 'Sten', 'Tove', 'Ulf'];
+const familyNames = ['Brandt-Hale', 'Corvey', 'Dunmore', 'Ekhorn', 'Fallow', 'Grimsel', 'Harrowby', 'Inchbold', 'Jessop', 'Kirkvane', 'Lindal', 'Morrow'];
+const duties = ['master', 'mate', 'chief engineer', 'cook', 'cargo officer'];
+
+/** Whom to call on board: two or three people of each of the first ships. */
+function crew(ships: EntrySheetBlueprint['entries']): EntrySheetBlueprint['entries'] {
+  const random = chance(64);
+  return ships.slice(0, 24).flatMap((ship) =>
+    duties.slice(0, 2 + Math.floor(random() * 2)).map((duty) => ({
+      name: `${givenNames[Math.floor(random() * givenNames.length)]!} ${familyNames[Math.floor(random() * familyNames.length)]!}`,
+      vessel: ship['call_sign']!,
+      duty,
+      channel: `VHF ${6 + Math.floor(random() * 70)}`,
+      ...(random() < 0.4 && { launch_fee: String(20 + Math.floor(random() * 12) * 2.5) }),
+    })),
+  );
+}
+
 /** Greatest length and draught of each berth; two of them are closed for a while. */
 function berthDetails(today: number): readonly Cells[] {
   const random = chance(12);
@@ -147,6 +165,7 @@ const bound = (catalog: string, hint: string, refusalText = '') => ({ catalog, m
 /** The demo house around the day it is started. `key` lets tests load several side by side. */
 export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
   const moment = Date.UTC(today.getFullYear(), today.getMonth(), today.getDate());
+  const ships = fleet(kept('flags.json'));
   return {
     key,
     name: 'Quillhaven Harbour Office',
@@ -206,6 +225,7 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
         parts: [{ kind: 'query', join: 'or', registerId: 'Vessels', value: 'call_sign', label: 'name', companions: ['length'], filter: { all: true, conditions: [{ field: 'class', is: 'is', value: 'tug' }] } }],
         order: { by: 'alphabetical' },
       },
+      { title: 'Vessels', note: 'Every ship the office knows: its call sign is stored, its name is shown.', parts: [{ kind: 'query', join: 'or', registerId: 'Vessels', value: 'call_sign', label: 'name', companions: ['class', 'length'], filter: null }], order: { by: 'alphabetical' } },
       { title: 'Works without cranes', note: 'What is done for a ship by hand.', parts: [{ kind: 'catalog', join: 'or', catalogId: 'Services' }, { kind: 'range', join: 'without', rangeId: 'Cranes', label: null, companions: [] }] },
     ],
     entrySheets: [
@@ -254,7 +274,19 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
           { key: 'length', heading: 'Length, m', kind: 'number', width: 100 },
           { key: 'broker', heading: 'Broker', kind: 'text', width: 180, rule: bound('Ship brokers', '') },
         ],
-        entries: fleet(kept('flags.json')),
+        entries: ships,
+      },
+      {
+        title: 'Crew contacts',
+        note: 'Whom to call on board, and what the launch costs them.',
+        fields: [
+          { key: 'name', heading: 'Name', kind: 'text', width: 180 },
+          { key: 'vessel', heading: 'Vessel', kind: 'text', width: 160, rule: bound('Vessels', 'The ship by its name or its call sign.') },
+          { key: 'duty', heading: 'Duty', kind: 'text', width: 130, rule: { kind: 'typed', values: duties } },
+          { key: 'channel', heading: 'Channel', kind: 'text', width: 100 },
+          { key: 'launch_fee', heading: 'Launch fee', kind: 'amount', width: 120, rule: { kind: 'number', least: { of: 'number', number: '0' }, most: null, decimals: null, hint: 'For one way.' } },
+        ],
+        entries: crew(ships),
       },
     ],
     wishes: [{ sheet: 'Crane hours', field: 'service', values: Object.values(wished), by: 'mara' }],

@@ -65,6 +65,9 @@ import { SessionController } from './people/session.controller.js';
 import { SessionsService } from './people/sessions.service.js';
 import { RangesController } from './ranges/ranges.controller.js';
 import { RangesService } from './ranges/ranges.service.js';
+import { RecordsController } from './records/records.controller.js';
+import { RecordsService } from './records/records.service.js';
+import { RecordsStore } from './records/records.store.js';
 import { RequestsController } from './requests/requests.controller.js';
 import { RequestsService } from './requests/requests.service.js';
 import { RequestsStore } from './requests/requests.store.js';
@@ -102,11 +105,12 @@ const controllers = [
   ColumnsController,
   UpkeepController,
   LinkedController,
+  RecordsController,
   RequestsController,
   LiveController,
 ];
 
-const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, GatherStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, GatherStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RecordsStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
@@ -141,6 +145,7 @@ const services = [
   PeopleService,
   Planning,
   RangesService,
+  RecordsService,
   RequestsService,
   RuleHistory,
   SessionsService,

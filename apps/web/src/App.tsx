@@ -6,6 +6,9 @@ import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
+import { RecordBrowserPage } from './features/records/RecordBrowser.js';
+import { RecordPage } from './features/records/RecordPage.js';
+import { RecordsPage } from './features/records/RecordsPage.js';
 import { SheetPage } from './features/sheets/SheetPage.js';
 import { SheetsPage } from './features/sheets/SheetsPage.js';
 import { SourcesPage } from './features/sources/SourcesPage.js';
@@ -46,6 +49,15 @@ function ThresholdPage() {
   return <Threshold key={search.get('house')} />;
 }
 
+/** A page that broke says what to do; what was typed into cells is kept in the browser. */
+function Broken() {
+  return (
+    <EmptyState title="This page broke">
+      What you typed is kept. <a href={window.location.href}>Load the page again</a>; when it breaks once more, tell an administrator what you did.
+    </EmptyState>
+  );
+}
+
 const designed = (page: ReactNode) => <Within may={mayDesign} whose="the administrator’s">{page}</Within>;
 const kept = (page: ReactNode) => <Within may={mayKeep} whose="the stewards’ and administrator’s">{page}</Within>;
 
@@ -53,10 +65,14 @@ const router = createBrowserRouter([
   { path: '/sign-in', element: <ThresholdPage /> },
   {
     element: <SignedIn />,
+    errorElement: <Broken />,
     children: [
       { path: '/', element: <Navigate to="/sheets" replace /> },
       { path: '/sheets', element: <SheetsPage /> },
       { path: '/sheets/:sheetId', element: <SheetPage /> },
+      { path: '/records', element: <RecordsPage /> },
+      { path: '/records/:registerId', element: <RecordBrowserPage /> },
+      { path: '/records/:registerId/:entryId', element: <RecordPage /> },
       { path: '/sources', element: <SourcesPage /> },
       { path: '/sources/:sheetId', element: <SourceSheetPage /> },
       { path: '/ranges', element: designed(<RangesPage />) },

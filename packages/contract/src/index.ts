@@ -8,6 +8,7 @@ export * from './build.js';
 export * from './acts.js';
 export * from './entries.js';
 export * from './entryActs.js';
+export * from './records.js';
 export * from './requests.js';
 export * from './catalogs.js';
 export * from './rules.js';

@@ -7,7 +7,7 @@ import { BuildService, fieldWithKey, registerOf } from '../build/build.service.j
 import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import { Counts } from '../counts/counts.js';
-import { Database, type Trx } from '../database/database.js';
+import { Database, type Reader, type Trx } from '../database/database.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
 import { OutsideHoldings } from '../entries/outsideHoldings.js';
 import { PlacesStore } from '../entries/places.store.js';
@@ -78,12 +78,16 @@ export class ArrangementsService {
     if (standing !== undefined) return standing;
     const view = await this.store.of(trx, own);
     if (view.version === 0) await this.store.keep(trx, own, view.arrangement, true);
-    const arrangement = fittingTo(view.arrangement, register.fields);
+    return this.store.arrange(trx, own, await this.sqlOf(trx, build, register, fittingTo(view.arrangement, register.fields)));
+  }
+
+  /** The order and the conditions of an arrangement, as a statement takes them. */
+  async sqlOf(db: Reader, build: HouseBuild, register: RegisterBuild, arrangement: Wanted): Promise<ReturnType<typeof arrangedSql>> {
     const sorted = arrangement.sort.map(({ field }) => fieldWithKey(register, field));
-    const catalogs = await this.catalogs.some(trx, build, catalogsOf(sorted));
+    const catalogs = await this.catalogs.some(db, build, catalogsOf(sorted));
     const wanted = arrangement.only.filter(({ only }) => only === 'outside').map(({ field }) => fieldWithKey(register, field));
-    const outside = new Map(await Promise.all(wanted.map(async (field) => [field.key, await this.outside.of(trx, build, register, [field])] as const)));
-    return this.store.arrange(trx, own, arrangedSql(arrangement, { register, carries: carriesOf(build, register), catalogs, outside }));
+    const outside = new Map(await Promise.all(wanted.map(async (field) => [field.key, await this.outside.of(db, build, register, [field])] as const)));
+    return arrangedSql(arrangement, { register, carries: carriesOf(build, register), catalogs, outside });
   }
 
   /** The values that entries hold in a field, for choosing among them. */
@@ -99,7 +103,11 @@ export class ArrangementsService {
 
 const mostValues = 200;
 
-function readArrangement(dto: ArrangementDto, register: RegisterBuild): Arrangement {
+/** Which entries are shown, and in which order. */
+type Wanted = Pick<Arrangement, 'sort' | 'only'>;
+
+/** Checks which entries are wanted; every field that is named must be there. */
+export function readWanted(dto: Pick<ArrangementDto, 'sort' | 'only'>, register: RegisterBuild): Wanted {
   for (const { field } of [...dto.sort, ...dto.only]) fieldWithKey(register, field);
   const only = dto.only.map((one): Arrangement['only'][number] => {
     const { field } = one;
@@ -117,7 +125,11 @@ function readArrangement(dto: ArrangementDto, register: RegisterBuild): Arrangem
       }
     }
   });
-  const arrangement: Arrangement = { sort: dto.sort, only, fields: dto.fields.map(({ field, hidden, width }) => ({ field, hidden, width: width ?? null })), inView: dto.inView, colouredBy: dto.colouredBy ?? null };
+  return { sort: dto.sort, only };
+}
+
+function readArrangement(dto: ArrangementDto, register: RegisterBuild): Arrangement {
+  const arrangement: Arrangement = { ...readWanted(dto, register), fields: dto.fields.map(({ field, hidden, width }) => ({ field, hidden, width: width ?? null })), inView: dto.inView, colouredBy: dto.colouredBy ?? null };
   return fittingTo(arrangement, register.fields);
 }
 

@@ -103,12 +103,15 @@ export class EntriesStore {
     return row && { entry: { id: row.id, version: row.version, cells: row.cells }, build: row.build };
   }
 
-  async write(trx: Trx, { houseId, registerId }: Place, entries: readonly { id: string; cells: Cells }[]): Promise<void> {
-    if (entries.length === 0) return;
-    await sql`
+  /** Writes cells; returns the version that each entry has now. */
+  async write(trx: Trx, { houseId, registerId }: Place, entries: readonly { id: string; cells: Cells }[]): Promise<ReadonlyMap<string, number>> {
+    if (entries.length === 0) return new Map();
+    const { rows } = await sql<{ id: string; version: number }>`
       update entries set cells = written.cells, version = version + 1
       from jsonb_to_recordset(${JSON.stringify(entries)}::jsonb) as written(id uuid, cells jsonb)
-      where entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = written.id`.execute(trx);
+      where entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = written.id
+      returning entries.id, version`.execute(trx);
+    return new Map(rows.map(({ id, version }) => [id, version]));
   }
 
   /** Puts new entries above `before` (undefined: at the end). The order of the register must be locked. */

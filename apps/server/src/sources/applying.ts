@@ -100,7 +100,7 @@ export class Applying {
     const before = new Map(entriesBefore.map((entry) => [entry.id, entry]));
     const after = new Map(entriesAfter.map((entry) => [entry.id, entry]));
     const changed = entriesAfter.filter((entry) => before.has(entry.id) && before.get(entry.id)!.cells !== entry.cells);
-    await this.entries.write(trx, place, changed.map(({ id, cells }) => ({ id, cells })));
+    const versions = await this.entries.write(trx, place, changed.map(({ id, cells }) => ({ id, cells })));
     if (act.act === 'insert') await this.entries.insert(trx, place, act.before ?? undefined, act.entries);
     if (act.act === 'delete') await this.entries.remove(trx, place, act.entries);
     if (act.act === 'move' || act.act === 'sort' || act.act === 'arrange') await this.places.layOut(trx, place, entriesAfter.map(({ id }) => id));
@@ -108,7 +108,7 @@ export class Applying {
     const ids = new Set([...changed.map(({ id }) => id), ...(act.act === 'insert' ? act.entries.map(({ id }) => id) : act.act === 'delete' ? act.entries : [])]);
     const pairs = [...ids].map((id) => ({ id, was: before.get(id), is: after.get(id) }));
     await this.counts.write(trx, caller.houseId, pairs.flatMap(({ was, is }) => deltasOf(was?.cells ?? {}, is?.cells ?? {}, fieldIds)));
-    const rows = pairs.flatMap(({ id, was, is }) => cellRows(caller, register, id, was, is));
+    const rows = pairs.flatMap(({ id, was, is }) => cellRows(caller, register, id, was, is, versions.get(id)));
     const moves: { readonly [A in Act['act']]?: string } = { move: 'entries.moved', sort: 'entries.sorted', arrange: 'entries.arranged' };
     const order: LedgerRow[] = moves[act.act] ? [{ personId: caller.id, act: moves[act.act]!, registerId: register.id, detail: act.act === 'sort' ? { field: act.field, direction: act.direction } : { entries: 'entries' in act ? act.entries.length : 0 } }] : [];
     await this.ledger.write(trx, caller.houseId, [...rows, ...order]);
@@ -167,12 +167,12 @@ function corrections(meanings: readonly Meaning[], catalogId: string, { diff, qu
   return diff.edited.filter(({ from }) => corrected.has(from) && !asked.has(from)).map(({ from, to }) => ({ from, to }));
 }
 
-function cellRows(caller: Caller, register: RegisterBuild, entryId: string, was: Entry | undefined, is: Entry | undefined): LedgerRow[] {
+function cellRows(caller: Caller, register: RegisterBuild, entryId: string, was: Entry | undefined, is: Entry | undefined, version: number | undefined): LedgerRow[] {
   const who = { personId: caller.id, registerId: register.id, entryId };
   if (!is) return was ? [{ ...who, act: 'entry.deleted', detail: was.cells }] : [];
   const written = register.fields
     .filter(({ key }) => was?.cells[key] !== is.cells[key])
-    .map(({ key }) => ({ ...who, act: 'cell.written', field: key, from: was?.cells[key], to: is.cells[key] }));
+    .map(({ key }) => ({ ...who, act: 'cell.written', field: key, from: was?.cells[key], to: is.cells[key], ...(version !== undefined && { entryVersion: version }) }));
   // A new entry is one row with all it holds: its cells have no history yet.
   return was ? written : [{ ...who, act: 'entry.inserted', detail: is.cells }];
 }

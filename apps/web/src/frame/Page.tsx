@@ -28,7 +28,7 @@ export function Page({ title, about, strip, actions, slip, children }: PageProps
             </Heading>
             <Text color="inkSoft">{about}</Text>
           </Box>
-          {actions && <HStack gap="2" wrap="wrap">{actions}</HStack>}
+          {actions && <HStack className="not-printed" gap="2" wrap="wrap">{actions}</HStack>}
         </HStack>
         {strip && <Box mt="2.5">{strip}</Box>}
       </Box>

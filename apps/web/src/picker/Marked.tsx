@@ -1,5 +1,4 @@
-// A text with the found words marked.
-import { Box } from '@chakra-ui/react';
+// A text with the found words marked; the theme says how.
 import type { Span } from '@dellum/core';
 import type { ReactNode } from 'react';
 
@@ -10,9 +9,7 @@ export function Marked({ text, spans }: { text: string; spans: readonly Span[] }
     if (start < at) continue;
     parts.push(text.slice(at, start));
     parts.push(
-      <Box as="mark" key={start} bg="transparent" color="damson.fg" fontWeight="bold" textDecoration="underline 2px" textUnderlineOffset="3px">
-        {text.slice(start, end)}
-      </Box>,
+      <mark key={start}>{text.slice(start, end)}</mark>,
     );
     at = end;
   }

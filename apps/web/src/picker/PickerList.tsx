@@ -1,5 +1,5 @@
 // The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
-import { Box, HStack, Kbd, Text } from '@chakra-ui/react';
+import { Box, HStack, Kbd, Text, type SystemStyleObject } from '@chakra-ui/react';
 import type { Item, Match } from '@dellum/core';
 import { Check, MessageSquarePlus } from 'lucide-react';
 import { useEffect, useRef } from 'react';
@@ -32,60 +32,45 @@ export function PickerList({ id, title, lines, matches, total, offered, at, newV
       <Text px="3" py="1.5" bg="damson.subtle" color="damson.fg" fontSize="xs">
         {title}
       </Text>
-      <Box ref={list} id={id} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} maxH={`${lines * 31 + 16}px`} overflow="auto" py="0.5">
+      <Box ref={list} id={id} css={listStyles} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} maxH={`${lines * 31 + 16}px`}>
         {matches.map(({ item, spans, otherName }, index) => (
-          <HStack
+          <div
             key={item.value}
             id={`${id}-${index}`}
             role="option"
+            className={index === at ? 'at' : undefined}
             aria-selected={picked ? picked.has(item.label) : index === at}
-            justify="space-between"
-            gap="4"
-            px="3"
-            h="31px"
-            cursor="pointer"
-            bg={index === at ? 'growth.subtle' : undefined}
-            _hover={{ bg: index === at ? 'growth.subtle' : 'paper' }}
             onMouseDown={(event) => {
               event.preventDefault();
               onPick(item.value);
             }}
           >
-            <Text truncate>
-              {picked && <Box as="span" display="inline-block" w="16px" color="growth.fg">{picked.has(item.label) && <Check size={12} aria-hidden />}</Box>}
+            <span className="label">
+              {picked && <span className="picked">{picked.has(item.label) && <Check size={12} aria-hidden />}</span>}
               {item.colour && (
-                <Box as="span" mr="1.5">
+                <span className="mark">
                   <ItemMark colour={item.colour} />
-                </Box>
+                </span>
               )}
               <Marked text={item.label} spans={spans} />
-            </Text>
-            <Text fontSize="xs" color="inkSoft" truncate>
-              {otherName ? `also “${otherName}”` : secondColumn(item)}
-            </Text>
-          </HStack>
+            </span>
+            <span className="second">{otherName ? `also “${otherName}”` : secondColumn(item)}</span>
+          </div>
         ))}
         {newValue && (
-          <HStack
+          <div
             id={`${id}-${matches.length}`}
             role="option"
+            className={['new', at === matches.length && 'at'].filter(Boolean).join(' ')}
             aria-selected={at === matches.length}
-            gap="2"
-            px="3"
-            h="31px"
-            cursor="pointer"
-            color="amber.fg"
-            borderTopWidth={matches.length > 0 ? '1px' : '0'}
-            borderColor="lineSoft"
-            bg={at === matches.length ? 'growth.subtle' : undefined}
             onMouseDown={(event) => {
               event.preventDefault();
               onPick(newValue.text);
             }}
           >
             <MessageSquarePlus size={13} aria-hidden />
-            <Text truncate>{newValue.words}</Text>
-          </HStack>
+            <span className="label">{newValue.words}</span>
+          </div>
         )}
       </Box>
       <HStack justify="space-between" px="3" py="1.5" borderTopWidth="1px" borderColor="lineSoft" fontSize="xs" color="inkSoft" gap="5">
@@ -98,6 +83,21 @@ export function PickerList({ id, title, lines, matches, total, offered, at, newV
     </>
   );
 }
+
+/** One sheet of styles for all lines, so that a key that narrows the list costs a few plain elements. */
+const listStyles: SystemStyleObject = {
+  overflow: 'auto',
+  py: '0.5',
+  '& [role=option]': { display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: '4', px: '3', h: '31px', cursor: 'pointer' },
+  '& [role=option]:hover': { bg: 'paper' },
+  '& [role=option].at': { bg: 'growth.subtle' },
+  '& [role=option].new': { justifyContent: 'start', gap: '2', color: 'amber.fg', borderTopWidth: '1px', borderColor: 'lineSoft' },
+  '& [role=option].new:first-of-type': { borderTopWidth: '0' },
+  '& .label, & .second': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+  '& .second': { fontSize: 'xs', color: 'inkSoft' },
+  '& .picked': { display: 'inline-block', w: '16px', color: 'growth.fg' },
+  '& .mark': { mr: '1.5' },
+};
 
 /** The code where a name is shown for it, and the note. */
 const secondColumn = ({ value, label, note }: Item): string => [value !== label && value, note].filter(Boolean).join(' · ');

@@ -24,7 +24,11 @@ const config = defineConfig({
     html: { colorPalette: 'damson' },
     body: { bg: 'paper', color: 'ink', fontFamily: 'body', fontSize: 'sm', lineHeight: '1.5' },
     '*': { scrollbarWidth: 'thin', scrollbarColor: '{colors.line} transparent' },
+    mark: { bg: 'transparent', color: 'damson.fg', fontWeight: 'bold', textDecoration: 'underline 2px', textUnderlineOffset: '3px' },
     '.sr-only': { position: 'absolute', w: '1px', h: '1px', p: '0', m: '-1px', overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap', borderWidth: '0' },
+    // On paper there is the page alone, as long as it is.
+    'nav, header, aside, .not-printed': { _print: { display: 'none !important' } },
+    'html, body, #root, #root *': { _print: { height: 'auto !important', maxHeight: 'none !important', overflow: 'visible !important' } },
     '::selection': { bg: 'damson.subtle', color: 'ink' },
   },
   theme: {

@@ -10,6 +10,8 @@ import type { PickList } from '../bindings/pickList.js';
 
 interface CellEditorProps {
   readonly editing: EditorProps;
+  /** What the editor is called; in a sheet by its heading and its row. */
+  readonly label?: string;
   readonly field: FieldView;
   /** What is picked from, as it stands in the entry. */
   readonly list: PickList | undefined;
@@ -27,7 +29,7 @@ interface CellEditorProps {
 
 const moves: { readonly [By in 'enter' | 'tab' | 'backTab' | 'pick']: Move } = { enter: 'down', tab: 'right', backTab: 'left', pick: 'stay' };
 
-export function CellEditor({ editing, field, list, days, held, refusal: before, locale, commit, abandon }: CellEditorProps) {
+export function CellEditor({ editing, label, field, list, days, held, refusal: before, locale, commit, abandon }: CellEditorProps) {
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
@@ -53,7 +55,7 @@ export function CellEditor({ editing, field, list, days, held, refusal: before, 
     editing.leave('stay');
   };
   const shared = {
-    label: `${field.heading}, row ${editing.place.row + 1}`,
+    label: label ?? `${field.heading}, row ${editing.place.row + 1}`,
     list,
     refusal,
     onText: (typed: string) => {

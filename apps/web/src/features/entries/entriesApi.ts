@@ -1,5 +1,6 @@
 // Entries over the API: pages, edits, blocks; and the patches that the live stream brings.
-import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount, HeldIn, TakenBack, WrittenCell } from '@dellum/contract';
+import type { FieldSort, Only } from '@dellum/core';
+import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount, HeldIn, RecordView, TakenBack, WrittenCell } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import type { AppDispatch, RootState } from '../../store.js';
 import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
@@ -20,11 +21,31 @@ export interface PageArg {
   readonly arranged?: string;
 }
 
+/** Which entries are looked for, and how they are ordered. */
+export interface RecordsArg {
+  readonly registerId: string;
+  readonly search: string;
+  readonly only: readonly Only[];
+  readonly sort: readonly FieldSort[];
+  readonly from: number;
+  readonly count: number;
+}
+
 export const entriesApi = api.injectEndpoints({
   endpoints: (build) => ({
     entryPage: build.query<EntryPage, PageArg>({
       query: ({ registerId, page, ...wanted }) => `/registers/${registerId}/entries?${new URLSearchParams({ from: String(page * pageSize), count: String(pageSize), ...wanted }).toString()}`,
       transformResponse: (page: EntryPage) => ({ ...page, entries: page.entries.map(upToDate) }),
+      providesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
+    }),
+    /** Entries that are looked for. */
+    records: build.query<EntryPage, RecordsArg>({
+      query: ({ registerId, ...body }) => ({ path: `/registers/${registerId}/records`, method: 'POST', body }),
+      providesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
+    }),
+    /** One entry with what it names and what names it. */
+    record: build.query<RecordView, { registerId: string; entryId: string }>({
+      query: ({ registerId, entryId }) => `/registers/${registerId}/records/${entryId}`,
       providesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
     /** All entries of a list, in order; lists are short beside entry sheets. */
@@ -70,17 +91,23 @@ export const entriesApi = api.injectEndpoints({
   }),
 });
 
-export const { useEntryPageQuery, useListEntriesQuery, useEditCellMutation, useWriteBlockMutation, useInsertEntriesMutation, useDeleteEntriesMutation, useTakeBackCellsMutation, useRestoreEntriesMutation, useFieldCountsQuery, useHeldInQuery } = entriesApi;
+export const { useEntryPageQuery, useListEntriesQuery, useEditCellMutation, useWriteBlockMutation, useInsertEntriesMutation, useDeleteEntriesMutation, useTakeBackCellsMutation, useRestoreEntriesMutation, useFieldCountsQuery, useHeldInQuery, useRecordsQuery, useRecordQuery } = entriesApi;
 
-/** Changes an entry in every page of the cache that shows it. */
+/** Changes an entry wherever the cache shows it: in pages, among records, by itself. */
 export function updateEntry(dispatch: AppDispatch, state: RootState, registerId: string, entryId: string, update: (entry: EntryView) => EntryView): void {
-  for (const arg of entriesApi.util.selectCachedArgsForQuery(state, 'entryPage')) {
-    if (arg.registerId !== registerId) continue;
-    const at = entriesApi.endpoints.entryPage.select(arg)(state).data?.entries.findIndex(({ id }) => id === entryId) ?? -1;
-    if (at < 0) continue;
-    dispatch(
-      entriesApi.util.updateQueryData('entryPage', arg, (page) => ({ ...page, entries: page.entries.map((entry, index) => (index === at ? update(entry) : entry)) })),
-    );
+  const { util, endpoints } = entriesApi;
+  const here = ({ entries }: Pick<EntryPage, 'entries'>) => entries.some(({ id }) => id === entryId);
+  const changed = (page: EntryPage): EntryPage => ({ ...page, entries: page.entries.map((entry) => (entry.id === entryId ? update(entry) : entry)) });
+  for (const arg of util.selectCachedArgsForQuery(state, 'entryPage')) {
+    const page = endpoints.entryPage.select(arg)(state).data;
+    if (arg.registerId === registerId && page && here(page)) dispatch(util.updateQueryData('entryPage', arg, changed));
+  }
+  for (const arg of util.selectCachedArgsForQuery(state, 'records')) {
+    const page = endpoints.records.select(arg)(state).data;
+    if (arg.registerId === registerId && page && here(page)) dispatch(util.updateQueryData('records', arg, changed));
+  }
+  for (const arg of util.selectCachedArgsForQuery(state, 'record')) {
+    if (arg.entryId === entryId) dispatch(util.updateQueryData('record', arg, (record) => ({ ...record, entry: update(record.entry) })));
   }
 }
 

@@ -1,10 +1,10 @@
 // What can be done with a sheet, its rows and its active cell: the buttons at the head of the page.
-import { Button, HStack, IconButton } from '@chakra-ui/react';
+import { Button } from '@chakra-ui/react';
 import { mayDesign, mayEnter, type BuildView, type Me, type SheetView } from '@dellum/contract';
-import { Redo2, Undo2 } from 'lucide-react';
 import { Confirm } from '../../frame/Confirm.js';
 import type { Again } from '../entries/useAgain.js';
 import { SheetMenu } from './SheetMenu.js';
+import { TakeBackButtons } from './TakeBackButtons.js';
 
 interface SheetActionsProps {
   readonly sheet: SheetView;
@@ -29,16 +29,7 @@ export function SheetActions(props: SheetActionsProps) {
   const designs = mayDesign(me.role);
   return (
     <>
-      {enters && (again.canUndo || again.canRedo) && (
-        <HStack gap="1">
-          <IconButton aria-label="Take back" title="Take back, Ctrl Z" size="xs" variant="outline" disabled={!again.canUndo} onClick={() => void again.again('undo')}>
-            <Undo2 size={13} />
-          </IconButton>
-          <IconButton aria-label="Do again" title="Do again, Ctrl Y" size="xs" variant="outline" disabled={!again.canRedo} onClick={() => void again.again('redo')}>
-            <Redo2 size={13} />
-          </IconButton>
-        </HStack>
-      )}
+      {enters && <TakeBackButtons again={again} />}
       {enters && newAbove !== undefined && (
         <Button size="xs" variant="outline" onClick={props.insertAbove}>
           New entry above row {newAbove}

@@ -1,0 +1,121 @@
+// Records: looked for, opened with their links both ways, and their history, of which the last change is taken back.
+import type { BuildView, EditOutcome, EntryChange, EntryPage, EntryView, Problem, RecordView } from '@dellum/contract';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ruleDto } from './entrySheet.js';
+import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
+
+let running: Running;
+beforeAll(async () => {
+  running = await startServer();
+});
+afterAll(() => running.close());
+
+const looking = { search: '', sort: [], only: [], from: 0, count: 100 };
+const search = (house: House, query: Record<string, unknown>, visitor = house.clerk) => visitor.call<EntryPage & Problem>('POST', `/registers/${house.visits.id}/records`, { ...looking, ...query });
+const found = async (house: House, query: Record<string, unknown>) => (await search(house, query)).body.entries.map(({ cells }) => cells['visit']);
+const recordOf = (house: House, entry: string, register = house.visits.id) => house.clerk.get<RecordView>(`/registers/${register}/records/${entry}`);
+const historyOf = (house: House, entry: string) => house.clerk.get<EntryChange[]>(`/registers/${house.visits.id}/records/${entry}/history`);
+const edit = (house: House, entry: EntryView, field: string, text: string, visitor = house.clerk) => visitor.call<EditOutcome>('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field, text, version: entry.version });
+const back = (house: House, entry: string, change: number, visitor = house.clerk) => visitor.call<EntryView & Problem>('POST', `/registers/${house.visits.id}/records/${entry}/history/${change}/back`, {});
+
+/** Crew of the visits: a register whose field Visit names an entry of the other one. */
+async function linked(house: House) {
+  const { administrator } = house;
+  const definition = { parts: [{ kind: 'query', join: 'or', registerId: house.visits.id, value: 'visit', label: 'pilot', companions: [], filter: null }], filter: null, distinct: 'value', order: { by: 'kept' } };
+  const catalog = await administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Visits', note: '', definition });
+  const sheet = await administrator.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: 'Crew' });
+  const register = async () => (await administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === sheet.body.id)!.registers[0]!;
+  for (const heading of ['Name', 'Visit']) await administrator.call('POST', `/registers/${(await register()).id}/fields`, { heading, kind: 'text' });
+  const crew = await register();
+  const field = crew.fields.find(({ key }) => key === 'visit')!;
+  expect((await administrator.call('PUT', `/fields/${field.id}/rule`, ruleDto({ kind: 'catalog', catalogId: catalog.body.id }))).status).toBe(204);
+  const made = await house.clerk.call<{ entries: string[] }>('POST', `/registers/${crew.id}/entries`, { count: 3 });
+  const cells = made.body.entries.flatMap((entry, at) => [{ entry, field: 'name', text: `Person ${at}` }, { entry, field: 'visit', text: at < 2 ? 'V1' : 'V2' }]);
+  await house.clerk.call('POST', `/registers/${crew.id}/entries/block`, { cells });
+  return { crew, field, people: made.body.entries };
+}
+
+describe('records', () => {
+  it('are found where every word stands somewhere, as a naive look finds them', async () => {
+    const words = ['Tam', 'ossel', 'V1', 'calloway', '9'];
+    const visits = Array.from({ length: 30 }, (_, at) => ({ visit: `V${at}`, ...(at % 3 > 0 && { pilot: at % 3 === 1 ? 'Tam Ossel' : 'Bryn Calloway' }) }));
+    const house = await openHouse(running, visits);
+    await fc.assert(
+      fc.asyncProperty(fc.uniqueArray(fc.constantFrom(...words), { maxLength: 3 }), async (sought) => {
+        const naive = visits.filter((cells) => sought.every((word) => Object.values(cells).some((text) => text.toLowerCase().includes(word.toLowerCase())))).map(({ visit }) => visit);
+        expect(await found(house, { search: sought.join('  ') })).toEqual(naive);
+      }),
+      { numRuns: 15 },
+    );
+  });
+  it('are found by what is shown instead of a value, narrowed by values and blanks, ordered, and paged', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel', arrival: '2026-03-02' }, { visit: 'V2' }, { visit: 'V3', pilot: 'Tam Ossel', arrival: '2026-01-01' }, { visit: 'V10', pilot: 'Rook Tansy' }]);
+    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/items/kept`, { path: [], value: 'Rook Tansy', label: 'R. Tansy of the Mole', otherNames: [] });
+    expect(await found(house, { search: 'mole' })).toEqual(['V10']);
+    expect(await found(house, { only: [{ only: 'values', field: 'pilot', values: ['Tam Ossel'] }], sort: [{ field: 'arrival', direction: 'up' }] })).toEqual(['V3', 'V1']);
+    expect(await found(house, { only: [{ only: 'values', field: 'pilot', values: [''] }] })).toEqual(['V2']);
+    expect(await found(house, { sort: [{ field: 'visit', direction: 'down' }] })).toEqual(['V10', 'V3', 'V2', 'V1']);
+    const second = await search(house, { from: 2, count: 1 });
+    expect([second.body.total, second.body.entries.map(({ cells }) => cells['visit'])]).toEqual([4, ['V3']]);
+    expect((await search(house, { sort: [{ field: 'nowhere', direction: 'up' }] })).body.code).toBe('not-found');
+    expect((await search(house, { count: 100_000 })).body.code).toBe('not-valid');
+    expect((await house.clerk.call('POST', `/registers/${house.pilots.id}/records`, looking)).status).toBe(404);
+  });
+  it('show what they name and what names them', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2' }, { visit: 'V3' }]);
+    const { crew, field, people } = await linked(house);
+    const [first, , third] = await entriesOf(house.clerk, house.visits);
+    expect((await recordOf(house, people[0]!, crew.id)).out).toEqual([{ field: 'visit', registerId: house.visits.id, entryId: first!.id }]);
+    const { here } = await recordOf(house, first!.id);
+    expect(here).toMatchObject([{ registerId: crew.id, fieldId: field.id, total: 2 }]);
+    expect(here[0]!.entries.map(({ cells }) => cells['name'])).toEqual(['Person 0', 'Person 1']);
+    expect((await recordOf(house, third!.id)).here).toEqual([]);
+    // A record that others name is not deleted without asking.
+    const gone = await house.clerk.call('POST', `/registers/${house.visits.id}/entries/delete`, { entries: [first!.id] });
+    expect([gone.body.code, gone.body.detail]).toEqual(['slip-open', expect.stringContaining('2 entries hold “V1” because of this value.')]);
+  });
+});
+
+describe('the history of a record', () => {
+  it('says who changed what from what to what; the last change of a field is taken back, an older one is not', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+    const now = async () => (await entriesOf(house.clerk, house.visits))[0]!;
+    await edit(house, await now(), 'pilot', 'Bryn Calloway');
+    await edit(house, await now(), 'visit', 'V1b', house.administrator);
+    await edit(house, await now(), 'pilot', 'Rook Tansy', house.administrator);
+    const { id } = await now();
+    const changes = await historyOf(house, id);
+    expect(changes.map(({ by, field, from, to, standing }) => [by, field, from, to, standing])).toEqual([
+      ['The administrator', 'pilot', 'Bryn Calloway', 'Rook Tansy', true],
+      ['The administrator', 'visit', 'V1', 'V1b', true],
+      ['The clerk', 'pilot', 'Tam Ossel', 'Bryn Calloway', false],
+    ]);
+    expect((await back(house, id, changes[2]!.id)).body.code).toBe('cell-changed');
+    expect((await back(house, id, changes[0]!.id, house.reader)).status).toBe(403);
+    expect((await back(house, id, changes[0]!.id)).body.cells).toEqual({ visit: 'V1b', pilot: 'Bryn Calloway' });
+    expect((await back(house, id, changes[0]!.id)).body.code).toBe('cell-changed');
+    expect((await historyOf(house, id))[0]).toMatchObject({ by: 'The clerk', field: 'pilot', from: 'Rook Tansy', to: 'Bryn Calloway', standing: true });
+    expect((await back(house, id, 999_999_999)).body.code).toBe('not-found');
+  });
+  it('takes back a value that is no longer offered, and what is a value elsewhere as a change of its source', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2' }]);
+    const { crew } = await linked(house);
+    const [first, second] = await entriesOf(house.clerk, house.visits);
+    await edit(house, first!, 'pilot', 'Rook Tansy');
+    await house.administrator.call('POST', `/catalogs/${house.catalog.id}/items/acts`, { path: [], value: 'Tam Ossel', act: 'retire' });
+    const [change] = await historyOf(house, first!.id);
+    expect((await back(house, first!.id, change!.id)).body.cells).toEqual({ visit: 'V1', pilot: 'Tam Ossel' });
+    expect((await recordOf(house, first!.id)).entry.cells['pilot']).toBe('Tam Ossel');
+    // Two who change one field of what is a value elsewhere: the second is told, as anywhere.
+    const [, seen] = await entriesOf(house.clerk, house.visits);
+    expect((await edit(house, seen!, 'pilot', 'Bryn Calloway', house.administrator)).status).toBe(200);
+    expect((await edit(house, seen!, 'pilot', 'Rook Tansy')).status).toBe(409);
+    // Its deletion leaves a trace; who never was has none.
+    const free = await house.clerk.call<{ entries: string[] }>('POST', `/registers/${crew.id}/entries`, { count: 1 });
+    await house.clerk.call('POST', `/registers/${crew.id}/entries/delete`, { entries: free.body.entries });
+    expect((await house.clerk.get<EntryChange[]>(`/registers/${crew.id}/records/${free.body.entries[0]!}/history`)).map(({ act }) => act)).toEqual(['deleted', 'made']);
+    expect((await house.clerk.call('GET', `/registers/${crew.id}/records/${second!.id}/history`)).status).toBe(404);
+    expect((await house.clerk.call('GET', `/registers/${crew.id}/records/${second!.id}`)).status).toBe(404);
+  });
+});

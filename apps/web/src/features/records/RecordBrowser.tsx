@@ -1,0 +1,216 @@
+// The records of one register: looked for by words, narrowed by the values of fields with their counts, in an order.
+import { Box, Button, HStack, Input, Stack, Table, Text } from '@chakra-ui/react';
+import { isNumeric } from '@dellum/core';
+import { mayEnter, type BuildView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { errorWords } from '../../api/problem.js';
+import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { Select } from '../../frame/Select.js';
+import { useTry } from '../../frame/useNotice.js';
+import { useAppDispatch } from '../../store.js';
+import { useHeldValuesQuery } from '../arrangements/arrangementsApi.js';
+import { did } from '../entries/doneSlice.js';
+import { useInsertEntriesMutation, useRecordsQuery } from '../entries/entriesApi.js';
+import { useAgain } from '../entries/useAgain.js';
+import { useMeQuery } from '../houses/sessionApi.js';
+import { useBuildQuery } from '../sheets/buildApi.js';
+import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
+import { useLooking, type Looking } from './useLooking.js';
+import { entryRegisters, useRecordCells, type RecordCells } from './useRegisterPlace.js';
+
+const number = new Intl.NumberFormat('en-GB');
+const mostColumns = 6;
+const typingPause = 250;
+
+export function RecordBrowserPage() {
+  const { registerId = '' } = useParams();
+  const { data: build, error } = useBuildQuery();
+  const { data: me } = useMeQuery();
+  if (!build || !me) return <Waiting error={errorWords(error)} />;
+  const register = entryRegisters(build).find(({ id }) => id === registerId);
+  if (!register) return <EmptyState title="This register is not there any more">Choose another one under Records.</EmptyState>;
+  return <RecordBrowser key={register.id} register={register} build={build} me={me} />;
+}
+
+function RecordBrowser({ register, build, me }: { register: RegisterView; build: BuildView; me: Me }) {
+  const looking = useLooking(register);
+  const { data: page, error, isFetching } = useRecordsQuery(looking.arg);
+  const cells = useRecordCells(register, me);
+  const again = useAgain(register.id);
+  const [insert] = useInsertEntriesMutation();
+  const attempt = useTry();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const enters = mayEnter(me.role);
+  const make = async () => {
+    const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
+    if (!made) return;
+    dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: undefined } }));
+    await navigate(`/records/${register.id}/${made.entries[0]!}`);
+  };
+  const sheet = build.sheets.find(({ id }) => id === register.sheetId);
+  return (
+    <Page
+      title={register.title}
+      about={`${sheet?.note ?? ''} ${page ? `${number.format(page.total)} ${page.total === 1 ? 'record' : 'records'}${looking.arg.only.length > 0 || looking.search !== '' ? ' found' : ''}.` : ''}`}
+      actions={
+        <>
+          {enters && <TakeBackButtons again={again} />}
+          <Button asChild size="xs" variant="outline">
+            <Link to={`/sheets/${register.sheetId}`}>As a sheet</Link>
+          </Button>
+          {enters && (
+            <Button size="xs" onClick={() => void make()}>
+              New record
+            </Button>
+          )}
+        </>
+      }
+      slip={<Narrowing register={register} looking={looking} cells={cells} />}
+    >
+      <Stack p="5" gap="4">
+        <HStack gap="3" wrap="wrap">
+          <SearchInput looking={looking} />
+          <Select label="Order" width="220px" value={looking.sort} options={orders(register.fields)} onChoose={(sort) => looking.change({ sort })} />
+        </HStack>
+        {error ? (
+          <Text color="brick.fg" role="alert">
+            {errorWords(error)}
+          </Text>
+        ) : !page ? (
+          <Text color="inkSoft">Looking …</Text>
+        ) : page.total === 0 ? (
+          <Text color="inkSoft">{looking.search === '' && looking.values.size === 0 ? 'There are no records yet.' : 'No record has all of this. Take something away, or look for less.'}</Text>
+        ) : (
+          <>
+            <RecordTable register={register} looking={looking} cells={cells} entries={page.entries} />
+            {page.entries.length < page.total && (
+              <HStack>
+                <Text color="inkSoft">
+                  {number.format(page.entries.length)} of {number.format(page.total)} shown.
+                </Text>
+                {page.entries.length < 500 ? (
+                  <Button size="xs" variant="outline" loading={isFetching} onClick={() => looking.change({ shown: Math.min(500, looking.shown * 2) })}>
+                    Show more
+                  </Button>
+                ) : (
+                  <Text color="inkSoft">Look for something narrower.</Text>
+                )}
+              </HStack>
+            )}
+          </>
+        )}
+      </Stack>
+    </Page>
+  );
+}
+
+const orders = (fields: readonly FieldView[]): (readonly [string, string])[] => [
+  ['', 'in the order of the sheet'],
+  ...fields.filter(({ kind }) => kind !== 'several values').flatMap(({ key, heading, kind }) => [[`${key} up`, `by ${heading}`] as const, [`${key} down`, `by ${heading}, the ${isNumeric(kind) ? 'greatest' : 'last'} first`] as const]),
+];
+
+/** Typing is the search; it is asked for when one pauses. */
+function SearchInput({ looking }: { looking: Looking }) {
+  const [text, setText] = useState(looking.search);
+  const change = useRef(looking.change);
+  useEffect(() => {
+    change.current = looking.change;
+  });
+  useEffect(() => {
+    if (text === looking.search) return;
+    const timer = window.setTimeout(() => change.current({ search: text }), typingPause);
+    return () => window.clearTimeout(timer);
+  }, [text, looking.search]);
+  return <Input size="sm" maxW="360px" bg="card" borderColor="slate.border" type="search" aria-label="Look for records" placeholder="Words in any field" value={text} onChange={(event) => setText(event.target.value)} />;
+}
+
+interface RecordTableProps {
+  readonly register: RegisterView;
+  readonly looking: Looking;
+  readonly cells: RecordCells;
+  readonly entries: readonly { readonly id: string; readonly version: number; readonly cells: Readonly<Record<string, string>> }[];
+}
+
+function RecordTable({ register, looking, cells, entries }: RecordTableProps) {
+  const fields = register.fields.slice(0, mostColumns);
+  return (
+    <Table.Root size="sm" aria-label={`Records of ${register.title}`}>
+      <Table.Header>
+        <Table.Row bg="transparent">
+          {fields.map((field) => (
+            <Table.ColumnHeader key={field.key} textAlign={isNumeric(field.kind) ? 'end' : 'start'}>
+              {field.heading}
+            </Table.ColumnHeader>
+          ))}
+        </Table.Row>
+      </Table.Header>
+      <Table.Body>
+        {entries.map((entry) => (
+          <Table.Row key={entry.id} bg="transparent" _hover={{ bg: 'paper' }}>
+            {fields.map((field, at) => {
+              const look = cells.look(entry, field);
+              const text = look.text === '' && at === 0 ? 'blank' : look.text;
+              return (
+                <Table.Cell key={field.key} textAlign={isNumeric(field.kind) ? 'end' : 'start'} maxW="220px" truncate title={look.said}>
+                  {at === 0 ? (
+                    <Box asChild color="damson.fg" fontWeight="bold" textDecoration="underline" textUnderlineOffset="3px">
+                      <Link to={`/records/${register.id}/${entry.id}?from=${encodeURIComponent(looking.query)}`}>{text}</Link>
+                    </Box>
+                  ) : look.tone === 'outside' ? (
+                    <Text as="span" color="amber.fg" textDecoration="underline dotted">
+                      ○ {text}
+                    </Text>
+                  ) : (
+                    text
+                  )}
+                </Table.Cell>
+              );
+            })}
+          </Table.Row>
+        ))}
+      </Table.Body>
+    </Table.Root>
+  );
+}
+
+/** The fields in which few values stand for many entries: those that are bound to a list, and yes or no. */
+const narrows = ({ rule, kind }: FieldView): boolean => rule?.kind === 'catalog' || rule?.kind === 'typed' || kind === 'yes/no';
+
+function Narrowing({ register, looking, cells }: { register: RegisterView; looking: Looking; cells: RecordCells }) {
+  const fields = register.fields.filter(narrows);
+  return (
+    <Stack gap="3" role="region" aria-label="Only records with">
+      <Text fontWeight="bold">Only records with</Text>
+      {fields.length === 0 && <Text color="inkSoft">No field of this register takes its values from a list.</Text>}
+      {fields.map((field) => (
+        <ValueChoice key={field.key} register={register} field={field} looking={looking} cells={cells} />
+      ))}
+      {looking.values.size > 0 && (
+        <Text fontSize="xs" color="inkSoft">
+          The numbers count all records of the register.
+        </Text>
+      )}
+    </Stack>
+  );
+}
+
+function ValueChoice({ register, field, looking, cells }: { register: RegisterView; field: FieldView; looking: Looking; cells: RecordCells }) {
+  const { data: held } = useHeldValuesQuery({ registerId: register.id, field: field.key, search: '' });
+  const chosen = looking.values.get(field.key);
+  const any = '\u0000any';
+  const options: (readonly [string, string])[] = [
+    [any, 'any'],
+    ...(held?.values.map(({ value, entries }) => [value, `${cells.shownValue(field, value)} (${number.format(entries)})`] as const) ?? []),
+    ...(held && held.blank > 0 ? [['', `blank (${number.format(held.blank)})`] as const] : []),
+  ];
+  return (
+    <Box>
+      <Text fontSize="xs" color="inkSoft" mb="0.5" aria-hidden>
+        {field.heading}
+      </Text>
+      <Select label={field.heading} value={chosen ?? any} options={options} onChoose={(value) => looking.change({ value: [field.key, value === any ? undefined : value] })} />
+    </Box>
+  );
+}

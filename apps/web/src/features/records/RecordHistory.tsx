@@ -1,0 +1,70 @@
+// Who changed what in a record, when, from what to what; the last change of a field can be taken back.
+import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import { mayEnter, type EntryChange, type EntryView, type Me, type RegisterView } from '@dellum/contract';
+import { errorWords } from '../../api/problem.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import { store, useAppDispatch } from '../../store.js';
+import { updateEntry } from '../entries/entriesApi.js';
+import { useEntryHistoryQuery, useTakeBackChangeMutation } from './recordsApi.js';
+import type { RecordCells } from './useRegisterPlace.js';
+
+const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+interface RecordHistoryProps {
+  readonly register: RegisterView;
+  readonly entry: EntryView;
+  readonly cells: RecordCells;
+  readonly me: Me;
+  /** Only changes of this field. */
+  readonly field: string | undefined;
+  showAll(): void;
+}
+
+export function RecordHistory({ register, entry, cells, me, field, showAll }: RecordHistoryProps) {
+  const { data: changes, error } = useEntryHistoryQuery({ registerId: register.id, entryId: entry.id, version: entry.version });
+  const [takeBack, { isLoading }] = useTakeBackChangeMutation();
+  const attempt = useTry();
+  const notice = useNotice();
+  const dispatch = useAppDispatch();
+  const headingOf = (key: string | null) => register.fields.find((known) => known.key === key)?.heading ?? key ?? '';
+  const shown = (key: string | null, value: string): string => {
+    const own = register.fields.find((known) => known.key === key);
+    return value === '' ? 'blank' : `“${own ? cells.shownValue(own, value) : value}”`;
+  };
+  const back = async (change: EntryChange) => {
+    const now = await attempt(takeBack({ registerId: register.id, entryId: entry.id, change: change.id }).unwrap());
+    if (!now) return;
+    updateEntry(dispatch, store.getState(), register.id, entry.id, (known) => (known.version > now.version ? known : now));
+    notice('done', `${headingOf(change.field)} is ${shown(change.field, change.from)} again.`);
+  };
+  const wanted = changes?.filter((change) => field === undefined || change.field === field) ?? [];
+  return (
+    <Stack gap="2" role="region" aria-label="History of the record">
+      <HStack justify="space-between">
+        <Heading as="h2" fontSize="md">
+          {field === undefined ? 'History' : `History of ${headingOf(field)}`}
+        </Heading>
+        {field !== undefined && (
+          <Button size="2xs" variant="ghost" onClick={showAll}>
+            All fields
+          </Button>
+        )}
+      </HStack>
+      {error && <Text color="brick.fg">{errorWords(error)}</Text>}
+      {changes && wanted.length === 0 && <Text color="inkSoft">{field === undefined ? 'Nothing was changed since it came into the register.' : 'This field was not changed since the record was made.'}</Text>}
+      {wanted.map((change) => (
+        <Box key={change.id} borderTopWidth="1px" borderColor="line" pt="2">
+          <Text color="inkSoft" fontSize="xs">
+            {moment.format(new Date(change.at))}, {change.by}
+          </Text>
+          <Text overflowWrap="anywhere">{change.act === 'written' ? `${headingOf(change.field)}: ${shown(change.field, change.from)} → ${shown(change.field, change.to)}` : `The record was ${change.act}.`}</Text>
+          {change.standing && mayEnter(me.role) && (
+            <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
+              Take it back
+            </Button>
+          )}
+        </Box>
+      ))}
+    </Stack>
+  );
+}

@@ -1,0 +1,135 @@
+// Records: looked for, opened, changed with their links and history; two people in one record.
+import { cellOf, expect, test, toSheet, two, type House } from './house.js';
+import type { Page } from '@playwright/test';
+
+const fields = (page: Page) => page.getByRole('group', { name: 'Fields' });
+const value = (page: Page, heading: string) => fields(page).getByRole('group', { name: heading, exact: true }).getByRole('button');
+
+/** The record of a vessel, found by its name. */
+async function openVessel(house: House, who: 'mara' | 'olek' | 'sela', name: string, server?: string): Promise<Page> {
+  const page = await house.open(who, '/records', server);
+  await page.getByRole('main').getByRole('link', { name: /^Vessels/ }).click();
+  await page.getByLabel('Look for records').fill(name);
+  await expect(page.getByText('1 record found.')).toBeVisible();
+  await page.getByRole('table', { name: 'Records of Vessels' }).getByRole('link').click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(name);
+  return page;
+}
+
+test('a record is found by words and values, changed by keys alone, and a change of it taken back from its history', async ({ house }) => {
+  const page = await openVessel(house, 'mara', 'Sallow Kestrel');
+  await value(page, 'Broker').click();
+  await expect(page.getByRole('listbox', { name: 'Ship brokers' })).toBeVisible();
+  await page.keyboard.type('fath');
+  await page.keyboard.press('Enter');
+  await expect(value(page, 'Broker')).toHaveText('Fathom & Daughters');
+  const history = page.getByRole('region', { name: 'History of the record' });
+  await expect(history).toContainText('Mara Fenn');
+  await expect(history).toContainText('→ “Fathom & Daughters”');
+
+  // Tab goes from field to field; what is refused stays, with its reason.
+  await value(page, 'Flag').click();
+  await page.keyboard.type('no such land');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“no such land”');
+  await page.keyboard.press('Escape');
+  await value(page, 'Flag').click();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('textbox', { name: 'Length, m' })).toBeFocused();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('77,5');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText('“77,5” is not a number. Write it like 12.5.').first()).toBeVisible();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('77.5');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('combobox', { name: 'Broker' })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(value(page, 'Length, m')).toHaveText('77.5');
+
+  await page.getByRole('button', { name: 'All fields' }).click();
+  await history.getByText('Length, m: “65” → “77.5”').locator('xpath=..').getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText(/Length, m is “65” again/)).toBeVisible();
+  await expect(value(page, 'Length, m')).toHaveText('65');
+
+  // Back at the search, it stands as it was; narrowed by a value, only such records are left.
+  await page.getByRole('link', { name: 'Vessels', exact: true }).click();
+  await expect(page.getByLabel('Look for records')).toHaveValue('Sallow Kestrel');
+  await page.getByLabel('Look for records').fill('');
+  await expect(page.getByText('240 records.')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Broker' }).selectOption('Corrow Brothers');
+  await expect(page.getByText(/\d+ records found/)).toBeVisible();
+  const shown = page.getByRole('table', { name: 'Records of Vessels' }).locator('tbody tr');
+  await expect(shown.filter({ hasNotText: 'Corrow Brothers' })).toHaveCount(0);
+  await page.getByLabel('Order').selectOption({ label: 'by Length, m, the greatest first' });
+  await expect.poll(async () => (await shown.evaluateAll((rows) => rows.map((row) => Number(row.children[4]!.textContent)))).every((length, at, all) => at === 0 || length <= all[at - 1]!)).toBe(true);
+});
+
+test('records link both ways; one like another is made, deleted, and brought back; on paper there is the record alone', async ({ house }) => {
+  const page = await openVessel(house, 'mara', 'Sallow Kestrel');
+  const crew = page.getByRole('region', { name: 'Crew contacts that name it in Vessel' });
+  const contact = crew.getByRole('link').first();
+  const name = (await contact.textContent())!;
+  await contact.click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(name.split(' · ')[0]!);
+  await expect(value(page, 'Vessel')).toHaveText('Sallow Kestrel');
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('navigation')).toBeHidden();
+  await expect(page.getByRole('region', { name: 'History of the record' })).toBeHidden();
+  await expect(value(page, 'Vessel')).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+  await page.getByRole('link', { name: 'Open Sallow Kestrel' }).click();
+  await expect(crew).toBeVisible();
+  await contact.click();
+
+  await page.getByRole('button', { name: 'Another like it' }).click();
+  await expect(page.getByText(/This is another record like/)).toBeVisible();
+  await expect(value(page, 'Vessel')).toHaveText('Sallow Kestrel');
+  await page.getByRole('button', { name: 'Delete the record' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Delete the record' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Crew contacts' })).toBeVisible();
+  const total = async () => Number(/(\d+) records/.exec((await page.getByText(/\d+ records\./).textContent())!)![1]);
+  const before = await total();
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await expect.poll(total).toBe(before + 1);
+});
+
+test('two people in one record: each sees the other, different fields both win, the same field is told and chosen', async ({ house }) => {
+  const mara = await openVessel(house, 'mara', 'Old Tern');
+  const olek = await openVessel(house, 'olek', 'Old Tern', two());
+  await value(olek, 'Class').click();
+  await expect(fields(mara).getByRole('group', { name: 'Class' })).toContainText('OD is here');
+  await olek.keyboard.press('Control+a');
+  await olek.keyboard.type('tug');
+  await olek.keyboard.press('Enter');
+  await expect(value(mara, 'Class')).toHaveText('tug');
+
+  // Mara types on what she saw: her edit names the version that the record had then.
+  await mara.route('**/api/v1/registers/*/entries/*', async (route) => {
+    const body = route.request().postDataJSON() as { version: number };
+    await route.continue({ postData: JSON.stringify({ ...body, version: 1 }) });
+  });
+  await value(mara, 'Name').click();
+  await mara.keyboard.press('Control+a');
+  await mara.keyboard.type('Oldest Tern');
+  await value(olek, 'Name').click();
+  await olek.keyboard.press('Control+a');
+  await olek.keyboard.type('Older Tern');
+  const stored = olek.waitForResponse((response) => response.request().method() === 'PATCH');
+  await olek.keyboard.press('Enter');
+  expect((await stored).ok()).toBe(true);
+  await mara.keyboard.press('Enter');
+  await expect(fields(mara).getByRole('group', { name: 'Name', exact: true })).toContainText('Olek Dray changed this Name a moment ago; it holds “Older Tern” now.');
+  await mara.unroute('**/api/v1/registers/*/entries/*');
+  await mara.keyboard.press('Escape');
+  await value(mara, 'Name').click();
+  await mara.getByRole('button', { name: 'Take “Oldest Tern”' }).click();
+  await expect(value(olek, 'Name')).toHaveText('Oldest Tern');
+  // The sheet shows the same entry, changed.
+  const reader = await house.open('sela', undefined, two());
+  const grid = await toSheet(reader, 'Vessels');
+  await grid.getByRole('gridcell').first().click();
+  await reader.keyboard.press('Control+Home');
+  await expect(cellOf(grid, 3, 'Name', ['Call sign', 'Name', 'Class', 'Flag', 'Length, m', 'Broker'])).toHaveText('Oldest Tern');
+});

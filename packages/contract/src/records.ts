@@ -1,0 +1,68 @@
+// Records: the entries of a register looked for, one entry with its links, and the history of its fields.
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { FieldSortDto, OnlyDto } from './arrangements.js';
+import type { EntryView } from './entries.js';
+
+/** Which entries are looked for, and how they are ordered. */
+export class RecordsQueryDto {
+  /** Words that all stand somewhere in the entry, in any case. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(200, { message: 'Search for at most 200 characters.' })
+  search?: string;
+
+  @IsArray()
+  @ArrayMaxSize(3, { message: 'Sort by at most three fields.' })
+  @ValidateNested({ each: true })
+  @Type(() => FieldSortDto)
+  sort!: FieldSortDto[];
+
+  @IsArray()
+  @ArrayMaxSize(30)
+  @ValidateNested({ each: true })
+  @Type(() => OnlyDto)
+  only!: OnlyDto[];
+
+  @IsInt()
+  @Min(0)
+  from!: number;
+
+  @IsInt()
+  @Min(1)
+  @Max(500)
+  count!: number;
+}
+
+/** An entry that a field of this one names. */
+export interface LinkOut {
+  readonly field: string;
+  readonly registerId: string;
+  readonly entryId: string;
+}
+/** Entries elsewhere that name this one in a field; of many the first ones. */
+export interface LinkHere {
+  readonly registerId: string;
+  readonly fieldId: string;
+  readonly total: number;
+  readonly entries: readonly EntryView[];
+}
+export interface RecordView {
+  readonly entry: EntryView;
+  readonly out: readonly LinkOut[];
+  readonly here: readonly LinkHere[];
+}
+
+/** One change of an entry, the newest first in a history. */
+export interface EntryChange {
+  readonly id: number;
+  readonly at: string;
+  readonly by: string;
+  readonly act: 'made' | 'written' | 'deleted' | 'brought back';
+  /** written: the field, and its values as they are stored; blank is ''. */
+  readonly field: string | null;
+  readonly from: string;
+  readonly to: string;
+  /** Whether the field still holds what was written then, so that it can be taken back. */
+  readonly standing: boolean;
+}
