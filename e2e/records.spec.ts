@@ -63,7 +63,7 @@ test('a record is found by words and values, changed by keys alone, and a change
   const shown = page.getByRole('table', { name: 'Records of Vessels' }).locator('tbody tr');
   await expect(shown.filter({ hasNotText: 'Corrow Brothers' })).toHaveCount(0);
   await page.getByLabel('Order').selectOption({ label: 'by Length, m, the greatest first' });
-  await expect.poll(async () => (await shown.evaluateAll((rows) => rows.map((row) => Number(row.children[4]!.textContent)))).every((length, at, all) => at === 0 || length <= all[at - 1]!)).toBe(true);
+  await expect.poll(async () => (await shown.evaluateAll((rows) => rows.map((row) => Number(row.children[5]!.textContent)))).every((length, at, all) => at === 0 || length <= all[at - 1]!)).toBe(true);
 });
 
 test('records link both ways; one like another is made, deleted, and brought back; on paper there is the record alone', async ({ house }) => {
@@ -93,6 +93,25 @@ test('records link both ways; one like another is made, deleted, and brought bac
   const before = await total();
   await page.getByRole('button', { name: 'Take back' }).click();
   await expect.poll(total).toBe(before + 1);
+});
+
+test('chosen records come on paper with all their fields', async ({ house }) => {
+  const page = await house.open('sela', '/records');
+  await page.getByRole('main').getByRole('link', { name: /^Crew contacts/ }).click();
+  const boxes = page.getByRole('table').getByRole('checkbox');
+  await boxes.nth(0).check({ force: true });
+  await boxes.nth(2).check({ force: true });
+  await page.getByRole('button', { name: 'Print 2 chosen' }).click();
+  const paper = page.getByRole('region', { name: 'On paper' });
+  await expect(paper.locator('section')).toHaveCount(2);
+  await expect(paper.locator('section').first()).toContainText('Launch fee');
+  await page.emulateMedia({ media: 'print' });
+  await expect(paper.getByRole('button', { name: 'Print these 2' })).toBeHidden();
+  await expect(page.getByRole('navigation')).toBeHidden();
+  await expect(paper.locator('section').last()).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+  await page.getByRole('button', { name: 'Back to the list' }).click();
+  await expect(page.getByRole('table')).toBeVisible();
 });
 
 test('two people in one record: each sees the other, different fields both win, the same field is told and chosen', async ({ house }) => {
@@ -132,4 +151,30 @@ test('two people in one record: each sees the other, different fields both win, 
   await grid.getByRole('gridcell').first().click();
   await reader.keyboard.press('Control+Home');
   await expect(cellOf(grid, 3, 'Name', ['Call sign', 'Name', 'Class', 'Flag', 'Length, m', 'Broker'])).toHaveText('Oldest Tern');
+});
+
+test('a sheet is made of a pasted table: kinds and lists are proposed, mended, and its rows are there', async ({ house }) => {
+  const page = await house.open('ines', '/sheets');
+  const from = page.getByRole('region', { name: 'From a table' });
+  await page.evaluate(() => navigator.clipboard.writeText('Ship\tPilot\tDue\tNote\r\nTern\ttam ossel\t24.11.2026\tfirst\r\nGull\tRook Tansy\t25.11.2026\t\r\nWren\tNobody\tsoon\t'));
+  await from.getByLabel('Headings and rows').click();
+  await page.keyboard.press('Control+v');
+  await expect(from).toContainText('4 fields, 3 rows.');
+  await expect(from.getByLabel('List of field 2').locator('option:checked')).toHaveText('takes values from Pilots');
+  await expect(from.getByLabel('Kind of field 3')).toHaveValue('text');
+  await from.getByLabel('Kind of field 3').selectOption('date');
+  await from.getByLabel('Heading of field 4').fill('Remark');
+  await from.getByRole('button', { name: 'Make the sheet' }).click();
+  await expect(from).toContainText('Give it a title');
+  await from.getByLabel('Title of the sheet').fill('Arrivals');
+  await from.getByRole('button', { name: 'Make the sheet' }).click();
+  await expect(page.getByText('Arrivals is made, with 3 rows.')).toBeVisible();
+  const grid = page.getByRole('grid', { name: 'Arrivals' });
+  const headings = ['Ship', 'Pilot', 'Due', 'Remark'];
+  await expect(cellOf(grid, 1, 'Pilot', headings)).toHaveText('Tam Ossel');
+  await expect(cellOf(grid, 2, 'Due', headings)).toHaveText('25.11.2026');
+  // What a field does not read, and what its catalog does not have, stays as it was written, and is seen.
+  await expect(cellOf(grid, 3, 'Due', headings)).toContainText('soon');
+  await expect(page.getByRole('button', { name: 'Pilot: 1' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Due: 1' })).toBeVisible();
 });

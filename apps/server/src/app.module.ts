@@ -82,6 +82,8 @@ import { SourcesService } from './sources/sources.service.js';
 import { SourcesStore } from './sources/sources.store.js';
 import { Worlds } from './sources/worlds.js';
 import { ColumnsController } from './upkeep/columns.controller.js';
+import { FromRowsController } from './upkeep/fromRows.controller.js';
+import { FromRowsService } from './upkeep/fromRows.service.js';
 import { GatherService } from './upkeep/gather.service.js';
 import { GatherStore } from './upkeep/gather.store.js';
 import { UpkeepController } from './upkeep/upkeep.controller.js';
@@ -103,6 +105,7 @@ const controllers = [
   BindingsController,
   ManyBindingsController,
   ColumnsController,
+  FromRowsController,
   UpkeepController,
   LinkedController,
   RecordsController,
@@ -128,6 +131,7 @@ const services = [
   EntryActs,
   EntryPages,
   Finding,
+  FromRowsService,
   EntryWriting,
   GatherService,
   HistoryService,

@@ -6,7 +6,7 @@ import { ofRanges } from '@dellum/core';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { startListService } from '../../../stand-ins/listService.mjs';
 import { layOutVesselRegistry } from '../../../stand-ins/vesselRegistry.mjs';
-import { openHouse, startServer, until, type House, type Running } from './house.js';
+import { freshDatabase, openHouse, startServer, until, type House, type Running } from './house.js';
 
 let root: string;
 let outside: string;
@@ -35,7 +35,8 @@ beforeAll(async () => {
   await symlink(join(outside, 'secret.txt'), join(root, 'leads-out.txt'));
   await writeFile(join(root, 'huge.txt'), '');
   await truncate(join(root, 'huge.txt'), 500_000_000);
-  running = await startServer(undefined, { root, databases: new Map([['Registry', registry], ['Wrong', wrong.href]]), services: new Map([['Ports', service.base]]) });
+  // Jobs of these houses need what only this server reaches.
+  running = await startServer(await freshDatabase(), { root, databases: new Map([['Registry', registry], ['Wrong', wrong.href]]), services: new Map([['Ports', service.base]]) });
 });
 afterAll(async () => {
   await running.close();

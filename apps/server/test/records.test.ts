@@ -1,5 +1,5 @@
 // Records: looked for, opened with their links both ways, and their history, of which the last change is taken back.
-import type { BuildView, EditOutcome, EntryChange, EntryPage, EntryView, Problem, RecordView } from '@dellum/contract';
+import type { BuildView, EditOutcome, EntryChange, EntryPage, EntryView, FieldCount, Problem, ProposedFieldView, RecordView } from '@dellum/contract';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ruleDto } from './entrySheet.js';
@@ -117,5 +117,34 @@ describe('the history of a record', () => {
     expect((await house.clerk.get<EntryChange[]>(`/registers/${crew.id}/records/${free.body.entries[0]!}/history`)).map(({ act }) => act)).toEqual(['deleted', 'made']);
     expect((await house.clerk.call('GET', `/registers/${crew.id}/records/${second!.id}/history`)).status).toBe(404);
     expect((await house.clerk.call('GET', `/registers/${crew.id}/records/${second!.id}`)).status).toBe(404);
+  });
+});
+
+describe('a sheet of a pasted table', () => {
+  const table = [['Ship', 'Pilot', 'Arrival', 'Share', 'Berth'], ['Tern', 'tam ossel', '24.11.2026', '7.5 %', '007'], ['Gull', 'Rook Tansy', '25.11.2026', '20%', '012'], ['Wren', 'Nobody', '', '', '']];
+
+  it('is proposed by what stands in it, and made with its rows, bound where a catalog has most of its values', async () => {
+    const house = await openHouse(running, []);
+    const propose = async (rows: unknown) => house.administrator.call<ProposedFieldView[] & Problem>('POST', '/sheets/from-rows/proposals', { rows });
+    const { body: proposed } = await propose(table);
+    expect(proposed.map(({ heading, kind, catalogId }) => [heading, kind, catalogId === house.catalog.id])).toEqual([['Ship', 'text', false], ['Pilot', 'text', true], ['Arrival', 'date', false], ['Share', 'percent', false], ['Berth', 'text', false]]);
+    const fields = proposed.map(({ heading, kind, catalogId }) => ({ heading, kind, ...(catalogId && { catalogId }) }));
+    const make = (over: Record<string, unknown> = {}) => house.administrator.call<{ id: string } & Problem>('POST', '/sheets/from-rows', { title: 'Arrivals', note: '', fields, rows: table.slice(1), ...over });
+    const made = await make();
+    expect(made.status).toBe(201);
+    const register = (await house.administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === made.body.id)!.registers[0]!;
+    expect((await entriesOf(house.clerk, register)).map(({ cells }) => cells)).toEqual([
+      { ship: 'Tern', pilot: 'Tam Ossel', arrival: '2026-11-24', share: '0.075', berth: '007' },
+      { ship: 'Gull', pilot: 'Rook Tansy', arrival: '2026-11-25', share: '0.2', berth: '012' },
+      { ship: 'Wren', pilot: 'Nobody' },
+    ]);
+    const counts = await house.clerk.get<FieldCount[]>(`/registers/${register.id}/counts`);
+    expect(counts.find(({ fieldId }) => fieldId === register.fields[1]!.id)).toMatchObject({ held: 3, outside: 1 });
+    expect((await make()).body.code).toBe('name-taken');
+    expect((await make({ title: 'Other', fields: [fields[0], fields[0]] })).body.code).toBe('name-taken');
+    expect((await make({ title: 'Other', fields: [{ ...fields[0], catalogId: house.visits.id }] })).body.code).toBe('not-found');
+    expect((await make({ title: 'Other', rows: [['a\u0000b']] })).body.detail).toContain('cannot be stored');
+    expect((await make({ title: 'Other', fields: [] })).body.code).toBe('not-valid');
+    expect((await propose([['a'], 'b'])).body.code).toBe('not-valid');
   });
 });

@@ -1,7 +1,12 @@
 // Upkeep: what wants mending, with its cure.
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
-import { findingKinds, longestName, type ColumnProfile, type FindingKind, type LeftOutWhy, type LookAlike, type ParentFinding, type RangeFinding, type Redefined, type StandingMatch } from '@dellum/core';
+import { fieldKinds, findingKinds, longestName, type ColumnProfile, type FieldKind, type FindingKind, type LeftOutWhy, type LookAlike, type ParentFinding, type RangeFinding, type Redefined, type StandingMatch } from '@dellum/core';
+import { IsTextRows } from './textRows.js';
+
+/** A pasted table has so many rows and fields at most. */
+export const mostRowsOfTable = 10_000;
+export const mostFieldsOfTable = 60;
 
 /** Asks for the cure of a finding; the server finds it anew, so that what is mended is of now. */
 export class CureDto {
@@ -90,6 +95,57 @@ export class GatherDto {
   @Type(() => GatheredValueDto)
   values!: GatheredValueDto[];
 }
+/** A pasted table: its headings, then its rows. */
+export class TextRowsDto {
+  @IsTextRows(mostRowsOfTable, mostFieldsOfTable)
+  rows!: string[][];
+}
+export class FieldFromRowsDto {
+  @IsString()
+  @Length(1, longestName, { message: 'Give the field a heading.' })
+  heading!: string;
+
+  @IsIn(fieldKinds)
+  kind!: FieldKind;
+
+  /** The catalog that it is bound to. */
+  @IsOptional()
+  @IsUUID()
+  catalogId?: string;
+}
+/** Makes a sheet of a pasted table: `rows` are without the headings. */
+export class MakeFromRowsDto {
+  @IsString()
+  @Length(1, longestName, { message: `Give it a title of at most ${longestName} characters.` })
+  title!: string;
+
+  @IsString()
+  @MaxLength(500)
+  note!: string;
+
+  @IsArray()
+  @ArrayNotEmpty({ message: 'Paste a table with at least one heading.' })
+  @ArrayMaxSize(mostFieldsOfTable)
+  @ValidateNested({ each: true })
+  @Type(() => FieldFromRowsDto)
+  fields!: FieldFromRowsDto[];
+
+  @IsTextRows(mostRowsOfTable, mostFieldsOfTable)
+  rows!: string[][];
+}
+/** A field that a pasted table could have. */
+export interface ProposedFieldView {
+  readonly heading: string;
+  readonly kind: FieldKind;
+  readonly filled: number;
+  /** Cells that the kind does not read; they would stay as they are written. */
+  readonly unread: number;
+  readonly distinct: number;
+  readonly wantsToBeList: boolean;
+  /** The catalog that has most of its values. */
+  readonly catalogId: string | null;
+}
+
 /** The profile of a column, with the catalogs that have most of its values already, the best first. */
 export interface ColumnView extends ColumnProfile {
   readonly standing: readonly StandingMatch[];

@@ -14,7 +14,7 @@ import { queriesOver } from '../catalogs/catalogs.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { SheetsStore } from './sheets.store.js';
 
-const fieldWidth = 140;
+export const fieldWidth = 140;
 
 @Injectable()
 export class SheetsService {
@@ -113,12 +113,7 @@ export class SheetsService {
       const title = fit(dto.heading, 'heading', others.map((other) => other.title));
       const id = randomUUID();
       await this.store.addRegister(trx, caller.houseId, { id, sheetId: sheet.id, title });
-      const fields: { key: string; heading: string; kind: FieldKind }[] = [];
-      for (const { heading, kind } of dto.fields) {
-        const fitting = fit(heading, 'fields', fields.map((field) => field.heading));
-        fields.push({ key: freeKey(fitting, fields.map(({ key }) => key)), heading: fitting, kind });
-      }
-      await this.store.addFields(trx, caller.houseId, id, fields.map((field) => ({ ...field, width: fieldWidth })));
+      await this.store.addFields(trx, caller.houseId, id, fittingFields(dto.fields).map((field) => ({ ...field, width: fieldWidth })));
       return { id, title };
     });
   }
@@ -224,8 +219,18 @@ function mustBeUnused(what: string, users: readonly string[]): void {
   if (users.length > 0) throw new ProblemError('in-use', `“${what}” is used by ${users.join(' and ')}. Delete or clear that first.`, { users });
 }
 
+/** Headings that no two of them share, each with a key. */
+export function fittingFields(wanted: readonly { readonly heading: string; readonly kind: FieldKind }[]): { key: string; heading: string; kind: FieldKind }[] {
+  const fields: { key: string; heading: string; kind: FieldKind }[] = [];
+  for (const { heading, kind } of wanted) {
+    const fitting = fit(heading, 'fields', fields.map((field) => field.heading));
+    fields.push({ key: freeKey(fitting, fields.map(({ key }) => key)), heading: fitting, kind });
+  }
+  return fields;
+}
+
 /** A cleaned name that no sibling has, not even with other blanks or case. */
-function fit(name: string, input: string, taken: readonly string[]): string {
+export function fit(name: string, input: string, taken: readonly string[]): string {
   const fault = (code: 'name-taken' | 'name-unfit', words: string) => new ProblemError(code, words, { faults: { [input]: words } });
   if (forbiddenCharacter(name)) throw fault('name-unfit', 'The name holds a character that cannot be stored. Type it again.');
   const key = matchKey(name);

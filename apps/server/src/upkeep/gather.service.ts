@@ -70,7 +70,7 @@ export class GatherService {
   }
 
   /** The catalogs of one level that have most of the values already, the best first. */
-  private async standing(build: HouseBuild, { values }: ColumnProfile): Promise<StandingMatch[]> {
+  async standing(build: HouseBuild, { values }: Pick<ColumnProfile, 'values'>): Promise<StandingMatch[]> {
     const catalogs = await this.compiled.some(this.database.kysely, build, [...build.catalogs.keys()]);
     const found = [...catalogs.values()].filter(({ levels }) => levels === 1).flatMap((catalog) => standingMatch(values, catalog) ?? []);
     const missed = ({ missing }: StandingMatch) => missing.reduce((sum, { entries }) => sum + entries, 0);

@@ -8,7 +8,7 @@ import { GridRow } from './GridRow.js';
 import { actOf, step, type GridAct } from './keys.js';
 import { leaveGrid } from './leaveGrid.js';
 
-import { isSingle, lefts, type EditorProps, type GridProps, type Move, type Place } from './models.js';
+import { isSingle, lefts, type CellLook, type EditorProps, type GridProps, type Move, type Place } from './models.js';
 import { gridStyles, rowHeight } from './styles.js';
 import { useFollowedRow } from './useFollowedRow.js';
 import { usePointer } from './usePointer.js';
@@ -188,7 +188,7 @@ export function Grid(props: GridProps) {
             row={index}
             style={{ transform: `translateY(${start}px)`, height: rowHeight, ...(editing?.place.row === index && { zIndex: 5 }) }}
             columns={columns}
-            looks={columns.map((_, column) => props.look({ row: index, column }))}
+            looks={looksOf(props.look, index, columns.length)}
             active={index === activeRow ? selection.active.column : undefined}
             block={selection.block}
             editing={editing?.place.row === index ? { column: editing.place.column, node: editorNode(props, editing, leaveNow) } : undefined}
@@ -206,6 +206,19 @@ export function Grid(props: GridProps) {
       </div>
     </Box>
   );
+}
+
+/** What the rows show, while the page has not said otherwise: the grid alone is drawn anew when an editor opens. */
+const known = new WeakMap<GridProps['look'], Map<number, readonly (CellLook | undefined)[]>>();
+
+function looksOf(look: GridProps['look'], row: number, columns: number): readonly (CellLook | undefined)[] {
+  const rows = known.get(look) ?? new Map<number, readonly (CellLook | undefined)[]>();
+  known.set(look, rows);
+  const made = rows.get(row);
+  if (made?.length === columns) return made;
+  const looks = Array.from({ length: columns }, (_, column) => look({ row, column }));
+  rows.set(row, looks);
+  return looks;
 }
 
 const editorNode = (props: GridProps, editing: Editing, leave: (move: Move) => void): ReactNode => props.editor({ ...editing, leave });

@@ -1,10 +1,11 @@
 // The records of one register: looked for by words, narrowed by the values of fields with their counts, in an order.
 import { Box, Button, HStack, Input, Stack, Table, Text } from '@chakra-ui/react';
 import { isNumeric } from '@dellum/core';
-import { mayEnter, type BuildView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { mayEnter, type BuildView, type EntryPage, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { errorWords } from '../../api/problem.js';
+import { Check } from '../../frame/Check.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { Select } from '../../frame/Select.js';
 import { useTry } from '../../frame/useNotice.js';
@@ -16,7 +17,9 @@ import { useAgain } from '../entries/useAgain.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
-import { useLooking, type Looking } from './useLooking.js';
+import { PaperRecords } from './PaperRecords.js';
+import { recordTitle } from './recordWords.js';
+import { mostShown, useLooking, type Looking } from './useLooking.js';
 import { entryRegisters, useRecordCells, type RecordCells } from './useRegisterPlace.js';
 
 const number = new Intl.NumberFormat('en-GB');
@@ -43,6 +46,8 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const enters = mayEnter(me.role);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [printing, setPrinting] = useState(false);
   const make = async () => {
     const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
     if (!made) return;
@@ -50,6 +55,7 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
     await navigate(`/records/${register.id}/${made.entries[0]!}`);
   };
   const sheet = build.sheets.find(({ id }) => id === register.sheetId);
+  const onPaper = page?.entries.filter(({ id }) => chosen.has(id)) ?? [];
   return (
     <Page
       title={register.title}
@@ -57,6 +63,11 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
       actions={
         <>
           {enters && <TakeBackButtons again={again} />}
+          {onPaper.length > 0 && !printing && (
+            <Button size="xs" variant="outline" onClick={() => setPrinting(true)}>
+              Print {onPaper.length} chosen
+            </Button>
+          )}
           <Button asChild size="xs" variant="outline">
             <Link to={`/sheets/${register.sheetId}`}>As a sheet</Link>
           </Button>
@@ -69,40 +80,56 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
       }
       slip={<Narrowing register={register} looking={looking} cells={cells} />}
     >
-      <Stack p="5" gap="4">
-        <HStack gap="3" wrap="wrap">
-          <SearchInput looking={looking} />
-          <Select label="Order" width="220px" value={looking.sort} options={orders(register.fields)} onChoose={(sort) => looking.change({ sort })} />
-        </HStack>
-        {error ? (
-          <Text color="brick.fg" role="alert">
-            {errorWords(error)}
-          </Text>
-        ) : !page ? (
-          <Text color="inkSoft">Looking …</Text>
-        ) : page.total === 0 ? (
-          <Text color="inkSoft">{looking.search === '' && looking.values.size === 0 ? 'There are no records yet.' : 'No record has all of this. Take something away, or look for less.'}</Text>
-        ) : (
-          <>
-            <RecordTable register={register} looking={looking} cells={cells} entries={page.entries} />
-            {page.entries.length < page.total && (
-              <HStack>
-                <Text color="inkSoft">
-                  {number.format(page.entries.length)} of {number.format(page.total)} shown.
-                </Text>
-                {page.entries.length < 500 ? (
-                  <Button size="xs" variant="outline" loading={isFetching} onClick={() => looking.change({ shown: Math.min(500, looking.shown * 2) })}>
-                    Show more
-                  </Button>
-                ) : (
-                  <Text color="inkSoft">Look for something narrower.</Text>
-                )}
-              </HStack>
-            )}
-          </>
-        )}
-      </Stack>
+      {printing && onPaper.length > 0 ? (
+        <PaperRecords register={register} entries={onPaper} cells={cells} back={() => setPrinting(false)} />
+      ) : (
+        <Stack p="5" gap="4">
+          <HStack gap="3" wrap="wrap">
+            <SearchInput looking={looking} />
+            <Select label="Order" width="220px" value={looking.sort} options={orders(register.fields)} onChoose={(sort) => looking.change({ sort })} />
+          </HStack>
+          {error ? (
+            <Text color="brick.fg" role="alert">
+              {errorWords(error)}
+            </Text>
+          ) : page ? (
+            <FoundRecords register={register} looking={looking} cells={cells} page={page} more={isFetching} chosen={chosen} choose={setChosen} />
+          ) : (
+            <Text color="inkSoft">Looking …</Text>
+          )}
+        </Stack>
+      )}
     </Page>
+  );
+}
+
+interface FoundRecordsProps extends Omit<RecordTableProps, 'entries'> {
+  readonly page: EntryPage;
+  /** More of them are on their way. */
+  readonly more: boolean;
+}
+
+function FoundRecords({ page, more, ...table }: FoundRecordsProps) {
+  const { looking } = table;
+  if (page.total === 0) return <Text color="inkSoft">{looking.search === '' && looking.values.size === 0 ? 'There are no records yet.' : 'No record has all of this. Take something away, or look for less.'}</Text>;
+  return (
+    <>
+      <RecordTable {...table} entries={page.entries} />
+      {page.entries.length < page.total && (
+        <HStack>
+          <Text color="inkSoft">
+            {number.format(page.entries.length)} of {number.format(page.total)} shown.
+          </Text>
+          {page.entries.length < mostShown ? (
+            <Button size="xs" variant="outline" loading={more} onClick={() => looking.change({ shown: Math.min(mostShown, looking.shown * 2) })}>
+              Show more
+            </Button>
+          ) : (
+            <Text color="inkSoft">Look for something narrower.</Text>
+          )}
+        </HStack>
+      )}
+    </>
   );
 }
 
@@ -130,15 +157,21 @@ interface RecordTableProps {
   readonly register: RegisterView;
   readonly looking: Looking;
   readonly cells: RecordCells;
-  readonly entries: readonly { readonly id: string; readonly version: number; readonly cells: Readonly<Record<string, string>> }[];
+  readonly entries: readonly EntryView[];
+  readonly chosen: ReadonlySet<string>;
+  choose(chosen: ReadonlySet<string>): void;
 }
 
-function RecordTable({ register, looking, cells, entries }: RecordTableProps) {
+function RecordTable({ register, looking, cells, entries, chosen, choose }: RecordTableProps) {
   const fields = register.fields.slice(0, mostColumns);
+  const toggle = (id: string) => choose(chosen.has(id) ? new Set([...chosen].filter((known) => known !== id)) : new Set([...chosen, id]));
   return (
     <Table.Root size="sm" aria-label={`Records of ${register.title}`}>
       <Table.Header>
         <Table.Row bg="transparent">
+          <Table.ColumnHeader w="36px">
+            <span className="sr-only">Chosen</span>
+          </Table.ColumnHeader>
           {fields.map((field) => (
             <Table.ColumnHeader key={field.key} textAlign={isNumeric(field.kind) ? 'end' : 'start'}>
               {field.heading}
@@ -149,6 +182,9 @@ function RecordTable({ register, looking, cells, entries }: RecordTableProps) {
       <Table.Body>
         {entries.map((entry) => (
           <Table.Row key={entry.id} bg="transparent" _hover={{ bg: 'paper' }}>
+            <Table.Cell>
+              <Check label={`Choose ${recordTitle(register, entry, cells.shown)}`} hidden checked={chosen.has(entry.id)} set={() => toggle(entry.id)} />
+            </Table.Cell>
             {fields.map((field, at) => {
               const look = cells.look(entry, field);
               const text = look.text === '' && at === 0 ? 'blank' : look.text;

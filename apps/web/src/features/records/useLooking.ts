@@ -5,6 +5,8 @@ import type { RecordsArg } from '../entries/entriesApi.js';
 
 const valuePrefix = 'is.';
 const pageSize = 50;
+/** Records that are shown at once; more are looked for more narrowly. */
+export const mostShown = 500;
 
 export interface Looking {
   readonly search: string;
@@ -23,7 +25,7 @@ export function useLooking(register: RegisterView): Looking {
   const [params, setParams] = useSearchParams();
   const search = params.get('q') ?? '';
   const sort = params.get('sort') ?? '';
-  const shown = Math.min(500, Math.max(pageSize, Number(params.get('shown')) || pageSize));
+  const shown = Math.min(mostShown, Math.max(pageSize, Number(params.get('shown')) || pageSize));
   const known = (key: string) => register.fields.some((field) => field.key === key);
   const values = new Map([...params].flatMap(([name, value]) => (name.startsWith(valuePrefix) && known(name.slice(valuePrefix.length)) ? [[name.slice(valuePrefix.length), value] as const] : [])));
   const [field, direction] = sort.split(' ');

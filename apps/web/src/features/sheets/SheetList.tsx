@@ -5,6 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
+import { FromRows } from '../upkeep/FromRows.js';
 import { useFieldCountsQuery } from '../entries/entriesApi.js';
 import { useBuildQuery, useMakeSheetMutation } from './buildApi.js';
 import { errorWords } from '../../api/problem.js';
@@ -72,7 +73,7 @@ export function SheetList({ kind, title, about, empty, mayMake }: SheetListProps
   if (!build) return <Waiting error={errorWords(error)} />;
   const sheets = build.sheets.filter((sheet) => sheet.kind === kind);
   return (
-    <Page title={title} about={about} slip={mayMake ? <NewSheet kind={kind} /> : undefined}>
+    <Page title={title} about={about} slip={mayMake ? <><NewSheet kind={kind} />{kind === 'entry' && <FromRows build={build} />}</> : undefined}>
       {sheets.length === 0 ? (
         <EmptyState title="Nothing here yet">{empty}</EmptyState>
       ) : (

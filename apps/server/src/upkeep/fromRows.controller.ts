@@ -1,0 +1,22 @@
+// HTTP for sheets that are made of pasted tables; administrators only.
+import { Body, Controller, HttpCode, Post } from '@nestjs/common';
+import { MakeFromRowsDto, TextRowsDto, type ProposedFieldView } from '@dellum/contract';
+import { Asking, For, type Caller } from '../people/guard.js';
+import { FromRowsService } from './fromRows.service.js';
+
+@Controller('sheets/from-rows')
+@For('administrator')
+export class FromRowsController {
+  constructor(private readonly fromRows: FromRowsService) {}
+
+  @Post('proposals')
+  @HttpCode(200)
+  propose(@Asking() caller: Caller, @Body() dto: TextRowsDto): Promise<ProposedFieldView[]> {
+    return this.fromRows.propose(caller, dto);
+  }
+
+  @Post()
+  make(@Asking() caller: Caller, @Body() dto: MakeFromRowsDto): Promise<{ id: string }> {
+    return this.fromRows.make(caller, dto);
+  }
+}
