@@ -67,6 +67,12 @@ describe('records', () => {
     const { crew, field, people } = await linked(house);
     const [first, , third] = await entriesOf(house.clerk, house.visits);
     expect((await recordOf(house, people[0]!, crew.id)).out).toEqual([{ field: 'visit', registerId: house.visits.id, entryId: first!.id }]);
+    // A catalog of two registers leads to the one in which the value stands.
+    const { catalogs } = await house.administrator.get<BuildView>('/build');
+    const { id, definition } = catalogs.find(({ title }) => title === 'Visits')!;
+    const both = { ...definition, parts: [...definition.parts, { kind: 'query', join: 'or', registerId: crew.id, value: 'name', label: null, companions: [], filter: null }] };
+    expect((await house.administrator.call('PUT', `/catalogs/${id}/definition`, both)).status).toBe(200);
+    expect((await recordOf(house, people[0]!, crew.id)).out).toEqual([{ field: 'visit', registerId: house.visits.id, entryId: first!.id }]);
     const { here } = await recordOf(house, first!.id);
     expect(here).toMatchObject([{ registerId: crew.id, fieldId: field.id, total: 2 }]);
     expect(here[0]!.entries.map(({ cells }) => cells['name'])).toEqual(['Person 0', 'Person 1']);

@@ -66,7 +66,8 @@ export class ShownFieldDto {
   width!: number | null;
 }
 
-export class ArrangementDto {
+/** Which entries are wanted, and in which order. */
+export class WantedDto {
   @IsArray()
   @ArrayMaxSize(3, { message: 'Sort by at most three fields.' })
   @ValidateNested({ each: true })
@@ -78,7 +79,9 @@ export class ArrangementDto {
   @ValidateNested({ each: true })
   @Type(() => OnlyDto)
   only!: OnlyDto[];
+}
 
+export class ArrangementDto extends WantedDto {
   @IsArray()
   @ArrayMaxSize(400)
   @ValidateNested({ each: true })

@@ -1,28 +1,15 @@
 // Records: the entries of a register looked for, one entry with its links, and the history of its fields.
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Max, MaxLength, Min, ValidateNested } from 'class-validator';
-import { FieldSortDto, OnlyDto } from './arrangements.js';
+import { IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
+import { WantedDto } from './arrangements.js';
 import type { EntryView } from './entries.js';
 
 /** Which entries are looked for, and how they are ordered. */
-export class RecordsQueryDto {
+export class RecordsQueryDto extends WantedDto {
   /** Words that all stand somewhere in the entry, in any case. */
   @IsOptional()
   @IsString()
   @MaxLength(200, { message: 'Search for at most 200 characters.' })
   search?: string;
-
-  @IsArray()
-  @ArrayMaxSize(3, { message: 'Sort by at most three fields.' })
-  @ValidateNested({ each: true })
-  @Type(() => FieldSortDto)
-  sort!: FieldSortDto[];
-
-  @IsArray()
-  @ArrayMaxSize(30)
-  @ValidateNested({ each: true })
-  @Type(() => OnlyDto)
-  only!: OnlyDto[];
 
   @IsInt()
   @Min(0)

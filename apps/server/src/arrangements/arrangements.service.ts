@@ -2,7 +2,7 @@
 // whatever is written to them, until entries come or go or the person arranges them anew.
 import { Injectable } from '@nestjs/common';
 import { emptyWithin, fittingTo, type Arrangement } from '@dellum/core';
-import type { ArrangementDto, ArrangementView, EntryView, HeldValues, ValuesQueryDto } from '@dellum/contract';
+import type { ArrangementDto, WantedDto, ArrangementView, EntryView, HeldValues, ValuesQueryDto } from '@dellum/contract';
 import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
 import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
@@ -107,7 +107,7 @@ const mostValues = 200;
 type Wanted = Pick<Arrangement, 'sort' | 'only'>;
 
 /** Checks which entries are wanted; every field that is named must be there. */
-export function readWanted(dto: Pick<ArrangementDto, 'sort' | 'only'>, register: RegisterBuild): Wanted {
+export function readWanted(dto: WantedDto, register: RegisterBuild): Wanted {
   for (const { field } of [...dto.sort, ...dto.only]) fieldWithKey(register, field);
   const only = dto.only.map((one): Arrangement['only'][number] => {
     const { field } = one;

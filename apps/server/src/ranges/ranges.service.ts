@@ -1,7 +1,7 @@
 // Named ranges: made over selected cells, renamed, ended otherwise, laid over other cells, deleted when nothing uses them.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, endAnother, endAt, endingOf, examine, grouped, heldBy, nameFault, proposalOf, readWorld, readsDirectly, redefined, stretchesOver, type Proposal, type SourceRange, type SourceWorld } from '@dellum/core';
+import { clean, endAnother, endAt, endingOf, examine, grouped, heldBy, nameFault, namingCatalogs, proposalOf, readWorld, readsDirectly, redefined, stretchesOver, type Proposal, type SourceRange, type SourceWorld } from '@dellum/core';
 import { rangeMark, type ChangeRangeDto, type CureDto, type MakeRangeDto, type Outcome, type RangeLine, type RangeLook } from '@dellum/contract';
 import { BuildService } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -97,20 +97,23 @@ export class RangesService {
   /** Every range with what it takes, what it leaves out and why, and what the doctor finds. */
   async lines(caller: Caller): Promise<RangeLine[]> {
     const build = await this.builds.now(caller.houseId);
-    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id) });
+    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id), catalogs: naming(build) });
     return build.ranges.map(({ id }) => lineOf(world, id));
   }
 
   /** Does the cure of a finding. It is found anew; one that is not there any more mends nothing. */
   cure(caller: Caller, dto: CureDto): Promise<Outcome> {
     return this.sources.propose(caller, async (trx, build) => {
-      const world = await this.worlds.read(trx, build, { ranges: build.ranges.map(({ id }) => id) });
+      const world = await this.worlds.read(trx, build, { ranges: build.ranges.map(({ id }) => id), catalogs: naming(build) });
       const finding = examine(dto.rangeId, world, { alike: true }).find(({ kind, words }) => kind === dto.kind && words === dto.words);
       if (!finding?.cure) throw notFound('This finding');
       return finding.cure.proposal;
     });
   }
 }
+
+/** Catalogs whose values name ranges: with them it is known which ranges are used by name. */
+const naming = (build: HouseBuild): string[] => namingCatalogs([...build.catalogs.values()].map(({ definition }) => definition));
 
 function lineOf(world: SourceWorld, id: string): RangeLine {
   const taking = readWorld(world).taking(id);

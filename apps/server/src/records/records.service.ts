@@ -67,8 +67,13 @@ export class RecordsService {
         return fields && looksAt(build, caller, fields.registerId) ? [{ field: field.key, fieldId: field.id, registerId: fields.registerId, key: fields.value, value }] : [];
       });
     });
-    const found = new Map((await this.store.holding(db, caller.houseId, wanted)).map((one) => [one.fieldId, one.id]));
-    return wanted.flatMap(({ field, fieldId, registerId }) => (found.has(fieldId) ? [{ field, registerId, entryId: found.get(fieldId)! }] : []));
+    const found = await this.store.holding(db, caller.houseId, wanted);
+    // A value that stands in several registers, or twice in one, leads to the first of them.
+    return [...new Set(wanted.map(({ field }) => field))].flatMap((key) => {
+      const { fieldId } = wanted.find(({ field }) => field === key)!;
+      const first = found.find((one) => one.fieldId === fieldId);
+      return first ? [{ field: key, registerId: first.registerId, entryId: first.id }] : [];
+    });
   }
 
   /** The entries that name this one: in fields bound to a catalog that has it as a value. */

@@ -56,10 +56,10 @@ export class RecordsStore {
   }
 
   /** The first entries of each register that hold a value in a field. */
-  async holding(db: Reader, houseId: string, holdings: readonly Holding[]): Promise<(EntryView & { fieldId: string })[]> {
+  async holding(db: Reader, houseId: string, holdings: readonly Holding[]): Promise<(EntryView & { fieldId: string; registerId: string })[]> {
     if (holdings.length === 0) return [];
-    const { rows } = await sql<EntryView & { fieldId: string }>`
-      select wanted."fieldId", found.id, found.version, found.cells
+    const { rows } = await sql<EntryView & { fieldId: string; registerId: string }>`
+      select wanted."fieldId", wanted."registerId", found.id, found.version, found.cells
       from jsonb_to_recordset(${JSON.stringify(holdings)}::jsonb) as wanted("fieldId" uuid, "registerId" uuid, key text, value text)
       cross join lateral (
         select id, version, cells from entries

@@ -1,7 +1,7 @@
 // A sheet made of a pasted table: its fields are proposed by what stands under each heading, and its rows become entries.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, cleanedCounts, forbiddenCharacter, lookUp, newRule, parse, profileOf, proposedFields, type Catalog, type CatalogRule, type Cells, type Locale } from '@dellum/core';
+import { cleanedCounts, forbiddenCharacter, newRule, profileOf, proposedFields, readCell, type Catalog, type CatalogRule, type Cells, type Locale } from '@dellum/core';
 import type { FieldFromRowsDto, MakeFromRowsDto, ProposedFieldView, TextRowsDto } from '@dellum/contract';
 import { BuildService } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -51,6 +51,7 @@ export class FromRowsService {
   make(caller: Caller, dto: MakeFromRowsDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const { houseId } = caller;
+      const today = todayOf(new Date());
       const title = fit(dto.title, 'title', build.sheets.map((sheet) => sheet.title));
       const fields = await this.fieldsOf(trx, build, dto.fields);
       const [id, registerId] = [randomUUID(), randomUUID()];
@@ -58,7 +59,7 @@ export class FromRowsService {
       await this.sheets.addRegister(trx, houseId, { id: registerId, sheetId: id, title });
       await this.sheets.addFields(trx, houseId, registerId, fields.map((field) => ({ id: field.id, key: field.key, heading: field.heading, kind: field.kind, width: fieldWidth })));
       await this.sheets.setRules(trx, houseId, fields.flatMap(({ id: fieldId, catalog }) => (catalog ? [{ id: fieldId, rule: { ...(newRule('catalog') as CatalogRule), catalogId: catalog.id } }] : [])));
-      const entries = dto.rows.map((row) => ({ id: randomUUID(), cells: cellsOf(row, fields, build.locale) })).filter(({ cells }) => Object.keys(cells).length > 0);
+      const entries = dto.rows.map((row) => ({ id: randomUUID(), cells: cellsOf(row, fields, build.locale, today) })).filter(({ cells }) => Object.keys(cells).length > 0);
       await this.entries.insert(trx, { houseId, registerId }, undefined, entries);
       const fieldIds = new Map(fields.map((field) => [field.key, field.id]));
       await this.counts.write(trx, houseId, entries.flatMap(({ cells }) => deltasOf({}, cells, fieldIds)));
@@ -78,18 +79,15 @@ export class FromRowsService {
   }
 }
 
-/** What a row becomes: each text as its field reads it, as a value of its catalog in any spelling, or as it was written. */
-function cellsOf(row: readonly string[], fields: readonly NewField[], locale: Locale): Cells {
+/** What a row becomes in the fields. */
+function cellsOf(row: readonly string[], fields: readonly NewField[], locale: Locale, today: string): Cells {
   return Object.fromEntries(
     fields.flatMap(({ key, heading, kind, catalog }, at) => {
       const text = row[at] ?? '';
       const character = forbiddenCharacter(text);
       if (character) throw new ProblemError('value-refused', `A text under ${heading} holds the character ${character}, which cannot be stored. Take it out and paste again.`, { verdict: 'forbidden character', suggestions: [] });
-      if (clean(text) === '') return [];
-      const parsed = parse(kind, text, locale, todayOf(new Date()));
-      const value = parsed.ok ? parsed.value : text;
-      const found = catalog && lookUp(catalog, value);
-      return [[key, found?.found === 'item' ? found.item.value : value]];
+      const value = readCell({ kind, catalog }, text, locale, today);
+      return value === '' ? [] : [[key, value]];
     }),
   );
 }

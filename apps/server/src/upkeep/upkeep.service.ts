@@ -1,6 +1,6 @@
 // Upkeep: everything in the house that wants mending, found by the core.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, examine, examineParents, itemsAtLevel, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
+import { canBeOutside, examine, examineParents, hasParents, itemsAtLevel, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -62,8 +62,9 @@ export class UpkeepService {
   }
 
   private async find(build: HouseBuild, offered: Offered): Promise<Standing> {
-    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id), catalogs: build.catalogs.keys() });
-    const parents = [...build.catalogs.keys()].flatMap((id) => examineParents(id, world));
+    const parented = [...build.catalogs.values()].filter(({ definition }) => hasParents(definition)).map(({ id }) => id);
+    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id), catalogs: parented });
+    const parents = parented.flatMap((id) => examineParents(id, world));
     const findings = build.ranges.flatMap(({ id }) => examine(id, world, { effects: true }));
     const alikes: CatalogAlikes[] = [];
     for (const [catalogId, values] of offered) {

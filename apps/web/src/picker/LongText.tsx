@@ -1,26 +1,14 @@
 // A text of any length: the editor grows with what is typed, and takes several lines.
-import { useEffect, useId, useLayoutEffect, useRef, useState, type CSSProperties, type KeyboardEvent } from 'react';
+import { useEffect, useId, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { Floating } from './Floating.js';
-import { RefusalNote, type Refusal } from './PickerInput.js';
-
-interface LongTextProps {
-  readonly label: string;
-  readonly text: string;
-  readonly refusal: Refusal | undefined;
-  readonly selectAll: boolean;
-  readonly style: CSSProperties;
-  onText(text: string): void;
-  onTake(text: string, by: 'enter' | 'tab' | 'backTab' | 'pick', confirmed?: boolean): void;
-  onEscape(): void;
-  onBlur(): void;
-}
+import { RefusalNote, type TextEditing } from './PickerInput.js';
 
 /** Longer texts get an editor that is wider than its cell. */
 const longFrom = 30;
 const mostLines = 14;
 const lineHeight = 20;
 
-export function LongText({ label, text, refusal, selectAll, style, onText, onTake, onEscape, onBlur }: LongTextProps) {
+export function LongText({ label, text, refusal, selectAll, style, onText, onTake, onEscape, onBlur }: TextEditing) {
   const [area, setArea] = useState<HTMLTextAreaElement | null>(null);
   const [suggested, setSuggested] = useState(0);
   const id = useId();

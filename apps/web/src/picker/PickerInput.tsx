@@ -26,16 +26,10 @@ export interface Refusal {
   readonly conflict?: boolean;
 }
 
-interface PickerInputProps {
+/** What every editor of a text takes. */
+export interface TextEditing {
   readonly label: string;
-  /** What is picked from; undefined where one types without a list. */
-  readonly list: PickList | undefined;
-  readonly others: OtherValues;
-  /** For dates: the calendar under the text, and the day that a key leads to. */
-  readonly days?: Days | undefined;
   readonly text: string;
-  readonly held: string;
-  readonly openAtOnce: boolean;
   readonly refusal: Refusal | undefined;
   readonly selectAll: boolean;
   readonly style: CSSProperties;
@@ -44,6 +38,16 @@ interface PickerInputProps {
   onTake(text: string, by: 'enter' | 'tab' | 'backTab' | 'pick', confirmed?: boolean): void;
   onEscape(): void;
   onBlur(): void;
+}
+
+interface PickerInputProps extends TextEditing {
+  /** What is picked from; undefined where one types without a list. */
+  readonly list: PickList | undefined;
+  readonly others: OtherValues;
+  /** For dates: the calendar under the text, and the day that a key leads to. */
+  readonly days?: Days | undefined;
+  readonly held: string;
+  readonly openAtOnce: boolean;
 }
 
 export function PickerInput(props: PickerInputProps) {

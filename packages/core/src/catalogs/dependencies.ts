@@ -58,6 +58,12 @@ export function readsDirectly(definition: CatalogDefinition, what: 'ranges' | 'r
   return definition.parts.some((part) => partReads(part)[what]?.includes(id));
 }
 
+/** The catalogs by whose items ranges are named. */
+export const namingCatalogs = (definitions: Iterable<CatalogDefinition>): string[] => [...definitions].flatMap(({ parts }) => parts.flatMap((part) => (part.kind === 'named' ? [part.catalogId] : [])));
+
+/** Whether a part of the catalog puts something under the items of another one. */
+export const hasParents = ({ parts }: CatalogDefinition): boolean => parts.some(({ kind }) => kind === 'keyed' || kind === 'named');
+
 /** The ranges that feed a catalog directly. */
 export const rangesOf = ({ parts }: CatalogDefinition): string[] => parts.flatMap((part) => (part.kind === 'range' ? [part.rangeId] : []));
 

@@ -5,7 +5,7 @@ export { compareTexts, comparesWith, comparisons, filterClause, passes, type Com
 export { companionsOf, composeCatalog } from './compose.js';
 export { catalogSentence } from './sentence.js';
 export { mostUsed, orderClause } from './order.js';
-export { behindOf, cycleThrough, dependents, ofRanges, rangesOf, readsDirectly } from './dependencies.js';
+export { behindOf, cycleThrough, dependents, hasParents, namingCatalogs, ofRanges, rangesOf, readsDirectly } from './dependencies.js';
 export { isOffered, validityOn } from './validity.js';
 export { compileCatalog, itemsAtLevel } from './compile.js';
 export { itemWithValue, lookUp } from './lookUp.js';

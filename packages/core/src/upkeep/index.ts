@@ -4,4 +4,4 @@ export { cleanedCounts, profileOf, wantsToBeList, type ColumnProfile, type Propo
 export { lookAtPaste, type PasteLook } from './pasteLook.js';
 export { examineParents, type ParentFinding } from './parentsDoctor.js';
 export { standingMatch, type StandingMatch } from './standing.js';
-export { proposedFields, type ProposedField } from './proposedFields.js';
+export { proposedFields, readCell, type ProposedField } from './proposedFields.js';

@@ -1,4 +1,5 @@
 // A table that somebody pastes: its headings, and the kind that the texts under each of them are of.
+import { lookUp, type Catalog } from '../catalogs/index.js';
 import { clean } from '../text/index.js';
 import { parse, type FieldKind, type Locale } from '../values/index.js';
 
@@ -34,6 +35,15 @@ function proposed(heading: string, texts: readonly string[], locale: Locale): Pr
   const unreadBy = (kind: FieldKind) => [...counts].reduce((sum, [text, entries]) => sum + (reads(kind, text, locale) ? 0 : entries), 0);
   const kind = filled === 0 ? undefined : guessed.find((one) => filled - unreadBy(one) >= mostly * filled);
   return { heading, kind: kind ?? 'text', filled, unread: kind ? unreadBy(kind) : 0, counts };
+}
+
+/** What a pasted text becomes in a field: as its kind reads it, as the value of its catalog that it means, or as it was written. Blank for a blank. */
+export function readCell({ kind, catalog }: { readonly kind: FieldKind; readonly catalog: Catalog | undefined }, text: string, locale: Locale, today: string): string {
+  if (clean(text) === '') return '';
+  const parsed = parse(kind, text, locale, today);
+  const value = parsed.ok ? parsed.value : text;
+  const found = catalog && lookUp(catalog, value);
+  return found?.found === 'item' ? found.item.value : value;
 }
 
 /** Headings that are missing or stand twice are told apart by a number. */

@@ -8,7 +8,7 @@ import { errorWords, faultWords } from '../../api/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { useNotice } from '../../frame/useNotice.js';
-import { fromBoth } from '../../grid/index.js';
+import { fromBoth, fromClipboard } from '../../grid/index.js';
 import { useMakeFromRowsMutation, useProposeFieldsMutation } from './upkeepApi.js';
 
 const number = new Intl.NumberFormat('en-GB');
@@ -17,7 +17,13 @@ type Wanted = MakeFromRowsDto['fields'][number];
 
 export function FromRows({ build }: { build: BuildView }) {
   const [rows, setRows] = useState<string[][]>();
+  const [typed, setTyped] = useState('');
   const [propose, { data: proposed, error }] = useProposeFieldsMutation();
+  const look = (table: string[][]) => {
+    if (table.length === 0) return;
+    setRows(table);
+    void propose(table);
+  };
   return (
     <Stack gap="2" mt="6" role="region" aria-label="From a table">
       <Heading as="h2" fontSize="md">
@@ -27,26 +33,35 @@ export function FromRows({ build }: { build: BuildView }) {
         proposed ? (
           <Proposal rows={rows} proposed={proposed} build={build} leave={() => setRows(undefined)} />
         ) : (
-          <Text color={error ? 'brick.fg' : 'inkSoft'}>{errorWords(error) ?? 'Looking at the table …'}</Text>
+          <>
+            <Text color={error ? 'brick.fg' : 'inkSoft'} role={error ? 'alert' : 'status'}>{errorWords(error) ?? 'Looking at the table …'}</Text>
+            <Button size="sm" alignSelf="start" variant="outline" onClick={() => setRows(undefined)}>
+              Leave it
+            </Button>
+          </>
         )
       ) : (
-        <Textarea
-          size="xs"
-          rows={4}
-          bg="card"
-          borderColor="slate.border"
-          aria-label="Headings and rows"
-          placeholder="Paste headings with some rows under them"
-          value=""
-          onChange={() => undefined}
-          onPaste={(event) => {
-            event.preventDefault();
-            const pasted = fromBoth(event.clipboardData.getData('text/plain'), event.clipboardData.getData('text/html'));
-            if (pasted.length === 0) return;
-            setRows(pasted);
-            void propose(pasted);
-          }}
-        />
+        <>
+          <Textarea
+            size="xs"
+            rows={4}
+            bg="card"
+            borderColor="slate.border"
+            aria-label="Headings and rows"
+            placeholder="Paste headings with some rows under them"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            onPaste={(event) => {
+              event.preventDefault();
+              look(fromBoth(event.clipboardData.getData('text/plain'), event.clipboardData.getData('text/html')));
+            }}
+          />
+          {typed.trim() !== '' && (
+            <Button size="sm" alignSelf="start" variant="outline" onClick={() => look(fromClipboard(typed))}>
+              Look at the table
+            </Button>
+          )}
+        </>
       )}
     </Stack>
   );
