@@ -3,7 +3,9 @@ import { arranges, asKept, fieldsInOrder, type Arrangement } from '@dellum/core'
 import type { FieldView, RegisterView } from '@dellum/contract';
 import { useMemo } from 'react';
 import { useTry } from '../../frame/useNotice.js';
-import { useArrangeAnewMutation, useArrangementQuery, useKeepArrangementMutation } from './arrangementsApi.js';
+import { useAppDispatch } from '../../store.js';
+import { useArrangementQuery } from './arrangementsApi.js';
+import { arrangeAnew, arrangeBy } from './arrangeBy.js';
 
 export interface Arranging {
   readonly arrangement: Arrangement;
@@ -20,8 +22,7 @@ export interface Arranging {
 
 export function useArrangement(register: RegisterView): Arranging {
   const { data } = useArrangementQuery(register.id);
-  const [keep] = useKeepArrangementMutation();
-  const [arrange] = useArrangeAnewMutation();
+  const dispatch = useAppDispatch();
   const attempt = useTry();
   const arrangement = data?.arrangement ?? asKept;
   const fields = useMemo(() => fieldsInOrder(register.fields, arrangement).flatMap(({ field, hidden, width }) => (hidden ? [] : [{ ...field, width: width ?? field.width }])), [register.fields, arrangement]);
@@ -30,7 +31,7 @@ export function useArrangement(register: RegisterView): Arranging {
     version: data && arranges(arrangement) ? data.version : undefined,
     ready: data !== undefined,
     fields,
-    set: (next) => void attempt(keep({ registerId: register.id, arrangement: next }).unwrap()),
-    anew: () => void attempt(arrange(register.id).unwrap()),
+    set: (next) => void attempt(dispatch(arrangeBy(register.id, next))),
+    anew: () => void attempt(dispatch(arrangeAnew(register.id))),
   };
 }

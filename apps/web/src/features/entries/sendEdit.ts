@@ -2,6 +2,7 @@
 import { withTexts, type Cells } from '@dellum/core';
 import type { RequestProblem } from '../../api/problem.js';
 import { passes } from '../../api/problem.js';
+import { hasTurns, inTurn } from '../../api/inTurn.js';
 import type { AppDispatch, RootState } from '../../store.js';
 import { drafted, settled, type Draft } from './draftsSlice.js';
 import { did } from './doneSlice.js';
@@ -37,15 +38,31 @@ function draftOf(edit: CellEdit, problem: RequestProblem): Draft {
   return { ...base, state: 'refused', suggestions: problem.suggestions ?? [], ...(problem.mayConfirm && { mayConfirm: true }) };
 }
 
-/** Sends the edit; returns the draft it became when it was not taken. */
-export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
+/** By entry while edits of it are under way: the version that each field has from this browser's last answered edit. */
+const ownVersions = new Map<string, ReadonlyMap<string, number>>();
+
+/**
+ * Shows the edit at once and sends it when the edits of its entry before it are answered, as one that knows them;
+ * returns the draft it became when it was not taken.
+ */
+export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch): Promise<Draft | undefined> => {
   dispatch(show(edit, edit.expected));
+  const { entryId, field, version } = edit;
+  try {
+    return await inTurn(entryId, () => dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) })));
+  } finally {
+    if (!hasTurns(entryId)) ownVersions.delete(entryId);
+  }
+};
+
+const send = (edit: CellEdit) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
   const { registerId, entryId, field, text, version, confirmed } = edit;
   const request = dispatch(entriesApi.endpoints.editCell.initiate({ registerId, entryId, field, text, version, ...(confirmed && { confirmed }) }));
   try {
     const { entry, written = [] } = await request.unwrap();
     if (written.length > 0) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
     dispatch(settled({ entryId, field }));
+    ownVersions.set(entryId, new Map([...(ownVersions.get(entryId) ?? []), ...[...changedBy(edit), ...written.map((cell) => cell.field)].map((key) => [key, entry.version] as const)]));
     rememberPatch(entryId, entry.version, Object.fromEntries(changedBy(edit).map((key) => [key, entry.cells[key] ?? null])));
     updateEntry(dispatch, getState(), registerId, entryId, (known) => (known.version > entry.version ? known : entry));
     return undefined;
