@@ -1,5 +1,6 @@
 // Requests: a clerk's wish reaches whoever keeps the catalog, and every answer reaches the entries. Values that anybody may add.
 import type { BuildView, CatalogItems, EntryPage, FieldCount, Problem, RequestAtEntry, RequestCount, RequestGroup } from '@dellum/contract';
+import { joinedValues } from '@dellum/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chain, makeEntrySheet, quayAndBerth, ruleDto } from './entrySheet.js';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
@@ -84,6 +85,26 @@ describe('a wish', () => {
     await made.house.administrator.call('POST', '/requests/answers', { catalogId: made.berths, path: ['North'], values: ['N7'], answer: 'accepted' });
     expect((await made.edit(two, 'quay', 'North')).status).toBe(200);
     expect((await made.edit(two, 'berth', 'n7')).body.verdict).toMatchObject({ verdict: 'taken', value: 'N7' });
+  });
+
+  it('may be one of several values: each new one is asked for, and only it follows the answer', async () => {
+    const made = await makeEntrySheet(running, [['gear', 'several values']]);
+    const catalog = await made.house.administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Gear', note: '', definition: { parts: [{ kind: 'typed', join: 'or', values: ['Mooring', 'Fresh water', 'Waste'] }], filter: null, distinct: 'value', order: { by: 'kept' } } });
+    const services = catalog.body.id;
+    await made.rule('gear', { kind: 'catalog', catalogId: services, others: 'request' });
+    const entry = await made.entry();
+    expect((await made.edit(entry, 'gear', 'mooring; Shore pwr; Divers')).body.verdict).toMatchObject({ verdict: 'requested', newValues: ['Shore pwr', 'Divers'], value: joinedValues(['Mooring', 'Shore pwr', 'Divers']) });
+    expect((await made.edit(entry, 'gear', 'Mooring; Shore pwr; Divers; Waste')).body.verdict).toMatchObject({ verdict: 'marked' });
+    const asked = async () => (await made.house.administrator.get<RequestGroup[]>('/requests')).flatMap(({ spellings }) => spellings.map(({ value }) => value)).sort();
+    expect(await asked()).toEqual(['Divers', 'Shore pwr']);
+    const answered = (values: string[], more: Record<string, unknown>) => made.house.administrator.call('POST', '/requests/answers', { catalogId: services, path: [], values, ...more });
+    await answered(['Shore pwr'], { answer: 'accepted', to: 'Shore power' });
+    await answered(['Divers'], { answer: 'mapped', to: 'Waste' });
+    expect((await made.cells(entry))['gear']).toBe(joinedValues(['Mooring', 'Shore power', 'Waste']));
+    expect(await asked()).toEqual([]);
+    await made.rule('gear', { kind: 'catalog', catalogId: services, others: 'add' });
+    expect((await made.edit(entry, 'gear', 'Ice, Waste, Salt')).body.verdict).toMatchObject({ verdict: 'taken', value: joinedValues(['Ice', 'Waste', 'Salt']) });
+    expect((await made.edit(entry, 'gear', 'Divers, Ice, Mooring; x')).body.verdict).toMatchObject({ verdict: 'taken' });
   });
 
   it('is answered only by whoever keeps the catalog, and only while it waits', async () => {

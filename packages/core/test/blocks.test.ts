@@ -13,12 +13,13 @@ const fields: readonly JudgedField[] = [
   { heading: 'Free', kind: 'number', rule: null },
   { heading: 'Must', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', mayBeBlank: false } },
   { heading: 'Asked', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', others: 'confirm' } },
+  { heading: 'Several', kind: 'several values', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', others: 'request' } },
 ];
 
 describe('blockJudge', () => {
   it('gives for every cell the verdict of the judge, in any order and however often', () => {
-    const text = fc.constantFrom('Ebb', 'ebb', ' EBB ', 'Rise', 'Slack', 'slack', 'Spring', 'spring', 'x', 'X', 'y', 'none', '', '  ', '5', '5.0');
-    const cell = fc.record({ text, quay: fc.constantFrom('', 'a', 'b', 'c'), held: fc.constantFrom('', 'Slack', 'Spring', 'x', 'Ebb', 'none') });
+    const text = fc.constantFrom('Ebb', 'ebb', ' EBB ', 'Rise', 'Slack', 'slack', 'Spring', 'spring', 'x', 'X', 'y', 'none', '', '  ', '5', '5.0', 'none, ebb', 'Slack; Ebb', 'x; rise; x');
+    const cell = fc.record({ text, quay: fc.constantFrom('', 'a', 'b', 'c'), held: fc.constantFrom('', 'Slack', 'Spring', 'x', 'Ebb', 'none', 'Ebb\u001Fnone') });
     fc.assert(
       fc.property(fc.constantFrom(...fields), fc.array(cell, { maxLength: 30 }), (field, cells) => {
         const judgeCell = blockJudge(field, context);

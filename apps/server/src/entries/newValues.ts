@@ -41,7 +41,11 @@ export const judgedCells = (outcomes: readonly { readonly entry: string; readonl
 
 const ruleOf = ({ field }: JudgedCell): CatalogRule | undefined => (field.rule?.kind === 'catalog' ? field.rule : undefined);
 const pathIn = (rule: CatalogRule, cells: Cells): string[] => rule.parents.map((key) => cells[key] ?? '');
-const placeOf = (rule: CatalogRule, { cells, verdict }: JudgedCell): Addition => ({ catalogId: rule.catalogId, path: pathIn(rule, cells), value: verdict.verdict === 'refused' ? '' : verdict.value });
+/** The new values of a judged cell, where they belong, when its verdict is of this kind. */
+const newIn = (cell: JudgedCell, kind: 'requested' | 'added'): Addition[] => {
+  const rule = ruleOf(cell);
+  return cell.verdict.verdict === kind && rule ? cell.verdict.newValues.map((value) => ({ catalogId: rule.catalogId, path: pathIn(rule, cell.cells), value })) : [];
+};
 
 @Injectable()
 export class NewValues {
@@ -70,10 +74,7 @@ export class NewValues {
 
   /** Throws what is to be added before the judged cells can be stored. */
   mustAdd(judged: readonly JudgedCell[]): void {
-    const additions = judged.flatMap((cell) => {
-      const rule = ruleOf(cell);
-      return cell.verdict.verdict === 'added' && rule ? [placeOf(rule, cell)] : [];
-    });
+    const additions = judged.flatMap((cell) => newIn(cell, 'added'));
     if (additions.length > 0) throw new AddFirst(additions);
   }
 
@@ -90,10 +91,7 @@ export class NewValues {
 
   /** Keeps the wishes of stored cells, in their transaction. */
   async wish(trx: Trx, caller: Writer, register: RegisterBuild, judged: readonly JudgedCell[]): Promise<void> {
-    const wishes = judged.flatMap((cell): NewWish[] => {
-      const rule = ruleOf(cell);
-      return cell.verdict.verdict === 'requested' && rule ? [{ id: randomUUID(), fieldId: cell.field.id, entryId: cell.entry, ...placeOf(rule, cell) }] : [];
-    });
+    const wishes = judged.flatMap((cell) => newIn(cell, 'requested').map((wish): NewWish => ({ id: randomUUID(), fieldId: cell.field.id, entryId: cell.entry, ...wish })));
     if (wishes.length === 0) return;
     await this.requests.add(trx, caller.houseId, caller.id, wishes);
     await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'requests', registerId: register.id } }]);

@@ -1,7 +1,7 @@
 // Requests: clerks' wishes for new values, answered by whoever keeps the catalog. An accepted value is written into the source
 // and the entries come right; a mapped one is remembered as another name and the entries follow; a declined one stays outside.
 import { Injectable } from '@nestjs/common';
-import { carried, clean, groupWishes, itemKey, withTexts, type Cells, type KeptItem, type Proposal, type Step } from '@dellum/core';
+import { carried, clean, groupWishes, itemKey, joinedValues, valuesIn, withTexts, type Cells, type KeptItem, type Proposal, type Step } from '@dellum/core';
 import { keeps, type AnswerRequestDto, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
 import { BuildService, feedsCatalogs, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
@@ -94,30 +94,37 @@ export class RequestsService {
       steps.push({ what: 'items kept', catalogId: dto.catalogId, items: [{ ...kept, otherNames: [...new Set([...kept.otherNames, ...others])] }] });
     }
     const following = wishes.filter((wish) => wish.value !== value);
-    const { proposed, direct } = parted(build, following, value);
+    const instead: Instead = (held) => joinedValues(valuesIn(held).map((one) => (following.some((wish) => wish.value === one) ? value : one)));
+    const { proposed, direct } = parted(build, following, instead);
     const proposal: Proposal = { steps: [...steps, ...proposed] };
     const outcome = await this.sources.proposeWithin(trx, caller, build, proposal);
     if (outcome.slip) throw new ProblemError('slip-open', 'This answer would change entries elsewhere. Let an administrator write the value where it is kept.');
-    for (const [field, ids] of direct) await this.follow(trx, caller, build, field, ids, value);
+    for (const [field, ids] of direct) await this.follow(trx, caller, build, field, ids, instead);
   }
 
-  /** Entries that wished for another spelling get the value. */
-  private async follow(trx: Trx, caller: Caller, build: HouseBuild, field: FieldBuild, ids: readonly string[], value: string): Promise<void> {
+  /** Entries that wished for another spelling get the value instead of it. */
+  private async follow(trx: Trx, caller: Caller, build: HouseBuild, field: FieldBuild, ids: readonly string[], instead: Instead): Promise<void> {
     const register = build.registers.get(field.registerId)!;
     const carries = carriesOf(build, register);
     const entries = new Map((await this.entries.lock(trx, { houseId: caller.houseId, registerId: register.id }, ids)).map((entry) => [entry.id, entry]));
-    const after = new Map<string, Cells>([...entries].map(([id, entry]) => [id, withTexts(carried(entry.cells, carries), [[field.key, value]])]));
+    const after = new Map([...entries].map(([id, entry]): [string, Cells] => {
+      const cells = carried(entry.cells, carries);
+      return [id, withTexts(cells, [[field.key, instead(cells[field.key] ?? '')]])];
+    }));
     await this.writing.cells(trx, caller, register, entries, after, carries);
   }
 }
 
+/** What a cell holds once its wishes are answered: the value alone, or among others. */
+type Instead = (held: string) => string;
+
 /** Entries that are values elsewhere change by the proposal; all others are written. */
-function parted(build: HouseBuild, wishes: readonly WaitingWish[], value: string): { proposed: Step[]; direct: Map<FieldBuild, string[]> } {
+function parted(build: HouseBuild, wishes: readonly WaitingWish[], instead: Instead): { proposed: Step[]; direct: Map<FieldBuild, string[]> } {
   const proposed: Step[] = [];
   const direct = new Map<FieldBuild, string[]>();
-  for (const { fieldId, entryId } of wishes) {
+  for (const { fieldId, entryId, held } of wishes) {
     const field = build.fields.get(fieldId)!;
-    if (feedsCatalogs(build, field.registerId)) proposed.push({ what: 'act', registerId: field.registerId, act: { act: 'write', cells: [{ entry: entryId, field: field.key, text: value }] } });
+    if (feedsCatalogs(build, field.registerId)) proposed.push({ what: 'act', registerId: field.registerId, act: { act: 'write', cells: [{ entry: entryId, field: field.key, text: instead(held) }] } });
     else direct.set(field, [...(direct.get(field) ?? []), entryId]);
   }
   return { proposed, direct };

@@ -18,7 +18,12 @@ export interface WaitingWish extends Omit<NewWish, 'path'> {
   readonly path: string[];
   readonly by: string;
   readonly at: Date;
+  /** What the cell holds: the value, alone or among others. */
+  readonly held: string;
 }
+
+/** True while a cell still holds the value of its request, alone or among others. */
+const stillHeld = sql<boolean>`requests.value = any(string_to_array(cells ->> fields.key, ${'\u001F'}))`;
 
 /** How long a declined wish is told at its entry. */
 const toldFor = sql`interval '30 days'`;
@@ -28,8 +33,11 @@ export class RequestsStore {
   async add(trx: Trx, houseId: string, personId: string, wishes: readonly NewWish[]): Promise<void> {
     if (wishes.length === 0) return;
     await sql`
-      delete from requests using jsonb_to_recordset(${JSON.stringify(wishes)}::jsonb) as wish("fieldId" uuid, "entryId" uuid)
-      where requests.house_id = ${houseId} and requests.field_id = wish."fieldId" and requests.entry_id = wish."entryId" and state = 'waiting'`.execute(trx);
+      delete from requests using jsonb_to_recordset(${JSON.stringify(wishes)}::jsonb) as wish("fieldId" uuid, "entryId" uuid, value text), fields, entries
+      where requests.house_id = ${houseId} and requests.field_id = wish."fieldId" and requests.entry_id = wish."entryId" and state = 'waiting'
+        and fields.house_id = requests.house_id and fields.id = requests.field_id
+        and entries.house_id = requests.house_id and entries.register_id = fields.register_id and entries.id = requests.entry_id
+        and (requests.value = wish.value or not ${stillHeld})`.execute(trx);
     await sql`
       insert into requests (house_id, id, catalog_id, field_id, entry_id, path, value, person_id)
       select ${houseId}, id, "catalogId", "fieldId", "entryId", path, value, ${personId}
@@ -40,12 +48,12 @@ export class RequestsStore {
   async waiting(db: Reader, houseId: string, catalogIds: readonly string[]): Promise<WaitingWish[]> {
     if (catalogIds.length === 0) return [];
     const { rows } = await sql<WaitingWish>`
-      select requests.id, requests.catalog_id as "catalogId", field_id as "fieldId", entry_id as "entryId", path, value, people.name as by, requests.at
+      select requests.id, requests.catalog_id as "catalogId", field_id as "fieldId", entry_id as "entryId", path, value, people.name as by, requests.at, cells ->> fields.key as held
       from requests
       join people on people.house_id = requests.house_id and people.id = requests.person_id
       join fields on fields.house_id = requests.house_id and fields.id = requests.field_id
       join entries on entries.house_id = requests.house_id and entries.register_id = fields.register_id and entries.id = requests.entry_id
-      where requests.house_id = ${houseId} and state = 'waiting' and requests.catalog_id = any(${catalogIds}::uuid[]) and cells ->> fields.key = requests.value
+      where requests.house_id = ${houseId} and state = 'waiting' and requests.catalog_id = any(${catalogIds}::uuid[]) and ${stillHeld}
       order by requests.at`.execute(db);
     return rows;
   }
@@ -58,7 +66,7 @@ export class RequestsStore {
       join fields on fields.house_id = requests.house_id and fields.id = requests.field_id and fields.register_id = ${registerId}
       join entries on entries.house_id = requests.house_id and entries.register_id = ${registerId} and entries.id = requests.entry_id
       left join people on people.house_id = requests.house_id and people.id = requests.answered_by
-      where requests.house_id = ${houseId} and cells ->> fields.key = requests.value
+      where requests.house_id = ${houseId} and ${stillHeld}
         and (state = 'waiting' or (state = 'declined' and answered_at > now() - ${toldFor}))
       order by requests.at`.execute(db);
     return rows;

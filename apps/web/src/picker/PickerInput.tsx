@@ -5,7 +5,7 @@ import { CornerDownLeft } from 'lucide-react';
 import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
 import type { PickList } from '../features/bindings/pickList.js';
 import { Floating } from './Floating.js';
-import { PickerList } from './PickerList.js';
+import { newValueOf, PickerList } from './PickerList.js';
 import { comboboxParts } from './comboboxParts.js';
 import { usePicker } from './usePicker.js';
 
@@ -126,7 +126,7 @@ export function PickerInput(props: PickerInputProps) {
       />
       {listShown && list && (
         <Floating anchor={input}>
-          <PickerList id={id} title={list.title} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={picker.offersNew ? { text, words: others === 'add' ? `Add “${text.trim()}” to the catalog` : `Ask for “${text.trim()}”` } : undefined} onPick={(value) => props.onTake(value, 'pick')} />
+          <PickerList id={id} title={list.title} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={newValueOf(picker, others, text)} onPick={(value) => props.onTake(value, 'pick')} />
         </Floating>
       )}
       {props.days && calendarOpen && !refusal && <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>}

@@ -1,10 +1,20 @@
 // The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
 import { Box, HStack, Kbd, Text, type SystemStyleObject } from '@chakra-ui/react';
-import type { Item, Match } from '@dellum/core';
+import type { Item, Match, OtherValues } from '@dellum/core';
 import { Check, MessageSquarePlus } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { ItemMark } from '../theme/index.js';
 import { Marked } from './Marked.js';
+import type { Picker } from './usePicker.js';
+
+interface NewValue {
+  readonly text: string;
+  readonly words: string;
+}
+
+/** The line with which a list ends where what is typed can be asked for, or added. */
+export const newValueOf = ({ offersNew }: Picker, others: OtherValues, text: string): NewValue | undefined =>
+  offersNew ? { text, words: others === 'add' ? `Add “${text.trim()}” to the catalog` : `Ask for “${text.trim()}”` } : undefined;
 
 interface PickerListProps {
   readonly id: string;
@@ -16,7 +26,7 @@ interface PickerListProps {
   readonly offered: number;
   readonly at: number | undefined;
   /** What is typed, to be asked for or added, in words; undefined where the rule has no room for new values. */
-  readonly newValue: { readonly text: string; readonly words: string } | undefined;
+  readonly newValue: NewValue | undefined;
   /** Of several values: the labels that are chosen already. */
   readonly picked?: ReadonlySet<string>;
   onPick(value: string): void;

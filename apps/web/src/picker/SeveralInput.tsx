@@ -1,18 +1,19 @@
 // The editor of several values: what is chosen stands as tokens, and typing is the search for the next one.
 import { Box, HStack, IconButton } from '@chakra-ui/react';
-import { lookUp, readTypedList, writeTypedList, type Locale } from '@dellum/core';
+import { lookUp, readTypedList, writeTypedList, type Locale, type OtherValues } from '@dellum/core';
 import { X } from 'lucide-react';
 import { useEffect, useId, useState, type KeyboardEvent } from 'react';
 import type { PickList } from '../features/bindings/pickList.js';
 import { Floating } from './Floating.js';
 import { RefusalNote, type Refusal } from './PickerInput.js';
-import { PickerList } from './PickerList.js';
+import { newValueOf, PickerList } from './PickerList.js';
 import { comboboxParts } from './comboboxParts.js';
 import { usePicker } from './usePicker.js';
 
 interface SeveralInputProps {
   readonly label: string;
   readonly list: PickList | undefined;
+  readonly others: OtherValues;
   /** The values at first, as one types them, and what is typed already. */
   readonly text: string;
   readonly typed: string;
@@ -32,7 +33,7 @@ export function SeveralInput(props: SeveralInputProps) {
   const [input, setInput] = useState<HTMLInputElement | null>(null);
   const [chosen, setChosen] = useState<readonly string[]>(() => readTypedList(props.text, locale).values);
   const [part, setPart] = useState(props.typed);
-  const picker = usePicker(list, 'refuse', part, { held: '', open: props.openAtOnce });
+  const picker = usePicker(list, props.others, part, { held: '', open: props.openAtOnce });
   const id = useId();
   useEffect(() => input?.focus(), [input]);
 
@@ -44,7 +45,7 @@ export function SeveralInput(props: SeveralInputProps) {
     props.onText(textOf(values, next));
   };
   const toggle = (value: string) => {
-    const shown = list?.catalog.all.find((item) => item.value === value)?.label ?? value;
+    const shown = list?.catalog.all.find((item) => item.value === value)?.label ?? value.trim();
     change(chosen.includes(shown) ? chosen.filter((known) => known !== shown) : [...chosen, shown], '');
     input?.focus();
   };
@@ -114,7 +115,7 @@ export function SeveralInput(props: SeveralInputProps) {
       </Box>
       {listShown && (
         <Floating anchor={box}>
-          <PickerList id={id} title={`${list.title} · several`} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={undefined} picked={new Set(chosen)} onPick={toggle} />
+          <PickerList id={id} title={`${list.title} · several`} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={newValueOf(picker, props.others, part)} picked={new Set(chosen)} onPick={toggle} />
         </Floating>
       )}
       {refusal && (

@@ -17,6 +17,8 @@ function remembering(field: JudgedField, known: Map<string, Verdict>, contextOf:
     let verdict = known.get(text);
     if (held !== '') {
       if (text === held) return { verdict: 'taken', value: held };
+      // Of several values, those that the cell holds are looked at in another light than new ones.
+      if (field.kind === 'several values') return judge(field, text, { ...contextOf(entry), held });
       // Emptying a cell is another thing than leaving it empty.
       if (isBlank(text)) return judge(field, text, { ...contextOf(entry), held });
       if (verdict?.verdict === 'refused' && turnedByHeld.has(verdict.code)) return judge(field, text, { ...contextOf(entry), held });

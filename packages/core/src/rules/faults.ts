@@ -9,7 +9,6 @@ export const forbidsRule = ({ part }: RuleFault): boolean => part === 'kind' || 
 export function ruleFaults(rule: Rule, field: JudgedField, context: FaultContext): readonly RuleFault[] {
   const kind = kindOf(rule.kind);
   if (!kind.fits.includes(field.kind)) return [{ part: 'kind', message: `A field of this kind cannot take ${kind.title}.` }];
-  if (field.kind === 'several values' && (rule.others === 'request' || rule.others === 'add')) return [{ part: 'others', message: 'A field of several values cannot ask for new ones, or add them. Refuse them, or let them be confirmed.' }];
   if (rule.kind !== 'catalog' && (rule.others === 'request' || rule.others === 'add')) return [{ part: 'others', message: 'Only a rule that takes its values from a catalog can ask for new ones, or add them.' }];
   const own = kind.faults(rule, field, context);
   if (own.length > 0 || rule.begins.with !== 'value') return own;

@@ -3,15 +3,15 @@ import { depthOf } from '../cascades/index.js';
 import { passes } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTextFault } from '../text/index.js';
-import { isOfKind, kindLabel, parse, type FieldKind } from '../values/index.js';
+import { isOfKind, joinedValues, kindLabel, parse, readTypedList, valuesIn, type FieldKind } from '../values/index.js';
 import { catalogRule } from './catalogRule.js';
 import { dateRule } from './dateRule.js';
 import { expressionRule } from './expressionRule.js';
 import { headingOf } from './headings.js';
 import { lengthRule } from './lengthRule.js';
-import type { Finding, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict } from './models.js';
+import type { Finding, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict, VerdictCode } from './models.js';
 import { numberRule } from './numberRule.js';
-import { orList } from './list.js';
+import { andList, orList, tooMany } from './list.js';
 import { patternRule } from './patternRule.js';
 import { plainRule } from './plainRule.js';
 import { typedRule } from './typedRule.js';
@@ -69,15 +69,13 @@ function otherValue(rule: Rule, typed: string, field: JudgedField, found: Extrac
   // What is no value of the field's kind cannot be stored, whatever the rule says.
   if (!parsed.ok) return refused(null, typed, field, { right: false, code: 'wrong kind', message: parsed.reason });
   if (rule.others === 'accept') return { verdict: 'taken', value: parsed.value };
-  if (rule.others === 'request' || rule.others === 'add') return newValue(rule, parsed.value, typed, field, found, context);
+  if (rule.others === 'request' || rule.others === 'add') return field.kind === 'several values' ? severalNew(rule, typed, field, found, context) : newValue(rule, parsed.value, typed, field, found, context);
   if (!context.confirmed) return refused(rule, typed, field, found, true);
   return { verdict: 'marked', value: parsed.value, code: found.code, message: found.message };
 }
 
 /** A value that the catalog does not have here: only such a one can be asked for, or added. */
 function newValue(rule: Rule, value: string, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
-  // Of several values it would not be known which one is meant.
-  if (field.kind === 'several values') return refused(rule, typed, field, found);
   const list = rule.kind === 'catalog' ? context.catalogs.get(rule.catalogId) : undefined;
   const blank = rule.kind === 'catalog' ? rule.parents.find((key) => context.entry && !context.entry[key]) : undefined;
   if (blank !== undefined) return refused(rule, typed, field, { right: false, code: 'parent blank', message: `“${typed}” is new. Choose ${headingOf(blank, context)} first, so that it is known where it belongs.` });
@@ -85,8 +83,38 @@ function newValue(rule: Rule, value: string, typed: string, field: JudgedField, 
   if (misplaced) return refused(rule, typed, field, { right: false, code: 'outside', message: `“${typed}” is not in ${list.title}. The rule does not say under what it would belong, so it cannot be taken in here.` });
   const fault = list === undefined || (found.code !== 'outside' && found.code !== 'not under parent') ? found : sourceTextFault(typed);
   if (fault) return refused(rule, typed, field, found);
-  if (rule.others === 'add') return { verdict: 'added', value: clean(value), message: `“${clean(value)}” is added to ${list!.title}.` };
-  return { verdict: 'requested', value: clean(value), code: found.code, message: `“${clean(value)}” is not in ${list!.title} yet; its steward is asked for it.` };
+  return asNew(rule, list!.title, clean(value), [clean(value)], found.code);
+}
+
+/** Several values of which the catalog does not have each: every new one must be one that can be asked for, or added. */
+function severalNew(rule: Rule, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
+  if (rule.kind !== 'catalog') return refused(rule, typed, field, found);
+  const held = new Set(valuesIn(context.held ?? ''));
+  const values: string[] = [];
+  const newValues: string[] = [];
+  for (const part of readTypedList(typed, context.locale).values) {
+    const one = kindOf(rule.kind).judge(rule, part, { ...field, kind: 'text' }, context);
+    // What the cell holds already stays as it stands; it was asked for when it came.
+    if (one.right || held.has(part)) values.push(one.right ? one.value : part);
+    else {
+      const verdict = newValue(rule, part, part, field, one, context);
+      if (verdict.verdict === 'refused') return verdict;
+      values.push(verdict.value);
+      newValues.push(verdict.value);
+    }
+  }
+  const value = joinedValues(values);
+  const many = tooMany(value, rule.picking.most);
+  if (many) return refused(rule, typed, field, many);
+  if (newValues.length === 0) return { verdict: 'marked', value, code: found.code, message: found.message };
+  return asNew(rule, context.catalogs.get(rule.catalogId)!.title, value, [...new Set(newValues)], found.code);
+}
+
+/** A value with what is new in it, added or asked for as the rule says. */
+function asNew(rule: Rule, title: string, value: string, newValues: readonly string[], code: VerdictCode): Verdict {
+  const [words, are] = [andList(newValues.map((one) => `“${one}”`)), newValues.length === 1 ? 'is' : 'are'];
+  if (rule.others === 'add') return { verdict: 'added', value, newValues, message: `${words} ${are} added to ${title}.` };
+  return { verdict: 'requested', value, newValues, code, message: `${words} ${are} not in ${title} yet; its steward is asked for ${newValues.length === 1 ? 'it' : 'them'}.` };
 }
 
 function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeContext): Verdict {

@@ -6,7 +6,9 @@ import type { Finding, JudgeContext } from './models.js';
 /** How many values of a list a field takes: "one value", "several values", "up to 3 values". */
 export const howMany = (most: number | null, several: boolean | undefined): string => (!several ? 'one value' : most === null ? 'several values' : `up to ${most} ${most === 1 ? 'value' : 'values'}`);
 
-export const orList = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)!}`);
+const listed = (words: readonly string[], last: 'and' | 'or'): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)!}`);
+export const orList = (words: readonly string[]): string => listed(words, 'or');
+export const andList = (words: readonly string[]): string => listed(words, 'and');
 
 const taken = (item: Item, typed: string, kind: FieldKind): Finding => (item.value === typed || kind !== 'text' ? { right: true, value: item.value } : { right: true, value: item.value, corrected: `“${typed}” was taken as ${item.label}.` });
 
@@ -39,6 +41,12 @@ export function findIn(list: Catalog, text: string, kind: FieldKind, context: Ju
   return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
 }
 
+/** What is said of more values than a field takes; `most` is null for any number. */
+export function tooMany(value: string, most: number | null): Extract<Finding, { right: false }> | undefined {
+  const count = valuesIn(value).length;
+  return most !== null && count > most ? { right: false, code: 'too many', message: `${count} values are too many; choose ${most} at most.` } : undefined;
+}
+
 /** Finds the items that a typed list means; the first one that is not right is told. `most`: so many at most, null for any number. */
 export function findAllIn(list: Catalog, text: string, most: number | null, context: JudgeContext, closed: (item: Item) => Extract<Finding, { right: false }> | undefined): Finding {
   const found: Extract<Finding, { right: true }>[] = [];
@@ -48,8 +56,8 @@ export function findAllIn(list: Catalog, text: string, most: number | null, cont
     found.push(one);
   }
   const value = joinedValues(found.map((one) => one.value));
-  const count = valuesIn(value).length;
-  if (most !== null && count > most) return { right: false, code: 'too many', message: `${count} values are too many; choose ${most} at most.` };
+  const many = tooMany(value, most);
+  if (many) return many;
   const corrected = found.flatMap((one) => one.corrected ?? []).join(' ');
   return { right: true, value, ...(corrected !== '' && { corrected }) };
 }

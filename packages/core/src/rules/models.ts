@@ -172,9 +172,9 @@ export type Verdict =
       readonly fills?: Readonly<Record<FieldId, string>>;
     }
   /** Stored as it was typed and outside, while the steward of the catalog is asked for the value. */
-  | { readonly verdict: 'requested'; readonly value: string; readonly code: VerdictCode; readonly message: string }
-  /** Taken, and to be written into the source of the catalog. */
-  | { readonly verdict: 'added'; readonly value: string; readonly message: string }
+  | { readonly verdict: 'requested'; readonly value: string; readonly newValues: readonly string[]; readonly code: VerdictCode; readonly message: string }
+  /** Taken, once its new values are written into the source of the catalog. */
+  | { readonly verdict: 'added'; readonly value: string; readonly newValues: readonly string[]; readonly message: string }
   /** Stored as it was typed, and outside. */
   | { readonly verdict: 'marked'; readonly value: string; readonly code: VerdictCode; readonly message: string }
   | {

@@ -70,6 +70,7 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
     return (
       <SeveralInput
         {...shared}
+        others={field.rule?.others ?? 'refuse'}
         text={editing.replaces ? held : editing.text}
         typed={editing.replaces ? editing.text : ''}
         openAtOnce={list !== undefined}

@@ -43,7 +43,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const dispatch = useAppDispatch();
   const drafts = useAppSelector((state) => state.drafts);
   const { data: requests } = useRequestsOfRegisterQuery(register.id);
-  const asked = useMemo(() => new Map(requests?.map((request) => [draftKey(request.entryId, request.field), request])), [requests]);
+  const asked = useMemo(() => grouped(requests ?? [], ({ entryId, field }) => draftKey(entryId, field)), [requests]);
   const { locale, today } = me.house;
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const context = useMemo<JudgeContext>(() => ({ locale, catalogs, today, fields: register.fields }), [locale, catalogs, today, register.fields]);
@@ -74,8 +74,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     if (value === undefined) return { text: '', tone: 'plain' };
     const standing = isReady(field) ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context) : { right: true as const };
     const mark = itemOf(field, valuesIn(value)[0] ?? '')?.colour;
-    const request = standing.right ? undefined : asked.get(draftKey(entry.id, field.key));
-    if (request?.value === value) return { text: shown(entry, field), tone: request.state === 'waiting' ? 'asked' : 'outside', said: `outside, ${askedWords(request)}` };
+    const request = standing.right ? undefined : asked.get(draftKey(entry.id, field.key))?.find((one) => valuesIn(value).includes(one.value));
+    if (request) return { text: shown(entry, field), tone: request.state === 'waiting' ? 'asked' : 'outside', said: `outside, ${askedWords(request)}` };
     return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };
   };
 
