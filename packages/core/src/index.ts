@@ -13,3 +13,4 @@ export * from './impact/index.js';
 export * from './upkeep/index.js';
 export * from './why/index.js';
 export * from './requests/index.js';
+export * from './forms/index.js';

@@ -1,21 +1,11 @@
 // The judge table in the core; `apps/server/test/rules.test.ts` runs it by HTTP, `e2e/judge.spec.ts` in the browser.
-import { readFileSync } from 'node:fs';
-import { compileCatalog, houseLocale, judge, newRule, type FieldKind, type Item, type Rule } from '@dellum/core';
+import { judge } from '@dellum/core';
 import { expect, it } from 'vitest';
+import { judgeCases as cases, tableField } from './judgeTable.js';
 
-interface JudgeTable {
-  readonly fields: Readonly<Record<string, { readonly kind: FieldKind; readonly rule: (Partial<Rule> & { readonly kind: Rule['kind'] }) | null }>>;
-  readonly cases: Readonly<Record<string, Readonly<Record<string, string>>>>;
-}
-const table = JSON.parse(readFileSync(new URL('judge-table.json', import.meta.url), 'utf8')) as JudgeTable;
-const pilots = ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy'].map((value): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [] }));
-const catalogs = new Map([['pilots', compileCatalog('pilots', 'Pilots', pilots)]]);
-const cases = Object.entries(table.cases).flatMap(([field, texts]) => Object.entries(texts).map(([text, result]) => ({ field, text, result })));
-
-const judged = (field: string, heading: string, text: string) => {
-  const { kind, rule } = table.fields[field]!;
-  const whole = rule && ({ ...newRule(rule.kind), ...rule } as Rule);
-  return judge({ heading, kind, rule: whole }, text, { locale: houseLocale, catalogs, today: '2026-11-25' });
+const judged = (key: string, heading: string, text: string) => {
+  const { field, context } = tableField(key);
+  return judge({ ...field, heading }, text, context);
 };
 
 it('has at least 300 cases', () => expect(cases.length).toBeGreaterThanOrEqual(300));

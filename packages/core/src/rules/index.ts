@@ -8,4 +8,4 @@ export { ruleSentence, ruleTakes } from './sentence.js';
 export { forbidsRule, ruleFaults } from './faults.js';
 export { chainRules, newRule, plainPicking, ruleBase } from './make.js';
 export { cellsOfNew } from './begins.js';
-export { planCascade, type CascadePlan } from './cascadePlan.js';
+export { planCascade, type CascadeField, type CascadePlan } from './cascadePlan.js';

@@ -129,7 +129,7 @@ function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeCon
 /** Judges what someone types into a field now. The text is what was typed, as it was typed. */
 export function judge(field: JudgedField, text: string, context: JudgeContext): Verdict {
   const held = context.held ?? '';
-  if (text === held || (isBlank(text) && held === '')) return { verdict: 'taken', value: held };
+  if (!context.answering && (text === held || (isBlank(text) && held === ''))) return { verdict: 'taken', value: held };
   const fault = unfit(text, field);
   if (fault) return fault;
   const rule = ruleHere(field, context);

@@ -149,6 +149,8 @@ export interface JudgeContext {
   readonly fields?: readonly RegisterField[];
   /** Whether another entry of the register holds this value. */
   readonly repeats?: (value: string) => boolean;
+  /** True in a form, where a field that is left blank was answered so. */
+  readonly answering?: boolean;
   /** True when whoever types has confirmed that the value is meant. */
   readonly confirmed?: boolean;
   /** Suggestions cost time and are computed only when asked for. */

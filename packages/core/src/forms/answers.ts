@@ -1,0 +1,90 @@
+// Judging what was answered in a form: each field by its own rule in the entry as the form makes it. There is no second judge.
+import { withTexts, type Cells, type FieldId } from '../registers/index.js';
+import { judge, planCascade, readsOf, type CascadeField, type JudgeContext, type Verdict } from '../rules/index.js';
+import { isBlank } from '../text/index.js';
+import { askedIn, type FormLayout } from './models.js';
+import { shownIn } from './shown.js';
+
+export interface FormAnswers {
+  /** What was typed or chosen, by field, as texts that a clerk would type. */
+  readonly texts: Readonly<Record<FieldId, string>>;
+  /** Fields whose value was said to be meant. */
+  readonly confirmed: ReadonlySet<FieldId>;
+}
+export interface JudgedForm {
+  /** The entry as it would be stored; fields whose answer is refused are blank. */
+  readonly cells: Cells;
+  readonly shown: ReadonlySet<FieldId>;
+  /** The verdict on each shown field, in the order in which they are asked. */
+  readonly verdicts: ReadonlyMap<FieldId, Verdict>;
+}
+export interface FormContext extends Pick<JudgeContext, 'locale' | 'catalogs' | 'today' | 'suggest'> {
+  /** What a new entry holds in the fields that the form does not ask. */
+  readonly begins: Cells;
+  /** Whether another entry of the register holds this value. */
+  readonly repeats?: (field: FieldId, value: string) => boolean;
+}
+
+/** The asked fields, each after those on which it depends; where they go round, as they are asked. */
+function inTurn(layout: FormLayout, fields: readonly CascadeField[]): CascadeField[] {
+  const asked = askedIn(layout).flatMap(({ field }) => fields.find(({ key }) => key === field) ?? []);
+  const turns = new Set<CascadeField>();
+  const met = new Set<CascadeField>();
+  const visit = (field: CascadeField) => {
+    if (met.has(field)) return;
+    met.add(field);
+    for (const key of readsOf(field.rule)) {
+      const other = asked.find((known) => known.key === key);
+      if (other) visit(other);
+    }
+    turns.add(field);
+  };
+  asked.forEach(visit);
+  return [...turns];
+}
+
+/** Judges the answers while these fields are shown. */
+function pass(turns: readonly CascadeField[], fields: readonly CascadeField[], shown: ReadonlySet<FieldId>, { texts, confirmed }: FormAnswers, context: FormContext): Omit<JudgedForm, 'shown'> {
+  const { begins, repeats, ...known } = context;
+  const verdicts = new Map<FieldId, Verdict>();
+  const asked = new Set(turns.map(({ key }) => key));
+  let cells: Cells = Object.fromEntries(Object.entries(begins).filter(([key]) => !asked.has(key)));
+  const verdictOn = (field: CascadeField, text: string) =>
+    judge(field, text, { ...known, fields, entry: cells, answering: true, confirmed: confirmed.has(field.key), ...(repeats && { repeats: (value: string) => repeats(field.key, value) }) });
+  const open = turns.filter(({ key }) => shown.has(key));
+  for (const field of open) {
+    const text = texts[field.key] ?? '';
+    if (isBlank(text)) continue;
+    const verdict = verdictOn(field, text);
+    verdicts.set(field.key, verdict);
+    if (verdict.verdict === 'refused') continue;
+    const fills = verdict.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
+    const after = withTexts(cells, [[field.key, verdict.value], ...fills]);
+    cells = planCascade(fields, after, [field.key, ...fills.map(([key]) => key)], { ...known, fields }).cells;
+  }
+  // What was left blank may have been filled by another answer; what still is blank is judged as that.
+  for (const field of open) if (!verdicts.has(field.key)) verdicts.set(field.key, cells[field.key] === undefined ? verdictOn(field, '') : { verdict: 'taken', value: cells[field.key]! });
+  const hidden = [...asked].filter((key) => !shown.has(key));
+  return { cells: withTexts(cells, hidden.map((key) => [key, ''] as const)), verdicts };
+}
+
+const same = (a: ReadonlySet<FieldId>, b: ReadonlySet<FieldId>): boolean => a.size === b.size && [...a].every((field) => b.has(field));
+
+/**
+ * Judges the answers of a form. Hidden fields are neither asked nor stored, whatever was answered in them; fields that the
+ * form does not ask hold what they begin with, and what other answers bring along.
+ */
+export function judgeForm(layout: FormLayout, fields: readonly CascadeField[], answers: FormAnswers, context: FormContext): JudgedForm {
+  const turns = inTurn(layout, fields);
+  let shown: ReadonlySet<FieldId> = new Set(turns.map(({ key }) => key));
+  // What is shown follows from what is taken, and the other way round: at most one more turn for each field.
+  for (let turn = 0; ; turn++) {
+    const judged = pass(turns, fields, shown, answers, context);
+    const next = shownIn(layout, judged.cells);
+    if (same(next, shown) || turn > turns.length) {
+      const order = askedIn(layout).flatMap(({ field }) => (judged.verdicts.has(field) ? [[field, judged.verdicts.get(field)!] as const] : []));
+      return { cells: judged.cells, shown, verdicts: new Map(order) };
+    }
+    shown = new Set([...next].filter((key) => turns.some((field) => field.key === key)));
+  }
+}

@@ -1,0 +1,5 @@
+export * from './models.js';
+export { controlOf, controlsFor, lengthOfList, mostIn } from './controls.js';
+export { shownIn } from './shown.js';
+export { judgeForm, type FormAnswers, type FormContext, type JudgedForm } from './answers.js';
+export { layoutFindings, newLayout, stopsPublishing, type LayoutFinding, type LayoutContext } from './findings.js';
