@@ -1,15 +1,10 @@
 // The judge table in the browser: each case typed into the trial entry of a field, as a clerk would.
-import { readFileSync } from 'node:fs';
-import { compileCatalog, format, houseLocale, judge, newRule, type FieldKind, type Item, type Rule } from '@dellum/core';
+import { compileCatalog, format, houseLocale, judge, newRule, type Item, type Rule } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import type { Page } from '@playwright/test';
+import { judgeTable as table } from '../packages/core/test/judgeTable.js';
 import { expect, test } from './house.js';
 
-interface JudgeTable {
-  readonly fields: Readonly<Record<string, { readonly kind: FieldKind; readonly rule: (Partial<Rule> & { readonly kind: Rule['kind'] }) | null }>>;
-  readonly cases: Readonly<Record<string, Readonly<Record<string, string>>>>;
-}
-const table = JSON.parse(readFileSync(new URL('../packages/core/test/judge-table.json', import.meta.url), 'utf8')) as JudgeTable;
 const values = ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy'];
 const today = new Date().toISOString().slice(0, 10);
 /** A line of text holds no line ends, and no half of a character comes out of a keyboard. */

@@ -68,6 +68,13 @@ import { RangesService } from './ranges/ranges.service.js';
 import { RecordsController } from './records/records.controller.js';
 import { RecordsService } from './records/records.service.js';
 import { RecordsStore } from './records/records.store.js';
+import { FillingService } from './forms/filling.service.js';
+import { FormMarks } from './forms/formMarks.js';
+import { FormsController } from './forms/forms.controller.js';
+import { FormsService } from './forms/forms.service.js';
+import { FormsStore } from './forms/forms.store.js';
+import { OpenFilling } from './forms/openFilling.service.js';
+import { OpenFormsController } from './forms/openForms.controller.js';
 import { RequestsController } from './requests/requests.controller.js';
 import { RequestsService } from './requests/requests.service.js';
 import { RequestsStore } from './requests/requests.store.js';
@@ -110,10 +117,12 @@ const controllers = [
   LinkedController,
   RecordsController,
   RequestsController,
+  FormsController,
+  OpenFormsController,
   LiveController,
 ];
 
-const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, GatherStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RecordsStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, FormsStore, GatherStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RecordsStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
@@ -131,6 +140,9 @@ const services = [
   EntryActs,
   EntryPages,
   Finding,
+  FillingService,
+  FormMarks,
+  FormsService,
   FromRowsService,
   EntryWriting,
   GatherService,
@@ -144,6 +156,7 @@ const services = [
   Listener,
   ManyBindingsService,
   NewValues,
+  OpenFilling,
   Outside,
   OutsideHoldings,
   PeopleService,

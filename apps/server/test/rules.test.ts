@@ -1,8 +1,8 @@
 // Rules by HTTP: every kind gives the verdict of the core, cascades clear and fill, nothing is held twice.
-import { readFileSync } from 'node:fs';
-import type { FieldKind, Rule, Verdict } from '@dellum/core';
+import type { Rule, Verdict } from '@dellum/core';
 import type { BlockOutcome, BuildView, FieldCount, HeldIn, Problem, RuleChange, RuleImpact, RulesTakenBack, RuleTrial, Why } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { judgeCases as cases, judgeTable as table } from '../../../packages/core/test/judgeTable.js';
 import { chain, makeEntrySheet, quayAndBerth, ruleDto } from './entrySheet.js';
 import { entriesOf, openHouse, startServer, type House, type Running } from './house.js';
 
@@ -12,17 +12,10 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-interface JudgeTable {
-  readonly fields: Readonly<Record<string, { readonly kind: FieldKind; readonly rule: (Partial<Rule> & { readonly kind: Rule['kind'] }) | null }>>;
-  readonly cases: Readonly<Record<string, Readonly<Record<string, string>>>>;
-}
-const table = JSON.parse(readFileSync(new URL('../../../packages/core/test/judge-table.json', import.meta.url), 'utf8')) as JudgeTable;
-
 describe('the judge table', () => {
   it('gives by HTTP, as one block and cell by cell, what it gives in the core', async () => {
     const made = await makeEntrySheet(running, Object.entries(table.fields).map(([key, { kind }]) => [key, kind] as const));
     for (const [key, { rule }] of Object.entries(table.fields)) if (rule) expect([key, (await made.rule(key, rule.kind === 'catalog' ? { ...rule, catalogId: made.house.catalog.id } : rule)).status]).toEqual([key, 204]);
-    const cases = Object.entries(table.cases).flatMap(([field, texts]) => Object.entries(texts).map(([text, result]) => ({ field, text, result })));
     const { body: added } = await made.house.clerk.call<{ entries: string[] }>('POST', `/registers/${made.register.id}/entries`, { count: cases.length });
     const { body } = await made.house.clerk.call<BlockOutcome>('POST', `/registers/${made.register.id}/entries/block`, { cells: cases.map(({ field, text }, at) => ({ entry: added.entries[at]!, field, text })) });
     const resultOf = (verdict: Verdict) => (verdict.verdict === 'refused' ? verdict.code : `=${verdict.value}`);

@@ -2,6 +2,7 @@
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, MaxLength, ValidateNested } from 'class-validator';
 import { fieldKinds, longestName, rangeEndings, rangeShapes, type CatalogDefinition, type FieldKind, type RangeEnding, type RangeShape, type Rule, type SourceRange } from '@dellum/core';
+import type { FormName } from './forms.js';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
 
@@ -231,4 +232,5 @@ export interface BuildView {
   readonly ranges: readonly RangeView[];
   readonly catalogs: readonly CatalogView[];
   readonly linked: readonly LinkedName[];
+  readonly forms: readonly FormName[];
 }

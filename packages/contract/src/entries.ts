@@ -142,6 +142,8 @@ export interface EntryView {
   readonly id: string;
   readonly version: number;
   readonly cells: Cells;
+  /** The form through which it came. */
+  readonly form?: { readonly id: string; readonly version: number };
 }
 export interface EntryPage {
   readonly from: number;

@@ -12,6 +12,7 @@ export * from './records.js';
 export * from './requests.js';
 export * from './catalogs.js';
 export * from './rules.js';
+export * from './forms.js';
 export * from './bindings.js';
 export * from './live.js';
 export * from './upkeep.js';

@@ -1,5 +1,6 @@
 // Every error of the API is problem+json (RFC 9457) with one of these stable codes.
 import type { VerdictCode } from '@dellum/core';
+import type { AnswerFault } from './forms.js';
 
 export const problemCodes = [
   'not-signed-in',
@@ -28,6 +29,11 @@ export const problemCodes = [
   'slip-changed',
   'carry-under-way',
   'kind-unfit',
+  'form-faulty',
+  'form-refused',
+  'form-changed',
+  'form-closed',
+  'link-limit',
   'database-away',
   'internal',
 ] as const;
@@ -50,6 +56,8 @@ export interface Problem {
   readonly mayConfirm?: boolean;
   /** What the cell holds now and who put it there (`cell-changed`). */
   readonly current?: { readonly value: string; readonly version: number; readonly by: string };
+  /** What is wrong with answers (`form-refused`). */
+  readonly answers?: readonly AnswerFault[];
   /** What stands in the way (`in-use`). */
   readonly users?: readonly string[];
 }

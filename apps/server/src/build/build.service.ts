@@ -61,7 +61,7 @@ export class BuildService {
     const sheets = build.sheets.filter(({ kind, shown }) => designs || kind === 'entry' || shown).map((sheet): SheetView => ({ ...sheet, registers: registersOf(build, sheet.id) }));
     // How a catalog is composed names ranges and registers that only administrators know.
     const catalogs = [...build.catalogs.values()].map((catalog) => (designs ? catalog : { ...catalog, definition: nothing }));
-    return { version: build.version, sheets, ranges: designs ? build.ranges : [], catalogs, linked: designs ? build.linked.map(({ id, name }) => ({ id, name })) : [] };
+    return { version: build.version, sheets, ranges: designs ? build.ranges : [], catalogs, linked: designs ? build.linked.map(({ id, name }) => ({ id, name })) : [], forms: build.forms };
   }
 }
 

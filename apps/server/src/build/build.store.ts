@@ -1,7 +1,7 @@
 // Reads the build of a house: a handful of set-based queries, whatever its size.
 import { Injectable } from '@nestjs/common';
-import { grouped, type Carry, type FieldKind, type Locale, type Rule, type SourceRange } from '@dellum/core';
-import type { CatalogView, LinkedName } from '@dellum/contract';
+import { askedIn, grouped, type Carry, type FieldKind, type Locale, type Rule, type SourceRange } from '@dellum/core';
+import type { CatalogView, FormName, LinkedName } from '@dellum/contract';
 
 import type { Reader } from '../database/database.js';
 
@@ -50,6 +50,7 @@ export interface HouseBuild {
   readonly ranges: readonly SourceRange[];
   readonly catalogs: ReadonlyMap<string, CatalogView>;
   readonly linked: readonly LinkedBuild[];
+  readonly forms: readonly FormName[];
   readonly carries: readonly CarryBuild[];
 }
 
@@ -79,8 +80,9 @@ export class BuildStore {
     const catalogs = await this.catalogs(db, houseId);
     const linkedRows = await db.selectFrom('linked_sources').select(['id', 'name', 'settings']).where('house_id', '=', houseId).orderBy('name_key').execute();
     const linked = linkedRows.map(({ id, name, settings }): LinkedBuild => ({ id, name, catalogs: settings.kind === 'computed' ? (settings.catalogs ?? []) : [] }));
+    const forms = await this.forms(db, houseId);
     const carries = await this.carries(db, houseId, fields);
-    return { version: house.build, houseId, locale: house.locale, sheets, registers, fields: new Map(fields.map((field) => [field.id, field])), ranges, catalogs, linked, carries };
+    return { version: house.build, houseId, locale: house.locale, sheets, registers, fields: new Map(fields.map((field) => [field.id, field])), ranges, catalogs, linked, forms, carries };
   }
 
   private async fields(db: Reader, houseId: string): Promise<FieldBuild[]> {
@@ -121,6 +123,17 @@ export class BuildStore {
       .execute();
     const byCatalog = grouped(stewards, ({ catalog_id }) => catalog_id);
     return new Map(rows.map((row) => [row.id, { ...row, stewards: (byCatalog.get(row.id) ?? []).map(({ id, name }) => ({ id, name })) }]));
+  }
+
+  private async forms(db: Reader, houseId: string): Promise<FormName[]> {
+    const rows = await db
+      .selectFrom('forms')
+      .leftJoin('form_versions', (join) => join.onRef('form_versions.house_id', '=', 'forms.house_id').onRef('form_versions.form_id', '=', 'forms.id').onRef('form_versions.version', '=', 'forms.published'))
+      .select(['forms.id', 'forms.register_id as registerId', 'forms.title', 'forms.published', 'forms.layout', 'form_versions.layout as shown'])
+      .where('forms.house_id', '=', houseId)
+      .orderBy('forms.title')
+      .execute();
+    return rows.map(({ layout, shown, ...form }) => ({ ...form, fields: [...new Set([layout, ...(shown ? [shown] : [])].flatMap((one) => askedIn(one).map(({ field }) => field)))] }));
   }
 
   private async carries(db: Reader, houseId: string, fields: readonly FieldBuild[]): Promise<CarryBuild[]> {

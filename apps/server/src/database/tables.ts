@@ -1,5 +1,5 @@
 // The tables as Kysely sees them. Every key begins with the house.
-import type { Arrangement, CatalogDefinition, Deed, DeedOutcome, FieldKind, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
+import type { Arrangement, CatalogDefinition, Deed, DeedOutcome, FieldKind, FormLayout, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
 import type { Audience, Change, EntryActState, LinkedSettingsDto, RequestState, Role, SlipQuestion } from '@dellum/contract';
 import type { ColumnType, Generated } from 'kysely';
 
@@ -291,7 +291,8 @@ export interface RequestsTable {
   /** The parents that the entry held. */
   path: Json<string[]>;
   value: string;
-  person_id: string;
+  /** Nobody for whoever fills a form by a link. */
+  person_id: string | null;
   at: Moment;
   state: ColumnType<RequestState, RequestState | undefined, RequestState>;
   /** The value that the wish became. */
@@ -300,8 +301,51 @@ export interface RequestsTable {
   answered_by: string | null;
   answered_at: Date | null;
 }
+export interface FormsTable {
+  house_id: string;
+  id: string;
+  register_id: string;
+  title: string;
+  layout: Json<FormLayout>;
+  /** Grows with every change of the layout. */
+  edition: Generated<number>;
+  published: number | null;
+}
+export interface FormVersionsTable {
+  house_id: string;
+  form_id: string;
+  version: number;
+  title: string;
+  layout: Json<FormLayout>;
+  at: Moment;
+  person_id: string;
+}
+export interface FormLinksTable {
+  house_id: string;
+  id: string;
+  form_id: string;
+  token_hash: Buffer;
+  expires_at: ColumnType<Date, Date, Date>;
+  per_hour: number;
+  person_id: string;
+  at: Moment;
+  closed_at: Date | null;
+}
+export interface FormFillingsTable {
+  house_id: string;
+  form_id: string;
+  submission: string;
+  version: number;
+  entry_id: string;
+  link_id: string | null;
+  at: Moment;
+}
 
 export interface Tables {
+  forms: FormsTable;
+  form_versions: FormVersionsTable;
+  form_links: FormLinksTable;
+  form_fillings: FormFillingsTable;
   arrangements: ArrangementsTable;
   arranged_entries: ArrangedEntriesTable;
   entry_acts: EntryActsTable;

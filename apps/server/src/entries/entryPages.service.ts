@@ -7,6 +7,7 @@ import { BuildService, fieldWithKey, registerOf } from '../build/build.service.j
 import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { countKey, Counts } from '../counts/counts.js';
 import { Database, type Reader } from '../database/database.js';
+import { FormMarks } from '../forms/formMarks.js';
 import type { Caller } from '../people/guard.js';
 import { EntriesStore } from './entries.store.js';
 import type { HoldsOneOf } from './holds.js';
@@ -24,6 +25,7 @@ export class EntryPages {
     private readonly counts: Counts,
     private readonly outside: OutsideHoldings,
     private readonly arrangements: ArrangementsService,
+    private readonly forms: FormMarks,
   ) {}
 
   async page(caller: Caller, registerId: string, query: PageQueryDto): Promise<EntryPage> {
@@ -31,7 +33,8 @@ export class EntryPages {
     const register = registerOf(build, registerId, caller);
     const { total, entries } = await this.found(caller, build, register, query);
     const carries = carriesOf(build, register);
-    return { from: query.from, total, entries: entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) })) };
+    const shown = entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) }));
+    return { from: query.from, total, entries: await this.forms.marked(this.database.kysely, build, register, shown) };
   }
 
   private async found(caller: Caller, build: HouseBuild, register: RegisterBuild, query: PageQueryDto): Promise<{ total: number; entries: EntryView[] }> {

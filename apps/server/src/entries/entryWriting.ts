@@ -16,8 +16,11 @@ import { EntriesStore } from './entries.store.js';
 /** Beyond so many changed entries the stream says that the register changed instead of naming each. */
 const mostCellChanges = 50;
 
-/** In whose name entries are written. */
-export type Writer = Pick<Caller, 'id' | 'houseId'>;
+/** In whose name entries are written; nobody's where a form is filled by a link. */
+export interface Writer {
+  readonly id: string | null;
+  readonly houseId: string;
+}
 
 @Injectable()
 export class EntryWriting {
@@ -35,6 +38,12 @@ export class EntryWriting {
    */
   async propose(caller: Caller, registerId: string, act: Act): Promise<void> {
     const { slip } = await this.sources.propose(caller, () => proposalOf({ what: 'act', registerId, act }));
+    mustNotWait(slip);
+  }
+
+  /** The same in a transaction that holds the build lock already. */
+  async proposeWithin(trx: Trx, caller: Caller, build: HouseBuild, registerId: string, act: Act): Promise<void> {
+    const { slip } = await this.sources.proposeWithin(trx, caller, build, proposalOf({ what: 'act', registerId, act }));
     mustNotWait(slip);
   }
 
@@ -58,7 +67,7 @@ export class EntryWriting {
       for (const key of keys) {
         rows.push({ personId: caller.id, act: 'cell.written', registerId: register.id, entryId: id, field: key, entryVersion: version, from: before[key], to: cells[key], actId });
       }
-      const body: Change = { kind: 'cells', registerId: register.id, entryId: id, version, cells: Object.fromEntries(keys.map((key) => [key, cells[key] ?? null])), by: caller.id };
+      const body: Change = { kind: 'cells', registerId: register.id, entryId: id, version, cells: Object.fromEntries(keys.map((key) => [key, cells[key] ?? null])), by: caller.id ?? '' };
       told.push({ audience: 'everyone', body });
     }
     await this.store.write(trx, { houseId: caller.houseId, registerId: register.id }, changed);

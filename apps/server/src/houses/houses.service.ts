@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { clean, houseLocale, matchKey, type Locale } from '@dellum/core';
 import type { MakeHouseDto, Me, Threshold } from '@dellum/contract';
 import { sql } from 'kysely';
-import { Database, type Trx } from '../database/database.js';
+import { Database, type Reader, type Trx } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
 import { hashPassword } from '../people/passwords.js';
 import { PeopleService } from '../people/people.service.js';
@@ -19,6 +19,10 @@ export const houseKey = (name: string): string => matchKey(name).normalize('NFD'
 export function todayOf(moment: Date): string {
   const pad = (part: number) => String(part).padStart(2, '0');
   return `${moment.getFullYear()}-${pad(moment.getMonth() + 1)}-${pad(moment.getDate())}`;
+}
+
+export async function houseNameOf(db: Reader, houseId: string): Promise<string> {
+  return (await db.selectFrom('houses').select('name').where('id', '=', houseId).executeTakeFirstOrThrow()).name;
 }
 
 /** Makes a house without people; used by the first page, the demo and the tests. */

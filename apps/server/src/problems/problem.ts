@@ -28,11 +28,16 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   'slip-changed': [409, 'The slip has changed'],
   'carry-under-way': [409, 'A correction is under way'],
   'kind-unfit': [422, 'The kind does not fit'],
+  'form-faulty': [422, 'The form has faults'],
+  'form-refused': [422, 'Answers are refused'],
+  'form-changed': [409, 'The form was changed meanwhile'],
+  'form-closed': [410, 'The form is closed'],
+  'link-limit': [429, 'Too many entries in an hour'],
   'database-away': [503, 'The database is away'],
   internal: [500, 'Something went wrong'],
 };
 
-type Extras = Pick<Problem, 'faults' | 'verdict' | 'suggestions' | 'mayConfirm' | 'current' | 'users'>;
+type Extras = Pick<Problem, 'faults' | 'verdict' | 'suggestions' | 'mayConfirm' | 'current' | 'answers' | 'users'>;
 
 /** Thrown by services; the filter answers it as problem+json. */
 export class ProblemError extends Error {

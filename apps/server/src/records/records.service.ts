@@ -12,6 +12,7 @@ import { EntriesStore } from '../entries/entries.store.js';
 import { changedKeys, entryRegister, EntryWriting } from '../entries/entryWriting.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
 import { takenBack } from '../entries/takenBack.js';
+import { FormMarks } from '../forms/formMarks.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { RecordsStore, type ChangeRow, type Holding, type Sought } from './records.store.js';
@@ -29,6 +30,7 @@ export class RecordsService {
     private readonly catalogs: CompiledCatalogs,
     private readonly counts: Counts,
     private readonly writing: EntryWriting,
+    private readonly forms: FormMarks,
   ) {}
 
   async search(caller: Caller, registerId: string, dto: RecordsQueryDto): Promise<EntryPage> {
@@ -48,7 +50,8 @@ export class RecordsService {
     const register = registerOf(build, registerId, caller);
     const entry = await this.seen(db, caller, register, entryId, carriesOf(build, register));
     if (!entry) throw notFound('This entry');
-    return { entry, out: await this.linksOut(db, caller, build, register, entry), here: await this.linksHere(db, caller, build, register, entry) };
+    const [marked] = await this.forms.marked(db, build, register, [entry]);
+    return { entry: marked!, out: await this.linksOut(db, caller, build, register, entry), here: await this.linksHere(db, caller, build, register, entry) };
   }
 
   private async seen(db: Reader, caller: Caller, register: RegisterBuild, entryId: string, carries: readonly Carry[]): Promise<EntryView | undefined> {

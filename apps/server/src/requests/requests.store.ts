@@ -30,7 +30,7 @@ const toldFor = sql`interval '30 days'`;
 
 @Injectable()
 export class RequestsStore {
-  async add(trx: Trx, houseId: string, personId: string, wishes: readonly NewWish[]): Promise<void> {
+  async add(trx: Trx, houseId: string, personId: string | null, wishes: readonly NewWish[]): Promise<void> {
     if (wishes.length === 0) return;
     await sql`
       delete from requests using jsonb_to_recordset(${JSON.stringify(wishes)}::jsonb) as wish("fieldId" uuid, "entryId" uuid, value text), fields, entries
@@ -48,9 +48,9 @@ export class RequestsStore {
   async waiting(db: Reader, houseId: string, catalogIds: readonly string[]): Promise<WaitingWish[]> {
     if (catalogIds.length === 0) return [];
     const { rows } = await sql<WaitingWish>`
-      select requests.id, requests.catalog_id as "catalogId", field_id as "fieldId", entry_id as "entryId", path, value, people.name as by, requests.at, cells ->> fields.key as held
+      select requests.id, requests.catalog_id as "catalogId", field_id as "fieldId", entry_id as "entryId", path, value, coalesce(people.name, 'somebody without an account') as by, requests.at, cells ->> fields.key as held
       from requests
-      join people on people.house_id = requests.house_id and people.id = requests.person_id
+      left join people on people.house_id = requests.house_id and people.id = requests.person_id
       join fields on fields.house_id = requests.house_id and fields.id = requests.field_id
       join entries on entries.house_id = requests.house_id and entries.register_id = fields.register_id and entries.id = requests.entry_id
       where requests.house_id = ${houseId} and state = 'waiting' and requests.catalog_id = any(${catalogIds}::uuid[]) and ${stillHeld}

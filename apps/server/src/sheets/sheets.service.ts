@@ -197,7 +197,8 @@ function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
     .filter(({ definition }) => definition.parts.some((part) => part.kind === 'range' && (part.label === field.key || part.companions.includes(field.key)) && build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId))
     .map(({ title }) => `catalog ${title}`);
   const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== field.id && fieldsNamedBy(other.rule).includes(field.key)).map(({ heading }) => `the rule of ${heading}, which depends on it`);
-  return [...ranges, ...rule, ...others, ...new Set([...along, ...queriesOver(build, field.registerId, field.key)])];
+  const forms = build.forms.filter((form) => form.registerId === field.registerId && form.fields.includes(field.key)).map(({ title }) => `form ${title}`);
+  return [...ranges, ...rule, ...others, ...forms, ...new Set([...along, ...queriesOver(build, field.registerId, field.key)])];
 }
 
 const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => [...new Set([...register.fields.flatMap((field) => usersOfField(build, field)), ...queriesOver(build, register.id)])];

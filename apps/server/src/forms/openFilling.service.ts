@@ -1,0 +1,51 @@
+// Filling a form by a link. Whoever has the link sees the form and the values that it offers, and can add entries.
+import { Injectable } from '@nestjs/common';
+import { type CatalogRule } from '@dellum/core';
+import type { Filled, FillFormDto, FillView, PackedCatalog } from '@dellum/contract';
+import { BuildService } from '../build/build.service.js';
+import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { Database } from '../database/database.js';
+import { notFound } from '../problems/index.js';
+import { FillingService, type Filler } from './filling.service.js';
+import { FormsStore, type LinkRow } from './forms.store.js';
+import { openList } from './openList.js';
+
+@Injectable()
+export class OpenFilling {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly catalogs: CompiledCatalogs,
+    private readonly store: FormsStore,
+    private readonly filling: FillingService,
+  ) {}
+
+  private async fillerOf(token: string): Promise<Filler & { readonly link: LinkRow }> {
+    const link = await this.store.link(this.database.kysely, token);
+    if (!link) throw notFound('This link');
+    return { houseId: link.houseId, link };
+  }
+
+  async view(token: string): Promise<FillView> {
+    const filler = await this.fillerOf(token);
+    const view = await this.filling.view(filler, filler.link.formId, undefined);
+    const asked = new Set(view.fields.map(({ key }) => key));
+    // What a rule would write into fields that the form does not ask is done by the server and shown to nobody.
+    return { ...view, fields: view.fields.map((field) => (field.rule?.kind === 'catalog' ? { ...field, rule: { ...field.rule, brings: field.rule.brings.filter((one) => asked.has(one.field)) } } : field)) };
+  }
+
+  async catalog(token: string, id: string): Promise<PackedCatalog> {
+    const filler = await this.fillerOf(token);
+    const { fields } = await this.view(token);
+    const rules = fields.flatMap(({ rule }): CatalogRule[] => (rule?.kind === 'catalog' && rule.catalogId === id ? [rule] : []));
+    if (rules.length === 0) throw notFound('This list');
+    const build = await this.builds.now(filler.houseId);
+    const { title, version } = build.catalogs.get(id)!;
+    return { id, title, version, ...openList(await this.catalogs.get(this.database.kysely, build, id), rules) };
+  }
+
+  async fill(token: string, dto: FillFormDto): Promise<Filled> {
+    const filler = await this.fillerOf(token);
+    return this.filling.fill(filler, filler.link.formId, dto);
+  }
+}

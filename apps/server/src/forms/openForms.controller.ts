@@ -1,0 +1,28 @@
+// HTTP for people without an account: the token of a link is what lets them in, to one form and nothing else.
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { FillFormDto, type Filled, type FillView, type PackedCatalog } from '@dellum/contract';
+import { Open } from '../people/guard.js';
+import { IdPipe } from '../problems/index.js';
+import { OpenFilling } from './openFilling.service.js';
+
+@Controller('open/:token')
+@Open()
+export class OpenFormsController {
+  constructor(private readonly filling: OpenFilling) {}
+
+  @Get()
+  view(@Param('token') token: string): Promise<FillView> {
+    return this.filling.view(token);
+  }
+
+  @Get('catalogs/:id')
+  catalog(@Param('token') token: string, @Param('id', IdPipe) id: string): Promise<PackedCatalog> {
+    return this.filling.catalog(token, id);
+  }
+
+  @Post('entries')
+  @HttpCode(200)
+  fill(@Param('token') token: string, @Body() dto: FillFormDto): Promise<Filled> {
+    return this.filling.fill(token, dto);
+  }
+}
