@@ -1,5 +1,5 @@
 // A house as plain data: what a loader needs to lay it out. Things refer to each other by their names.
-import type { CatalogDefinition, CatalogPart, FieldKind, ItemColour, RangeEnding, RangeShape, CatalogRule, Rule } from '@dellum/core';
+import type { CatalogDefinition, CatalogPart, FieldKind, FormLayout, ItemColour, RangeEnding, RangeShape, CatalogRule, Rule } from '@dellum/core';
 import type { LinkedSettingsDto, Role } from '@dellum/contract';
 
 export interface PersonBlueprint {
@@ -69,6 +69,14 @@ export interface EntrySheetBlueprint {
   readonly fields: readonly FieldBlueprint[];
   readonly entries: readonly Readonly<Record<string, string>>[];
 }
+/** A published form; its last so many entries came through it. */
+export interface FormBlueprint {
+  readonly title: string;
+  /** The entry sheet whose entries it asks for. */
+  readonly sheet: string;
+  readonly layout: FormLayout;
+  readonly filled: number;
+}
 export interface LinkedBlueprint {
   readonly name: string;
   readonly settings: LinkedSettingsDto;
@@ -83,6 +91,7 @@ export interface HouseBlueprint {
   readonly linked?: readonly LinkedBlueprint[];
   readonly catalogs: readonly CatalogBlueprint[];
   readonly entrySheets: readonly EntrySheetBlueprint[];
+  readonly forms?: readonly FormBlueprint[];
   /** Values that entries of a sheet hold and that somebody, by sign-in name, has asked for. */
   readonly wishes?: readonly { readonly sheet: string; readonly field: string; readonly values: readonly string[]; readonly by: string }[];
 }

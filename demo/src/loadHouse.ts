@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { catalogIdOf, matchKey, newRule, ofRanges, type CatalogDefinition, type CatalogPart, type Rule, type Stretch } from '@dellum/core';
 import { hashPassword, makeHouse, PlacesStore, posGap, type Tables, type Trx } from '@dellum/server';
 import { sql, type Kysely } from 'kysely';
-import type { CatalogBlueprint, EntrySheetBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
+import type { CatalogBlueprint, EntrySheetBlueprint, FormBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
 
 const hashes = new Map<string, Promise<string>>();
 
@@ -29,6 +29,7 @@ export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): 
     for (const sheet of blueprint.entrySheets) await layer.entrySheet(sheet);
     for (const catalog of blueprint.catalogs) await layer.catalog(catalog);
     for (const sheet of blueprint.entrySheets) await layer.rules(sheet);
+    for (const form of blueprint.forms ?? []) await layer.form(form);
     for (const wish of blueprint.wishes ?? []) await layer.wishes(wish);
     return houseId;
   });
@@ -187,6 +188,18 @@ class Layer {
       update fields set rule = ruled.rule, catalog_id = (ruled.rule ->> 'catalogId')::uuid
       from jsonb_to_recordset(${JSON.stringify(rules)}::jsonb) as ruled(key text, rule jsonb)
       where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(title)!} and fields.key = ruled.key`.execute(this.trx);
+  }
+
+  async form({ title, sheet, layout, filled }: FormBlueprint): Promise<void> {
+    const id = randomUUID();
+    const registerId = this.registerIds.get(sheet)!;
+    await this.trx.insertInto('forms').values({ house_id: this.houseId, id, register_id: registerId, title, layout: JSON.stringify(layout), published: 1 }).execute();
+    await sql`
+      insert into form_versions (house_id, form_id, version, title, layout, person_id)
+      select house_id, ${id}, 1, ${title}, ${JSON.stringify(layout)}::jsonb, id from people where house_id = ${this.houseId} and role = 'administrator' limit 1`.execute(this.trx);
+    await sql`
+      insert into form_fillings (house_id, form_id, submission, version, entry_id)
+      select house_id, ${id}, gen_random_uuid(), 1, id from entries where house_id = ${this.houseId} and register_id = ${registerId} order by pos desc limit ${filled}`.execute(this.trx);
   }
 
   /** Wishes for values that entries hold already. */

@@ -2,6 +2,7 @@
 import { joinedValues } from '@dellum/core';
 import { demoAccounts } from '@dellum/server';
 import type { EntrySheetBlueprint, HouseBlueprint, SourceSheetBlueprint } from './blueprint.js';
+import { demoForms, formSheets } from './forms.js';
 import { readFileSync } from 'node:fs';
 import { chance, pick } from './chance.js';
 
@@ -288,7 +289,9 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
         ],
         entries: crew(ships),
       },
+      ...formSheets(moment, ships, berths),
     ],
+    forms: demoForms,
     wishes: [{ sheet: 'Crane hours', field: 'service', values: Object.values(wished), by: 'mara' }],
   };
 }

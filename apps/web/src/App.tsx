@@ -6,6 +6,8 @@ import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
+import { FillPage, OpenFormPage } from './features/forms/FillPage.js';
+import { FormsPage } from './features/forms/FormsPage.js';
 import { RecordBrowserPage } from './features/records/RecordBrowser.js';
 import { RecordPage } from './features/records/RecordPage.js';
 import { RecordsPage } from './features/records/RecordsPage.js';
@@ -19,6 +21,7 @@ import { errorWords, isProblem } from './api/problem.js';
 
 // Pages that clerks never see are fetched when somebody opens them.
 const BindingsPage = lazy(async () => ({ default: (await import('./features/bindings/BindingsPage.js')).BindingsPage }));
+const FormPage = lazy(async () => ({ default: (await import('./features/forms/FormPage.js')).FormPage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
 const RangesPage = lazy(async () => ({ default: (await import('./features/ranges/RangesPage.js')).RangesPage }));
@@ -63,6 +66,7 @@ const kept = (page: ReactNode) => <Within may={mayKeep} whose="the stewards’ a
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <ThresholdPage /> },
+  { path: '/open/:token', element: <OpenFormPage />, errorElement: <Broken /> },
   {
     element: <SignedIn />,
     errorElement: <Broken />,
@@ -73,6 +77,10 @@ const router = createBrowserRouter([
       { path: '/records', element: <RecordsPage /> },
       { path: '/records/:registerId', element: <RecordBrowserPage /> },
       { path: '/records/:registerId/:entryId', element: <RecordPage /> },
+      { path: '/forms', element: <FormsPage /> },
+      { path: '/forms/:formId', element: designed(<FormPage />) },
+      { path: '/forms/:formId/fill', element: <FillPage /> },
+      { path: '/forms/:formId/fill/:version', element: <FillPage /> },
       { path: '/sources', element: <SourcesPage /> },
       { path: '/sources/:sheetId', element: <SourceSheetPage /> },
       { path: '/ranges', element: designed(<RangesPage />) },

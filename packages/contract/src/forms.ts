@@ -183,6 +183,8 @@ export interface FillView {
   readonly layout: FormLayout;
   /** The asked fields, with their rules. */
   readonly fields: readonly FieldView[];
+  /** What a new entry holds in fields that the form does not ask, as far as conditions look at it. */
+  readonly begins: Readonly<Record<string, string>>;
   readonly catalogs: readonly { readonly id: string; readonly title: string }[];
   readonly house: { readonly name: string; readonly locale: Locale; readonly today: string };
 }

@@ -1,5 +1,5 @@
 // Forms: what is hidden is not stored, conditions that can never hold are found exactly, and no second judge.
-import { comparisons, compileCatalog, controlsFor, houseLocale, judge, judgeForm, layoutFindings, newLayout, newRule, passes, shownIn, type CascadeField, type CatalogRule, type Comparison, type Filter, type FormField, type FormLayout, type Item, type Rule } from '@dellum/core';
+import { addSection, comparisons, compileCatalog, controlsFor, houseLocale, judge, judgeForm, layoutFindings, moveSection, newLayout, newRule, passes, placeField, shownIn, takeOut, type CascadeField, type CatalogRule, type Comparison, type Filter, type FormField, type FormLayout, type Item, type Rule } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { judgeCases, tableField } from './judgeTable.js';
@@ -63,6 +63,36 @@ describe('judgeForm', () => {
     const form = layout(ask('one'));
     expect(judgeForm(form, [loose, two], answers({ one: 'x' }), { ...context, begins: { two: 'b' } }).verdicts.get('one')).toMatchObject({ verdict: 'refused', mayConfirm: true });
     expect(judgeForm(form, [loose, two], answers({ one: 'x' }, ['one']), { ...context, begins: { two: 'b' } }).cells).toEqual({ one: 'x', two: 'b' });
+  });
+});
+
+describe('laying out', () => {
+  it('asks every field once, moves only what is moved, and loses nothing but what is taken out', () => {
+    const keys = ['one', 'two', 'three', 'four'];
+    const act = fc.oneof(
+      fc.record({ act: fc.constant('place' as const), field: fc.constantFrom(...keys), section: fc.constantFrom('s', 't', 'gone'), before: fc.option(fc.constantFrom(...keys)) }),
+      fc.record({ act: fc.constant('out' as const), field: fc.constantFrom(...keys) }),
+      fc.record({ act: fc.constant('section' as const), by: fc.integer({ min: -3, max: 3 }) }),
+    );
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 12 }), (acts) => {
+        let form = addSection(layout(ask('one', { help: 'first' }), ask('two')), 't', 'More');
+        for (const one of acts) {
+          const before = form;
+          const asked = (of: FormLayout) => of.sections.flatMap(({ fields: own }) => own.map(({ field }) => field));
+          if (one.act === 'place') form = placeField(form, one.field, one.section, one.before);
+          else if (one.act === 'out') form = takeOut(form, one.field);
+          else form = moveSection(form, 't', one.by);
+          expect(new Set(asked(form)).size).toBe(asked(form).length);
+          if (one.act !== 'section') {
+            const others = (of: FormLayout) => of.sections.map(({ fields: own }) => own.map(({ field }) => field).filter((field) => field !== one.field));
+            expect(others(form)).toEqual(others(before));
+          }
+        }
+        const first = form.sections.flatMap(({ fields: own }) => own).find(({ field }) => field === 'one');
+        if (first && !acts.some((one) => one.act === 'out' && one.field === 'one')) expect(first.help).toBe('first');
+      }),
+    );
   });
 });
 

@@ -1,6 +1,6 @@
 // Filling a form: what it asks, and storing what was answered exactly once. Judged with authority by the rules of now.
 import { Injectable } from '@nestjs/common';
-import { carried, cellsOfNew, judgeForm, type FormLayout, type JudgedForm, type Rule, type Verdict } from '@dellum/core';
+import { carried, cellsOfNew, conditionsOf, judgeForm, type FormLayout, type JudgedForm, type Rule, type Verdict } from '@dellum/core';
 import type { AnswerFault, Filled, FillFormDto, FillView } from '@dellum/contract';
 import { BuildService, feedsCatalogs } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -47,7 +47,9 @@ export class FillingService {
     const { layout, title, version: shown } = await this.versionOf(db, build, formId, version ?? form.published!);
     const fields = askedFields(register, layout).map((field) => ({ ...field, rule: ruleFor(filler, field.rule) }));
     const catalogs = catalogsOf(fields).map((id) => ({ id, title: build.catalogs.get(id)!.title }));
-    return { formId, version: shown, title, layout, fields, catalogs: [...new Map(catalogs.map((catalog) => [catalog.id, catalog])).values()], house: { name: await houseNameOf(db, filler.houseId), locale: build.locale, today: todayOf(new Date()) } };
+    const looked = new Set([...conditionsOf(layout).values()].flat().flatMap(({ conditions }) => conditions.map(({ field }) => field)));
+    const begins = cellsOfNew(register.fields.filter(({ key }) => looked.has(key) && !fields.some((field) => field.key === key)), undefined, todayOf(new Date()));
+    return { formId, version: shown, title, layout, fields, begins, catalogs: [...new Map(catalogs.map((catalog) => [catalog.id, catalog])).values()], house: { name: await houseNameOf(db, filler.houseId), locale: build.locale, today: todayOf(new Date()) } };
   }
 
   private async versionOf(db: Reader, build: HouseBuild, formId: string, version: number): Promise<FormVersion> {

@@ -38,7 +38,7 @@ const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem> = async 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: askApi,
-  tagTypes: ['Me', 'People', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'Ranges', 'Upkeep', 'History', 'Linked', 'Arrangement', 'Requests'],
+  tagTypes: ['Me', 'People', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'Ranges', 'Upkeep', 'History', 'Linked', 'Arrangement', 'Requests', 'Form'],
   keepUnusedDataFor: 120,
   endpoints: () => ({}),
 });

@@ -83,7 +83,7 @@ function Rail({ me }: { me: Me }) {
           Dellum
         </Text>
       </HStack>
-      <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, { to: '/records', words: 'Records' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
+      <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, { to: '/forms', words: 'Forms' }, { to: '/records', words: 'Records' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
       {keeps && !designs && <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked]} />}
       {designs && (
         <>

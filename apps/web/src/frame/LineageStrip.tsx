@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 const number = new Intl.NumberFormat('en-GB');
 const plural = (count: number, one: string, many = `${one}s`) => `${number.format(count)} ${count === 1 ? one : many}`;
 
-function Stage({ name, children, first }: { name: string; children: ReactNode; first?: boolean }) {
+export function StripStage({ name, children, first }: { name: string; children: ReactNode; first?: boolean }) {
   return (
     <HStack as="li" gap="0" align="stretch" listStyleType="none">
       {!first && (
@@ -28,7 +28,7 @@ function Stage({ name, children, first }: { name: string; children: ReactNode; f
   );
 }
 
-function Way({ to, colour = 'ink', children }: { to: string; colour?: string; children: ReactNode }) {
+export function StripWay({ to, colour = 'ink', children }: { to: string; colour?: string; children: ReactNode }) {
   return (
     <Box asChild fontWeight="bold" color={colour} textDecoration="none" _hover={{ textDecoration: 'underline' }}>
       <Link to={to}>{children}</Link>
@@ -41,6 +41,14 @@ const listed = (nodes: readonly ReactNode[]) => nodes.map((node, at) => <span ke
 
 const sourceWords = (ranges: number, others: number): string => (others > 0 ? 'sources' : ranges === 1 ? 'source range' : 'source ranges');
 
+export function Strip({ children }: { children: ReactNode }) {
+  return (
+    <Flex asChild role="list" aria-label="Lineage" display="inline-flex" bg="card" borderWidth="1px" borderColor="line" rounded="l3" overflow="hidden" maxW="100%" overflowX="auto">
+      <ul>{children}</ul>
+    </Flex>
+  );
+}
+
 export function LineageStrip({ lineage }: { lineage: Lineage }) {
   const { ranges, others, catalogs, fields, carries } = lineage;
   const held = fields.reduce((sum, field) => sum + field.held, 0);
@@ -48,34 +56,32 @@ export function LineageStrip({ lineage }: { lineage: Lineage }) {
   const sheets = new Set(fields.map(({ sheetId }) => sheetId)).size;
   const following = carries.reduce((sum, { total, done }) => sum + Math.max(0, total - done), 0);
   return (
-    <Flex asChild role="list" aria-label="Lineage" display="inline-flex" bg="card" borderWidth="1px" borderColor="line" rounded="l3" overflow="hidden" maxW="100%" overflowX="auto">
-      <ul>
-        <Stage name={sourceWords(ranges.length, others.length)} first>
+    <Strip>
+        <StripStage name={sourceWords(ranges.length, others.length)} first>
           {ranges.length + others.length === 0 && 'no parts yet'}
-          {listed([...others.map(({ words, to }) => (to ? <Way key={words} to={to} colour="growth.fg">{words}</Way> : <span key={words}>{words}</span>)), ...ranges.slice(0, 3).map((range) => <span key={range.id}><Way to={`/sources/${range.sheetId}?range=${range.id}`} colour="growth.fg">{range.name}</Way> in {range.sheetTitle}, {range.ends}</span>)])}
+          {listed([...others.map(({ words, to }) => (to ? <StripWay key={words} to={to} colour="growth.fg">{words}</StripWay> : <span key={words}>{words}</span>)), ...ranges.slice(0, 3).map((range) => <span key={range.id}><StripWay to={`/sources/${range.sheetId}?range=${range.id}`} colour="growth.fg">{range.name}</StripWay> in {range.sheetTitle}, {range.ends}</span>)])}
           {ranges.length > 3 && ` and ${ranges.length - 3} more`}
-        </Stage>
-        <Stage name={catalogs.length === 1 ? 'catalog' : 'catalogs'}>
+        </StripStage>
+        <StripStage name={catalogs.length === 1 ? 'catalog' : 'catalogs'}>
           {catalogs.length === 0
             ? 'feeds no catalog yet'
-            : listed(catalogs.map((catalog) => <span key={catalog.id}><Way to={`/catalogs/${catalog.id}`}>{catalog.title}</Way>, {number.format(catalog.offered)} offered{catalog.retired > 0 && `, ${number.format(catalog.retired)} retired`}</span>))}
-        </Stage>
+            : listed(catalogs.map((catalog) => <span key={catalog.id}><StripWay to={`/catalogs/${catalog.id}`}>{catalog.title}</StripWay>, {number.format(catalog.offered)} offered{catalog.retired > 0 && `, ${number.format(catalog.retired)} retired`}</span>))}
+        </StripStage>
         {catalogs.length > 0 && (
-          <Stage name="fields">
+          <StripStage name="fields">
             {fields.length === 0
               ? 'bound to no field yet'
-              : <>{listed(fields.slice(0, 2).map((field) => <Way key={field.id} to={`/sheets/${field.sheetId}?field=${field.key}`}>{field.heading}</Way>))}{fields.length > 2 && ` and ${fields.length - 2} more`} in {plural(sheets, 'sheet')}</>}
-          </Stage>
+              : <>{listed(fields.slice(0, 2).map((field) => <StripWay key={field.id} to={`/sheets/${field.sheetId}?field=${field.key}`}>{field.heading}</StripWay>))}{fields.length > 2 && ` and ${fields.length - 2} more`} in {plural(sheets, 'sheet')}</>}
+          </StripStage>
         )}
         {fields.length > 0 && (
-          <Stage name="entries">
+          <StripStage name="entries">
             <b>{number.format(held)}</b>
             {outside.length === 0 && ', none outside'}
-            {outside.map((field) => <span key={field.id}>, <Way to={`/sheets/${field.sheetId}?outside=${field.key}`} colour="amber.fg">{number.format(field.outside)} outside{outside.length > 1 && ` in ${field.sheetTitle}`}</Way></span>)}
+            {outside.map((field) => <span key={field.id}>, <StripWay to={`/sheets/${field.sheetId}?outside=${field.key}`} colour="amber.fg">{number.format(field.outside)} outside{outside.length > 1 && ` in ${field.sheetTitle}`}</StripWay></span>)}
             {following > 0 && `, ${plural(following, 'row')} still following`}
-          </Stage>
+          </StripStage>
         )}
-      </ul>
-    </Flex>
+    </Strip>
   );
 }

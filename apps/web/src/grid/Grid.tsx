@@ -195,6 +195,7 @@ export function Grid(props: GridProps) {
             gutter={props.gutter ? { width: gutterWidth, node: props.gutter(index) } : undefined}
             heading={props.rowHeading ? props.rowHeading(index) : String(index + 1)}
             headingWidth={headWidth}
+            note={props.rowNote?.(index)}
             lefts={stand}
             tint={props.tint?.(index)}
             mark={props.mark}

@@ -13,6 +13,7 @@ export interface GridRowProps {
   readonly gutter: { readonly width: number; readonly node: ReactNode } | undefined;
   readonly heading: string;
   readonly headingWidth: number;
+  readonly note: string | undefined;
   readonly lefts: readonly (number | undefined)[];
   readonly tint: string | undefined;
   readonly mark: ((name: string) => ReactNode) | undefined;
@@ -27,7 +28,7 @@ function className(look: CellLook | undefined, column: GridColumn, chosen: boole
 
 /** Drawn again only when what it shows has changed; the looks are compared one by one. */
 function same(before: GridRowProps, after: GridRowProps): boolean {
-  const keys = ['row', 'columns', 'active', 'heading', 'headingWidth', 'lefts', 'tint'] as const;
+  const keys = ['row', 'columns', 'active', 'heading', 'headingWidth', 'lefts', 'note', 'tint'] as const;
   if (keys.some((key) => before[key] !== after[key]) || before.editing || after.editing) return false;
   if (before.style.transform !== after.style.transform || before.gutter || after.gutter) return false;
   const touches = ({ top, bottom }: Block, row: number) => row >= top && row <= bottom;
@@ -36,7 +37,7 @@ function same(before: GridRowProps, after: GridRowProps): boolean {
 }
 
 export const GridRow = memo(function GridRow(props: GridRowProps) {
-  const { row, style, columns, looks, active, block, editing, gutter, heading, headingWidth, lefts, tint } = props;
+  const { row, style, columns, looks, active, block, editing, gutter, heading, headingWidth, lefts, note, tint } = props;
   return (
     <div role="row" aria-rowindex={row + 2} className={tint ? `dl-row tint-${tint}` : 'dl-row'} style={style}>
       {gutter && (
@@ -45,8 +46,10 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
         </div>
       )}
       {headingWidth > 0 && (
-        <div role="rowheader" className="dl-cell dl-rowhead" style={{ width: headingWidth }} data-row={row} onMouseDown={(event) => props.onRow(event, row)}>
+        <div role="rowheader" className="dl-cell dl-rowhead" style={{ width: headingWidth }} data-row={row} title={note} onMouseDown={(event) => props.onRow(event, row)}>
+          {note && <span className="dl-note" aria-hidden />}
           {heading}
+          {note && <span className="sr-only"> {note}</span>}
         </div>
       )}
       {columns.map((column, at) => {

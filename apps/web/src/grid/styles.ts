@@ -38,6 +38,8 @@ export const gridStyles: SystemStyleObject = {
   '&:focus-within .dl-cell.active': { boxShadow: 'inset 0 0 0 2px {colors.damson.solid}' },
   '& .dl-cell.editing': { overflow: 'visible', p: '0', zIndex: 3, cursor: 'text' },
   '& .dl-rowhead': { px: '2', textAlign: 'end', color: 'inkSoft', bg: 'paper', position: 'sticky', left: 0, zIndex: 2, cursor: 'default', fontSize: 'xs', borderColor: 'lineSoft' },
+  // A folded corner: the row came on a form.
+  '& .dl-note': { position: 'absolute', top: 0, left: 0, borderTop: '8px solid', borderRight: '8px solid transparent', borderTopColor: 'growth.solid' },
   '& .dl-gutter': { px: '0', overflow: 'visible', borderColor: 'transparent', bg: 'transparent', cursor: 'default' },
   '& .dl-headings': { display: 'flex', position: 'sticky', top: 0, zIndex: 4, minWidth: 'max-content', bg: 'paper' },
   '& .dl-heading': { flexShrink: 0, h: '46px', bg: 'paper', borderBottomWidth: '1px', borderRightWidth: '1px', borderColor: 'line', overflow: 'hidden', position: 'relative' },

@@ -34,7 +34,7 @@ function follower(dispatch: AppDispatch) {
         countsSoon();
         break;
       case 'build':
-        dispatch(api.util.invalidateTags(['Build', 'Lineage', 'Counts', 'Ranges', 'Linked']));
+        dispatch(api.util.invalidateTags(['Build', 'Lineage', 'Counts', 'Ranges', 'Linked', 'Form']));
         break;
       case 'catalog':
         dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts', 'History', 'Upkeep', 'Requests']));
@@ -62,7 +62,7 @@ export function useLive(me: Me): void {
     return hearLive(scope, (heard) => {
       if (heard.kind === 'place') return void dispatch(placed({ ...heard.place, at: Date.now() }));
       if (heard.kind === 'change') follow(heard.change);
-      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked', 'Requests', 'Arrangement']));
+      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked', 'Requests', 'Arrangement', 'Form']));
       if (heard.kind === 'away') {
         missed = true;
         dispatch(api.util.invalidateTags(['Me']));

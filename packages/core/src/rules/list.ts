@@ -33,11 +33,18 @@ function byKind(list: Catalog, text: string, kind: FieldKind, context: JudgeCont
   return item && { found: 'item', item, by: 'value' };
 }
 
+/** The label of a value where it means that value alone, else the value: what people know it by. */
+function shownAs(list: Catalog, value: string): string {
+  const label = itemWithValue(list, value)?.label ?? value;
+  const meant = lookUp(list, label);
+  return meant.found === 'item' && meant.item.value === value ? label : value;
+}
+
 /** Finds the item that a text means in a field of this kind. `closed` says why an item that was found cannot be chosen. */
 export function findIn(list: Catalog, text: string, kind: FieldKind, context: JudgeContext, closed: (item: Item) => Extract<Finding, { right: false }> | undefined): Finding {
   const found = byKind(list, text, kind, context) ?? lookUp(list, text);
   if (found.found === 'ambiguous') return ambiguous(text, found);
-  if (found.found === 'nothing') return { right: false, code: 'outside', message: `“${text}” is not in ${list.title}.`, suggestions: context.suggest ? nearest(list, text) : [] };
+  if (found.found === 'nothing') return { right: false, code: 'outside', message: `“${text}” is not in ${list.title}.`, suggestions: context.suggest ? nearest(list, text).map((value) => shownAs(list, value)) : [] };
   return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
 }
 

@@ -56,6 +56,7 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
         {field.rule ? 'rule of this field' : `holds ${kindLabel(field.kind)}`}
       </Text>
       {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
+      <AskedIn field={field} register={register} build={build} designs={designs} />
       <Standing field={field} counts={counts} />
     </>
   );
@@ -107,6 +108,31 @@ function HeadingName({ field }: { field: FieldView }) {
     >
       <Input size="sm" aria-label="Heading" autoFocus value={heading} onChange={(event) => setHeading(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setHeading(undefined)} />
     </form>
+  );
+}
+
+/** The forms that a change of this field or its rule touches. */
+function AskedIn({ field, register, build, designs }: { field: FieldView; register: RegisterView; build: BuildView; designs: boolean }) {
+  const forms = build.forms.filter((form) => form.registerId === register.id && form.fields.includes(field.key));
+  if (forms.length === 0) return null;
+  return (
+    <Text mt="4">
+      Asked by {forms.length === 1 ? 'the form' : 'the forms'}{' '}
+      {forms.map(({ id, title, published }, at) => (
+        <span key={id}>
+          {at > 0 && ', '}
+          {designs ? (
+            <Link to={`/forms/${id}`} style={{ textDecoration: 'underline', textUnderlineOffset: '3px' }}>
+              {title}
+            </Link>
+          ) : (
+            title
+          )}
+          {published === null && ' (not published)'}
+        </span>
+      ))}
+      ; what the rule says holds there at once.
+    </Text>
   );
 }
 

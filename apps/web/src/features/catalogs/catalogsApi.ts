@@ -6,6 +6,7 @@ import { sourceTags } from '../sources/sourcesApi.js';
 export const catalogsApi = api.injectEndpoints({
   endpoints: (build) => ({
     catalogItems: build.query<PackedCatalog, string>({ query: (id) => `/catalogs/${id}/items/packed`, providesTags: (_result, _error, id) => [{ type: 'Catalog', id }] }),
+    openCatalogItems: build.query<PackedCatalog, { token: string; id: string }>({ query: ({ token, id }) => `/open/${token}/catalogs/${id}` }),
     catalogUse: build.query<CatalogUse, string>({ query: (id) => `/catalogs/${id}/use`, providesTags: ['Counts'] }),
     catalogLineage: build.query<Lineage, string>({ query: (id) => `/catalogs/${id}/lineage`, providesTags: ['Lineage'] }),
     rangeLineage: build.query<Lineage, string>({ query: (id) => `/ranges/${id}/lineage`, providesTags: ['Lineage'] }),

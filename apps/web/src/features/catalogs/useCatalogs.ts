@@ -23,14 +23,17 @@ function ready(items: CatalogItems, day: string): ReadyCatalog {
   return made;
 }
 
-/** The catalogs of these ids as far as they are loaded, as they stand on the house's day; they stay true while the component lives. */
-export function useCatalogs(ids: readonly string[], day: string): ReadonlyMap<string, ReadyCatalog> {
+/**
+ * The catalogs of these ids as far as they are loaded, as they stand on the house's day; they stay true while the component
+ * lives. `token`: of the link by which somebody without an account looks at them.
+ */
+export function useCatalogs(ids: readonly string[], day: string, token?: string): ReadonlyMap<string, ReadyCatalog> {
   const dispatch = useAppDispatch();
   const wanted = [...new Set(ids)].sort().join(' ');
   useEffect(() => {
-    const subscriptions = wanted.split(' ').filter(Boolean).map((id) => dispatch(catalogsApi.endpoints.catalogItems.initiate(id)));
+    const subscriptions = wanted.split(' ').filter(Boolean).map((id) => (token === undefined ? dispatch(catalogsApi.endpoints.catalogItems.initiate(id)) : dispatch(catalogsApi.endpoints.openCatalogItems.initiate({ token, id }))));
     return () => subscriptions.forEach((subscription) => subscription.unsubscribe());
-  }, [dispatch, wanted]);
-  const loaded = useAppSelector((state) => wanted.split(' ').filter(Boolean).map((id) => catalogsApi.endpoints.catalogItems.select(id)(state).data), shallowEqual);
+  }, [dispatch, wanted, token]);
+  const loaded = useAppSelector((state) => wanted.split(' ').filter(Boolean).map((id) => (token === undefined ? catalogsApi.endpoints.catalogItems.select(id)(state) : catalogsApi.endpoints.openCatalogItems.select({ token, id })(state)).data), shallowEqual);
   return useMemo(() => new Map(loaded.flatMap((items) => (items ? [[items.id, ready(unpacked(items), day)] as const] : []))), [loaded, day]);
 }

@@ -21,6 +21,8 @@ interface CellEditorProps {
   readonly held: string;
   readonly refusal: Refusal | undefined;
   readonly locale: Locale;
+  /** Hears what is typed, before it is left. */
+  typing?(text: string): void;
   /** Judges and stores; what is not taken comes back as a refusal. */
   commit(text: string, confirmed?: boolean): Refusal | undefined;
   /** Leaves without storing; `text` is what was typed. */
@@ -29,7 +31,7 @@ interface CellEditorProps {
 
 const moves: { readonly [By in 'enter' | 'tab' | 'backTab' | 'pick']: Move } = { enter: 'down', tab: 'right', backTab: 'left', pick: 'stay' };
 
-export function CellEditor({ editing, label, field, list, days, held, refusal: before, locale, commit, abandon }: CellEditorProps) {
+export function CellEditor({ editing, label, field, list, days, held, refusal: before, locale, typing, commit, abandon }: CellEditorProps) {
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
@@ -61,6 +63,7 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
     onText: (typed: string) => {
       setText(typed);
       setRefusal(undefined);
+      typing?.(typed);
     },
     onTake: take,
     onEscape: escape,
@@ -78,7 +81,8 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
       />
     );
   }
-  if (field.kind === 'text' && !list) return <LongText {...shared} text={text} selectAll={!editing.replaces} style={inputStyle} />;
+  // While its list is coming a text is typed where it will be picked.
+  if (field.kind === 'text' && !list && !picksFromList(field)) return <LongText {...shared} text={text} selectAll={!editing.replaces} style={inputStyle} />;
   return (
     <PickerInput
       {...shared}
@@ -92,6 +96,8 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
     />
   );
 }
+
+const picksFromList = ({ rule }: FieldView): boolean => (rule?.kind === 'catalog' || rule?.kind === 'typed') && rule.picking.list;
 
 export const inputStyle = {
   width: '100%',

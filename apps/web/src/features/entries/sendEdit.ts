@@ -6,7 +6,7 @@ import { hasTurns, inTurn } from '../../api/inTurn.js';
 import type { AppDispatch, RootState } from '../../store.js';
 import { drafted, settled, type Draft } from './draftsSlice.js';
 import { did } from './doneSlice.js';
-import { entriesApi, updateEntry } from './entriesApi.js';
+import { asGiven, entriesApi, updateEntry } from './entriesApi.js';
 import { rememberPatch } from './recentPatches.js';
 
 export interface CellEdit {
@@ -64,7 +64,7 @@ const send = (edit: CellEdit) => async (dispatch: AppDispatch, getState: () => R
     dispatch(settled({ entryId, field }));
     ownVersions.set(entryId, new Map([...(ownVersions.get(entryId) ?? []), ...[...changedBy(edit), ...written.map((cell) => cell.field)].map((key) => [key, entry.version] as const)]));
     rememberPatch(entryId, entry.version, Object.fromEntries(changedBy(edit).map((key) => [key, entry.cells[key] ?? null])));
-    updateEntry(dispatch, getState(), registerId, entryId, (known) => (known.version > entry.version ? known : entry));
+    updateEntry(dispatch, getState(), registerId, entryId, asGiven(entry));
     return undefined;
   } catch (error) {
     const draft = draftOf(edit, error as RequestProblem);

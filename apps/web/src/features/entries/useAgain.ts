@@ -4,7 +4,7 @@ import { store, useAppDispatch, useAppSelector } from '../../store.js';
 import { didAgain, passedOver, tookBack, type DoneAct } from './doneSlice.js';
 import { allAnswered, underWay } from './inFlight.js';
 import { doAct } from './entryActsApi.js';
-import { updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from './entriesApi.js';
+import { asGiven, updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from './entriesApi.js';
 
 export interface Again {
   readonly canUndo: boolean;
@@ -34,7 +34,7 @@ export function useAgain(registerId: string): Again {
       if (gone && !(await attempt(restore({ registerId, entries: made, before: undefined }).unwrap()))) return undefined;
       const outcome = await attempt(takeBackCells({ registerId, cells: act.cells }).unwrap());
       if (!outcome) return undefined;
-      for (const entry of outcome.entries) updateEntry(dispatch, store.getState(), registerId, entry.id, (known) => (known.version > entry.version ? known : entry));
+      for (const entry of outcome.entries) updateEntry(dispatch, store.getState(), registerId, entry.id, asGiven(entry));
       sayPassedOver(outcome.changed);
       if (made.length === 0) return { act: 'wrote', cells: outcome.written };
       if (!gone && !(await attempt(remove({ registerId, entries: made }).unwrap()))) return undefined;

@@ -4,7 +4,7 @@ import { mayEnter, type EntryChange, type EntryView, type Me, type RegisterView 
 import { errorWords } from '../../api/problem.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch } from '../../store.js';
-import { updateEntry } from '../entries/entriesApi.js';
+import { asGiven, updateEntry } from '../entries/entriesApi.js';
 import { useEntryHistoryQuery, useTakeBackChangeMutation } from './recordsApi.js';
 import type { RecordCells } from './useRegisterPlace.js';
 
@@ -34,7 +34,7 @@ export function RecordHistory({ register, entry, cells, me, field, showAll }: Re
   const back = async (change: EntryChange) => {
     const now = await attempt(takeBack({ registerId: register.id, entryId: entry.id, change: change.id }).unwrap());
     if (!now) return;
-    updateEntry(dispatch, store.getState(), register.id, entry.id, (known) => (known.version > now.version ? known : now));
+    updateEntry(dispatch, store.getState(), register.id, entry.id, asGiven(now));
     notice('done', `${headingOf(change.field)} is ${shown(change.field, change.from)} again.`);
   };
   const wanted = changes?.filter((change) => field === undefined || change.field === field) ?? [];

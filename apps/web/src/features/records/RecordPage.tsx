@@ -17,6 +17,7 @@ import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
 import { useHere } from '../sheets/useHere.js';
+import { formWords } from '../forms/formWords.js';
 import { LinkedHere } from './LinkedHere.js';
 import { RecordField } from './RecordField.js';
 import { RecordHistory } from './RecordHistory.js';
@@ -68,6 +69,7 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
       about={
         <>
           A record of <Link to={`/records/${register.id}?${params.get('from') ?? ''}`} style={{ textDecoration: 'underline', textUnderlineOffset: '3px' }}>{register.title}</Link>
+          {formWords(build, entry) && `, ${formWords(build, entry)}`}
           {here.names.length > 0 && `; ${here.names.join(', ')} ${here.names.length === 1 ? 'is' : 'are'} in this register too`}.
         </>
       }

@@ -10,6 +10,7 @@ import { useAppDispatch } from '../../store.js';
 import { ItemMark } from '../../theme/index.js';
 import { useArrangement } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { formWords } from '../forms/formWords.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { did } from '../entries/doneSlice.js';
 import { useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
@@ -57,6 +58,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const dispatch = useAppDispatch();
   const again = useAgain(register.id);
   const [at, setAt] = useState<{ active: Place; block: Block }>();
+  const [start, setStart] = useState<{ view: string; row: number }>();
   const [said, setSaid] = useState('');
   const [why, setWhy] = useState<Asked>();
   const grid = useRef<GridHandle>(null);
@@ -76,7 +78,13 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const [myEntry, myField] = at ? [entryAt(at.active.row)?.id, fields[at.active.column]?.key] : [undefined, undefined];
   useEffect(() => iAmAt(myEntry, myField));
   if (total === undefined || !arranging.ready) return <Waiting error={entries.error} />;
-  const startRow = some || arranged ? 0 : Math.max(0, total - 1);
+  // Where one begins is settled when the grid appears: entries that come meanwhile move it no more than the grid's own cell.
+  const view = shown.outside ?? (shown.alike ? `${shown.alike.key} ${shown.value}` : arranged ? 'arranged' : 'all');
+  const startRow = start?.view === view ? start.row : some || arranged ? 0 : Math.max(0, total - 1);
+  if (start?.view !== view) {
+    setStart({ view, row: startRow });
+    setAt(undefined);
+  }
   const { active, block: chosenBlock } = at ?? { active: { row: startRow, column: 0 }, block: { top: startRow, bottom: startRow, left: 0, right: 0 } };
 
   const addsBelow = enters && !some && arrangement.only.length === 0 && fields.length > 0;
@@ -210,7 +218,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               ref={grid}
               label={sheet.title}
               // One goes on where the last entry stands.
-              key={shown.outside ?? (shown.alike ? `${shown.alike.key} ${shown.value}` : arranged ? 'arranged' : 'all')}
+              key={view}
               startRow={startRow}
               chosenColumn={shown.chosen}
               rowKey={(row) => (row === total ? 'new' : entryAt(row)?.id)}
@@ -219,6 +227,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               onWidth={(column, width) => arranging.set(showing(arrangement, register.fields, fields[column]!.key, { width }))}
               rowCount={Math.max(1, rowCount)}
               mayEdit={enters && rowCount > 0}
+              rowNote={(row) => formWords(build, entryAt(row))}
               tint={(row) => {
                 const entry = colouring && entryAt(row);
                 return entry && cells.colourOf(entry, colouring);

@@ -7,7 +7,7 @@ import type { Block, Place } from '../../grid/index.js';
 import { store, useAppDispatch } from '../../store.js';
 import { did } from '../entries/doneSlice.js';
 import { drafted, settled } from '../entries/draftsSlice.js';
-import { updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
+import { asGiven, updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
 import { doAct } from '../entries/entryActsApi.js';
 import type { EntryWindow } from '../entries/useEntryWindow.js';
 
@@ -56,7 +56,7 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
 
   const settle = (cells: readonly Cell[], { outcomes, entries, written }: BlockOutcome, made: readonly string[]) => {
     if (written.length + made.length > 0) dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: written, ...(made.length > 0 && { made }) } }));
-    for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, (known) => (known.version > entry.version ? known : entry));
+    for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, asGiven(entry));
     outcomes.forEach(({ entry, field, verdict }, at) => {
       const where = { registerId: register.id, entryId: entry, field };
       if (verdict.verdict === 'refused') dispatch(drafted({ ...where, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }));

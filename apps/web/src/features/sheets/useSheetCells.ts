@@ -1,5 +1,5 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { catalogAtLevel, format, grouped, itemWithValue, joinedValues, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
+import { catalogAtLevel, grouped, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { CellLook } from '../../grid/index.js';
@@ -11,6 +11,7 @@ import { daysOf } from '../entries/daysOf.js';
 import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
 import { underWay } from '../entries/inFlight.js';
 import { sendEdit } from '../entries/sendEdit.js';
+import { itemOf, shownValue } from '../entries/shownValue.js';
 import { useRequestsOfRegisterQuery } from '../requests/requestsApi.js';
 
 /** What was taken under another spelling is said. */
@@ -50,16 +51,12 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const depending = useMemo(() => new Set(register.fields.filter(({ rule }) => readsOf(rule).length > 0).map(({ key }) => key)), [register.fields]);
   const isReady = ({ rule }: FieldView) => rule?.kind !== 'catalog' || catalogs.has(rule.catalogId);
   const draftOf = (entry: EntryView, field: FieldView) => drafts[draftKey(entry.id, field.key)];
-  const itemOf = ({ rule }: FieldView, value: string) => (rule?.kind === 'catalog' && catalogs.has(rule.catalogId) ? itemWithValue(catalogAtLevel(catalogs.get(rule.catalogId)!, rule.level), value) : undefined);
-  /** A value of a catalog is shown by its label. */
-  const shownValue = (field: FieldView, value: string): string => {
-    if (field.kind === 'several values') return format(field.kind, joinedValues(valuesIn(value).map((one) => itemOf(field, one)?.label ?? one)), locale);
-    return itemOf(field, value)?.label ?? format(field.kind, value, locale);
-  };
-  const shown = (entry: EntryView, field: FieldView): string => shownValue(field, entry.cells[field.key] ?? '');
+  const itemHeld = (field: FieldView, value: string) => itemOf(field, value, catalogs);
+  const shownValueOf = (field: FieldView, value: string): string => shownValue(field, value, catalogs, locale);
+  const shown = (entry: EntryView, field: FieldView): string => shownValueOf(field, entry.cells[field.key] ?? '');
 
   /** The colour of what an entry holds in a field. */
-  const colourOf = (entry: EntryView, field: FieldView): ItemColour | undefined => itemOf(field, entry.cells[field.key] ?? '')?.colour;
+  const colourOf = (entry: EntryView, field: FieldView): ItemColour | undefined => itemHeld(field, entry.cells[field.key] ?? '')?.colour;
   /** The colours of a field's list, each with the values that have it. */
   const legendOf = (field: FieldView | undefined): { label: string; colour: ItemColour }[] => {
     const list = field?.rule?.kind === 'catalog' ? catalogs.get(field.rule.catalogId) : undefined;
@@ -73,7 +70,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     const value = entry.cells[field.key];
     if (value === undefined) return { text: '', tone: 'plain' };
     const standing = isReady(field) ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context) : { right: true as const };
-    const mark = itemOf(field, valuesIn(value)[0] ?? '')?.colour;
+    const mark = itemHeld(field, valuesIn(value)[0] ?? '')?.colour;
     const request = standing.right ? undefined : asked.get(draftKey(entry.id, field.key))?.find((one) => valuesIn(value).includes(one.value));
     if (request) return { text: shown(entry, field), tone: request.state === 'waiting' ? 'asked' : 'outside', said: `outside, ${askedWords(request)}` };
     return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };
@@ -112,7 +109,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), { ...context, entry: entry?.cells ?? {} });
   const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
-  return { look, shown, shownValue, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
+  return { look, shown, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
 }
 
 function optimistic(field: FieldView, text: string, locale: Me['house']['locale']): string {

@@ -1,0 +1,16 @@
+// What a stored value shows: the label of its item where the rule takes values from a catalog, else by its kind.
+import { catalogAtLevel, format, itemWithValue, joinedValues, valuesIn, type Catalog, type Item, type Locale } from '@dellum/core';
+import type { FieldView } from '@dellum/contract';
+
+type Shown = Pick<FieldView, 'kind' | 'rule'>;
+
+/** The item that a value is in the catalog of its field; undefined where there is none, or its catalog is still coming. */
+export function itemOf({ rule }: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>): Item | undefined {
+  const catalog = rule?.kind === 'catalog' ? catalogs.get(rule.catalogId) : undefined;
+  return catalog && rule?.kind === 'catalog' ? itemWithValue(catalogAtLevel(catalog, rule.level), value) : undefined;
+}
+
+export function shownValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {
+  if (field.kind === 'several values') return format(field.kind, joinedValues(valuesIn(value).map((one) => itemOf(field, one, catalogs)?.label ?? one)), locale);
+  return itemOf(field, value, catalogs)?.label ?? format(field.kind, value, locale);
+}

@@ -1,0 +1,245 @@
+// The control that asks one field. Which one it is follows from the rule; what is taken is judged by the rule alone.
+import { Box, Checkbox, Input, NativeSelect, RadioGroup, Stack, Textarea } from '@chakra-ui/react';
+import { valuesIn, writeTypedList, type Control, type Item } from '@dellum/core';
+import type { FieldView } from '@dellum/contract';
+import { useState } from 'react';
+import type { Move } from '../../grid/index.js';
+import type { Refusal } from '../../picker/PickerInput.js';
+import { pickList, type PickList } from '../bindings/pickList.js';
+import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import { CellEditor } from '../entries/CellEditor.js';
+import { daysOf } from '../entries/daysOf.js';
+import { shownValue } from '../entries/shownValue.js';
+import type { Filling } from './useFilling.js';
+
+export interface FormControlProps {
+  readonly id: string;
+  readonly field: FieldView;
+  readonly control: Control;
+  readonly filling: Filling;
+  readonly ready: ReadonlyMap<string, ReadyCatalog>;
+  readonly refusal: Refusal | undefined;
+  /** The ids of what describes the field: its help, and what is wrong. */
+  readonly describedBy: string | undefined;
+  /** Whether this field has the focus among those that are searched while one types. */
+  readonly editing: boolean;
+  begin(): void;
+  leave(move: Move): void;
+}
+
+export function FormControl(props: FormControlProps) {
+  switch (props.control) {
+    case 'radio buttons':
+    case 'yes or no':
+      return <Radios {...props} />;
+    case 'check boxes':
+      return <Boxes {...props} />;
+    case 'drop-down':
+    case 'open list':
+      return <Options {...props} />;
+    case 'line':
+      return <Line {...props} />;
+    case 'several lines':
+      return <Lines {...props} />;
+    case 'picker':
+    case 'tokens':
+    case 'calendar':
+      return <Searched {...props} />;
+  }
+}
+
+/** The list of a field as it stands beside the other answers; undefined while it is coming. */
+function listOf({ field, filling, ready }: FormControlProps): PickList | undefined {
+  const { locale, today } = filling.context;
+  if (!filling.isReady(field)) return undefined;
+  return pickList(field.rule, { locale, catalogs: new Map([...ready].map(([id, { catalog }]) => [id, catalog])), entry: filling.cells, fields: filling.fields, ...(today && { today }) });
+}
+
+/** What is offered, and the answer as well where it is not among it any more. */
+function offeredIn(props: FormControlProps): readonly Pick<Item, 'value' | 'label'>[] {
+  const { field, filling, control } = props;
+  if (control === 'yes or no') return ['yes', 'no'].map((value) => ({ value, label: value }));
+  const items = listOf(props)?.search.items ?? [];
+  const answers = field.kind === 'several values' ? valuesIn(filling.cells[field.key] ?? '') : [filling.cells[field.key] ?? filling.texts[field.key] ?? ''].filter(Boolean);
+  return [...items, ...answers.filter((value) => !items.some((item) => item.value === value)).map((value) => ({ value, label: value }))];
+}
+
+/** Why a list is empty. */
+function emptyWords({ field, filling }: FormControlProps): string {
+  if (!filling.isReady(field)) return 'The list is coming …';
+  const blank = field.rule?.kind === 'catalog' ? field.rule.parents.find((key) => filling.cells[key] === undefined) : undefined;
+  const parent = filling.fields.find(({ key }) => key === blank);
+  return parent ? `Choose ${parent.heading} first` : 'Nothing is offered';
+}
+
+function Radios(props: FormControlProps) {
+  const { id, field, filling, refusal, describedBy } = props;
+  const items = offeredIn(props);
+  const held = filling.cells[field.key] ?? filling.texts[field.key] ?? '';
+  if (items.length === 0) return <Box id={id} tabIndex={-1} color="inkSoft" py="1">{emptyWords(props)}</Box>;
+  return (
+    <RadioGroup.Root size="sm" ids={{ itemHiddenInput: (value) => (value === items[0]?.value ? id : `${id} ${value}`) }} value={held} onValueChange={({ value }) => filling.commit(field, value ?? '')} aria-label={field.heading} aria-invalid={refusal !== undefined || undefined} aria-describedby={describedBy}>
+      <Stack direction="row" wrap="wrap" gapX="5" gapY="1.5" py="1">
+        {items.map(({ value, label }) => (
+          <RadioGroup.Item key={value} value={value}>
+            <RadioGroup.ItemHiddenInput />
+            <RadioGroup.ItemIndicator borderColor="slate.border" />
+            <RadioGroup.ItemText>{label}</RadioGroup.ItemText>
+          </RadioGroup.Item>
+        ))}
+        {held !== '' && (field.rule?.mayBeBlank ?? true) && (
+          <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px" fontSize="xs" cursor="pointer">
+            <button type="button" onClick={() => filling.commit(field, '')}>
+              leave {field.heading} blank
+            </button>
+          </Box>
+        )}
+      </Stack>
+    </RadioGroup.Root>
+  );
+}
+
+function Boxes(props: FormControlProps) {
+  const { id, field, filling, describedBy } = props;
+  const items = offeredIn(props);
+  const chosen = valuesIn(filling.cells[field.key] ?? '');
+  const set = (value: string, on: boolean) => filling.commit(field, writeTypedList(on ? [...chosen, value] : chosen.filter((known) => known !== value)));
+  if (items.length === 0) return <Box id={id} tabIndex={-1} color="inkSoft" py="1">{emptyWords(props)}</Box>;
+  return (
+    <Stack role="group" aria-label={field.heading} aria-describedby={describedBy} direction="row" wrap="wrap" gapX="5" gapY="1.5" py="1">
+      {items.map(({ value, label }, at) => (
+        <Checkbox.Root key={value} size="sm" ids={{ hiddenInput: at === 0 ? id : `${id} ${value}` }} checked={chosen.includes(value)} onCheckedChange={({ checked }) => set(value, checked === true)}>
+          <Checkbox.HiddenInput />
+          <Checkbox.Control borderColor="slate.border" />
+          <Checkbox.Label>{label}</Checkbox.Label>
+        </Checkbox.Root>
+      ))}
+    </Stack>
+  );
+}
+
+function Options(props: FormControlProps) {
+  const { id, field, control, filling, refusal, describedBy } = props;
+  const items = offeredIn(props);
+  const held = filling.cells[field.key] ?? filling.texts[field.key] ?? '';
+  const shared = { id, 'aria-label': field.heading, 'aria-describedby': describedBy, 'aria-invalid': refusal !== undefined || undefined, value: held, onChange: (event: { target: { value: string } }) => filling.commit(field, event.target.value) };
+  const blank = filling.isReady(field) ? (items.length === 0 ? emptyWords(props) : field.rule?.mayBeBlank === false ? 'choose …' : 'blank') : 'The list is coming …';
+  const options = [{ value: '', label: blank }, ...items].map(({ value, label }) => (
+    <option key={value} value={value}>
+      {label}
+    </option>
+  ));
+  if (control === 'open list') {
+    return (
+      <select {...shared} size={Math.min(8, items.length + 1)} style={{ ...boxStyle, height: 'auto', padding: '4px' }}>
+        {options}
+      </select>
+    );
+  }
+  return (
+    <NativeSelect.Root size="sm">
+      <NativeSelect.Field bg="card" borderColor="slate.border" {...shared}>
+        {options}
+      </NativeSelect.Field>
+      <NativeSelect.Indicator />
+    </NativeSelect.Root>
+  );
+}
+
+/** A text that is judged when one leaves it. */
+function useOwnText({ field, filling }: FormControlProps) {
+  const shown = shownText(filling, field);
+  const [typed, setTyped] = useState<string>();
+  return {
+    value: typed ?? shown,
+    type: (text: string) => {
+      setTyped(text);
+      filling.type(field, text);
+    },
+    leave: () => {
+      if (typed === undefined) return;
+      setTyped(undefined);
+      if (typed !== shown) filling.commit(field, typed);
+    },
+  };
+}
+
+function Line(props: FormControlProps) {
+  const { id, field, refusal, describedBy, leave } = props;
+  const text = useOwnText(props);
+  return (
+    <Input
+      id={id}
+      size="sm"
+      bg="card"
+      borderColor="slate.border"
+      aria-label={field.heading}
+      aria-describedby={describedBy}
+      aria-invalid={refusal !== undefined || undefined}
+      autoComplete="off"
+      dir="auto"
+      value={text.value}
+      onChange={(event) => text.type(event.target.value)}
+      onBlur={text.leave}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' || event.nativeEvent.isComposing) return;
+        event.preventDefault();
+        text.leave();
+        leave('down');
+      }}
+    />
+  );
+}
+
+function Lines(props: FormControlProps) {
+  const { id, field, refusal, describedBy } = props;
+  const text = useOwnText(props);
+  return <Textarea id={id} size="sm" rows={4} bg="card" borderColor="slate.border" aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} dir="auto" value={text.value} onChange={(event) => text.type(event.target.value)} onBlur={text.leave} />;
+}
+
+/** What a field shows: what was typed, or what came along; a value of a list by its label. */
+function shownText(filling: Filling, field: FieldView): string {
+  const value = filling.cells[field.key];
+  const text = filling.texts[field.key] ?? '';
+  if (value === undefined) return text;
+  if (text !== '' && !filling.isReady(field)) return text;
+  return shownValue(field, value, filling.context.catalogs, filling.context.locale);
+}
+
+/** Editors in which typing searches: they are opened where one is, and are a plain input until then. */
+function Searched(props: FormControlProps) {
+  const { id, field, filling, editing, refusal, describedBy, begin, leave } = props;
+  const list = listOf(props);
+  const shown = shownText(filling, field);
+  const { today } = filling.context;
+  if (!editing) return <input id={id} aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} readOnly style={boxStyle} value={shown} onFocus={begin} placeholder={field.kind === 'date' ? 'a date' : 'type to search'} />;
+  return (
+    <Box position="relative" h="36px">
+      <CellEditor
+        label={field.heading}
+        editing={{ place: { row: 0, column: 0 }, text: shown, replaces: false, openList: false, leave }}
+        field={field}
+        list={list}
+        days={today === undefined ? undefined : daysOf(field, { locale: filling.context.locale, catalogs: filling.context.catalogs, fields: filling.fields, entry: filling.cells, today })}
+        held={shown}
+        refusal={refusal}
+        locale={filling.context.locale}
+        typing={(text) => filling.type(field, text)}
+        commit={(text, meant) => filling.commit(field, text, meant)}
+        abandon={() => undefined}
+      />
+    </Box>
+  );
+}
+
+const boxStyle = {
+  width: '100%',
+  height: '36px',
+  padding: '0 10px',
+  font: 'inherit',
+  color: 'inherit',
+  background: 'var(--chakra-colors-card)',
+  border: '1px solid var(--chakra-colors-slate-border)',
+  borderRadius: '7px',
+  outlineColor: 'var(--chakra-colors-damson-solid)',
+} as const;
