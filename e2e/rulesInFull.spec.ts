@@ -145,7 +145,7 @@ test('why a value is offered, or not, is traced to its row', async ({ house }) =
 test('many fields are bound, copied to and cleared on the Bindings page, each with its impact first', async ({ house }) => {
   const page = await house.open('ines', '/bindings');
   const rows = page.getByRole('table', { name: 'Fields' }).getByRole('row');
-  await expect(rows).toHaveCount(32);
+  await expect(rows).toHaveCount(50);
   await page.getByLabel('Rule', { exact: true }).selectOption('without a rule');
   await page.getByLabel('Sheet', { exact: true }).selectOption('Vessels');
   await expect(rows).toHaveCount(5);

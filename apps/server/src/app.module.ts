@@ -68,6 +68,9 @@ import { RangesService } from './ranges/ranges.service.js';
 import { RecordsController } from './records/records.controller.js';
 import { RecordsService } from './records/records.service.js';
 import { RecordsStore } from './records/records.store.js';
+import { FiguresController } from './figures/figures.controller.js';
+import { FiguresService } from './figures/figures.service.js';
+import { FiguresStore } from './figures/figures.store.js';
 import { FillingService } from './forms/filling.service.js';
 import { FormMarks } from './forms/formMarks.js';
 import { FormsController } from './forms/forms.controller.js';
@@ -119,10 +122,11 @@ const controllers = [
   RequestsController,
   FormsController,
   OpenFormsController,
+  FiguresController,
   LiveController,
 ];
 
-const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FindingStore, FormsStore, GatherStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RecordsStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
+const stores = [ActsStore, ArrangementsStore, BuildStore, CarriesStore, CatalogsStore, EntriesStore, EntryActsStore, FiguresStore, FindingStore, FormsStore, GatherStore, HistoryStore, LinkedStore, PeopleStore, PlacesStore, RecordsStore, RequestsStore, RuleHistoryStore, SheetsStore, SourcesStore];
 
 const services = [
   Applying,
@@ -140,6 +144,7 @@ const services = [
   EntryActs,
   EntryPages,
   Finding,
+  FiguresService,
   FillingService,
   FormMarks,
   FormsService,

@@ -13,6 +13,7 @@ export * from './requests.js';
 export * from './catalogs.js';
 export * from './rules.js';
 export * from './forms.js';
+export * from './figures.js';
 export * from './bindings.js';
 export * from './live.js';
 export * from './upkeep.js';

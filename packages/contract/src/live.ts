@@ -12,6 +12,8 @@ export type Change =
   | { readonly kind: 'carry'; readonly fieldId: string; readonly registerId: string; readonly done: number; readonly total: number }
   /** Wishes of clerks came or were answered. */
   | { readonly kind: 'requests'; readonly registerId: string }
+  /** Figures were kept or deleted. */
+  | { readonly kind: 'figures' }
   | { readonly kind: 'slips' }
   | { readonly kind: 'people' };
 

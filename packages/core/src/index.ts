@@ -14,3 +14,4 @@ export * from './upkeep/index.js';
 export * from './why/index.js';
 export * from './requests/index.js';
 export * from './forms/index.js';
+export * from './figures/index.js';

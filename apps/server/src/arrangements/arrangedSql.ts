@@ -15,13 +15,14 @@ export interface ArrangedOver {
 }
 
 /** What everybody sees in a field: the row's text, or its new spelling while a correction is under way. */
-function seen(key: string, { carries }: ArrangedOver): Fragment {
+export function seen(key: string, { carries }: Pick<ArrangedOver, 'carries'>): Fragment {
   const own = carries.filter(({ field }) => field === key);
   if (own.length === 0) return sql`cells ->> ${key}`;
   return sql`case cells ->> ${key} ${sql.join(own.map(({ from, to }) => sql`when ${from} then ${to}`), sql` `)} else cells ->> ${key} end`;
 }
 
-const asNumber = (text: Fragment): Fragment => sql`case when ${text} ~ '^-?[0-9]+([.][0-9]+)?$' then (${text})::numeric end`;
+/** A stored decimal number; null for any other text. */
+export const asNumber = (text: Fragment): Fragment => sql`case when ${text} ~ '^-?[0-9]+([.][0-9]+)?$' then (${text})::numeric end`;
 
 function within(text: Fragment, field: FieldBuild, from: string | null, until: string | null): Fragment {
   const value = isNumeric(field.kind) ? asNumber(text) : text;

@@ -7,6 +7,7 @@ import * as rulesInFull from './migrations/0004-rules-in-full.js';
 import * as sheetInFull from './migrations/0005-the-sheet-in-full.js';
 import * as takingListsBack from './migrations/0006-taking-lists-back.js';
 import * as forms from './migrations/0007-forms.js';
+import * as figures from './migrations/0008-figures.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -17,6 +18,7 @@ const migrations: Record<string, Migration> = {
   '0005-the-sheet-in-full': sheetInFull,
   '0006-taking-lists-back': takingListsBack,
   '0007-forms': forms,
+  '0008-figures': figures,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

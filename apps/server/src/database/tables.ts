@@ -1,5 +1,5 @@
 // The tables as Kysely sees them. Every key begins with the house.
-import type { Arrangement, CatalogDefinition, Deed, DeedOutcome, FieldKind, FormLayout, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
+import type { Arrangement, CatalogDefinition, Deed, DeedOutcome, FieldKind, FigureDefinition, FormLayout, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
 import type { Audience, Change, EntryActState, LinkedSettingsDto, RequestState, Role, SlipQuestion } from '@dellum/contract';
 import type { ColumnType, Generated } from 'kysely';
 
@@ -340,8 +340,17 @@ export interface FormFillingsTable {
   link_id: string | null;
   at: Moment;
 }
+export interface FiguresTable {
+  house_id: string;
+  id: string;
+  register_id: string;
+  title: string;
+  definition: Json<FigureDefinition>;
+  person_id: string;
+}
 
 export interface Tables {
+  figures: FiguresTable;
   forms: FormsTable;
   form_versions: FormVersionsTable;
   form_links: FormLinksTable;

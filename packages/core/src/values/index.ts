@@ -8,6 +8,7 @@ import { severalKind } from './several.js';
 import { textKind } from './text.js';
 import { yesNoKind } from './yesNo.js';
 
+export { Exact } from './exact.js';
 export { dayNumber, dayOf, daysAfter, monthsAfter } from './days.js';
 export { joinedValues, valuesIn } from './several.js';
 export { readTypedList, writeTypedList, type TypedList } from './typedList.js';

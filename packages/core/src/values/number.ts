@@ -1,9 +1,9 @@
 // Exact decimal numbers, held as canonical strings: `1.0` and `1` are one value.
-import { Decimal } from 'decimal.js';
+import type { Decimal } from 'decimal.js';
+import { Exact } from './exact.js';
 import { matchKey } from '../text/index.js';
 import { read, unread, type Locale, type ValueKind } from './models.js';
 
-const Exact = Decimal.clone({ precision: 60, toExpNeg: -60, toExpPos: 60 });
 const mostDigits = 40;
 
 /**

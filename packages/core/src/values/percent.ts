@@ -1,9 +1,8 @@
 // Percent: typed and shown as 12.5 %, stored as the exact 0.125.
 import { canonical, readDecimal, writeDecimal } from './number.js';
 import { read, unread, type ValueKind } from './models.js';
-import { Decimal } from 'decimal.js';
+import { Exact } from './exact.js';
 
-const Exact = Decimal.clone({ precision: 60, toExpNeg: -60, toExpPos: 60 });
 
 export const percentKind: ValueKind = {
   kind: 'percent',

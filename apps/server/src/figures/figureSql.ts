@@ -1,0 +1,127 @@
+// A figure as parts of a statement over entries: what is grouped by, the links that lead there, and what is measured.
+import { partReads, type FigureDefinition, type FigurePath } from '@dellum/core';
+import { sql, type Sql } from 'kysely';
+import { asNumber, seen } from '../arrangements/arrangedSql.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { partsOf } from '../entries/holds.js';
+import { carriesOf } from '../entries/judging.js';
+import { ProblemError } from '../problems/index.js';
+
+type Fragment = ReturnType<Sql>;
+
+/** What stands in the statement of `FiguresStore.groups`; inner columns are of the register's own entries, as `e`. */
+export interface FigureSql {
+  readonly inner: Fragment;
+  readonly joins: Fragment;
+  readonly values: readonly Fragment[];
+  readonly time: Fragment | null;
+  readonly measures: Fragment;
+  readonly condition: Fragment;
+}
+
+/** The field at the end of a path, and for a link the key field by which its catalog names the other register's entries. */
+export interface Reached {
+  readonly field: FieldBuild;
+  readonly register: RegisterBuild;
+  readonly link?: { readonly field: FieldBuild; readonly key: string };
+}
+
+const unfit = (words: string) => new ProblemError('not-valid', words, { faults: { by: words } });
+
+/** Follows a path through the build. Throws what to do where it leads nowhere. */
+export function reach(build: HouseBuild, register: RegisterBuild, { field: key, through }: FigurePath): Reached {
+  const own = (of: RegisterBuild, wanted: string): FieldBuild => {
+    const found = of.fields.find((field) => field.key === wanted);
+    if (!found) throw unfit(`${of.title} has no field “${wanted}” any more. Choose another one.`);
+    return found;
+  };
+  if (!through) return { field: own(register, key), register };
+  const link = own(register, through.link);
+  const catalog = link.rule?.kind === 'catalog' ? build.catalogs.get(link.rule.catalogId) : undefined;
+  const named = catalog?.definition.parts.map((part) => partReads(part).fields).find((fields) => fields?.registerId === through.registerId);
+  const other = build.registers.get(through.registerId);
+  if (!named || !other || link.kind === 'several values') throw unfit(`${link.heading} does not name entries of ${other?.title ?? 'the other register'} any more. Choose another field.`);
+  return { field: own(other, key), register: other, link: { field: link, key: named.value } };
+}
+
+/** Collects the columns and joins that paths need; two ways through one link share them. */
+class Collected {
+  readonly inner: Fragment[] = [];
+  readonly joins: Fragment[] = [];
+  private readonly known = new Map<string, Fragment>();
+
+  constructor(
+    private readonly build: HouseBuild,
+    private readonly register: RegisterBuild,
+  ) {}
+
+  private once(key: string, make: () => Fragment): Fragment {
+    const made = this.known.get(key) ?? make();
+    this.known.set(key, made);
+    return made;
+  }
+
+  /** A column of the register's own entries. */
+  own(field: FieldBuild): Fragment {
+    return this.once(`own ${field.key}`, () => {
+      const name = `c${this.inner.length}`;
+      this.inner.push(sql`${seen(field.key, { carries: carriesOf(this.build, this.register) })} as ${sql.ref(name)}`);
+      return sql.ref(`e.${name}`);
+    });
+  }
+
+  /** What is held at the end of a path. */
+  reached({ field, register, link }: Reached): Fragment {
+    if (!link) return this.own(field);
+    return this.once(`${link.field.key} ${register.id} ${field.key}`, () => {
+      const name = `l${this.joins.length}`;
+      const over = { carries: carriesOf(this.build, register) };
+      // Where a key stands twice, it is the first entry that is meant.
+      this.joins.push(sql`
+        left join (
+          select distinct on (key) ${seen(link.key, over)} as key, ${seen(field.key, over)} as value
+          from entries where house_id = ${this.build.houseId} and register_id = ${register.id} order by key, pos
+        ) as ${sql.ref(name)} on ${sql.ref(`${name}.key`)} = ${this.own(link.field)}`);
+      return sql.ref(`${name}.value`);
+    });
+  }
+
+  /** What is grouped by: of several values each by itself. */
+  grouped(at: Reached): Fragment {
+    const held = this.reached(at);
+    if (at.field.kind !== 'several values') return held;
+    return this.once(`each ${at.link?.field.key ?? ''} ${at.field.key}`, () => {
+      const name = `v${this.joins.length}`;
+      this.joins.push(sql`left join lateral unnest(${partsOf(held)}) as ${sql.ref(name)}(value) on true`);
+      return sql.ref(`${name}.value`);
+    });
+  }
+}
+
+/** A day as the first day of its month or year; days and weeks are told apart afterwards. What is no day is found to be none then. */
+function stepped(day: Fragment, step: NonNullable<FigureDefinition['time']>['step']): Fragment {
+  if (step === 'month') return sql`left(${day}, 7) || '-01'`;
+  return step === 'year' ? sql`left(${day}, 4) || '-01-01'` : day;
+}
+
+/** The statement parts of a figure. `condition`: which entries are counted. */
+export function figureSql(build: HouseBuild, register: RegisterBuild, { by, time, of }: FigureDefinition, condition: Fragment): FigureSql {
+  const collected = new Collected(build, register);
+  const values = by.map((path) => collected.grouped(reach(build, register, path)));
+  const when = time && stepped(collected.reached(reach(build, register, time.path)), time.step);
+  const number = of && asNumber(collected.reached(reach(build, register, of)));
+  const measures = number
+    ? sql`count(${number}) as measured, trim_scale(sum(${number}))::text as sum, trim_scale(min(${number}))::text as least, trim_scale(max(${number}))::text as most`
+    : sql`0 as measured, null as sum, null as least, null as most`;
+  const inner = collected.inner.length > 0 ? sql.join(collected.inner) : sql`1 as one`;
+  return { inner, joins: sql.join(collected.joins, sql` `), values, time: when, measures, condition };
+}
+
+/** The statement parts for finding the values of a link that lead to a value. */
+export function linkSql(build: HouseBuild, register: RegisterBuild, path: FigurePath): { parts: Pick<FigureSql, 'inner' | 'joins' | 'values'>; link: Fragment } {
+  const collected = new Collected(build, register);
+  const at = reach(build, register, path);
+  const value = collected.grouped(at);
+  const link = collected.own(at.link!.field);
+  return { parts: { inner: sql.join(collected.inner), joins: sql.join(collected.joins, sql` `), values: [value] }, link };
+}

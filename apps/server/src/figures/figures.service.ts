@@ -1,0 +1,165 @@
+// Figures: counted part by part with progress, so that one can stop; kept under a name; and the entries behind a group.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { isNumeric, lastDayOf, merged, type FigureDefinition, type FigureGroup, type FigurePath, type Only } from '@dellum/core';
+import { mayDesign, type FigureDto, type FigureEntries, type FigureEntriesDto, type FigureView, type KeepFigureDto } from '@dellum/contract';
+import { ArrangementsService, readWanted } from '../arrangements/arrangements.service.js';
+import { BuildService, registerOf } from '../build/build.service.js';
+import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { Database } from '../database/database.js';
+import { Ledger } from '../ledger/ledger.js';
+import { Changes } from '../live/changes.js';
+import type { Caller } from '../people/guard.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { fit } from '../sheets/sheets.service.js';
+import { figureSql, linkSql, reach } from './figureSql.js';
+import { FiguresStore, type KeptFigure } from './figures.store.js';
+
+/** More groups than this are no figure any more. */
+const mostGroups = 20_000;
+/** Parts that are counted at the same time. */
+const atOnce = 3;
+/** Values of a link that one search takes. */
+const mostLinks = 1000;
+
+export interface Counting {
+  progress(done: number, total: number): void;
+  /** True when nobody waits for the figure any more. */
+  stopped(): boolean;
+}
+export interface Counted {
+  readonly groups: readonly FigureGroup[];
+  readonly entries: number;
+}
+
+@Injectable()
+export class FiguresService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: BuildService,
+    private readonly arrangements: ArrangementsService,
+    private readonly store: FiguresStore,
+    private readonly ledger: Ledger,
+    private readonly changes: Changes,
+  ) {}
+
+  /** Prepares a figure; what is wrong with it is thrown here. The counting that comes back can be run once. */
+  async prepared(caller: Caller, dto: FigureDto): Promise<(counting: Counting) => Promise<Counted | undefined>> {
+    const db = this.database.kysely;
+    const build = await this.builds.now(caller.houseId);
+    const { definition, register } = readFigure(build, caller, dto);
+    const { condition } = await this.arrangements.sqlOf(db, build, register, { sort: [], only: definition.only });
+    const figure = figureSql(build, register, definition, condition);
+    const parts = await this.store.parts(db, caller.houseId, register.id);
+    const total = parts.reduce((sum, { entries }) => sum + entries, 0);
+    return async ({ progress, stopped }) => {
+      let groups: FigureGroup[] = [];
+      let done = 0;
+      const waiting = [...parts];
+      const worker = async () => {
+        for (let part = waiting.shift(); part && !stopped(); part = waiting.shift()) {
+          groups = merged([...groups, ...(await this.store.groups(db, caller.houseId, register.id, figure, part))], definition.time?.step ?? null);
+          if (groups.length > mostGroups) throw new ProblemError('too-large', `The figure has more than ${mostGroups.toLocaleString('en-GB')} groups. Choose a field with fewer values, or a longer step of time.`);
+          done += part.entries;
+          progress(done, total);
+        }
+      };
+      await Promise.all(Array.from({ length: atOnce }, worker));
+      return stopped() ? undefined : { groups, entries: total };
+    };
+  }
+
+  /** The conditions under which the entries of a group are found among the records. */
+  async entriesOf(caller: Caller, dto: FigureEntriesDto): Promise<FigureEntries> {
+    const build = await this.builds.now(caller.houseId);
+    const { definition, register } = readFigure(build, caller, dto.definition);
+    const { by, time, only } = definition;
+    const grouped = dto.values.flatMap((value, at) => (by[at] ? [{ path: by[at], value }] : []));
+    const conditions = await Promise.all(grouped.map(({ path, value }) => this.holding(caller, build, register, path, { only: 'values', field: path.field, values: [value] }, value)));
+    if (time && dto.time !== undefined) conditions.push(at(build, register, time, dto.time));
+    return { only: [...only, ...conditions] };
+  }
+
+  private async holding(caller: Caller, build: HouseBuild, register: RegisterBuild, path: FigurePath, own: Only, value: string): Promise<Only> {
+    if (!path.through) return own;
+    const { parts, link } = linkSql(build, register, path);
+    const links = await this.store.linksTo(this.database.kysely, caller.houseId, register.id, parts, link, value, mostLinks + 1);
+    if (links.length > mostLinks) throw new ProblemError('too-large', `More than ${mostLinks.toLocaleString('en-GB')} values of ${path.through.link} lead here. Look for the entries in the register that they name.`);
+    return { only: 'values', field: path.through.link, values: links };
+  }
+
+  async kept(caller: Caller): Promise<FigureView[]> {
+    const build = await this.builds.now(caller.houseId);
+    const figures = await this.store.kept(this.database.kysely, caller.houseId);
+    return figures.filter(({ definition }) => mayLook(build, caller, definition)).map((figure) => ({ id: figure.id, title: figure.title, definition: figure.definition, by: figure.by, mine: isMine(caller, figure) }));
+  }
+
+  /** Keeps a figure under a name, a new one or another state of one. */
+  async keep(caller: Caller, id: string | undefined, dto: KeepFigureDto): Promise<{ id: string }> {
+    return this.database.transaction(async (trx) => {
+      const build = await this.builds.at(trx, caller.houseId);
+      const { definition } = readFigure(build, caller, dto.definition);
+      const figures = await this.store.kept(trx, caller.houseId);
+      const before = id === undefined ? undefined : figures.find((figure) => figure.id === id);
+      if (id !== undefined) mustBeMine(caller, before);
+      const title = fit(dto.title, 'title', figures.filter((figure) => figure.id !== id).map((figure) => figure.title));
+      const figure = { id: id ?? randomUUID(), title, definition, personId: before?.personId ?? caller.id };
+      await this.store.keep(trx, caller.houseId, figure);
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'figure.kept', registerId: definition.registerId, detail: { id: figure.id, title } }]);
+      await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'figures' } }]);
+      return { id: figure.id };
+    });
+  }
+
+  async remove(caller: Caller, id: string): Promise<void> {
+    await this.database.transaction(async (trx) => {
+      const figure = (await this.store.kept(trx, caller.houseId)).find((known) => known.id === id);
+      mustBeMine(caller, figure);
+      await this.store.remove(trx, caller.houseId, id);
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'figure.deleted', detail: { id, title: figure!.title } }]);
+      await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'figures' } }]);
+    });
+  }
+}
+
+/** The condition that the time of entries lies in a step. */
+function at(build: HouseBuild, register: RegisterBuild, { path, step }: NonNullable<FigureDefinition['time']>, first: string): Only {
+  if (path.through) throw new ProblemError('not-valid', 'The time lies in another register, so its entries cannot be listed. Choose a line of the figure instead.', { faults: { time: 'It lies in another register.' } });
+  const own = reach(build, register, path).field.key;
+  return first === '' ? { only: 'values', field: own, values: [''] } : { only: 'within', field: own, from: first, until: lastDayOf(first, step) };
+}
+
+const isMine = (caller: Caller, { personId }: KeptFigure): boolean => personId === caller.id || mayDesign(caller.role);
+
+function mustBeMine(caller: Caller, figure: KeptFigure | undefined): void {
+  if (!figure) throw notFound('This figure');
+  if (!isMine(caller, figure)) throw new ProblemError('not-allowed', `${figure.by} keeps this figure. Keep yours under another name.`);
+}
+
+/** Whether everything that a figure looks at is open to whoever asks. */
+function mayLook(build: HouseBuild, caller: Caller, definition: FigureDefinition): boolean {
+  try {
+    readFigure(build, caller, definition);
+    return true;
+  } catch (error) {
+    // A figure whose fields have gone stays, so that it can be mended.
+    return error instanceof ProblemError && error.code === 'not-valid';
+  }
+}
+
+type Asked = FigureDefinition | FigureDto;
+
+/** Checks a figure against the build: everything that it names is there, and open to whoever asks. */
+function readFigure(build: HouseBuild, caller: Caller, dto: Asked): { definition: FigureDefinition; register: RegisterBuild } {
+  const register = registerOf(build, dto.registerId, caller);
+  const pathOf = (path: FigurePath): FigurePath => {
+    if (path.through) registerOf(build, path.through.registerId, caller);
+    return { field: path.field, through: path.through ? { link: path.through.link, registerId: path.through.registerId } : null };
+  };
+  const paths = { by: dto.by.map((path) => pathOf({ field: path.field, through: path.through ?? null })), time: dto.time ? { path: pathOf({ field: dto.time.path.field, through: dto.time.path.through ?? null }), step: dto.time.step } : null, of: dto.of && dto.measure !== 'count' ? pathOf({ field: dto.of.field, through: dto.of.through ?? null }) : null };
+  paths.by.forEach((path) => reach(build, register, path));
+  if (paths.time && reach(build, register, paths.time.path).field.kind !== 'date') throw new ProblemError('not-valid', 'Choose a field of dates for the time.', { faults: { time: 'Choose a field of dates.' } });
+  if (dto.measure !== 'count' && (!paths.of || !isNumeric(reach(build, register, paths.of).field.kind))) throw new ProblemError('not-valid', 'Choose a field of numbers to measure.', { faults: { of: 'Choose a field of numbers.' } });
+  const only = readWanted({ sort: [], only: dto.only as FigureDto['only'] }, register).only;
+  return { definition: { registerId: register.id, ...paths, measure: dto.measure, only, chart: dto.chart }, register };
+}
