@@ -11,7 +11,7 @@ test('the demo shows its accounts; a wrong password is refused', async ({ house,
   await page.getByRole('button', { name: /Mara Fenn, clerk/ }).click();
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Sheets' })).toBeVisible();
-  await expect(page.getByRole('navigation').getByRole('link')).toHaveText(['Sheets', 'Forms', 'Records', 'Figures']);
+  await expect(page.getByRole('navigation').getByRole('link')).toHaveText(['Sheets', 'Forms', 'Records']);
   await page.getByRole('button', { name: 'Mara Fenn, clerk' }).click();
   await page.getByRole('menuitem', { name: 'Sign out' }).click();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();

@@ -1,5 +1,5 @@
 // A house as plain data: what a loader needs to lay it out. Things refer to each other by their names.
-import type { CatalogDefinition, CatalogPart, FieldKind, FormLayout, ItemColour, RangeEnding, RangeShape, CatalogRule, Rule } from '@dellum/core';
+import type { CatalogDefinition, CatalogPart, FieldKind, FigureDefinition, FormLayout, ItemColour, RangeEnding, RangeShape, CatalogRule, Rule } from '@dellum/core';
 import type { LinkedSettingsDto, Role } from '@dellum/contract';
 
 export interface PersonBlueprint {
@@ -77,6 +77,12 @@ export interface FormBlueprint {
   readonly layout: FormLayout;
   readonly filled: number;
 }
+/** A figure that is kept, with the title of its sheet in the place of ids. */
+export interface FigureBlueprint {
+  readonly title: string;
+  readonly sheet: string;
+  readonly definition: Omit<FigureDefinition, 'registerId'>;
+}
 export interface LinkedBlueprint {
   readonly name: string;
   readonly settings: LinkedSettingsDto;
@@ -92,6 +98,7 @@ export interface HouseBlueprint {
   readonly catalogs: readonly CatalogBlueprint[];
   readonly entrySheets: readonly EntrySheetBlueprint[];
   readonly forms?: readonly FormBlueprint[];
+  readonly figures?: readonly FigureBlueprint[];
   /** Values that entries of a sheet hold and that somebody, by sign-in name, has asked for. */
   readonly wishes?: readonly { readonly sheet: string; readonly field: string; readonly values: readonly string[]; readonly by: string }[];
 }

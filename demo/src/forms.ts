@@ -1,6 +1,6 @@
 // The sheets that are filled by forms, and the forms themselves: waste declarations and damage notes.
 import type { FormField, FormSection } from '@dellum/core';
-import type { EntrySheetBlueprint, FormBlueprint } from './blueprint.js';
+import type { EntrySheetBlueprint, FigureBlueprint, FormBlueprint } from './blueprint.js';
 import { chance, pick } from './chance.js';
 
 const day = 86_400_000;
@@ -98,6 +98,15 @@ export function formSheets(today: number, ships: Entries, berths: Berths): reado
 const ask = (field: string, over: Partial<FormField> = {}): FormField => ({ field, help: '', control: null, wide: false, begins: null, where: null, ...over });
 const section = (id: string, heading: string, fields: readonly FormField[], over: Partial<FormSection> = {}): FormSection => ({ id, heading, help: '', columns: 2, where: null, fields, ...over });
 const yes = (field: string) => ({ all: true, conditions: [{ field, is: 'is' as const, value: 'yes' }] });
+
+const own = (field: string) => ({ field, through: null });
+
+/** Figures that are kept: through a link, over time, and of what is outside. */
+export const demoFigures: readonly FigureBlueprint[] = [
+  { title: 'Waste by kind and month', sheet: 'Waste declarations', definition: { by: [own('kind')], time: { path: own('day'), step: 'month' }, measure: 'sum', of: own('volume'), only: [], chart: 'stacked' } },
+  { title: 'Waste by broker', sheet: 'Waste declarations', definition: { by: [{ field: 'broker', through: { link: 'vessel', registerId: 'Vessels' } }, own('kind')], time: null, measure: 'sum', of: own('volume'), only: [], chart: 'stacked' } },
+  { title: 'Visits by quay', sheet: 'Berth visits', definition: { by: [own('quay'), own('berth')], time: { path: own('arrival'), step: 'month' }, measure: 'count', of: null, only: [], chart: 'line' } },
+];
 
 export const demoForms: readonly FormBlueprint[] = [
   {

@@ -1,9 +1,9 @@
 // Lays a house out in the database, set by set, in one transaction.
 import { randomUUID } from 'node:crypto';
-import { catalogIdOf, matchKey, newRule, ofRanges, type CatalogDefinition, type CatalogPart, type Rule, type Stretch } from '@dellum/core';
+import { catalogIdOf, matchKey, newRule, ofRanges, type CatalogDefinition, type CatalogPart, type FigureDefinition, type FigurePath, type Rule, type Stretch } from '@dellum/core';
 import { hashPassword, makeHouse, PlacesStore, posGap, type Tables, type Trx } from '@dellum/server';
 import { sql, type Kysely } from 'kysely';
-import type { CatalogBlueprint, EntrySheetBlueprint, FormBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
+import type { CatalogBlueprint, EntrySheetBlueprint, FigureBlueprint, FormBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
 
 const hashes = new Map<string, Promise<string>>();
 
@@ -30,6 +30,7 @@ export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): 
     for (const catalog of blueprint.catalogs) await layer.catalog(catalog);
     for (const sheet of blueprint.entrySheets) await layer.rules(sheet);
     for (const form of blueprint.forms ?? []) await layer.form(form);
+    for (const figure of blueprint.figures ?? []) await layer.figure(figure);
     for (const wish of blueprint.wishes ?? []) await layer.wishes(wish);
     return houseId;
   });
@@ -200,6 +201,15 @@ class Layer {
     await sql`
       insert into form_fillings (house_id, form_id, submission, version, entry_id)
       select house_id, ${id}, gen_random_uuid(), 1, id from entries where house_id = ${this.houseId} and register_id = ${registerId} order by pos desc limit ${filled}`.execute(this.trx);
+  }
+
+  async figure({ title, sheet, definition }: FigureBlueprint): Promise<void> {
+    const pathOf = (path: FigurePath): FigurePath => (path.through ? { ...path, through: { ...path.through, registerId: this.registerIds.get(path.through.registerId)! } } : path);
+    const registerId = this.registerIds.get(sheet)!;
+    const whole: FigureDefinition = { ...definition, registerId, by: definition.by.map(pathOf), time: definition.time && { ...definition.time, path: pathOf(definition.time.path) }, of: definition.of && pathOf(definition.of) };
+    await sql`
+      insert into figures (house_id, id, register_id, title, definition, person_id)
+      select house_id, gen_random_uuid(), ${registerId}, ${title}, ${JSON.stringify(whole)}::jsonb, id from people where house_id = ${this.houseId} and role = 'administrator' limit 1`.execute(this.trx);
   }
 
   /** Wishes for values that entries hold already. */

@@ -2,7 +2,7 @@
 import { joinedValues } from '@dellum/core';
 import { demoAccounts } from '@dellum/server';
 import type { EntrySheetBlueprint, HouseBlueprint, SourceSheetBlueprint } from './blueprint.js';
-import { demoForms, formSheets } from './forms.js';
+import { demoFigures, demoForms, formSheets } from './forms.js';
 import { readFileSync } from 'node:fs';
 import { chance, pick } from './chance.js';
 
@@ -292,6 +292,7 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
       ...formSheets(moment, ships, berths),
     ],
     forms: demoForms,
+    figures: demoFigures,
     wishes: [{ sheet: 'Crane hours', field: 'service', values: Object.values(wished), by: 'mara' }],
   };
 }

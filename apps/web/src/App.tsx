@@ -6,6 +6,7 @@ import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './features/houses/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
+import { FiguresPage } from './features/figures/FiguresPage.js';
 import { FillPage, OpenFormPage } from './features/forms/FillPage.js';
 import { FormsPage } from './features/forms/FormsPage.js';
 import { RecordBrowserPage } from './features/records/RecordBrowser.js';
@@ -22,6 +23,7 @@ import { errorWords, isProblem } from './api/problem.js';
 // Pages that clerks never see are fetched when somebody opens them.
 const BindingsPage = lazy(async () => ({ default: (await import('./features/bindings/BindingsPage.js')).BindingsPage }));
 const FormPage = lazy(async () => ({ default: (await import('./features/forms/FormPage.js')).FormPage }));
+const FigurePage = lazy(async () => ({ default: (await import('./features/figures/FigurePage.js')).FigurePage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
 const RangesPage = lazy(async () => ({ default: (await import('./features/ranges/RangesPage.js')).RangesPage }));
@@ -81,6 +83,8 @@ const router = createBrowserRouter([
       { path: '/forms/:formId', element: designed(<FormPage />) },
       { path: '/forms/:formId/fill', element: <FillPage /> },
       { path: '/forms/:formId/fill/:version', element: <FillPage /> },
+      { path: '/figures', element: <FiguresPage /> },
+      { path: '/figures/:figureId', element: <Suspense fallback={<Waiting />}><FigurePage /></Suspense> },
       { path: '/sources', element: <SourcesPage /> },
       { path: '/sources/:sheetId', element: <SourceSheetPage /> },
       { path: '/ranges', element: designed(<RangesPage />) },

@@ -233,4 +233,10 @@ export interface BuildView {
   readonly catalogs: readonly CatalogView[];
   readonly linked: readonly LinkedName[];
   readonly forms: readonly FormName[];
+  /** Fields whose values name entries of another register that the person may look at. */
+  readonly links: readonly FieldLink[];
+}
+export interface FieldLink {
+  readonly fieldId: string;
+  readonly registerId: string;
 }

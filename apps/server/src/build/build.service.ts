@@ -1,8 +1,8 @@
 // The build of a house, kept in memory and checked against its version in the transaction that uses it.
 import { Injectable } from '@nestjs/common';
-import type { BuildView, SheetView } from '@dellum/contract';
+import type { BuildView, FieldLink, SheetView } from '@dellum/contract';
 import { mayDesign } from '@dellum/contract';
-import { catalogIdOf, readsDirectly, type CatalogDefinition } from '@dellum/core';
+import { catalogIdOf, partReads, readsDirectly, type CatalogDefinition } from '@dellum/core';
 import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
@@ -61,8 +61,18 @@ export class BuildService {
     const sheets = build.sheets.filter(({ kind, shown }) => designs || kind === 'entry' || shown).map((sheet): SheetView => ({ ...sheet, registers: registersOf(build, sheet.id) }));
     // How a catalog is composed names ranges and registers that only administrators know.
     const catalogs = [...build.catalogs.values()].map((catalog) => (designs ? catalog : { ...catalog, definition: nothing }));
-    return { version: build.version, sheets, ranges: designs ? build.ranges : [], catalogs, linked: designs ? build.linked.map(({ id, name }) => ({ id, name })) : [], forms: build.forms };
+    return { version: build.version, sheets, ranges: designs ? build.ranges : [], catalogs, linked: designs ? build.linked.map(({ id, name }) => ({ id, name })) : [], forms: build.forms, links: linksIn(build, new Set(sheets.flatMap(({ registers }) => registers.map(({ id }) => id)))) };
   }
+}
+
+/** The links of fields to registers that can be looked at: by a catalog whose values are entries of them. */
+function linksIn(build: HouseBuild, seen: ReadonlySet<string>): FieldLink[] {
+  return [...build.fields.values()].flatMap(({ id: fieldId, rule, kind }) => {
+    const catalog = build.catalogs.get(catalogIdOf(rule) ?? '');
+    if (!catalog || kind === 'several values') return [];
+    const registers = new Set(catalog.definition.parts.flatMap((part) => partReads(part).fields?.registerId ?? []));
+    return [...registers].filter((registerId) => seen.has(registerId)).map((registerId) => ({ fieldId, registerId }));
+  });
 }
 
 const nothing: CatalogDefinition = { parts: [], filter: null, distinct: 'value', order: { by: 'kept' } };

@@ -38,7 +38,7 @@ const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem> = async 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: askApi,
-  tagTypes: ['Me', 'People', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'Ranges', 'Upkeep', 'History', 'Linked', 'Arrangement', 'Requests', 'Form'],
+  tagTypes: ['Me', 'People', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'Ranges', 'Upkeep', 'History', 'Linked', 'Arrangement', 'Requests', 'Form', 'Figures'],
   keepUnusedDataFor: 120,
   endpoints: () => ({}),
 });

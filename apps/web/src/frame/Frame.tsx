@@ -84,10 +84,12 @@ function Rail({ me }: { me: Me }) {
         </Text>
       </HStack>
       <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, { to: '/forms', words: 'Forms' }, { to: '/records', words: 'Records' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
+      {!designs && me.role !== 'clerk' && <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />}
       {keeps && !designs && <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked]} />}
       {designs && (
         <>
           <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked, { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' }, { to: '/ranges', words: 'Ranges' }, { to: '/linked', words: 'Linked' }, { to: '/bindings', words: 'Bindings' }, { to: '/map', words: 'Map' }, { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 }]} />
+          <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />
           <RailGroup name="House" ways={[{ to: '/people', words: 'People' }]} />
         </>
       )}

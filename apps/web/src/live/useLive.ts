@@ -42,6 +42,9 @@ function follower(dispatch: AppDispatch) {
       case 'requests':
         dispatch(api.util.invalidateTags(['Requests']));
         break;
+      case 'figures':
+        dispatch(api.util.invalidateTags(['Figures']));
+        break;
       case 'slips':
         dispatch(api.util.invalidateTags(['Slips', 'Linked']));
         break;
@@ -62,7 +65,7 @@ export function useLive(me: Me): void {
     return hearLive(scope, (heard) => {
       if (heard.kind === 'place') return void dispatch(placed({ ...heard.place, at: Date.now() }));
       if (heard.kind === 'change') follow(heard.change);
-      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked', 'Requests', 'Arrangement', 'Form']));
+      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked', 'Requests', 'Arrangement', 'Form', 'Figures']));
       if (heard.kind === 'away') {
         missed = true;
         dispatch(api.util.invalidateTags(['Me']));

@@ -80,7 +80,7 @@ function onlyWords(only: Only, names: ArrangementNames): string {
 }
 
 /** "only where Status is Alongside; by Arrival, the last first". Empty where the entries stand as they are kept. */
-export function arrangementWords({ sort, only }: Arrangement, names: ArrangementNames): string {
+export function arrangementWords({ sort, only }: Pick<Arrangement, 'sort' | 'only'>, names: ArrangementNames): string {
   const parts = [only.length > 0 && `only where ${only.map((one) => onlyWords(one, names)).join(' and ')}`, sort.length > 0 && `by ${sort.map(({ field, direction }) => `${names.field(field)}${direction === 'down' ? ', the last first' : ''}`).join(', then by ')}`];
   return parts.filter(Boolean).join('; ');
 }

@@ -34,7 +34,8 @@ export function ArrangeSlip(props: ArrangeSlipProps) {
 
 const options = (fields: readonly FieldView[]) => fields.map(({ key, heading }) => [key, heading] as const);
 
-function ShowOnly({ register, arranging, counts, me, fieldKey, value }: ArrangeSlipProps) {
+/** Which entries are shown, field by field. */
+export function ShowOnly({ register, arranging, counts, me, fieldKey, value }: Omit<ArrangeSlipProps, 'arranging' | 'close'> & { readonly arranging: Pick<Arranging, 'arrangement' | 'set'> }) {
   const { arrangement, set } = arranging;
   const [chosen, setChosen] = useState(fieldKey ?? arrangement.only[0]?.field ?? register.fields[0]?.key);
   const field = register.fields.find(({ key }) => key === chosen);

@@ -29,7 +29,7 @@ interface FillFormProps {
 
 export function FillForm({ view, ready, draftKey, narrow = false, send, reload, done }: FillFormProps) {
   const filling = useFilling(view, ready, draftKey);
-  const [at, setAt] = useState<string>();
+  const [at, setAt] = useState<{ key: string; opened: boolean }>();
   const [sending, setSending] = useState(false);
   const [stored, setStored] = useState<Filled>();
   const [trouble, setTrouble] = useState<string>();
@@ -116,8 +116,8 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
                       {one.help || field.rule?.hint}
                     </Text>
                   )}
-                  <FormControl id={id} field={field} control={one.control ?? controlOf(field, null, undefined)} filling={filling} ready={ready} refusal={refusal} describedBy={describedBy} editing={at === field.key} begin={() => setAt(field.key)} leave={(move) => leave(field.key, move)} />
-                  {refusal && at !== field.key && (
+                  <FormControl id={id} field={field} control={one.control ?? controlOf(field, null, undefined)} filling={filling} ready={ready} refusal={refusal} describedBy={describedBy} editing={at?.key === field.key} opened={at?.opened === true} begin={(opened) => setAt({ key: field.key, opened })} leave={(move) => leave(field.key, move)} />
+                  {refusal && at?.key !== field.key && (
                     <Fault id={`${id}-fault`} refusal={refusal} take={(value) => filling.commit(field, value)} meant={() => filling.commit(field, filling.texts[field.key] ?? '', true)} />
                   )}
                 </>
@@ -185,7 +185,7 @@ function Problems({ tries, problems, trouble, headingOf, focus }: ProblemsProps)
           <Stack as="ul" gap="0.5" mt="1" listStyleType="none">
             {problems.map(({ field, message }) => (
               <li key={field}>
-                <Box asChild textAlign="start" textDecoration="underline" textUnderlineOffset="3px" cursor="pointer">
+                <Box asChild minH="6" textAlign="start" textDecoration="underline" textUnderlineOffset="3px" cursor="pointer">
                   <button type="button" onClick={() => focus(field)}>
                     {message.includes(headingOf(field)) ? message : `${headingOf(field)}: ${message}`}
                   </button>

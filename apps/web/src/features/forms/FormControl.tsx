@@ -2,7 +2,7 @@
 import { Box, Checkbox, Input, NativeSelect, RadioGroup, Stack, Textarea } from '@chakra-ui/react';
 import { valuesIn, writeTypedList, type Control, type Item } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Move } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
 import { pickList, type PickList } from '../bindings/pickList.js';
@@ -23,7 +23,9 @@ export interface FormControlProps {
   readonly describedBy: string | undefined;
   /** Whether this field has the focus among those that are searched while one types. */
   readonly editing: boolean;
-  begin(): void;
+  /** Whether its list or calendar is open from the start. */
+  readonly opened: boolean;
+  begin(opened: boolean): void;
   leave(move: Move): void;
 }
 
@@ -208,16 +210,18 @@ function shownText(filling: Filling, field: FieldView): string {
 
 /** Editors in which typing searches: they are opened where one is, and are a plain input until then. */
 function Searched(props: FormControlProps) {
-  const { id, field, filling, editing, refusal, describedBy, begin, leave } = props;
+  const { id, field, filling, editing, opened, refusal, describedBy, begin, leave } = props;
+  // A pointer opens what keys open by Alt and the arrow.
+  const pointed = useRef(false);
   const list = listOf(props);
   const shown = shownText(filling, field);
   const { today } = filling.context;
-  if (!editing) return <input id={id} aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} readOnly style={boxStyle} value={shown} onFocus={begin} placeholder={field.kind === 'date' ? 'a date' : 'type to search'} />;
+  if (!editing) return <input id={id} aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} readOnly style={boxStyle} value={shown} onPointerDown={() => { pointed.current = true; }} onFocus={() => { begin(pointed.current); pointed.current = false; }} placeholder={field.kind === 'date' ? 'a date' : 'type to search'} />;
   return (
     <Box position="relative" h="36px">
       <CellEditor
         label={field.heading}
-        editing={{ place: { row: 0, column: 0 }, text: shown, replaces: false, openList: false, leave }}
+        editing={{ place: { row: 0, column: 0 }, text: shown, replaces: false, openList: opened, leave }}
         field={field}
         list={list}
         days={today === undefined ? undefined : daysOf(field, { locale: filling.context.locale, catalogs: filling.context.catalogs, fields: filling.fields, entry: filling.cells, today })}

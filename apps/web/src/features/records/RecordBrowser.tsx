@@ -1,7 +1,8 @@
 // The records of one register: looked for by words, narrowed by the values of fields with their counts, in an order.
 import { Box, Button, HStack, Input, Stack, Table, Text } from '@chakra-ui/react';
-import { isNumeric } from '@dellum/core';
+import { arrangementWords, isNumeric, type ArrangementNames } from '@dellum/core';
 import { mayEnter, type BuildView, type EntryPage, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { errorWords } from '../../api/problem.js';
@@ -88,6 +89,18 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
             <SearchInput looking={looking} />
             <Select label="Order" width="220px" value={looking.sort} options={orders(register.fields)} onChoose={(sort) => looking.change({ sort })} />
           </HStack>
+          {looking.more.length > 0 && (
+            <HStack gap="2" wrap="wrap" role="group" aria-label="Further conditions">
+              {looking.more.map((one, at) => (
+                <Button key={at} size="2xs" h="6" rounded="full" onClick={() => looking.change({ more: looking.more.filter((other) => other !== one) })}>
+                  <Text truncate maxW="420px">
+                    {arrangementWords({ sort: [], only: [one] }, namesOf(register, cells, me))}
+                  </Text>
+                  <X size={12} aria-label="Take this condition away" />
+                </Button>
+              ))}
+            </HStack>
+          )}
           {error ? (
             <Text color="brick.fg" role="alert">
               {errorWords(error)}
@@ -102,6 +115,12 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
     </Page>
   );
 }
+
+/** How conditions call fields and values. */
+const namesOf = (register: RegisterView, cells: RecordCells, me: Me): ArrangementNames => {
+  const fieldOf = (key: string) => register.fields.find((field) => field.key === key);
+  return { locale: me.house.locale, field: (key) => fieldOf(key)?.heading ?? key, value: (key, value) => (fieldOf(key) ? cells.shownValue(fieldOf(key)!, value) : value) };
+};
 
 interface FoundRecordsProps extends Omit<RecordTableProps, 'entries'> {
   readonly page: EntryPage;
