@@ -8,10 +8,10 @@ import type { Million } from './million.js';
 import { serve, signIn, type Caller } from './server.js';
 
 const flags = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
-const launch = (): Promise<Browser> => chromium.launch({ executablePath: process.env['DELLUM_CHROMIUM']!, args: flags });
+export const launch = (): Promise<Browser> => chromium.launch({ executablePath: process.env['DELLUM_CHROMIUM']!, args: flags });
 
 /** A page of the application, signed in as the caller. */
-async function pageOf(browser: Browser, base: string, { cookie }: Caller, path: string): Promise<Page> {
+export async function pageOf(browser: Browser, base: string, { cookie }: Caller, path: string): Promise<Page> {
   const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } });
   const [name, value] = cookie.split('=') as [string, string];
   await context.addCookies([{ name, value, url: base }]);

@@ -8,7 +8,7 @@ import { serve, signIn, type Caller, type Server } from './server.js';
 
 export const entries = 1_000_000;
 export const values = Array.from({ length: 400 }, (_, at) => `Value ${at}`);
-const keys = ['visit', 'pilot', ...Array.from({ length: 12 }, (_, at) => `field_${at}`)];
+const keys = ['visit', 'pilot', 'day', 'quay', 'status', ...Array.from({ length: 9 }, (_, at) => `field_${at}`)];
 
 export interface Million {
   readonly houseId: string;
@@ -30,18 +30,18 @@ function blueprint(key: string): HouseBlueprint {
     people: [{ name: 'Bench', signIn: 'bench', role: 'administrator', password: 'bench-password' }],
     sourceSheets: [{ title: 'Lists', note: '', lists: [{ heading: 'Pilots', texts: values, ranges: [{ name: 'Pilots', from: 0, ends: 'last' }] }] }],
     catalogs: [{ title: 'Pilots', note: '', ranges: ['Pilots'] }],
-    entrySheets: [{ title: 'Visits', note: '', fields: keys.map((field) => ({ key: field, heading: field, kind: 'text' as const, width: 100, ...(field === 'pilot' && { rule }) })), entries: [] }],
+    entrySheets: [{ title: 'Visits', note: '', fields: keys.map((field) => ({ key: field, heading: field, kind: field === 'day' ? ('date' as const) : ('text' as const), width: 100, ...(field === 'pilot' && { rule }) })), entries: [] }],
   };
 }
 
 /** Fills the register by one statement; value counts by another, as the loader does. */
 async function fill(database: Database, houseId: string, registerId: string): Promise<void> {
   const db = database.kysely;
-  const others = keys.slice(2).map((key, at) => sql`${key}::text, 'text ' || (n * ${at + 3}::bigint % 5000)`);
+  const others = keys.slice(5).map((key, at) => sql`${key}::text, 'text ' || (n * ${at + 3}::bigint % 5000)`);
   await sql`
     insert into entries (house_id, register_id, id, pos, cells)
     select ${houseId}, ${registerId}, gen_random_uuid(), n * ${posGap.toString()}::bigint,
-      jsonb_build_object('visit', 'V' || n, 'pilot', 'Value ' || (n * 7919 % ${values.length}::bigint), ${sql.join(others)})
+      jsonb_build_object('visit', 'V' || n, 'pilot', 'Value ' || (n * 7919 % ${values.length}::bigint), 'day', to_char(date '2024-01-01' + (n % 730)::int, 'YYYY-MM-DD'), 'quay', 'Quay ' || (n % 20), 'status', 'Status ' || (n / 20 % 6), ${sql.join(others)})
     from generate_series(1::bigint, ${entries}) as n`.execute(db);
   await sql`
     insert into value_counts (house_id, field_id, value, entries)

@@ -5,6 +5,8 @@ import { Counts, createServer, Database, EntriesService, EntriesStore, migrate, 
 import { sql } from 'kysely';
 import { keyToPaint, sheetScroll } from './browser.js';
 import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
+import { figures1m } from './figures.js';
+import { formOpen } from './forms.js';
 import { judgeBlock, judgeCascade } from './judge.js';
 import { median, percentile, print, times } from './measure.js';
 import { entries, million, values, type Million } from './million.js';
@@ -159,6 +161,8 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'entry.write': (_database, bench) => entryWrite(bench.houseId, bench),
   'sheet.arrange.1m': arrange1m,
   'paste.100k': paste100k,
+  'figures.1m': figures1m,
+  'form.open': formOpen,
   'key.to.paint': keyToPaint,
   'sheet.scroll.1m': sheetScroll,
 };

@@ -53,6 +53,23 @@ test('a figure is made, kept under a name, followed live, and leads to its entri
   await expect(page.getByRole('link', { name: /Visits by quay and status/ })).toHaveCount(0);
 });
 
+test('a figure that takes long says how far it is, and is stopped and counted again', async ({ house }) => {
+  const page = await house.open('ines');
+  let held = true;
+  await page.route('**/figures/counted', async (route) => {
+    if (held) await new Promise((resolve) => page.once('requestfailed', resolve));
+    else await route.continue();
+  });
+  await page.goto('/figures');
+  await page.getByRole('link', { name: /Visits by quay/ }).click();
+  await expect(page.getByText('Counting …')).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText('The counting was stopped.')).toBeVisible();
+  held = false;
+  await page.getByRole('button', { name: 'Count', exact: true }).click();
+  await expect(table(page).getByRole('rowheader', { name: 'Salt Quay' })).toBeVisible();
+});
+
 test('a figure through a link is drawn, its bars lead to entries, and it is taken along as CSV, PNG and SVG', async ({ house }) => {
   const page = await house.open('sela', '/figures');
   await page.getByRole('link', { name: /Waste by broker/ }).click();

@@ -68,6 +68,9 @@ test('a record is found by words and values, changed by keys alone, and a change
 
 test('records link both ways; one like another is made, deleted, and brought back; on paper there is the record alone', async ({ house }) => {
   const page = await openVessel(house, 'mara', 'Sallow Kestrel');
+  // Its fields stand in groups.
+  await expect(page.getByRole('region', { name: 'Ashore' }).getByRole('group', { name: 'Broker' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Ship' }).getByRole('group')).toHaveCount(3);
   const crew = page.getByRole('region', { name: 'Crew contacts that name it in Vessel' });
   const contact = crew.getByRole('link').first();
   const name = (await contact.textContent())!;

@@ -22,7 +22,7 @@ async function serve(url, sources) {
 
 const cell = (page, row, column) => page.locator(`[role=gridcell][data-row="${row - 1}"][data-column="${column}"]`);
 
-/** Ranges, linked sources, the map, Upkeep, and a catalog with levels and with how it is composed. */
+/** Ranges, linked sources, the map, Upkeep, and the records of a register. */
 async function shootSources(page, follow, save) {
   await page.goto('/ranges');
   await page.getByText('nothing', { exact: true }).first().waitFor();
@@ -42,10 +42,44 @@ async function shootSources(page, follow, save) {
   await page.getByLabel('Look for records').fill('tern');
   await page.getByText('14 records found.').waitFor();
   await save(page, 'record-browser');
-  await follow(page, '/catalogs', 'Tugs');
-  await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
-  await page.getByText('are offered').waitFor();
-  await save(page, 'catalog-composed');
+}
+
+/** A form laid out with a fault, on a phone, and filled with problems; a figure. */
+async function shootForms(page, save) {
+  const open = async (name) => {
+    await page.goto('/forms');
+    await page.getByRole('link', { name }).click();
+  };
+  await open('Lay out Waste declaration');
+  await page.getByRole('button', { name: 'Take Quay out' }).click();
+  await page.getByRole('button', { name: 'Take Remarks out' }).click();
+  await page.getByRole('region', { name: 'What wants mending' }).waitFor();
+  await save(page, 'form-layout');
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByText('On a phone').click();
+  await page.getByRole('radio', { name: 'Heron Mole' }).waitFor({ state: 'attached' });
+  await page.getByText('Heron Mole').click();
+  await page.getByLabel('Vessel').click();
+  await page.keyboard.type('gre');
+  await page.getByRole('option').first().waitFor();
+  await save(page, 'form-phone');
+  await open('Fill Waste declaration');
+  await page.getByText('Lantern Basin').click();
+  await page.getByText('oily water').click();
+  await page.getByRole('radiogroup', { name: 'Hazardous' }).getByText('yes').click();
+  await page.getByLabel('Volume, m³').fill('900');
+  await page.getByLabel('Vessel').click();
+  await page.keyboard.type('Grey Bel');
+  await page.keyboard.press('Alt+ArrowUp');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Send' }).click();
+  await page.getByText('answers are not taken yet').waitFor();
+  await save(page, 'form-fill');
+  await page.goto('/figures');
+  await page.getByRole('link', { name: /Waste by kind and month/ }).click();
+  await page.locator('.recharts-bar-rectangle').first().waitFor();
+  await save(page, 'figure');
 }
 
 async function shoot(browser, base) {
@@ -72,21 +106,6 @@ async function shoot(browser, base) {
   await clerk.keyboard.type('al');
   await clerk.getByRole('option', { name: 'Bryn Calloway' }).waitFor();
   await save(clerk, 'sheet-picker');
-  await clerk.keyboard.press('Escape');
-  await clerk.keyboard.press('Escape');
-  await cell(clerk, 1500, 2).click();
-  await clerk.keyboard.type('Lantren Basn');
-  await clerk.keyboard.press('Enter');
-  await clerk.getByRole('alert').waitFor();
-  await save(clerk, 'sheet-refusal');
-
-  await clerk.keyboard.press('Escape');
-  await cell(clerk, 1501, 5).click();
-  await clerk.keyboard.press('Alt+ArrowDown');
-  await clerk.getByRole('group', { name: 'Calendar of Departure' }).waitFor();
-  await clerk.keyboard.press('ArrowDown');
-  await clerk.keyboard.press('PageDown');
-  await save(clerk, 'calendar');
 
   const olek = await enter('olek', 'timber-pond');
   await follow(olek, '/sheets', 'Berth visits');
@@ -96,14 +115,6 @@ async function shoot(browser, base) {
   await olek.getByRole('button', { name: /refused, kept for you/ }).click();
   await olek.getByRole('button', { name: 'Close this notice' }).first().click({ timeout: 2000 }).catch(() => undefined);
   await save(olek, 'refused');
-  await olek.getByRole('button', { name: 'Arrange' }).click();
-  await olek.getByLabel('Field to show by').selectOption({ label: 'Status' });
-  for (const value of ['Expected', 'Alongside', 'Shifted']) await olek.getByText(new RegExp(`^${value} `)).click();
-  await olek.getByLabel('Order by one more field').selectOption({ label: 'Quay' });
-  await olek.getByLabel('Colour of whole entries').selectOption({ label: 'whole entries coloured by Status' });
-  await olek.getByText(/by Quay/).first().waitFor();
-  await olek.getByText('only these values').scrollIntoViewIfNeeded();
-  await save(olek, 'arranged');
 
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');
@@ -139,6 +150,7 @@ async function shoot(browser, base) {
   await ines.getByRole('region', { name: 'Impact' }).getByText('Corrected', { exact: true }).click();
   await save(ines, 'impact-slip');
   await shootSources(ines, follow, save);
+  await shootForms(await enter('ines', 'lantern-basin'), save);
   const tobin = await enter('tobin', 'ebb-and-flood');
   await tobin.goto('/requests');
   await tobin.getByText('Fork lift').first().waitFor();

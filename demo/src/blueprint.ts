@@ -60,6 +60,8 @@ export interface FieldBlueprint {
   readonly heading: string;
   readonly kind: FieldKind;
   readonly width: number;
+  /** The heading under which it stands in a record. */
+  readonly group?: string;
   /** What the rule says otherwise than a new one of its kind; a catalog by its title. */
   readonly rule?: (Partial<Omit<CatalogRule, 'catalogId' | 'kind'>> & { readonly catalog: string }) | (Partial<Exclude<Rule, CatalogRule>> & { readonly kind: Rule['kind'] });
 }

@@ -75,10 +75,10 @@ class Layer {
     return id;
   }
 
-  private async field(registerId: string, field: { key: string; heading: string; kind: EntrySheetBlueprint['fields'][number]['kind']; width: number }, rule: Rule | null): Promise<void> {
+  private async field(registerId: string, { group = '', ...field }: Pick<EntrySheetBlueprint['fields'][number], 'key' | 'heading' | 'kind' | 'width' | 'group'>, rule: Rule | null): Promise<void> {
     await this.trx
       .insertInto('fields')
-      .values({ house_id: this.houseId, id: randomUUID(), register_id: registerId, ...field, ord: ++this.ord, rule: rule && JSON.stringify(rule), catalog_id: catalogIdOf(rule) ?? null })
+      .values({ house_id: this.houseId, id: randomUUID(), register_id: registerId, ...field, grouped: group, ord: ++this.ord, rule: rule && JSON.stringify(rule), catalog_id: catalogIdOf(rule) ?? null })
       .execute();
   }
 
@@ -172,7 +172,7 @@ class Layer {
     const sheetId = await this.sheet('entry', title, note);
     const registerId = await this.register(sheetId, title);
     this.registerIds.set(title, registerId);
-    for (const { key, heading, kind, width } of fields) await this.field(registerId, { key, heading, kind, width }, null);
+    for (const { key, heading, kind, width, group } of fields) await this.field(registerId, { key, heading, kind, width, ...(group !== undefined && { group }) }, null);
     await this.entries(registerId, entries);
   }
 

@@ -1,6 +1,7 @@
 // Figures against a naive count: grouped, through links, by time, corrected values as one; kept; and the entries behind a group.
 import { Exact, stepOf, type FigureDefinition, type FigureGroup, type FigurePath, type Only } from '@dellum/core';
 import type { FigureLineView, FigureView, Problem, RegisterView } from '@dellum/contract';
+import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeEntrySheet, type Made } from './entrySheet.js';
 import { entriesOf, openHouse, startServer, type House, type Running, type Visitor } from './house.js';
@@ -93,6 +94,20 @@ describe('counting', () => {
     const only: Only[] = [{ only: 'values', field: 'status', values: ['Open'] }];
     expect((await groupsOf(figure({ by: [own('status')], only }))).map(({ values, entries }) => [values, entries])).toEqual([[['Open'], 20]]);
     expect((await lines(figure({ by: [own('status')] })))[0]).toEqual({ done: 60, total: 60 });
+  });
+
+  it('loses nothing when the register is counted in parts, some of them at once', async () => {
+    const house = await openHouse(running, Array.from({ length: 40 }, (_, at) => ({ visit: `V${at}`, pilot: ['Tam Ossel', 'Rook Tansy'][at % 2]! })));
+    // Every ten entries are said to be as many as a part holds.
+    const { kysely } = running.database;
+    const positions = (await sql<{ pos: string }>`select pos::text as pos from entries where register_id = ${house.visits.id} order by pos`.execute(kysely)).rows.filter((_, at) => at % 10 === 0);
+    await kysely.deleteFrom('chunks').where('register_id', '=', house.visits.id).execute();
+    const { house_id } = await kysely.selectFrom('registers').select('house_id').where('id', '=', house.visits.id).executeTakeFirstOrThrow();
+    await kysely.insertInto('chunks').values(positions.map(({ pos }) => ({ house_id, register_id: house.visits.id, from_pos: pos, entries: 200_000 }))).execute();
+    const said = await lines(figure({ registerId: house.visits.id, by: [own('pilot')] }), house.reader);
+    expect(said.slice(0, -1)).toEqual([1, 2, 3, 4].map((part) => ({ done: part * 200_000, total: 800_000 })));
+    const last = said.at(-1)!;
+    expect('groups' in last && last.groups.map(({ values, entries }) => [values[0], entries]).sort()).toEqual([['Rook Tansy', 20], ['Tam Ossel', 20]]);
   });
 
   it('counts a corrected value as one from the first moment, whatever rows have followed', async () => {

@@ -126,6 +126,22 @@ describe('the history of a record', () => {
   });
 });
 
+describe('the fields of a record', () => {
+  it('are given a heading and a group by administrators, each by itself', async () => {
+    const house = await openHouse(running, []);
+    const change = async (body: Record<string, unknown>, visitor = house.administrator) => visitor.call<Problem>('PATCH', `/fields/${house.pilotField.id}`, body);
+    const field = async () => (await house.reader.get<BuildView>('/build')).sheets.flatMap(({ registers }) => registers.flatMap(({ fields }) => fields)).find(({ id }) => id === house.pilotField.id)!;
+    expect((await change({ group: '  On   board ' })).status).toBe(200);
+    expect((await change({ title: 'Pilot on board' })).status).toBe(200);
+    expect(await field()).toMatchObject({ heading: 'Pilot on board', group: 'On board' });
+    expect((await change({ group: ' ' })).status).toBe(200);
+    expect((await field()).group).toBe('');
+    expect((await change({ group: 'x'.repeat(81) })).body.code).toBe('not-valid');
+    expect((await change({ title: ' ' })).body.code).toBe('name-unfit');
+    expect((await change({ group: 'Mine' }, house.clerk)).body.code).toBe('not-allowed');
+  });
+});
+
 describe('a sheet of a pasted table', () => {
   const table = [['Ship', 'Pilot', 'Arrival', 'Share', 'Berth'], ['Tern', 'tam ossel', '24.11.2026', '7.5 %', '007'], ['Gull', 'Rook Tansy', '25.11.2026', '20%', '012'], ['Wren', 'Nobody', '', '', '']];
 

@@ -26,6 +26,20 @@ export class RetitleDto {
   title!: string;
 }
 
+/** What an administrator changes of a field. */
+export class ChangeFieldDto {
+  @IsOptional()
+  @IsString()
+  @Length(1, longestName, titleWords)
+  title?: string;
+
+  /** The heading under which it stands in a record; blank for none. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(80, { message: 'Keep the heading of a group under 80 characters.' })
+  group?: string;
+}
+
 /** What an administrator sets of a sheet beside its title. */
 export class ChangeSheetDto {
   @IsOptional()
@@ -192,6 +206,8 @@ export interface FieldView {
   readonly heading: string;
   readonly kind: FieldKind;
   readonly width: number;
+  /** The heading under which it stands in a record; '' for none. */
+  readonly group: string;
   readonly rule: Rule | null;
 }
 export interface RegisterView {

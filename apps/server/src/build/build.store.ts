@@ -18,6 +18,7 @@ export interface FieldBuild {
   readonly heading: string;
   readonly kind: FieldKind;
   readonly width: number;
+  readonly group: string;
   readonly rule: Rule | null;
 }
 export interface RegisterBuild {
@@ -88,7 +89,7 @@ export class BuildStore {
   private async fields(db: Reader, houseId: string): Promise<FieldBuild[]> {
     return db
       .selectFrom('fields')
-      .select(['id', 'register_id as registerId', 'key', 'heading', 'kind', 'width', 'rule'])
+      .select(['id', 'register_id as registerId', 'key', 'heading', 'kind', 'width', 'grouped as group', 'rule'])
       .where('house_id', '=', houseId)
       .orderBy('ord')
       .orderBy('id')

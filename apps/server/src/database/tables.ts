@@ -76,6 +76,8 @@ export interface FieldsTable {
   ord: number;
   rule: Json<Rule> | null;
   catalog_id: string | null;
+  /** The heading under which it stands in a record; '' for none. */
+  grouped: Generated<string>;
 }
 export interface EntriesTable {
   house_id: string;

@@ -14,7 +14,8 @@ export interface FigureSql {
   readonly inner: Fragment;
   readonly joins: Fragment;
   readonly values: readonly Fragment[];
-  readonly time: Fragment | null;
+  /** The beginning of the day, and what makes a day of it again. What is no day is found to be none then. */
+  readonly time: { readonly day: Fragment; readonly rest: string } | null;
   readonly measures: Fragment;
   readonly condition: Fragment;
 }
@@ -98,17 +99,16 @@ class Collected {
   }
 }
 
-/** A day as the first day of its month or year; days and weeks are told apart afterwards. What is no day is found to be none then. */
-function stepped(day: Fragment, step: NonNullable<FigureDefinition['time']>['step']): Fragment {
-  if (step === 'month') return sql`left(${day}, 7) || '-01'`;
-  return step === 'year' ? sql`left(${day}, 4) || '-01-01'` : day;
-}
+/** So much of a day is grouped by; with the rest behind it, it is the first day of its month or year. Weeks are put together afterwards. */
+const stepLength = { day: 10, week: 10, month: 7, year: 4 } as const;
+const restOfDay = { day: '', week: '', month: '-01', year: '-01-01' } as const;
 
 /** The statement parts of a figure. `condition`: which entries are counted. */
 export function figureSql(build: HouseBuild, register: RegisterBuild, { by, time, of }: FigureDefinition, condition: Fragment): FigureSql {
   const collected = new Collected(build, register);
   const values = by.map((path) => collected.grouped(reach(build, register, path)));
-  const when = time && stepped(collected.reached(reach(build, register, time.path)), time.step);
+  const day = time && collected.reached(reach(build, register, time.path));
+  const when = time && day && { day: sql`left(${day}, ${sql.lit(stepLength[time.step])})`, rest: restOfDay[time.step] };
   const number = of && asNumber(collected.reached(reach(build, register, of)));
   const measures = number
     ? sql`count(${number}) as measured, trim_scale(sum(${number}))::text as sum, trim_scale(min(${number}))::text as least, trim_scale(max(${number}))::text as most`

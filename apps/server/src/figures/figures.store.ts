@@ -8,7 +8,7 @@ import type { FigureSql } from './figureSql.js';
 type Fragment = ReturnType<Sql>;
 
 /** Entries that are counted in one statement. */
-const partSize = 100_000;
+const partSize = 150_000;
 
 export interface KeptFigure {
   readonly id: string;
@@ -23,6 +23,8 @@ export interface Part {
   readonly until: string | undefined;
   readonly entries: number;
 }
+
+const dayOf = (beginning: string | null, rest: string): string => (beginning === null ? '' : beginning + rest);
 
 @Injectable()
 export class FiguresStore {
@@ -68,7 +70,7 @@ export class FiguresStore {
   async groups(db: Reader, houseId: string, registerId: string, figure: FigureSql, { from, until }: Part): Promise<FigureGroup[]> {
     const within: Fragment[] = [...(from === undefined ? [] : [sql`pos >= ${from}`]), ...(until === undefined ? [] : [sql`pos < ${until}`])];
     const where = sql.join([sql`house_id = ${houseId}`, sql`register_id = ${registerId}`, ...within, figure.condition], sql` and `);
-    const columns = [...figure.values, ...(figure.time ? [figure.time] : [])];
+    const columns = [...figure.values, ...(figure.time ? [figure.time.day] : [])];
     const places = columns.map((_, at) => sql.lit(at + 1));
     const { rows } = await sql<Record<string, string | null> & Omit<FigureGroup, 'values' | 'time'>>`
       select ${sql.join([...columns.map((column, at) => sql`${column} as ${sql.ref(`d${at}`)}`), sql`count(*) as entries`, figure.measures])}
@@ -76,7 +78,7 @@ export class FiguresStore {
       ${places.length > 0 ? sql`group by ${sql.join(places)}` : sql``}`.execute(db);
     return rows.map(({ entries, measured, sum, least, most, ...held }) => ({
       values: figure.values.map((_, at) => held[`d${at}`] ?? ''),
-      time: figure.time ? (held[`d${figure.values.length}`] ?? '') : null,
+      time: figure.time ? dayOf(held[`d${figure.values.length}`] ?? null, figure.time.rest) : null,
       entries,
       measured,
       sum,

@@ -1,6 +1,6 @@
 // HTTP for the build: everyone reads what the role may see, administrators change it.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, PlaceDto, RetitleDto, type BuildView, type Outcome } from '@dellum/contract';
+import { ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, PlaceDto, RetitleDto, type BuildView, type Outcome } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { SheetsService } from './sheets.service.js';
@@ -82,8 +82,8 @@ export class SheetsController {
   }
 
   @Patch('fields/:id')
-  renameField(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Made {
-    return this.sheets.renameField(caller, id, dto.title);
+  changeField(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeFieldDto): Made {
+    return this.sheets.changeField(caller, id, dto);
   }
 
   @Delete('fields/:id')

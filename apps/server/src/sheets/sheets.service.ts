@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { catalogIdOf, clean, fieldsNamedBy, forbiddenCharacter, matchKey, proposalOf, type FieldKind } from '@dellum/core';
-import type { BuildView, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
+import type { BuildView, ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
 import type { Trx } from '../database/database.js';
@@ -148,13 +148,14 @@ export class SheetsService {
     });
   }
 
-  renameField(caller: Caller, id: string, heading: string): Promise<{ id: string }> {
-    return this.change(caller, 'field.renamed', async (trx, build) => {
+  changeField(caller: Caller, id: string, dto: ChangeFieldDto): Promise<{ id: string }> {
+    return this.change(caller, 'field.changed', async (trx, build) => {
       const field = fieldWithId(build, id);
       const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== id);
-      const fitting = fit(heading, 'title', others.map((other) => other.heading));
-      await this.store.rename(trx, caller.houseId, id, fitting);
-      return { id, heading: fitting };
+      const heading = dto.title === undefined ? field.heading : fit(dto.title, 'title', others.map((other) => other.heading));
+      const group = dto.group === undefined || clean(dto.group) === '' ? (dto.group === undefined ? field.group : '') : fit(dto.group, 'group', []);
+      await this.store.changeField(trx, caller.houseId, id, { heading, grouped: group });
+      return { id, heading, group };
     });
   }
 

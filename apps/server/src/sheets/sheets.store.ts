@@ -61,8 +61,8 @@ export class SheetsStore {
     await trx.updateTable(table).set({ title }).where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 
-  async rename(trx: Trx, houseId: string, fieldId: string, heading: string): Promise<void> {
-    await trx.updateTable('fields').set({ heading }).where('house_id', '=', houseId).where('id', '=', fieldId).execute();
+  async changeField(trx: Trx, houseId: string, fieldId: string, change: { heading: string; grouped?: string }): Promise<void> {
+    await trx.updateTable('fields').set(change).where('house_id', '=', houseId).where('id', '=', fieldId).execute();
   }
 
   async setRule(trx: Trx, houseId: string, fieldId: string, rule: Rule | null): Promise<void> {

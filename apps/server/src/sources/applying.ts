@@ -77,7 +77,7 @@ export class Applying {
       case 'heading changed': {
         const register = build.registers.get(step.registerId)!;
         await this.sheets.retitle(trx, 'registers', houseId, register.id, step.heading);
-        if (register.fields.length === 1) await this.sheets.rename(trx, houseId, register.fields[0]!.id, step.heading);
+        if (register.fields.length === 1) await this.sheets.changeField(trx, houseId, register.fields[0]!.id, { heading: step.heading });
         return this.ledger.write(trx, houseId, [{ personId: caller.id, act: 'list.retitled', registerId: register.id, from: register.title, to: step.heading }]);
       }
       case 'catalog changed':

@@ -3,14 +3,14 @@ import { Box, Button, HStack, Heading, IconButton, Input, Stack, Text } from '@c
 import { catalogIdOf, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
 import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { Pencil, X } from 'lucide-react';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { MadeAList } from '../upkeep/MadeAList.js';
-import { useDeleteFieldMutation, useRenameFieldMutation } from '../sheets/buildApi.js';
+import { useChangeFieldMutation, useDeleteFieldMutation } from '../sheets/buildApi.js';
 import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from './bindingsApi.js';
 import { errorWords } from '../../api/problem.js';
 import { ruleDto } from './ruleDto.js';
@@ -56,6 +56,7 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
         {field.rule ? 'rule of this field' : `holds ${kindLabel(field.kind)}`}
       </Text>
       {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
+      {designs && <GroupName key={field.group} field={field} register={register} />}
       <AskedIn field={field} register={register} build={build} designs={designs} />
       <Standing field={field} counts={counts} />
     </>
@@ -84,7 +85,7 @@ function ArrangeField({ field, register, arranging, more }: { field: FieldView; 
 
 function HeadingName({ field }: { field: FieldView }) {
   const [heading, setHeading] = useState<string>();
-  const [rename] = useRenameFieldMutation();
+  const [changeField] = useChangeFieldMutation();
   const attempt = useTry();
   if (heading === undefined) {
     return (
@@ -97,7 +98,7 @@ function HeadingName({ field }: { field: FieldView }) {
     );
   }
   const save = async () => {
-    if (await attempt(rename({ id: field.id, title: heading }).unwrap())) setHeading(undefined);
+    if (await attempt(changeField({ id: field.id, change: { title: heading } }).unwrap())) setHeading(undefined);
   };
   return (
     <form
@@ -108,6 +109,31 @@ function HeadingName({ field }: { field: FieldView }) {
     >
       <Input size="sm" aria-label="Heading" autoFocus value={heading} onChange={(event) => setHeading(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setHeading(undefined)} />
     </form>
+  );
+}
+
+/** The heading under which the field stands in a record. */
+function GroupName({ field, register }: { field: FieldView; register: RegisterView }) {
+  const [group, setGroup] = useState(field.group);
+  const [changeField] = useChangeFieldMutation();
+  const attempt = useTry();
+  const id = useId();
+  const known = [...new Set(register.fields.map((other) => other.group).filter(Boolean))];
+  const save = () => {
+    if (group.trim() !== field.group) void attempt(changeField({ id: field.id, change: { group } }).unwrap());
+  };
+  return (
+    <HStack mt="4" gap="2">
+      <Text asChild flexShrink={0}>
+        <label htmlFor={id}>In a record, under</label>
+      </Text>
+      <Input id={id} size="xs" bg="card" borderColor="slate.border" list={`${id}-known`} placeholder="no heading" value={group} onChange={(event) => setGroup(event.target.value)} onBlur={save} onKeyDown={(event) => event.key === 'Enter' && save()} />
+      <datalist id={`${id}-known`}>
+        {known.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+    </HStack>
   );
 }
 

@@ -1,14 +1,23 @@
 // Filling a form of the house: it opens at once, its lists come by themselves.
 import { Box, Button } from '@chakra-ui/react';
 import type { FillView, Filled } from '@dellum/contract';
+import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { errorWords, isProblem } from '../../api/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { whenIdle } from '../../frame/whenIdle.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { FillForm } from './FillForm.js';
 import { useFillFormMutation, useFillingQuery, type FormAt } from './formsApi.js';
 import type { Filling } from './useFilling.js';
+
+/** The lists of a form: asked for once the form itself stands, so that one can type in it at once. */
+function useLists(view: FillView | undefined, token?: string) {
+  const [stands, setStands] = useState(false);
+  useEffect(() => (view ? whenIdle(() => setStands(true)) : undefined), [view]);
+  return useCatalogs(stands && view ? view.catalogs.map(({ id }) => id) : [], view?.house.today ?? '', token);
+}
 
 /** A form whose entries are stored. */
 function useSending(at: FormAt, view: FillView | undefined) {
@@ -21,7 +30,7 @@ export function FillPage() {
   const at: FormAt = { formId, ...(version !== undefined && { version: Number(version) }) };
   const { data: view, error, refetch } = useFillingQuery(at, { refetchOnMountOrArgChange: true });
   const { data: build } = useBuildQuery();
-  const ready = useCatalogs(view?.catalogs.map(({ id }) => id) ?? [], view?.house.today ?? '');
+  const ready = useLists(view);
   const send = useSending(at, view);
   if (isProblem(error) && (error.code === 'form-closed' || error.code === 'not-found')) {
     return (
@@ -57,7 +66,7 @@ export function FillPage() {
 export function OpenFormPage() {
   const { token = '' } = useParams();
   const { data: view, error, refetch } = useFillingQuery({ token });
-  const ready = useCatalogs(view?.catalogs.map(({ id }) => id) ?? [], view?.house.today ?? '', token);
+  const ready = useLists(view, token);
   const send = useSending({ token }, view);
   if (isProblem(error)) return <EmptyState title="This form cannot be filled now">{error.detail}</EmptyState>;
   if (!view) return <Waiting error={errorWords(error)} />;

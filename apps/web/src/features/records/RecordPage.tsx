@@ -1,5 +1,5 @@
 // One record: its fields, each edited where it stands; what it names and what names it; and the history of each field.
-import { Box, Button, SimpleGrid, Text } from '@chakra-ui/react';
+import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { mayEnter, type BuildView, type EntryView, type Me, type RecordView, type RegisterView } from '@dellum/contract';
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -18,6 +18,7 @@ import { useBuildQuery } from '../sheets/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
 import { useHere } from '../sheets/useHere.js';
 import { formWords } from '../forms/formWords.js';
+import { fieldGroups } from './fieldGroups.js';
 import { LinkedHere } from './LinkedHere.js';
 import { RecordField } from './RecordField.js';
 import { RecordHistory } from './RecordHistory.js';
@@ -62,7 +63,9 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
   const { iAmAt } = here;
   useEffect(() => iAmAt(entry.id, at));
   const title = recordTitle(register, entry, cells.shown);
-  const fieldAt = (step: number) => register.fields[register.fields.findIndex(({ key }) => key === at) + step]?.key;
+  const groups = fieldGroups(register.fields);
+  const ordered = groups.flatMap(({ fields }) => fields);
+  const fieldAt = (step: number) => ordered[ordered.findIndex(({ key }) => key === at) + step]?.key;
   return (
     <Page
       title={title}
@@ -85,8 +88,16 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
       slip={<RecordHistory register={register} entry={entry} cells={cells} me={me} field={historyOf} showAll={() => setHistoryOf(undefined)} />}
     >
       <Box p="5" maxW="980px">
-        <SimpleGrid columns={{ base: 1, xl: 2 }} columnGap="7" rowGap="3.5" role="group" aria-label="Fields">
-          {register.fields.map((field) => (
+        <Stack gap="5" role="group" aria-label="Fields">
+          {groups.map((group) => (
+            <Box key={group.heading} as="section" aria-label={group.heading || undefined}>
+              {group.heading !== '' && (
+                <Heading as="h2" fontSize="sm" pb="1" mb="2.5" borderBottomWidth="1px" borderColor="line">
+                  {group.heading}
+                </Heading>
+              )}
+              <SimpleGrid columns={{ base: 1, xl: 2 }} columnGap="7" rowGap="3.5">
+                {group.fields.map((field) => (
             <RecordField
               key={field.key}
               field={field}
@@ -104,8 +115,11 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
               leave={(move) => setAt(move === 'stay' ? undefined : fieldAt(move === 'left' ? -1 : 1))}
               say={setSaid}
             />
+                ))}
+              </SimpleGrid>
+            </Box>
           ))}
-        </SimpleGrid>
+        </Stack>
         <Text mt="3" color="growth.fg" role="status" minH="1.5em">
           {said}
         </Text>

@@ -1,5 +1,5 @@
 // The build over the API: sheets, lists and fields.
-import type { BuildView, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
+import type { BuildView, ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { api } from '../../api/api.js';
 
 type Made = { id: string };
@@ -23,7 +23,7 @@ export const buildApi = api.injectEndpoints({
     retitleList: build.mutation<Outcome, { id: string; title: string }>({ query: ({ id, title }) => ({ path: `/registers/${id}`, method: 'PATCH', body: { title } }), invalidatesTags: ['Build', 'Slips', 'Lineage', 'Catalog', 'Ranges'] }),
     deleteList: build.mutation<Made, string>({ query: (id) => ({ path: `/registers/${id}`, method: 'DELETE' }), ...touches }),
     makeField: build.mutation<Made, { registerId: string; field: MakeFieldDto }>({ query: ({ registerId, field }) => ({ path: `/registers/${registerId}/fields`, method: 'POST', body: field }), ...touches }),
-    renameField: build.mutation<Made, { id: string; title: string }>({ query: ({ id, title }) => ({ path: `/fields/${id}`, method: 'PATCH', body: { title } }), ...touches }),
+    changeField: build.mutation<Made, { id: string; change: ChangeFieldDto }>({ query: ({ id, change }) => ({ path: `/fields/${id}`, method: 'PATCH', body: change }), ...touches }),
     deleteField: build.mutation<Made, string>({ query: (id) => ({ path: `/fields/${id}`, method: 'DELETE' }), ...touches }),
   }),
 });
@@ -41,6 +41,6 @@ export const {
   useRetitleListMutation,
   useDeleteListMutation,
   useMakeFieldMutation,
-  useRenameFieldMutation,
+  useChangeFieldMutation,
   useDeleteFieldMutation,
 } = buildApi;
