@@ -18,7 +18,7 @@ import { FiguresStore, type KeptFigure } from './figures.store.js';
 /** More groups than this are no figure any more. */
 const mostGroups = 20_000;
 /** Parts that are counted at the same time. */
-const atOnce = 2;
+const atOnce = 3;
 /** Values of a link that one search takes. */
 const mostLinks = 1000;
 
@@ -58,7 +58,7 @@ export class FiguresService {
       const waiting = [...parts];
       const worker = async () => {
         for (let part = waiting.shift(); part && !stopped(); part = waiting.shift()) {
-          const counted = await this.store.groups(db, caller.houseId, register.id, figure, part);
+          const counted = await this.database.transaction((trx) => this.store.groups(trx, caller.houseId, register.id, figure, part));
           groups = merged([...groups, ...counted], definition.time?.step ?? null);
           if (groups.length > mostGroups) throw new ProblemError('too-large', `The figure has more than ${mostGroups.toLocaleString('en-GB')} groups. Choose a field with fewer values, or a longer step of time.`);
           done += part.entries;
