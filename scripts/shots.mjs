@@ -62,7 +62,7 @@ async function shootForms(page, save) {
   await page.getByText('Heron Mole').click();
   await page.getByLabel('Vessel').click();
   await page.keyboard.type('gre');
-  await page.getByRole('option').first().waitFor();
+  await page.getByRole('listbox', { name: 'Vessels' }).waitFor();
   await save(page, 'form-phone');
   await open('Fill Waste declaration');
   await page.getByText('Lantern Basin').click();

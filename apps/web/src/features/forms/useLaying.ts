@@ -14,6 +14,9 @@ interface Laid {
 /** Typing is stored when one pauses, and taken back as one. */
 const pause = 600;
 
+/** Which fields are asked, and where: what is moved, put in or taken out is taken back by itself. */
+const shapeOf = ({ layout }: Laid): string => layout.sections.map(({ id, fields }) => `${id}: ${fields.map(({ field }) => field).join(' ')}`).join('; ');
+
 export function useLaying(form: FormView) {
   const [laid, setLaid] = useState<Laid>({ title: form.title, layout: form.layout });
   const [past, setPast] = useState<readonly Laid[]>([]);
@@ -58,9 +61,10 @@ export function useLaying(form: FormView) {
   };
   const change = (part: Partial<Laid>) => {
     const now = Date.now();
-    if (now - changedAt.current > pause) setPast([...past, laid].slice(-100));
+    const next = { ...laid, ...part };
+    if (now - changedAt.current > pause || shapeOf(next) !== shapeOf(laid)) setPast([...past, laid].slice(-100));
     changedAt.current = now;
-    put({ ...laid, ...part });
+    put(next);
   };
   const takeBack = () => {
     const before = past.at(-1);
