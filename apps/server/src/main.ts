@@ -29,6 +29,8 @@ process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
 
 try {
+  // Longer than browsers and balancers keep a connection that nobody uses, so that none is closed under a request.
+  app.getHttpServer().keepAliveTimeout = 75_000;
   await app.listen(port, process.env['HOST'] ?? '127.0.0.1');
   process.stdout.write(`listening ${port}\n`);
 } catch (error) {

@@ -22,7 +22,7 @@ const fewPlaces = 12;
 const room = 100;
 const shortened = (name: string, places: number): string => (name.length * places > room && name.length > room / places ? `${name.slice(0, Math.max(4, Math.floor(room / places) - 1))}…` : name);
 const token = (name: string) => `var(--chakra-colors-${name.replace('.', '-')})`;
-const colourOf = ({ look }: Series): string => (look.outside ? token('amber.solid') : look.blank ? token('ink-faint') : token(`item.${look.colour}`));
+const colourOf = ({ look }: Pick<Series, 'look'>): string => (look.outside ? token('amber.solid') : look.blank ? token('ink-faint') : token(`item.${look.colour}`));
 const styles = { fontSize: 12, fontFamily: 'inherit', fill: token('ink-soft') };
 const number = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 4 });
 
@@ -69,7 +69,7 @@ export function FigureChart({ definition, series, rows, label, ref, open }: Figu
               {parts}
               {series.map((one) => (
                 <Bar key={one.key} dataKey={one.key} name={single ? 'all' : labelOf(one.look)} fill={colourOf(one)} {...(one.look.outside && { fillOpacity: 0.35, stroke: colourOf(one) })} {...(definition.chart === 'stacked' && { stackId: 'all' })} isAnimationActive={false} maxBarSize={56} onClick={openAt(one.key)}>
-                  {single && rows.map((row) => <BarCell key={row.name} fill={token('damson.solid')} />)}
+                  {single && rows.map(({ name, look }) => <BarCell key={name} fill={look ? colourOf({ look }) : token('damson.solid')} />)}
                 </Bar>
               ))}
             </BarChart>

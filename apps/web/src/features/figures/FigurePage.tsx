@@ -55,20 +55,38 @@ export function FigurePage() {
   const definition = definitionIn(params.get('d')) ?? kept?.definition ?? (first && newFigure(first));
   const register = registers.find(({ id }) => id === definition?.registerId);
   if (!definition || !register) return <EmptyState title="There is nothing to count yet">Make a sheet and its fields first.</EmptyState>;
-  const change = (next: FigureDefinition) => setParams(kept && figureKey(kept.definition) === figureKey(next) ? {} : { d: JSON.stringify(next) }, { replace: true });
-  return <OneFigure key={figureId} kept={kept} definition={definition} register={register} build={build} me={me} change={change} />;
+  const keepInAddress = (next: FigureDefinition) => setParams(kept && figureKey(kept.definition) === figureKey(next) ? {} : { d: JSON.stringify(next) }, { replace: true });
+  return <OneFigure key={`${figureId} ${kept ? figureKey(kept.definition) : ''}`} kept={kept} begun={definition} build={build} me={me} keepInAddress={keepInAddress} />;
 }
 
 interface OneFigureProps {
   readonly kept: FigureView | undefined;
-  readonly definition: FigureDefinition;
-  readonly register: RegisterView;
+  /** The figure as the address holds it at first. */
+  readonly begun: FigureDefinition;
   readonly build: BuildView;
   readonly me: Me;
+  keepInAddress(definition: FigureDefinition): void;
+}
+
+function OneFigure({ kept, begun, build, me, keepInAddress }: OneFigureProps) {
+  // The address follows a moment later; what is changed next is changed in what one sees.
+  const [definition, setDefinition] = useState(begun);
+  const register = entryRegisters(build).find(({ id }) => id === definition.registerId);
+  const change = (next: FigureDefinition) => {
+    setDefinition(next);
+    keepInAddress(next);
+  };
+  if (!register) return <EmptyState title="This register is not there any more">Choose another one for a new figure.</EmptyState>;
+  return <Counted kept={kept} definition={definition} register={register} build={build} me={me} change={change} />;
+}
+
+interface CountedProps extends Omit<OneFigureProps, 'begun' | 'keepInAddress'> {
+  readonly definition: FigureDefinition;
+  readonly register: RegisterView;
   change(definition: FigureDefinition): void;
 }
 
-function OneFigure({ kept, definition, register, build, me, change }: OneFigureProps) {
+function Counted({ kept, definition, register, build, me, change }: CountedProps) {
   const words = useFigureWords(build, register, definition, me);
   const [stopped, setStopped] = useState<string>();
   const key = figureKey(definition);

@@ -11,6 +11,8 @@ export interface Series {
 }
 export interface ChartRow {
   readonly name: string;
+  /** What the place is, where each has a bar of its own. */
+  readonly look?: ValueLook;
   readonly cells: Readonly<Record<string, Cell | undefined>>;
   readonly [series: `s${number}`]: number | undefined;
 }
@@ -31,7 +33,10 @@ const plain = (label: string): ValueLook => ({ label, colour: 'damson', outside:
 export function chartOf(definition: FigureDefinition, table: FigureTable, words: FigureWords): { readonly series: readonly Series[]; readonly rows: readonly ChartRow[] } {
   const { lines, columns, across, foot } = table;
   if (across === 'nothing') {
-    const rows = lines.map((line, at): ChartRow => ({ name: labelOf(words.lookOf(0, line.value, at)), cells: { s0: { values: [line.value] } }, s0: asNumber(line.all, definition) }));
+    const rows = lines.map((line, at): ChartRow => {
+      const look = words.lookOf(0, line.value, at);
+      return { name: labelOf(look), look, cells: { s0: { values: [line.value] } }, s0: asNumber(line.all, definition) };
+    });
     return { series: [{ key: 's0', look: plain('Entries'), value: undefined }], rows };
   }
   if (across === 'time' && lines.length === 0) {

@@ -52,7 +52,8 @@ export function useLooking(register: RegisterView): Looking {
     count: shown,
   };
   const change: Looking['change'] = (next) => {
-    const changed = new URLSearchParams(params);
+    // What was changed a moment ago is in the address before it is on the page.
+    const changed = new URLSearchParams(window.location.search);
     const set = (name: string, value: string | undefined) => (value === undefined ? changed.delete(name) : changed.set(name, value));
     if (next.search !== undefined) set('q', next.search || undefined);
     if (next.sort !== undefined) set('sort', next.sort || undefined);

@@ -1,6 +1,6 @@
-// What the seek line can find: pages, sheets, lists, ranges, catalogs, fields and values.
+// What the seek line can find: pages, sheets, forms, lists, ranges, catalogs, fields and values.
 import { looseKey, matchKey } from '@dellum/core';
-import { mayDesign, type BuildView, type CatalogItems, type Role } from '@dellum/contract';
+import { mayDesign, mayEnter, type BuildView, type CatalogItems, type Role } from '@dellum/contract';
 
 export interface Finding {
   readonly what: string;
@@ -18,8 +18,10 @@ const seekable = (what: string, words: string, where: string, to: string): Seeka
 /** Everything that can be found, pages first, values last. */
 export function seekables(build: BuildView, items: readonly CatalogItems[], role: Role): Seekable[] {
   const designs = mayDesign(role);
-  const pages = designs ? [['Sheets', '/sheets'], ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['Ranges', '/ranges'], ['Linked sources', '/linked'], ['Bindings', '/bindings'], ['Map', '/map'], ['Upkeep', '/upkeep'], ['People', '/people']] : [['Sheets', '/sheets']];
+  const open = [['Sheets', '/sheets'], ['Forms', '/forms'], ['Records', '/records'], ['Figures', '/figures']];
+  const pages = designs ? [...open, ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['Ranges', '/ranges'], ['Linked sources', '/linked'], ['Bindings', '/bindings'], ['Map', '/map'], ['Upkeep', '/upkeep'], ['People', '/people']] : open;
   const sheets = build.sheets.map((sheet) => seekable(sheet.kind === 'entry' ? 'sheet' : 'source sheet', sheet.title, '', sheet.kind === 'entry' ? `/sheets/${sheet.id}` : `/sources/${sheet.id}`));
+  const forms = build.forms.filter(({ published }) => designs || (published !== null && mayEnter(role))).map(({ id, title }) => seekable('form', title, '', designs ? `/forms/${id}` : `/forms/${id}/fill`));
   const fields = build.sheets
     .filter(({ kind }) => kind === 'entry')
     .flatMap((sheet) => sheet.registers.flatMap(({ fields: own }) => own.map((field) => seekable('field', field.heading, sheet.title, `/sheets/${sheet.id}?field=${field.key}`))));
@@ -30,7 +32,7 @@ export function seekables(build: BuildView, items: readonly CatalogItems[], role
   });
   const catalogs = designs ? build.catalogs.map((catalog) => seekable('catalog', catalog.title, '', `/catalogs/${catalog.id}`)) : [];
   const values = designs ? items.flatMap((catalog) => catalog.items.map((item) => seekable('value', item.label, catalog.title, `/catalogs/${catalog.id}?value=${encodeURIComponent(item.value)}`))) : [];
-  return [...pages.map(([words, to]) => seekable('page', words!, '', to!)), ...sheets, ...catalogs, ...ranges, ...fields, ...values];
+  return [...pages.map(([words, to]) => seekable('page', words!, '', to!)), ...sheets, ...forms, ...catalogs, ...ranges, ...fields, ...values];
 }
 
 const mostShown = 12;
