@@ -28,7 +28,7 @@ test('typed text outlives a stopped database', async ({ browser }) => {
     await expect(cellOf(grid, 1501, 'Pilot')).toContainText('Rook Tansy');
 
     cluster = await startCluster(folder, { fsync: 'off', port: cluster.port });
-    await expect(page.getByRole('alert')).toBeHidden({ timeout: 30_000 });
+    await expect(page.getByRole('alert')).toBeHidden({ timeout: 60_000 });
     await expect(cellOf(grid, 1500, 'Pilot')).toHaveText('Corin Vale');
     await expect(cellOf(grid, 1501, 'Pilot')).toHaveText('Rook Tansy');
     await page.reload();
