@@ -157,6 +157,16 @@ describe('a figure', () => {
     expect(await reader.get<FigureView[]>('/figures')).toEqual([]);
   });
 
+  it('stays when a field that it looks at has gone, and says what to do', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+    const definition = figure({ registerId: house.visits.id, by: [own('visit')], only: [{ only: 'values', field: 'visit', values: ['V1'] }] });
+    await house.administrator.call('POST', '/figures', { title: 'Visits', definition });
+    const visit = house.visits.fields.find(({ key }) => key === 'visit')!;
+    expect((await house.administrator.call('DELETE', `/fields/${visit.id}`)).status).toBe(200);
+    expect((await house.reader.get<FigureView[]>('/figures')).map(({ title }) => title)).toEqual(['Visits']);
+    expect((await house.reader.call<Problem>('POST', '/figures/counted', definition)).body.detail).toContain('has no field “visit” any more');
+  });
+
   it('stops when nobody waits for it', async () => {
     const stop = new AbortController();
     const counting = fetch(`${running.base}/api/v1/figures/counted`, { method: 'POST', signal: stop.signal, headers: { 'content-type': 'application/json', cookie: await made.house.clerk.signedIn() }, body: JSON.stringify(figure({ by: [own('ship')] })) }).then((response) => response.text());

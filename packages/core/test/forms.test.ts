@@ -48,6 +48,14 @@ describe('judgeForm', () => {
     );
   });
 
+  it('passes over a field that the register has no more, and asks all others as without it', () => {
+    const form = (...more: FormField[]) => layout(ask('one'), ...more, ask('two', { where: where('one', 'is', 'a') }));
+    const given = answers({ one: 'a', two: 'b', gone: 'x' });
+    const { cells, shown, verdicts } = judgeForm(form(ask('gone')), fields, given, context);
+    expect([cells, [...shown], [...verdicts.keys()]]).toEqual([{ one: 'a', two: 'b' }, ['one', 'two'], ['one', 'two']]);
+    expect(judgeForm(form(), fields, given, context).cells).toEqual(cells);
+  });
+
   it('judges parents first in whatever order they are asked, brings along, and wants what must not be blank', () => {
     const must = bound('berth', { level: 1, parents: ['quay'], mayBeBlank: false });
     const form = layout(ask('berth'), ask('quay'));

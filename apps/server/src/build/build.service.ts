@@ -81,12 +81,16 @@ function registersOf(build: HouseBuild, sheetId: string) {
   return [...build.registers.values()].filter((register) => register.sheetId === sheetId).map(({ id, title, fields }) => ({ id, sheetId, title, fields }));
 }
 
-/** The register; those of source sheets that are not shown exist for administrators only. */
-export function registerOf(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {
+/** Whether a register is there for somebody; those of source sheets that are not shown are for administrators only. */
+export function isOpen(build: HouseBuild, registerId: string, caller: Caller): boolean {
   const register = build.registers.get(registerId);
-  const hidden = register?.source && !mayDesign(caller.role) && !build.sheets.find(({ id }) => id === register.sheetId)?.shown;
-  if (!register || hidden) throw notFound('This register');
-  return register;
+  return register !== undefined && (!register.source || mayDesign(caller.role) || build.sheets.some(({ id, shown }) => id === register.sheetId && shown));
+}
+
+/** The register, where it is there for whoever asks. */
+export function registerOf(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {
+  if (!isOpen(build, registerId, caller)) throw notFound('This register');
+  return build.registers.get(registerId)!;
 }
 
 /** True when catalogs are fed by a query over this register, so that its entries are values elsewhere. */

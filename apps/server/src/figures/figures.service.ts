@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { isNumeric, lastDayOf, merged, type FigureDefinition, type FigureGroup, type FigurePath, type Only } from '@dellum/core';
 import { mayDesign, type FigureDto, type FigureEntries, type FigureEntriesDto, type FigureView, type KeepFigureDto } from '@dellum/contract';
 import { ArrangementsService, readWanted } from '../arrangements/arrangements.service.js';
-import { BuildService, registerOf } from '../build/build.service.js';
+import { BuildService, isOpen, registerOf } from '../build/build.service.js';
 import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { Database } from '../database/database.js';
 import { Ledger } from '../ledger/ledger.js';
@@ -137,21 +137,12 @@ function mustBeMine(caller: Caller, figure: KeptFigure | undefined): void {
   if (!isMine(caller, figure)) throw new ProblemError('not-allowed', `${figure.by} keeps this figure. Keep yours under another name.`);
 }
 
-/** Whether everything that a figure looks at is open to whoever asks. */
-function mayLook(build: HouseBuild, caller: Caller, definition: FigureDefinition): boolean {
-  try {
-    readFigure(build, caller, definition);
-    return true;
-  } catch (error) {
-    // A figure whose fields have gone stays, so that it can be mended.
-    return error instanceof ProblemError && error.code === 'not-valid';
-  }
-}
-
-type Asked = FigureDefinition | FigureDto;
+/** Whether all registers that a figure looks at are open to somebody. One whose fields have gone stays, so that it can be mended. */
+const mayLook = (build: HouseBuild, caller: Caller, { registerId, by, time, of }: FigureDefinition): boolean =>
+  [registerId, ...[...by, ...(time ? [time.path] : []), ...(of ? [of] : [])].flatMap(({ through }) => through?.registerId ?? [])].every((id) => isOpen(build, id, caller));
 
 /** Checks a figure against the build: everything that it names is there, and open to whoever asks. */
-function readFigure(build: HouseBuild, caller: Caller, dto: Asked): { definition: FigureDefinition; register: RegisterBuild } {
+function readFigure(build: HouseBuild, caller: Caller, dto: FigureDto): { definition: FigureDefinition; register: RegisterBuild } {
   const register = registerOf(build, dto.registerId, caller);
   const pathOf = (path: FigurePath): FigurePath => {
     if (path.through) registerOf(build, path.through.registerId, caller);
@@ -161,6 +152,6 @@ function readFigure(build: HouseBuild, caller: Caller, dto: Asked): { definition
   paths.by.forEach((path) => reach(build, register, path));
   if (paths.time && reach(build, register, paths.time.path).field.kind !== 'date') throw new ProblemError('not-valid', 'Choose a field of dates for the time.', { faults: { time: 'Choose a field of dates.' } });
   if (dto.measure !== 'count' && (!paths.of || !isNumeric(reach(build, register, paths.of).field.kind))) throw new ProblemError('not-valid', 'Choose a field of numbers to measure.', { faults: { of: 'Choose a field of numbers.' } });
-  const only = readWanted({ sort: [], only: dto.only as FigureDto['only'] }, register).only;
+  const only = readWanted({ sort: [], only: dto.only }, register).only;
   return { definition: { registerId: register.id, ...paths, measure: dto.measure, only, chart: dto.chart }, register };
 }

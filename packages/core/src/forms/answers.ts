@@ -80,11 +80,12 @@ export function judgeForm(layout: FormLayout, fields: readonly CascadeField[], a
   // What is shown follows from what is taken, and the other way round: at most one more turn for each field.
   for (let turn = 0; ; turn++) {
     const judged = pass(turns, fields, shown, answers, context);
-    const next = shownIn(layout, judged.cells);
+    // A field that the register has no more is asked by the layout, and by nobody else.
+    const next = new Set([...shownIn(layout, judged.cells)].filter((key) => turns.some((field) => field.key === key)));
     if (same(next, shown) || turn > turns.length) {
       const order = askedIn(layout).flatMap(({ field }) => (judged.verdicts.has(field) ? [[field, judged.verdicts.get(field)!] as const] : []));
       return { cells: judged.cells, shown, verdicts: new Map(order) };
     }
-    shown = new Set([...next].filter((key) => turns.some((field) => field.key === key)));
+    shown = next;
   }
 }

@@ -2,6 +2,7 @@
 import { Box, HStack, Text } from '@chakra-ui/react';
 import { format, judge, parse, readsOf, type JudgeContext, type Rule } from '@dellum/core';
 import { useMemo, useState } from 'react';
+import { boxStyle } from '../../picker/boxStyle.js';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
@@ -64,7 +65,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
           <Text asChild w="100px" color="inkSoft" truncate>
             <label htmlFor={`trial-${key}`}>{heading}</label>
           </Text>
-          <input id={`trial-${key}`} style={{ ...trialStyle, height: '28px' }} value={beside[key] ?? ''} onChange={(event) => setBeside({ ...beside, [key]: event.target.value })} />
+          <input id={`trial-${key}`} style={{ ...boxStyle, height: '28px' }} value={beside[key] ?? ''} onChange={(event) => setBeside({ ...beside, [key]: event.target.value })} />
         </HStack>
       ))}
       <Box h="34px">
@@ -80,7 +81,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
             openAtOnce={false}
             refusal={refusal}
             selectAll
-            style={trialStyle}
+            style={boxStyle}
             onText={(typed) => {
               setText(typed);
               setRefusal(undefined);
@@ -94,7 +95,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
             onBlur={() => undefined}
           />
         ) : (
-          <input aria-label={`Try ${field.heading}`} style={trialStyle} placeholder="Type as a clerk would" onFocus={() => setBegun(true)} readOnly />
+          <input aria-label={`Try ${field.heading}`} style={boxStyle} placeholder="Type as a clerk would" onFocus={() => setBegun(true)} readOnly />
         )}
       </Box>
       <Text mt="2" color="growth.fg" role="status" minH="1.5em">
@@ -103,15 +104,3 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
     </Box>
   );
 }
-
-const trialStyle = {
-  width: '100%',
-  height: '100%',
-  padding: '0 10px',
-  font: 'inherit',
-  color: 'inherit',
-  background: 'var(--chakra-colors-card)',
-  border: '1px solid var(--chakra-colors-slate-border)',
-  borderRadius: '7px',
-  outlineColor: 'var(--chakra-colors-damson-solid)',
-} as const;

@@ -30,8 +30,12 @@ const asNumber = (tally: Tally | undefined, definition: FigureDefinition): numbe
 };
 const plain = (label: string): ValueLook => ({ label, colour: 'damson', outside: false, blank: false });
 
-export function chartOf(definition: FigureDefinition, table: FigureTable, words: FigureWords): { readonly series: readonly Series[]; readonly rows: readonly ChartRow[] } {
-  const { lines, columns, across, foot } = table;
+/** More places than eyes find along the axis are left to the table, which has them all. */
+const mostPlaces = 400;
+
+export function chartOf(definition: FigureDefinition, { across, foot, ...table }: FigureTable, words: FigureWords): { readonly series: readonly Series[]; readonly rows: readonly ChartRow[] } {
+  const lines = across === 'time' ? table.lines : table.lines.slice(0, mostPlaces);
+  const columns = across === 'time' ? table.columns.slice(-mostPlaces) : table.columns;
   if (across === 'nothing') {
     const rows = lines.map((line, at): ChartRow => {
       const look = words.lookOf(0, line.value, at);
@@ -50,7 +54,8 @@ export function chartOf(definition: FigureDefinition, table: FigureTable, words:
   const series: Series[] = shown.map((value, at) => ({ key: `s${at}`, look: words.lookOf(depth, value, at), value }));
   if (rest.length > 0 && addsUp(definition)) series.push({ key: `s${shown.length}`, look: { ...plain(`${rest.length} others`), colour: 'slate' }, value: undefined });
   const places = across === 'time' ? columns : lines.map(({ value }) => value);
-  const tallyAt = (place: string, value: string): Tally | undefined => (across === 'time' ? lines.find((line) => line.value === value)?.cells.get(place) : lines.find((line) => line.value === place)?.cells.get(value));
+  const lineOf = new Map(lines.map((line) => [line.value, line]));
+  const tallyAt = (place: string, value: string): Tally | undefined => (across === 'time' ? lineOf.get(value)?.cells.get(place) : lineOf.get(place)?.cells.get(value));
   const cellAt = (place: string, value: string): Cell => (across === 'time' ? { values: [value], time: place } : { values: [place, value] });
   const rows = places.map((place, at): ChartRow => {
     const numbers = series.map(({ key, value }) => [key, value === undefined ? rest.reduce((sum, other) => sum + (asNumber(tallyAt(place, other), definition) ?? 0), 0) : asNumber(tallyAt(place, value), definition)] as const);

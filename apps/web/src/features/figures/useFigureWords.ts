@@ -15,8 +15,6 @@ export interface ValueLook {
   readonly blank: boolean;
 }
 
-const naturalOrder = alphabetical('en');
-
 /** The values of a field's list, in its order. */
 function listOf({ rule }: FieldView, catalogs: ReadonlyMap<string, Catalog>): readonly string[] {
   if (rule?.kind === 'typed') return rule.values;
@@ -30,7 +28,10 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
   const by = useMemo(() => definition.by.map((path) => reachedBy(paths, path)), [paths, definition.by]);
   const ready = useCatalogs(by.flatMap((reached) => catalogIdOf(reached?.field.rule ?? null) ?? []), today);
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
-  const orders = useMemo(() => by.map((reached) => listOrder(reached ? listOf(reached.field, catalogs) : [], naturalOrder)), [by, catalogs]);
+  const orders = useMemo(() => {
+    const natural = alphabetical(locale.language);
+    return by.map((reached) => listOrder(reached ? listOf(reached.field, catalogs) : [], natural));
+  }, [by, catalogs, locale.language]);
 
   const lookOf = (depth: number, value: string, place: number): ValueLook => {
     const field = by[depth]?.field;

@@ -116,7 +116,7 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
                       {one.help || field.rule?.hint}
                     </Text>
                   )}
-                  <FormControl id={id} field={field} control={one.control ?? controlOf(field, null, undefined)} filling={filling} ready={ready} refusal={refusal} describedBy={describedBy} editing={at?.key === field.key} opened={at?.opened === true} begin={(opened) => setAt({ key: field.key, opened })} leave={(move) => leave(field.key, move)} />
+                  <FormControl id={id} field={field} control={one.control ?? controlOf(field, null, undefined)} filling={filling} refusal={refusal} describedBy={describedBy} editing={at?.key === field.key} opened={at?.opened === true} begin={(opened) => setAt({ key: field.key, opened })} leave={(move) => leave(field.key, move)} />
                   {refusal && at?.key !== field.key && (
                     <Fault id={`${id}-fault`} refusal={refusal} take={(value) => filling.commit(field, value)} meant={() => filling.commit(field, filling.texts[field.key] ?? '', true)} />
                   )}

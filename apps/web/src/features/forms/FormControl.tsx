@@ -4,9 +4,9 @@ import { valuesIn, writeTypedList, type Control, type Item } from '@dellum/core'
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { Move } from '../../grid/index.js';
+import { boxStyle } from '../../picker/boxStyle.js';
 import type { Refusal } from '../../picker/PickerInput.js';
 import { pickList, type PickList } from '../bindings/pickList.js';
-import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { daysOf } from '../entries/daysOf.js';
 import { shownValue } from '../entries/shownValue.js';
@@ -17,7 +17,6 @@ export interface FormControlProps {
   readonly field: FieldView;
   readonly control: Control;
   readonly filling: Filling;
-  readonly ready: ReadonlyMap<string, ReadyCatalog>;
   readonly refusal: Refusal | undefined;
   /** The ids of what describes the field: its help, and what is wrong. */
   readonly describedBy: string | undefined;
@@ -51,10 +50,9 @@ export function FormControl(props: FormControlProps) {
 }
 
 /** The list of a field as it stands beside the other answers; undefined while it is coming. */
-function listOf({ field, filling, ready }: FormControlProps): PickList | undefined {
-  const { locale, today } = filling.context;
-  if (!filling.isReady(field)) return undefined;
-  return pickList(field.rule, { locale, catalogs: new Map([...ready].map(([id, { catalog }]) => [id, catalog])), entry: filling.cells, fields: filling.fields, ...(today && { today }) });
+function listOf({ field, filling }: FormControlProps): PickList | undefined {
+  const { locale, today, catalogs } = filling.context;
+  return filling.isReady(field) ? pickList(field.rule, { locale, catalogs, entry: filling.cells, fields: filling.fields, ...(today && { today }) }) : undefined;
 }
 
 /** What is offered, and the answer as well where it is not among it any more. */
@@ -213,17 +211,16 @@ function Searched(props: FormControlProps) {
   const { id, field, filling, editing, opened, refusal, describedBy, begin, leave } = props;
   // A pointer opens what keys open by Alt and the arrow.
   const pointed = useRef(false);
-  const list = listOf(props);
   const shown = shownText(filling, field);
   const { today } = filling.context;
-  if (!editing) return <input id={id} aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} readOnly style={boxStyle} value={shown} onPointerDown={() => { pointed.current = true; }} onFocus={() => { begin(pointed.current); pointed.current = false; }} placeholder={field.kind === 'date' ? 'a date' : 'type to search'} />;
+  if (!editing) return <input id={id} aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} readOnly style={{ ...boxStyle, height: '36px' }} value={shown} onPointerDown={() => { pointed.current = true; }} onFocus={() => { begin(pointed.current); pointed.current = false; }} placeholder={field.kind === 'date' ? 'a date' : 'type to search'} />;
   return (
     <Box position="relative" h="36px">
       <CellEditor
         label={field.heading}
         editing={{ place: { row: 0, column: 0 }, text: shown, replaces: false, openList: opened, leave }}
         field={field}
-        list={list}
+        list={listOf(props)}
         days={today === undefined ? undefined : daysOf(field, { locale: filling.context.locale, catalogs: filling.context.catalogs, fields: filling.fields, entry: filling.cells, today })}
         held={shown}
         refusal={refusal}
@@ -235,15 +232,3 @@ function Searched(props: FormControlProps) {
     </Box>
   );
 }
-
-const boxStyle = {
-  width: '100%',
-  height: '36px',
-  padding: '0 10px',
-  font: 'inherit',
-  color: 'inherit',
-  background: 'var(--chakra-colors-card)',
-  border: '1px solid var(--chakra-colors-slate-border)',
-  borderRadius: '7px',
-  outlineColor: 'var(--chakra-colors-damson-solid)',
-} as const;
