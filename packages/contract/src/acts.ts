@@ -39,7 +39,7 @@ export class ActDto {
   @MaxLength(60)
   field?: string;
 
-  /** delete, move: the entries. */
+  /** delete, move: the entries. insert: the ids of the new ones, where whoever makes them goes on with them at once. */
   @IsOptional()
   @IsArray()
   @ArrayNotEmpty()

@@ -1,5 +1,5 @@
 // Entries of a register.
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsInt, IsOptional, IsString, IsUUID, Max, MaxLength, Min, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, ArrayUnique, IsArray, IsBoolean, IsInt, IsOptional, IsString, IsUUID, Max, MaxLength, Min, ValidateNested } from 'class-validator';
 import { Type } from 'class-transformer';
 import type { CascadePlan, Cells, Verdict } from '@dellum/core';
 
@@ -74,10 +74,33 @@ export class EditCellDto {
   confirmed?: boolean;
 }
 
+/** The first cell of an entry that is not there yet; whoever makes it has named it in the address. */
+export class BeginEntryDto {
+  @IsString()
+  @MaxLength(60)
+  field!: string;
+
+  /** What was typed, as it was typed. */
+  @IsString()
+  text!: string;
+
+  @IsOptional()
+  @IsBoolean()
+  confirmed?: boolean;
+}
+
 export class InsertEntriesDto {
   @IsOptional()
   @IsUUID()
   before?: string;
+
+  /** The ids of the new entries, as many as `count`, where whoever makes them goes on with them at once. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1000)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  ids?: string[];
 
   @IsInt()
   @Min(1)

@@ -214,6 +214,34 @@ describe('search', () => {
       }),
     );
   });
+  it('finds the value behind a label, notes, other names and companions, words spread over them', () => {
+    const grown = [item('K-7', { label: 'Copper beech', note: 'hedge', otherNames: ['Fagus'], companions: { pot: '40' } }), item('K-8', { label: 'Copper rose' })];
+    const index = searchIndex(catalogOf(...grown));
+    for (const query of ['k-7', 'hedge', 'beech 40', 'hedge copper', 'fag bee']) expect(search(index, query, 9).matches.map((match) => match.item.value), query).toEqual(['K-7']);
+    expect(search(index, 'copper', 9).total).toBe(2);
+    expect(search(index, 'copper nothing', 9).total).toBe(0);
+  });
+  it('finds what is written without its blanks and signs', () => {
+    const index = searchIndex(catalogOf(item('8 x 40'), item('Plank 18 x 400'), item('+5 to port')));
+    expect(search(index, '8x40', 9).matches.map((match) => match.item.value)).toEqual(['8 x 40', 'Plank 18 x 400']);
+    expect(search(index, '+5', 9).matches.map((match) => match.item.value)).toEqual(['+5 to port']);
+    expect(search(index, '--', 9).total).toBe(0);
+  });
+  it('agrees with looking at each item by itself, however many are asked for', () => {
+    const word = fc.string({ unit: fc.constantFrom('a', 'b', 'ß', ' ', '-'), maxLength: 6 });
+    fc.assert(
+      fc.property(fc.uniqueArray(word.map((text) => text.trim()).filter((text) => text !== ''), { minLength: 1, maxLength: 12 }), word, word, (labels, note, query) => {
+        const index = searchIndex(catalogOf(...labels.map((label) => item(label, { note }))));
+        const plain = (text: string) => text.toLowerCase().replaceAll('ß', 'ss');
+        const words = plain(query).split(' ').filter((part) => part !== '');
+        const naive = labels.filter((label) => words.every((part) => plain(label).includes(part) || plain(note).includes(part)));
+        const all = search(index, query, 1000);
+        if (naive.length > 0) expect(new Set(all.matches.map((match) => match.item.value))).toEqual(new Set(naive));
+        expect(search(index, query, 3).matches).toEqual(all.matches.slice(0, 3));
+        expect(search(index, query, 3).total).toBe(all.total);
+      }),
+    );
+  });
   it('says how many there are beyond what it gives', () => expect(found('', 2)).toMatchObject({ total: 4, matches: [{}, {}] }));
   it('names the other name that was found', () => expect(found('t. o').matches[0]).toMatchObject({ otherName: 'T. Ossel', spans: [] }));
 });

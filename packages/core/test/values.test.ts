@@ -24,6 +24,13 @@ describe('parse', () => {
     ['amount', '12.50 EUR', '12.5'],
     ['amount', '€ 1.234,50', '1234.5', comma],
     ['amount', '12.345', undefined],
+    ['amount', '12.500', undefined],
+    ['amount', '1 234,5 €', '1234.5', comma],
+    ['number', '10³', undefined],
+    ['number', '1½', undefined],
+    ['number', "1,234'567", undefined],
+    ['number', '1’234’567', '1234567'],
+    ['number', '1 234 567', '1234567'],
     ['amount', '1200 ¥', '1200', { ...houseLocale, currency: 'JPY' }],
     ['amount', '1200.5', undefined, { ...houseLocale, currency: 'JPY' }],
     ['percent', '12.5%', '0.125'],
@@ -44,6 +51,44 @@ describe('parse', () => {
   ])('reads %s %j as %j', (kind, text, stored, locale) => expect(value(kind, text, locale)).toBe(stored));
 
   it('says why not, in words one can act on', () => expect(parse('date', '31.2.', houseLocale)).toEqual({ ok: false, reason: '“31.2.” is not a day of the calendar.' }));
+});
+
+describe('dates as people type them', () => {
+  const today = '2026-11-28';
+  const german = { ...comma, language: 'de' };
+  const french = { ...comma, language: 'fr' };
+  const american = { ...houseLocale, dateOrder: 'mdy', language: 'en-US' } as const;
+  it.each([
+    ['28.11.', '2026-11-28', houseLocale],
+    ['28/11', '2026-11-28', houseLocale],
+    ['3 1', '2027-01-03', houseLocale],
+    ['30.6', '2026-06-30', houseLocale],
+    ['11/28', '2026-11-28', american],
+    ['11-28', '2026-11-28', { ...houseLocale, dateOrder: 'ymd' } as const],
+    ['29.2.', '2028-02-29', houseLocale],
+    ['30.2.', undefined, houseLocale],
+    ['28 November 2026', '2026-11-28', houseLocale],
+    ['28 Nov', '2026-11-28', houseLocale],
+    ['28-nov-26', '2026-11-28', houseLocale],
+    ['Nov 28, 2025', '2025-11-28', houseLocale],
+    ['2025 nov 2', '2025-11-02', houseLocale],
+    ['3rd January', '2027-01-03', houseLocale],
+    ['28 Ju 2026', undefined, houseLocale],
+    ['28 Jun 2026', '2026-06-28', houseLocale],
+    ['November 2026', undefined, houseLocale],
+    ['28. Dezember 2026', '2026-12-28', german],
+    ['3. März', '2027-03-03', german],
+    ['1er févr. 2026', undefined, french],
+    ['1 févr. 2026', '2026-02-01', french],
+    ['2026-11-28', '2026-11-28', american],
+    ['28', undefined, houseLocale],
+    ['28.11.2026.1', undefined, houseLocale],
+    ['28 x 2026', undefined, houseLocale],
+  ])('%j is %s', (text, day, locale) => {
+    const parsed = parse('date', text, locale, today);
+    expect(parsed.ok ? parsed.value : undefined).toBe(day);
+  });
+  it('needs a day to be near to where no year is typed', () => expect(parse('date', '28.11.', houseLocale).ok).toBe(false));
 });
 
 describe('format', () => {

@@ -1,6 +1,6 @@
 // HTTP for entries.
-import { Body, Controller, Get, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
-import { DeleteEntriesDto, EditCellDto, InsertEntriesDto, PageQueryDto, RestoreEntriesDto, TakeBackCellsDto, WriteBlockDto, type BlockOutcome, type EditOutcome, type EntryPage, type TakenBack } from '@dellum/contract';
+import { Body, Controller, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
+import { BeginEntryDto, DeleteEntriesDto, EditCellDto, InsertEntriesDto, PageQueryDto, RestoreEntriesDto, TakeBackCellsDto, WriteBlockDto, type BlockOutcome, type EditOutcome, type EntryPage, type TakenBack } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe, ProblemError } from '../problems/index.js';
 import { EntriesService } from './entries.service.js';
@@ -25,10 +25,13 @@ export class EntriesController {
   /** Edits one cell; what the judge refuses is answered as the problem `value-refused` with its code and suggestions. */
   @Patch(':id')
   async edit(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Param('id', IdPipe) id: string, @Body() dto: EditCellDto): Promise<EditOutcome> {
-    const outcome = await this.entries.editCell(caller, registerId, id, dto);
-    if (outcome.verdict.verdict !== 'refused') return outcome;
-    const { message, code, suggestions, mayConfirm } = outcome.verdict;
-    throw new ProblemError('value-refused', message, { verdict: code, suggestions, ...(mayConfirm && { mayConfirm }) });
+    return taken(await this.entries.editCell(caller, registerId, id, dto));
+  }
+
+  /** Begins an entry with its first cell; nothing is stored when the cell is refused. Sent twice, the entry is made once. */
+  @Put(':id')
+  async begin(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Param('id', IdPipe) id: string, @Body() dto: BeginEntryDto): Promise<EditOutcome> {
+    return taken(await this.entries.begin(caller, registerId, id, dto));
   }
 
   @Post()
@@ -61,4 +64,11 @@ export class EntriesController {
   remove(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: DeleteEntriesDto): Promise<{ deleted: number }> {
     return this.entries.remove(caller, registerId, dto);
   }
+}
+
+/** The outcome of an edit; what the judge refused is a problem. */
+function taken(outcome: EditOutcome): EditOutcome {
+  if (outcome.verdict.verdict !== 'refused') return outcome;
+  const { message, code, suggestions, mayConfirm } = outcome.verdict;
+  throw new ProblemError('value-refused', message, { verdict: code, suggestions, ...(mayConfirm && { mayConfirm }) });
 }

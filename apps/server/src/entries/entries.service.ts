@@ -2,11 +2,11 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { carried, cellsOfNew, type Cells } from '@dellum/core';
-import type { BlockOutcome, DeleteEntriesDto, EditCellDto, EditOutcome, EntryView, InsertEntriesDto, WriteBlockDto } from '@dellum/contract';
+import type { BeginEntryDto, BlockOutcome, DeleteEntriesDto, EditCellDto, EditOutcome, EntryView, InsertEntriesDto, WriteBlockDto } from '@dellum/contract';
 import { BuildService, feedsCatalogs, fieldWithKey } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
 import { countKey, Counts } from '../counts/counts.js';
-import { Database, holdBuild, type Reader } from '../database/database.js';
+import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
@@ -81,7 +81,7 @@ export class EntriesService {
   }
 
   /** Judges a cell; whether its value is a repeat is asked of the counts only where the rule wants to know. */
-  private async judgeOnce(db: Reader, houseId: string, field: FieldBuild, dto: EditCellDto, seen: Cells, judgement: Judgement): Promise<Judged> {
+  private async judgeOnce(db: Reader, houseId: string, field: FieldBuild, dto: BeginEntryDto, seen: Cells, judgement: Judgement): Promise<Judged> {
     const judged = judgeCell(field, dto, seen, judgement);
     if (!field.rule?.noRepeats || judged.verdict.verdict !== 'taken' || judged.verdict.value === '' || judged.verdict.value === seen[field.key]) return judged;
     const held = await this.counts.ofValues(db, houseId, [field.id], [countKey(judged.verdict.value)]);
@@ -162,10 +162,14 @@ export class EntriesService {
       const register = entryRegister(build, registerId, caller);
       const place = { houseId: caller.houseId, registerId };
       await this.places.lockOrder(trx, place);
-      const asAbove = register.fields.some(({ rule }) => rule?.begins.with === 'above');
-      const above = asAbove ? await this.store.above(trx, place, dto.before) : undefined;
-      const cells = cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date()));
-      const entries = Array.from({ length: dto.count }, () => ({ id: randomUUID(), cells }));
+      const ids = dto.ids ?? Array.from({ length: dto.count }, () => randomUUID());
+      if (ids.length !== dto.count) throw new ProblemError('not-valid', `${ids.length} ids are given for ${dto.count} new entries.`, { faults: { ids: 'Give one id for each new entry.' } });
+      const there = await this.store.some(trx, place, dto.ids ?? []);
+      // Sent twice: they are there already.
+      if (there.size === ids.length) return { entries: ids.map((id) => ({ id, cells: {} })), waits: false };
+      if (there.size > 0) throw new ProblemError('not-valid', 'Some of the ids belong to entries that are there.', { faults: { ids: 'Give ids that no entry has.' } });
+      const cells = await this.beginning(trx, build, register, dto.before);
+      const entries = ids.map((id) => ({ id, cells }));
       // What a new entry begins with may be a value elsewhere; a blank one is none.
       const waits = feedsCatalogs(build, registerId) && Object.keys(cells).length > 0;
       if (!waits) await this.writing.insert(trx, caller, register, dto.before, entries, 'entry.inserted');
@@ -173,6 +177,58 @@ export class EntriesService {
     });
     if (made.waits) await this.writing.propose(caller, registerId, { act: 'insert', before: dto.before ?? null, entries: made.entries });
     return { entries: made.entries.map(({ id }) => id) };
+  }
+
+  /** What the cells of a new entry hold at first, above `before` or at the end. */
+  private async beginning(trx: Trx, build: HouseBuild, register: RegisterBuild, before: string | undefined): Promise<Cells> {
+    const asAbove = register.fields.some(({ rule }) => rule?.begins.with === 'above');
+    const above = asAbove ? await this.store.above(trx, { houseId: build.houseId, registerId: register.id }, before) : undefined;
+    return cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date()));
+  }
+
+  /** A new entry at the end, made with the first cell that is typed into it: a refused one makes no entry. */
+  begin(caller: Caller, registerId: string, entryId: string, dto: BeginEntryDto): Promise<EditOutcome> {
+    return this.newValues.around(caller, () => this.tryBegin(caller, registerId, entryId, dto));
+  }
+
+  private async tryBegin(caller: Caller, registerId: string, entryId: string, dto: BeginEntryDto): Promise<EditOutcome> {
+    const place = { houseId: caller.houseId, registerId };
+    const begun = await this.database.transaction(async (trx): Promise<{ outcome: EditOutcome; proposes?: { register: RegisterBuild; cell: JudgedCell } } | undefined> => {
+      await holdBuild(trx, caller.houseId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = entryRegister(build, registerId, caller);
+      const field = fieldWithKey(register, dto.field);
+      await this.places.lockOrder(trx, place);
+      if ((await this.store.some(trx, place, [entryId])).size > 0) return undefined;
+      const seen = await this.beginning(trx, build, register, undefined);
+      const judgement = await this.judging.judgement(trx, build, register, withFollowers(register, field), true);
+      const judged = await this.judgeAlone(trx, caller.houseId, field, dto, seen, judgement);
+      const { verdict } = judged;
+      if (verdict.verdict === 'refused') return { outcome: { verdict, entry: { id: entryId, version: 0, cells: {} } } };
+      const plan = afterVerdict(register, seen, judged, judgement) ?? { cells: seen, cleared: [], kept: [], filled: [] };
+      const cell: JudgedCell = { entry: entryId, field, verdict, cells: plan.cells };
+      this.newValues.mustAdd([cell]);
+      const entry = { id: entryId, version: 1, cells: plan.cells };
+      const outcome: EditOutcome = { verdict, entry, cleared: plan.cleared, kept: plan.kept, filled: plan.filled };
+      if (feedsCatalogs(build, registerId)) return { outcome, proposes: { register, cell } };
+      await this.writing.insert(trx, caller, register, undefined, [entry], 'entry.inserted');
+      await this.newValues.wish(trx, caller, register, [cell]);
+      return { outcome };
+    });
+    // Sent twice, or typed into before the first answer came: the entry is there.
+    if (!begun) return this.editCell(caller, registerId, entryId, { ...dto, version: 1 });
+    const { outcome, proposes } = begun;
+    if (!proposes) return outcome;
+    await this.writing.propose(caller, registerId, { act: 'insert', before: null, entries: [{ id: entryId, cells: proposes.cell.cells }] });
+    await this.database.transaction((trx) => this.newValues.wish(trx, caller, proposes.register, [proposes.cell]));
+    return outcome;
+  }
+
+  /** Judges a cell in the transaction that stores it: nobody else stores its value meanwhile where the rule wants none twice. */
+  private async judgeAlone(trx: Trx, houseId: string, field: FieldBuild, dto: BeginEntryDto, seen: Cells, judgement: Judgement): Promise<Judged> {
+    const { verdict } = judgeCell(field, dto, seen, judgement);
+    if (field.rule?.noRepeats && verdict.verdict === 'taken' && verdict.value !== '') await this.judging.holdValues(trx, [valueLock(field, verdict.value)]);
+    return this.judgeOnce(trx, houseId, field, dto, seen, judgement);
   }
 
   async remove(caller: Caller, registerId: string, dto: DeleteEntriesDto): Promise<{ deleted: number }> {

@@ -4,6 +4,7 @@ import { clean, isBlank, parse, sourceTextFault, type Act, type Cells, type Loca
 import type { ActDto } from '@dellum/contract';
 import { fieldWithKey } from '../build/build.service.js';
 import type { FieldBuild, RegisterBuild } from '../build/build.store.js';
+import { todayOf } from '../houses/houses.service.js';
 import { ProblemError } from '../problems/index.js';
 
 function needed<T>(value: T | undefined, name: string): T {
@@ -19,22 +20,23 @@ function stored(field: FieldBuild, text: string, locale: Locale): string {
   const fault = sourceTextFault(text);
   if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
   if (field.kind === 'text' || isBlank(text)) return text;
-  const parsed = parse(field.kind, text, locale);
+  const parsed = parse(field.kind, text, locale, todayOf(new Date()));
   return parsed.ok ? parsed.value : clean(text);
 }
 
-/** Checks that the act has the members it needs and that its texts can be stored; new entries get their ids here. */
+/** Checks that the act has the members it needs and that its texts can be stored; new entries get their ids here, unless they bring them. */
 export function readAct(dto: ActDto, register: RegisterBuild, locale: Locale): Act {
   switch (dto.act) {
     case 'write':
       return { act: 'write', cells: needed(dto.cells, 'cells').map(({ entry, field, text }) => ({ entry, field, text: stored(fieldWithKey(register, field), text, locale) })) };
     case 'insert': {
       const fields = (dto.fields ?? []).map((key) => fieldWithKey(register, key));
-      const entries = needed(dto.rows, 'rows').map((texts) => {
+      const entries = needed(dto.rows, 'rows').map((texts, at) => {
         if (texts.length > fields.length) throw new ProblemError('not-valid', 'A row has more texts than the act names fields.', { faults: { fields: 'Name a field for each text of a row.' } });
-        const filled = texts.map((text, at) => [fields[at]!.key, stored(fields[at]!, text, locale)] as const).filter(([, text]) => !isBlank(text));
-        return { id: randomUUID(), cells: Object.fromEntries(filled) as Cells };
+        const filled = texts.map((text, column) => [fields[column]!.key, stored(fields[column]!, text, locale)] as const).filter(([, text]) => !isBlank(text));
+        return { id: dto.entries?.[at] ?? randomUUID(), cells: Object.fromEntries(filled) as Cells };
       });
+      if (dto.entries && dto.entries.length !== entries.length) throw new ProblemError('not-valid', 'The act has not as many ids as rows.', { faults: { entries: 'Give one id for each row.' } });
       return { act: 'insert', before: dto.before ?? null, entries };
     }
     case 'delete':

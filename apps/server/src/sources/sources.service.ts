@@ -156,11 +156,12 @@ function backOf({ id, back, proposal: { meanings = [] } }: DoneAct): Proposal {
   return { steps: back, meanings: corrected, again: { act: id, as: 'undone' } };
 }
 
-/** What is written to, deleted or moved must be there; taking back passes over what went since. */
+/** What is written to, deleted or moved must be there, and what is new must not; taking back passes over what went since. */
 function mustHaveEntries({ before, proposal }: Plan): void {
   if (proposal.again) return;
   const known = new Set([...before.registers.values()].flatMap(({ entries }) => entries.map(({ id }) => id)));
   const made = new Set(proposal.steps.flatMap((step) => (step.what === 'act' && step.act.act === 'insert' ? step.act.entries.map(({ id }) => id) : [])));
+  if ([...made].some((id) => known.has(id))) throw new ProblemError('not-valid', 'A new row has the id of one that is there.', { faults: { entries: 'Give ids that no row has.' } });
   const missing = entriesTouched(proposal).some((id) => !known.has(id) && !made.has(id));
   if (missing) throw notFound('A row of the list');
 }

@@ -2,7 +2,7 @@
 import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
 import { mayDesign, mayKeep, roleMeaning, type Me } from '@dellum/contract';
 import { Keyboard, Moon, Sun } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { api } from '../api/api.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
@@ -11,6 +11,7 @@ import { useRequestCountQuery } from '../features/requests/requestsApi.js';
 import { useSlipsQuery } from '../features/sources/sourcesApi.js';
 import { useBuildQuery } from '../features/sheets/buildApi.js';
 import { upkeepCount, useUpkeepQuery } from '../features/upkeep/upkeepApi.js';
+import { cellToComeBackTo } from '../grid/index.js';
 import { SeekLine } from '../features/seek/SeekLine.js';
 import { useLive } from '../live/useLive.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
@@ -110,12 +111,43 @@ function LiveDot() {
 
 const initials = (name: string) => name.split(' ').map((word) => word[0]).join('').slice(0, 2).toUpperCase();
 
+/** The keys that work on every page: `?` outside a text lists all keys, F6 goes back into the grid. */
+function usePageKeys(help: () => void): void {
+  const now = useRef(help);
+  useEffect(() => {
+    now.current = help;
+  });
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      const at = event.target as HTMLElement;
+      if (event.defaultPrevented || at.matches('input, textarea, select, [contenteditable=true]')) return;
+      if (event.key === '?' && !event.ctrlKey && !event.metaKey) {
+        event.preventDefault();
+        now.current();
+      }
+    };
+    const back = (event: KeyboardEvent) => {
+      const cell = event.key === 'F6' && !event.defaultPrevented ? cellToComeBackTo() : undefined;
+      if (!cell) return;
+      event.preventDefault();
+      cell.focus();
+    };
+    window.addEventListener('keydown', keys);
+    window.addEventListener('keydown', back);
+    return () => {
+      window.removeEventListener('keydown', keys);
+      window.removeEventListener('keydown', back);
+    };
+  }, []);
+}
+
 function PersonMenu({ me }: { me: Me }) {
   const mode = useColourMode();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const [signOut] = useSignOutMutation();
   const [keys, setKeys] = useState(false);
+  usePageKeys(() => setKeys(true));
   const leave = async () => {
     await signOut().unwrap().catch(() => undefined);
     dispatch(api.util.resetApiState());

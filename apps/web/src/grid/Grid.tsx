@@ -6,9 +6,9 @@ import { fromBoth, fromClipboard, toHtml } from './clipboard.js';
 import { Headings } from './Headings.js';
 import { GridRow } from './GridRow.js';
 import { actOf, step, type GridAct } from './keys.js';
-import { leaveGrid } from './leaveGrid.js';
-
-import { isSingle, lefts, type CellLook, type EditorProps, type GridProps, type Move, type Place } from './models.js';
+import { CellMenu } from './CellMenu.js';
+import { isIn, leaveGrid } from './leaveGrid.js';
+import { blockOf, inBlock, isSingle, lefts, type Block, type CellLook, type EditorProps, type GridProps, type MenuLine, type Move, type Place } from './models.js';
 import { gridStyles, rowHeight } from './styles.js';
 import { useFollowedRow } from './useFollowedRow.js';
 import { usePointer } from './usePointer.js';
@@ -25,7 +25,8 @@ export function Grid(props: GridProps) {
   const selection = useSelection(rowCount, columns.length, startRow, props.onSelect);
   const pointer = usePointer(scroller, selection, columns.length);
   const [editing, setEditing] = useState<Editing>();
-  const wantsFocus = useRef(false);
+  const [menuAt, setMenuAt] = useState<{ x: number; y: number; lines: readonly MenuLine[] }>();
+  const wantsFocus = useRef(props.takesFocus ?? false);
   const activeRow = selection.active.row;
 
   const virtual = useVirtualizer({
@@ -58,11 +59,20 @@ export function Grid(props: GridProps) {
     if (!fitsContent) virtual.scrollToIndex(place.row, { align: 'auto' });
     cellAt(place)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
+  // A row that comes into being with the move is revealed once it is there.
+  const toReveal = useRef<Place>(undefined);
+  useLayoutEffect(() => {
+    const place = toReveal.current;
+    if (place?.row !== activeAtRow || place.row >= rowCount) return;
+    toReveal.current = undefined;
+    reveal(place);
+  });
   const go = (place: Place, extend = false) => {
     wantsFocus.current = true;
     if (extend) selection.extendTo(place);
     else selection.moveTo(place);
-    reveal(place);
+    if (place.row >= rowCount) toReveal.current = place;
+    else reveal(place);
   };
   const edit = (place: Place, text: string | undefined, openList: boolean) => {
     if (!mayEdit) return;
@@ -70,19 +80,29 @@ export function Grid(props: GridProps) {
     if (place.row !== selection.active.row || place.column !== selection.active.column) selection.moveTo(place);
     setEditing({ place, text: text ?? props.editText(place), replaces: text !== undefined, openList });
   };
-  useImperativeHandle(ref, () => ({ go, edit: (place, text) => editing === undefined && edit(place, text, false) }));
+  useImperativeHandle(ref, () => ({
+    go: (place) => {
+      forgetRow();
+      go(place);
+    },
+    focus: () => cellAt(selection.active)?.focus({ preventScroll: true }),
+    open: (place) => edit(place, undefined, true),
+    edit: (place, text) => editing === undefined && edit(place, text, false),
+  }));
 
-  useFollowedRow(activeRow, props.rowKey, (by) => {
+  const forgetRow = useFollowedRow(activeRow, props.rowKey, (by) => {
     selection.shift(by);
     setEditing((before) => before && { ...before, place: { ...before.place, row: before.place.row + by } });
   });
 
   const leave = (move: Move) => {
     setEditing(undefined);
-    const at = selection.active;
-    const to = move === 'down' ? { row: Math.min(rowCount - 1, at.row + 1), column: at.column } : move === 'stay' ? at : (step(at, move === 'right' ? 1 : -1, { rows: rowCount, columns: columns.length }) ?? at);
     if (move === 'stay') wantsFocus.current = scroller.current?.contains(document.activeElement) ?? false;
-    else go(to);
+    else go(afterMove(selection.active, move, { rows: rowCount, columns: columns.length }, props.entersAcross?.(selection.active.row) ?? false));
+  };
+  const openMenu = (place: Place, block: Block, x: number, y: number) => {
+    const lines = props.menu?.(place, block) ?? [];
+    if (lines.length > 0) setMenuAt({ x, y, lines });
   };
 
   const perform = (act: GridAct) => {
@@ -95,6 +115,18 @@ export function Grid(props: GridProps) {
         return mayEdit ? props.onClear?.(selection.block) : undefined;
       case 'all':
         return selection.set({ row: 0, column: 0 }, { row: rowCount - 1, column: columns.length - 1 });
+      case 'rows':
+        return selection.set({ row: selection.active.row, column: 0 }, { row: selection.focus.row, column: columns.length - 1 });
+      case 'menu': {
+        const box = cellAt(selection.active)?.getBoundingClientRect();
+        return box && openMenu(selection.active, selection.block, box.left + 12, box.bottom - 4);
+      }
+      case 'insert':
+        return mayEdit ? props.onInsert?.(act.where, selection.active) : undefined;
+      case 'deleteRows':
+        return mayEdit ? props.onDeleteRows?.(selection.block) : undefined;
+      case 'find':
+        return props.onFind?.();
       case 'moveRows':
         return mayEdit ? props.onMoveRows?.(selection.block, act.by) : undefined;
       case 'carry':
@@ -112,10 +144,11 @@ export function Grid(props: GridProps) {
   };
   const keys = (event: KeyboardEvent) => {
     if (editing || event.nativeEvent.isComposing || !(event.target as HTMLElement).matches('.dl-cell')) return;
-    if (event.key === ' ' && mayEdit && props.onSpace?.(selection.active)) return event.preventDefault();
+    if (event.key === ' ' && !event.shiftKey && mayEdit && props.onSpace?.(selection.active)) return event.preventDefault();
     const pageRows = Math.max(1, last - first - 1);
     const act = actOf(event, selection.active, selection.focus, { rows: rowCount, columns: columns.length, pageRows });
-    if (!act) return;
+    // What the page has no act for stays the browser's.
+    if (!act || (act.act === 'find' && !props.onFind)) return;
     event.preventDefault();
     perform(act);
   };
@@ -137,9 +170,9 @@ export function Grid(props: GridProps) {
   };
 
   // Rows are drawn again only when what they show has changed; what they do is always of now.
-  const now = useRef({ edit, pointer, leave });
+  const now = useRef({ edit, pointer, leave, openMenu, selection });
   useEffect(() => {
-    now.current = { edit, pointer, leave };
+    now.current = { edit, pointer, leave, openMenu, selection };
   });
   const leaveNow = useCallback((move: Move) => now.current.leave(move), []);
   const onCell = useCallback((event: MouseEvent, place: Place) => {
@@ -147,8 +180,15 @@ export function Grid(props: GridProps) {
     now.current.pointer.onCell(event, place);
     (event.currentTarget as HTMLElement).focus({ preventScroll: true });
   }, []);
-  // A finger has no keys to open a list with.
-  const onCellTwice = useCallback((place: Place) => now.current.edit(place, undefined, window.matchMedia('(pointer: coarse)').matches), []);
+  /** Opens the editor with its list or calendar: a double click, or one on the mark of the cell. */
+  const onOpen = useCallback((place: Place) => now.current.edit(place, undefined, true), []);
+  const onMenu = useCallback((event: MouseEvent, place: Place) => {
+    event.preventDefault();
+    const { selection: chosen } = now.current;
+    const within = inBlock(place, chosen.block);
+    if (!within) chosen.moveTo(place);
+    now.current.openMenu(within ? chosen.active : place, within ? chosen.block : blockOf(place, place), event.clientX, event.clientY);
+  }, []);
   const onRow = useCallback((event: MouseEvent, row: number) => now.current.pointer.onRow(event, row), []);
 
   const headingHeight = hideHeadings ? 0 : 46;
@@ -172,14 +212,15 @@ export function Grid(props: GridProps) {
       onCopy={(event) => copy(event, false)}
       onCut={(event) => copy(event, true)}
       onPaste={paste}
-      onFocus={() => {
+      onFocus={(event) => {
         wantsFocus.current = true;
+        isIn(event.currentTarget);
       }}
       onBlur={(event) => {
         if (!event.currentTarget.contains(event.relatedTarget)) wantsFocus.current = false;
       }}
     >
-      {!hideHeadings && <Headings columns={columns} gutterWidth={gutterWidth} headWidth={headWidth} chosen={props.chosenColumn} lefts={stand} onHeading={props.onHeading} onWidth={props.onWidth} />}
+      {!hideHeadings && <Headings columns={columns} gutterWidth={gutterWidth} headWidth={headWidth} chosen={props.chosenColumn} lefts={stand} onHeading={props.onHeading} onWidth={props.onWidth} onMoveColumn={props.onMoveColumn} />}
       <div role="rowgroup" style={{ height, width, position: 'relative' }}>
         {rows.map(({ index, start }) => (
           <GridRow
@@ -200,13 +241,44 @@ export function Grid(props: GridProps) {
             tint={props.tint?.(index)}
             mark={props.mark}
             onCell={onCell}
-            onCellTwice={onCellTwice}
+            onOpen={mayEdit ? onOpen : undefined}
+            onMenu={props.menu ? onMenu : undefined}
             onRow={onRow}
           />
         ))}
       </div>
+      {menuAt && (
+        <CellMenu
+          at={menuAt}
+          label={label}
+          close={() => {
+            setMenuAt(undefined);
+            cellAt(selection.active)?.focus({ preventScroll: true });
+          }}
+        />
+      )}
     </Box>
   );
+}
+
+/** Where one goes from an edited cell. The row after the last may come into being with what was stored. */
+function afterMove(at: Place, move: Exclude<Move, 'stay'>, { rows, columns }: { rows: number; columns: number }, across: boolean): Place {
+  const grown = { rows: rows + 1, columns };
+  const aside = (by: 1 | -1) => step(at, by, grown) ?? at;
+  switch (move) {
+    case 'right':
+      return aside(1);
+    case 'left':
+      return aside(-1);
+    case 'enter':
+      return across ? aside(1) : { ...at, row: at.row + 1 };
+    case 'backEnter':
+      return across ? aside(-1) : { ...at, row: Math.max(0, at.row - 1) };
+    case 'down':
+      return { ...at, row: at.row + 1 };
+    case 'up':
+      return { ...at, row: Math.max(0, at.row - 1) };
+  }
 }
 
 /** What the rows show, while the page has not said otherwise: the grid alone is drawn anew when an editor opens. */

@@ -18,7 +18,9 @@ export interface GridRowProps {
   readonly tint: string | undefined;
   readonly mark: ((name: string) => ReactNode) | undefined;
   onCell(event: MouseEvent, place: Place): void;
-  onCellTwice(place: Place): void;
+  /** Opens the editor of a cell with its list; undefined where nothing can be edited. */
+  readonly onOpen: ((place: Place) => void) | undefined;
+  readonly onMenu: ((event: MouseEvent, place: Place) => void) | undefined;
   onRow(event: MouseEvent, row: number): void;
 }
 
@@ -71,15 +73,39 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
             data-column={at}
             title={isEditing ? undefined : look?.said}
             onMouseDown={isEditing ? undefined : (event) => props.onCell(event, place)}
-            onDoubleClick={isEditing ? undefined : () => props.onCellTwice(place)}
+            onDoubleClick={isEditing ? undefined : () => props.onOpen?.(place)}
+            onContextMenu={isEditing ? undefined : (event) => props.onMenu?.(event, place)}
           >
             {isEditing ? editing.node : look ? <CellText look={look} mark={props.mark} /> : <span className="dl-loading">…</span>}
+            {column.opens && props.onOpen && look && !isEditing && <Opener what={column.opens} heading={column.heading} open={() => props.onOpen?.(place)} />}
           </div>
         );
       })}
     </div>
   );
 }, same);
+
+/** The mark of a cell that has a list or a calendar: a drawer that one click pulls open. */
+function Opener({ what, heading, open }: { what: NonNullable<GridColumn['opens']>; heading: string; open: () => void }) {
+  return (
+    <button
+      type="button"
+      className="dl-open"
+      tabIndex={-1}
+      aria-label={what === 'list' ? `Open the list of ${heading}` : `Open the calendar of ${heading}`}
+      onMouseDown={(event) => {
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+      onClick={open}
+      onDoubleClick={(event) => event.stopPropagation()}
+    >
+      <svg width="14" height="12" viewBox="0 0 14 12" aria-hidden>
+        {what === 'list' ? <path d="M1.5 1v9.5h11V1M4.5 6.5h5" /> : <path d="M1.5 2.5h11v8h-11zM1.5 5.5h11M4.5 1v2M9.5 1v2" />}
+      </svg>
+    </button>
+  );
+}
 
 function CellText({ look, mark }: { look: CellLook; mark: GridRowProps['mark'] }) {
   return (

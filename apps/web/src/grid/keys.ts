@@ -5,7 +5,8 @@ import type { Place } from './models.js';
 export type GridAct =
   | { readonly act: 'move'; readonly to: Place; readonly extend: boolean }
   | { readonly act: 'edit'; readonly text?: string; readonly openList: boolean }
-  | { readonly act: 'clear' | 'leave' | 'leaveBack' | 'all' | 'escape' }
+  | { readonly act: 'clear' | 'leave' | 'leaveBack' | 'all' | 'escape' | 'rows' | 'menu' | 'deleteRows' | 'find' }
+  | { readonly act: 'insert'; readonly where: 'above' | 'below' }
   | { readonly act: 'moveRows'; readonly by: -1 | 1 }
   | { readonly act: 'carry'; readonly how: 'same' | 'series' }
   | { readonly act: 'again'; readonly as: 'undo' | 'redo' };
@@ -55,6 +56,8 @@ export function actOf(event: KeyboardEvent, active: Place, focus: Place, extent:
   if (key === 'F6') return { act: shiftKey ? 'leaveBack' : 'leave' };
   if (key === 'F8') return { act: 'carry', how: shiftKey ? 'series' : 'same' };
   if (altKey && shiftKey && (key === 'ArrowUp' || key === 'ArrowDown')) return { act: 'moveRows', by: key === 'ArrowUp' ? -1 : 1 };
+  if (key === 'ContextMenu' || (key === 'F10' && shiftKey)) return { act: 'menu' };
+  if (key === 'Insert' && !ctrl && !shiftKey) return { act: 'insert', where: altKey ? 'below' : 'above' };
   if (altKey && key === 'ArrowDown') return { act: 'edit', openList: true };
   if (altKey) return undefined;
   if (key === 'Tab') {
@@ -63,6 +66,10 @@ export function actOf(event: KeyboardEvent, active: Place, focus: Place, extent:
   }
   const to = target(key, ctrl, shiftKey ? focus : active, extent);
   if (to) return { act: 'move', to: { row: clamp(to.row, extent.rows - 1), column: clamp(to.column, extent.columns - 1) }, extend: shiftKey };
+  if (key === 'Enter' && shiftKey) return { act: 'move', to: { row: clamp(active.row - 1, extent.rows - 1), column: active.column }, extend: false };
+  if (key === ' ' && shiftKey) return { act: 'rows' };
+  if (ctrl && (key === 'Delete' || key === 'Backspace')) return { act: 'deleteRows' };
+  if (ctrl && key.toLowerCase() === 'f') return { act: 'find' };
   if (ctrl && key.toLowerCase() === 'a') return { act: 'all' };
   if (ctrl && key.toLowerCase() === 'z') return { act: 'again', as: shiftKey ? 'redo' : 'undo' };
   if (ctrl && key.toLowerCase() === 'y') return { act: 'again', as: 'redo' };
@@ -70,6 +77,8 @@ export function actOf(event: KeyboardEvent, active: Place, focus: Place, extent:
   if (key === 'Enter' || key === 'F2') return { act: 'edit', openList: false };
   if (key === 'Delete' || key === 'Backspace') return { act: 'clear' };
   if (key === 'Escape') return { act: 'escape' };
+  // The frame lists the keys.
+  if (key === '?') return undefined;
   if (key.length === 1) return { act: 'edit', text: key, openList: false };
   return undefined;
 }

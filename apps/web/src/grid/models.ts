@@ -11,6 +11,8 @@ export interface GridColumn {
   /** Pixels. */
   readonly width: number;
   readonly align?: 'start' | 'end';
+  /** What a cell opens: its mark is shown where the cell is active or pointed at. */
+  readonly opens?: 'list' | 'calendar';
 }
 
 /** A place in the grid; rows and columns count from 0. */
@@ -40,8 +42,22 @@ export interface CellLook {
   readonly mark?: string;
 }
 
-/** Where to go when the editor of a cell is left. */
-export type Move = 'stay' | 'down' | 'right' | 'left';
+/** Where to go when the editor of a cell is left; Enter goes down, or on to the next cell where the row says so. */
+export type Move = 'stay' | 'enter' | 'backEnter' | 'down' | 'up' | 'right' | 'left';
+
+/** One line of the menu of a cell. */
+export interface MenuLine {
+  readonly words: string;
+  /** The key that does the same. */
+  readonly key?: string;
+  /** Dim while it makes no sense here. */
+  readonly off?: boolean;
+  /** Takes something away. */
+  readonly harms?: boolean;
+  /** A line before it. */
+  readonly apart?: boolean;
+  act(): void;
+}
 
 export interface EditorProps {
   readonly place: Place;
@@ -64,6 +80,17 @@ export interface GridProps {
   /** The text with which editing begins. */
   editText(place: Place): string;
   editor(props: EditorProps): ReactNode;
+  /** The grid takes the focus when it appears. */
+  readonly takesFocus?: boolean;
+  /** True where Enter goes on to the next cell of the row: while a new one is typed. */
+  entersAcross?(row: number): boolean;
+  /** The acts that make sense at a cell: opened by the right button, or the menu key. */
+  menu?(place: Place, block: Block): readonly MenuLine[];
+  /** A new row above the active one, or below it. */
+  onInsert?(where: 'above' | 'below', place: Place): void;
+  onDeleteRows?(block: Block): void;
+  /** Finds in what the grid shows. */
+  onFind?(): void;
   onVisible?(first: number, last: number): void;
   /** The active cell and the block around it; undefined when the grid is left. */
   onSelect?(active: Place, block: Block): void;
@@ -77,6 +104,8 @@ export interface GridProps {
   readonly inView?: number;
   /** A column is given another width by dragging the edge of its heading; pixels. */
   onWidth?(column: number, width: number): void;
+  /** A column is dragged to another place. */
+  onMoveColumn?(column: number, to: number): void;
   /** The name of the colour that a whole row takes; how it looks is the page's to say. */
   tint?(row: number): string | undefined;
   /** Carries the top of the block down (F8; with Shift as a series). */
@@ -111,6 +140,10 @@ export interface GridProps {
 /** What the page may ask of the grid. */
 export interface GridHandle {
   go(place: Place): void;
+  /** Takes the focus where the active cell is. */
+  focus(): void;
+  /** Opens the editor with the list or calendar of the cell. */
+  open(place: Place): void;
   /** Opens the editor, with a text that was typed before; does nothing while another cell is edited. */
   edit(place: Place, text: string): void;
 }

@@ -47,6 +47,7 @@ export const gridStyles: SystemStyleObject = {
   '& .dl-heading button': { display: 'block', w: '100%', h: '100%', px: '2.5', textAlign: 'start', cursor: 'pointer', lineHeight: '1.35' },
   '& .dl-heading button:hover': { bg: 'deep' },
   '& .dl-heading button:focus-visible': { outline: '2px solid {colors.damson.solid}', outlineOffset: '-2px' },
+  '& .dl-heading.drop': { boxShadow: 'inset 3px 0 0 {colors.damson.solid}' },
   '& .dl-heading.chosen button': { boxShadow: 'inset 0 -3px 0 {colors.damson.solid}' },
   '& .dl-heading .name': { display: 'block', fontWeight: 700, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' },
   '& .dl-heading .rule': { display: 'flex', alignItems: 'center', gap: '1', fontSize: '2xs', color: 'inkSoft', whiteSpace: 'nowrap', overflow: 'hidden' },
@@ -65,6 +66,9 @@ export const gridStyles: SystemStyleObject = {
   '& .tone-faint': { color: 'inkFaint' },
   '& .dl-who': { position: 'absolute', top: 0, right: 0, px: '1', fontSize: '2xs', lineHeight: '14px', fontWeight: 700, bg: 'growth.subtle', color: 'growth.fg', borderBottomLeftRadius: 'l1', pointerEvents: 'none' },
   '& .dl-cell:has(.dl-who)': { boxShadow: 'inset 0 0 0 1px {colors.growth.solid}' },
+  '& .dl-open': { display: 'none', position: 'absolute', top: '1px', right: '1px', w: '26px', h: `${rowHeight - 3}px`, alignItems: 'center', justifyContent: 'center', cursor: 'pointer', bg: 'card', color: 'damson.fg', fill: 'none', stroke: 'currentColor', strokeWidth: '1.5', strokeLinecap: 'round', strokeLinejoin: 'round' },
+  '& .dl-open:hover': { bg: 'damson.subtle' },
+  '& .dl-cell.active .dl-open, & .dl-cell:hover > .dl-open': { display: 'flex' },
   '& .dl-mark': { mr: '1.5' },
   '& .dl-loading': { color: 'inkFaint' },
 };

@@ -1,5 +1,5 @@
 // The active cell belongs to a row, not to a number: when rows come or go above it, it is followed.
-import { useLayoutEffect, useRef } from 'react';
+import { useCallback, useLayoutEffect, useRef } from 'react';
 
 /** How far away a row is looked for. */
 const reach = 1000;
@@ -12,8 +12,11 @@ function rowOf(key: string, near: number, rowKey: (row: number) => string | unde
   return undefined;
 }
 
-/** Calls `shift` with the number of rows by which the active row has moved without anybody moving it. */
-export function useFollowedRow(activeRow: number, rowKey: ((row: number) => string | undefined) | undefined, shift: (by: number) => void): void {
+/**
+ * Calls `shift` with the number of rows by which the active row has moved without anybody moving it. What it returns
+ * forgets the row: the one that stands there when the grid is drawn next is the one that is followed from then on.
+ */
+export function useFollowedRow(activeRow: number, rowKey: ((row: number) => string | undefined) | undefined, shift: (by: number) => void): () => void {
   const known = useRef<{ row: number; key: string | undefined }>({ row: activeRow, key: undefined });
   const key = rowKey?.(activeRow);
   useLayoutEffect(() => {
@@ -26,4 +29,7 @@ export function useFollowedRow(activeRow: number, rowKey: ((row: number) => stri
     known.current = { row: at, key: held };
     shift(at - activeRow);
   });
+  return useCallback(() => {
+    known.current = { row: -1, key: undefined };
+  }, []);
 }

@@ -1,14 +1,14 @@
 // A text of any length: the editor grows with what is typed, and takes several lines.
 import { useEffect, useId, useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { Floating } from './Floating.js';
-import { RefusalNote, type TextEditing } from './PickerInput.js';
+import { arrowOut, RefusalNote, type TextEditing } from './PickerInput.js';
 
 /** Longer texts get an editor that is wider than its cell. */
 const longFrom = 30;
 const mostLines = 14;
 const lineHeight = 20;
 
-export function LongText({ label, text, refusal, selectAll, style, onText, onTake, onEscape, onBlur }: TextEditing) {
+export function LongText({ label, text, refusal, selectAll, typedOver, style, onText, onTake, onEscape, onBlur }: TextEditing) {
   const [area, setArea] = useState<HTMLTextAreaElement | null>(null);
   const [suggested, setSuggested] = useState(0);
   const id = useId();
@@ -31,6 +31,11 @@ export function LongText({ label, text, refusal, selectAll, style, onText, onTak
   const keys = (event: KeyboardEvent<HTMLTextAreaElement>) => {
     if (event.nativeEvent.isComposing) return;
     event.stopPropagation();
+    const out = typedOver && !refusal && !text.includes('\n') ? arrowOut(event) : undefined;
+    if (out) {
+      event.preventDefault();
+      return onTake(text, out);
+    }
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (by && suggestions.length > 0) {
       event.preventDefault();
@@ -42,7 +47,7 @@ export function LongText({ label, text, refusal, selectAll, style, onText, onTak
         if (event.altKey) return breakLine(event.currentTarget);
         if (event.repeat) return;
         if (refusal?.mayConfirm && event.ctrlKey) return onTake(text, 'enter', true);
-        return onTake(suggestions[suggested] ?? text, 'enter');
+        return onTake(suggestions[suggested] ?? text, event.shiftKey ? 'backEnter' : 'enter');
       case 'Tab':
         event.preventDefault();
         return onTake(text, event.shiftKey ? 'backTab' : 'tab');

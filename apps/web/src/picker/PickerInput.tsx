@@ -26,6 +26,16 @@ export interface Refusal {
   readonly conflict?: boolean;
 }
 
+/** How a text was taken: by a key that leads on, or picked by the pointer. */
+export type TakenBy = 'enter' | 'backEnter' | 'tab' | 'backTab' | 'pick' | 'up' | 'down' | 'right';
+
+/** Where an arrow leads that is pressed at the end of a text; undefined inside it. */
+export function arrowOut(event: KeyboardEvent<HTMLInputElement | HTMLTextAreaElement>): 'up' | 'down' | 'right' | undefined {
+  const { selectionStart, selectionEnd, value } = event.currentTarget;
+  if (event.shiftKey || event.altKey || event.ctrlKey || event.metaKey || selectionStart !== value.length || selectionEnd !== value.length) return undefined;
+  return ({ ArrowUp: 'up', ArrowDown: 'down', ArrowRight: 'right' } as const)[event.key as 'ArrowUp'];
+}
+
 /** What every editor of a text takes. */
 export interface TextEditing {
   readonly label: string;
@@ -34,8 +44,9 @@ export interface TextEditing {
   readonly selectAll: boolean;
   readonly style: CSSProperties;
   onText(text: string): void;
-  /** Enter, Tab, or a value picked by the pointer. */
-  onTake(text: string, by: 'enter' | 'tab' | 'backTab' | 'pick', confirmed?: boolean): void;
+  /** True when the text was typed over the cell: an arrow at its end leaves the cell. */
+  readonly typedOver?: boolean;
+  onTake(text: string, by: TakenBy, confirmed?: boolean): void;
   onEscape(): void;
   onBlur(): void;
 }
@@ -55,7 +66,8 @@ export function PickerInput(props: PickerInputProps) {
   const [input, setInput] = useState<HTMLInputElement | null>(null);
   const [suggested, setSuggested] = useState(0);
   const [calendarOpen, setCalendarOpen] = useState(props.openAtOnce);
-  const picker = usePicker(list, others, text, { held, open: props.openAtOnce });
+  // What was refused is no search: beside it stands the whole list.
+  const picker = usePicker(list, others, refusal ? held : text, { held, open: props.openAtOnce || refusal !== undefined });
   const id = useId();
   const selectAll = useRef(props.selectAll);
   useEffect(() => {
@@ -63,6 +75,12 @@ export function PickerInput(props: PickerInputProps) {
     if (selectAll.current) input?.select();
     else input?.setSelectionRange(input.value.length, input.value.length);
   }, [input]);
+
+  // What was refused is typed over, or mended.
+  const isRefused = refusal !== undefined;
+  useEffect(() => {
+    if (isRefused) input?.select();
+  }, [isRefused, input]);
 
   const suggestions = refusal?.suggestions ?? [];
   /** The keys of the calendar; true when it was one. */
@@ -76,27 +94,39 @@ export function PickerInput(props: PickerInputProps) {
     event.preventDefault();
     return true;
   };
-  const keys = (event: KeyboardEvent) => {
+  /** Beside a refusal the arrows go through the suggestions, and on into the list; true when it was one of them. */
+  const refusedKey = (event: KeyboardEvent): boolean => {
+    const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
+    const options = suggestions.length + (list ? picker.total : 0);
+    if (by === undefined || event.altKey || options === 0) return false;
+    event.preventDefault();
+    setSuggested(Math.abs(by) === 1 ? (suggested + by + options) % options : Math.max(0, Math.min(options - 1, suggested + by)));
+    return true;
+  };
+  /** What Enter would take. */
+  const chosen = (): string => {
+    if (!refusal) return picker.open ? (picker.choice ?? text) : text;
+    return suggestions[suggested] ?? (suggested > 0 || suggestions.length > 0 ? (picker.matches[suggested - suggestions.length]?.item.value ?? text) : text);
+  };
+  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.nativeEvent.isComposing) return;
     event.stopPropagation();
-    if (refusal && suggestions.length > 0) {
-      const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-      if (by && !event.altKey) {
-        event.preventDefault();
-        setSuggested((suggested + by + suggestions.length) % suggestions.length);
-        return;
-      }
-    } else if (!refusal && picker.onKey(event)) return;
-    else if (props.days && !refusal && dayKey(event)) return;
+    if (refusal ? refusedKey(event) : picker.onKey(event)) return;
+    if (props.days && !refusal && dayKey(event)) return;
+    const out = props.typedOver && !refusal ? arrowOut(event) : undefined;
+    if (out) {
+      event.preventDefault();
+      return props.onTake(chosen(), out);
+    }
     switch (event.key) {
       case 'Enter':
         event.preventDefault();
         if (event.repeat) return;
         if (refusal?.mayConfirm && event.ctrlKey) return props.onTake(text, 'enter', true);
-        return props.onTake(refusal ? (suggestions[suggested] ?? text) : picker.open ? (picker.choice ?? text) : text, 'enter');
+        return props.onTake(chosen(), event.shiftKey ? 'backEnter' : 'enter');
       case 'Tab':
         event.preventDefault();
-        return props.onTake(picker.open && !refusal ? (picker.choice ?? text) : text, event.shiftKey ? 'backTab' : 'tab');
+        return props.onTake(refusal ? text : chosen(), event.shiftKey ? 'backTab' : 'tab');
       case 'Escape':
         event.preventDefault();
         if (props.days && calendarOpen && !refusal) setCalendarOpen(false);
@@ -104,14 +134,15 @@ export function PickerInput(props: PickerInputProps) {
         else props.onEscape();
     }
   };
-  const listShown = picker.open && !refusal;
+  const listShown = list !== undefined && picker.open && !refusal?.conflict;
+  const at = refusal ? (suggested >= suggestions.length && (suggested > 0 || suggestions.length > 0) ? suggested - suggestions.length : undefined) : picker.at;
   return (
     <>
       <input
         ref={setInput}
         className="dl-input"
         style={props.style}
-        {...comboboxParts({ id, label, hasList: list !== undefined, listShown, at: picker.at, refused: refusal !== undefined })}
+        {...comboboxParts({ id, label, hasList: list !== undefined, listShown, at, refused: refusal !== undefined })}
         dir="auto"
         value={text}
         onChange={(event) => {
@@ -124,13 +155,14 @@ export function PickerInput(props: PickerInputProps) {
         onMouseDown={(event) => event.stopPropagation()}
         onBlur={props.onBlur}
       />
-      {listShown && list && (
+      {listShown && (
         <Floating anchor={input}>
-          <PickerList id={id} title={list.title} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={newValueOf(picker, others, text)} onPick={(value) => props.onTake(value, 'pick')} />
+          {refusal && <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} onConfirm={() => props.onTake(text, 'pick', true)} />}
+          <PickerList id={id} list={list} picker={picker} others={others} at={at} newValue={newValueOf(picker, others, text)} onPick={(value) => props.onTake(value, 'pick')} />
         </Floating>
       )}
       {props.days && calendarOpen && !refusal && <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>}
-      {refusal && (
+      {refusal && !listShown && (
         <Floating anchor={input}>
           <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} onConfirm={() => props.onTake(text, 'pick', true)} />
         </Floating>

@@ -1,8 +1,10 @@
 // The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
 import { Box, HStack, Kbd, Text, type SystemStyleObject } from '@chakra-ui/react';
-import type { Item, Match, OtherValues } from '@dellum/core';
+import type { Item, OtherValues } from '@dellum/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check, MessageSquarePlus } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type MouseEvent } from 'react';
+import type { PickList } from '../features/bindings/pickList.js';
 import { ItemMark } from '../theme/index.js';
 import { Marked } from './Marked.js';
 import type { Picker } from './usePicker.js';
@@ -18,12 +20,9 @@ export const newValueOf = ({ offersNew }: Picker, others: OtherValues, text: str
 
 interface PickerListProps {
   readonly id: string;
-  readonly title: string;
-  /** How many lines are open at once. */
-  readonly lines: number;
-  readonly matches: readonly Match[];
-  readonly total: number;
-  readonly offered: number;
+  readonly list: PickList;
+  readonly picker: Pick<Picker, 'matches' | 'total' | 'untouched' | 'reach'>;
+  readonly others: OtherValues;
   readonly at: number | undefined;
   /** What is typed, to be asked for or added, in words; undefined where the rule has no room for new values. */
   readonly newValue: NewValue | undefined;
@@ -32,62 +31,67 @@ interface PickerListProps {
   onPick(value: string): void;
 }
 
-export function PickerList({ id, title, lines, matches, total, offered, at, newValue, picked, onPick }: PickerListProps) {
-  const list = useRef<HTMLDivElement>(null);
+const lineHeight = 31;
+
+export function PickerList({ id, list, picker, others, at, newValue, picked, onPick }: PickerListProps) {
+  const { matches, total, reach } = picker;
+  const title = picked ? `${list.title} · several` : list.title;
+  const box = useRef<HTMLDivElement>(null);
+  const count = total + (newValue ? 1 : 0);
+  // Only the lines in view are drawn, so that a list can be browsed to its last value however long it is.
+  const virtual = useVirtualizer({ count, getScrollElement: () => box.current, estimateSize: () => lineHeight, overscan: 6, initialRect: { width: 280, height: list.picking.lines * lineHeight } });
+  const lines = virtual.getVirtualItems();
+  const last = lines.at(-1)?.index ?? 0;
+  useEffect(() => reach(last), [reach, last]);
   useEffect(() => {
-    if (at !== undefined) list.current?.children[at]?.scrollIntoView({ block: 'nearest' });
-  }, [at]);
+    if (at !== undefined) virtual.scrollToIndex(at, { align: 'auto' });
+  }, [at, virtual]);
+  const press = (value: string) => (event: MouseEvent) => {
+    event.preventDefault();
+    onPick(value);
+  };
   return (
     <>
       <Text px="3" py="1.5" bg="damson.subtle" color="damson.fg" fontSize="xs">
         {title}
       </Text>
-      <Box ref={list} id={id} css={listStyles} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} maxH={`${lines * 31 + 16}px`}>
-        {matches.map(({ item, spans, otherName }, index) => (
-          <div
-            key={item.value}
-            id={`${id}-${index}`}
-            role="option"
-            className={index === at ? 'at' : undefined}
-            aria-selected={picked ? picked.has(item.label) : index === at}
-            onMouseDown={(event) => {
-              event.preventDefault();
-              onPick(item.value);
-            }}
-          >
-            <span className="label">
-              {picked && <span className="picked">{picked.has(item.label) && <Check size={12} aria-hidden />}</span>}
-              {item.colour && (
-                <span className="mark">
-                  <ItemMark colour={item.colour} />
+      <Box ref={box} css={listStyles} maxH={`${list.picking.lines * lineHeight + 16}px`}>
+        <div id={id} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {lines.map(({ index, start }) => {
+            const shared = { id: `${id}-${index}`, role: 'option', 'aria-setsize': count, 'aria-posinset': index + 1, style: { transform: `translateY(${start}px)` } } as const;
+            if (newValue && index === total) {
+              return (
+                <div key="new" {...shared} className={index === at ? 'new at' : 'new'} aria-selected={index === at} onMouseDown={press(newValue.text)}>
+                  <MessageSquarePlus size={13} aria-hidden />
+                  <span className="label">{newValue.words}</span>
+                </div>
+              );
+            }
+            const match = matches[index];
+            if (!match) return null;
+            const { item, spans, otherName } = match;
+            return (
+              <div key={item.value} {...shared} className={index === at ? 'at' : undefined} aria-selected={picked ? picked.has(item.label) : index === at} onMouseDown={press(item.value)}>
+                <span className="label">
+                  {picked && <span className="picked">{picked.has(item.label) && <Check size={12} aria-hidden />}</span>}
+                  {item.colour && (
+                    <span className="mark">
+                      <ItemMark colour={item.colour} />
+                    </span>
+                  )}
+                  <Marked text={item.label} spans={spans} />
                 </span>
-              )}
-              <Marked text={item.label} spans={spans} />
-            </span>
-            <span className="second">{otherName ? `also “${otherName}”` : secondColumn(item)}</span>
-          </div>
-        ))}
-        {newValue && (
-          <div
-            id={`${id}-${matches.length}`}
-            role="option"
-            className={['new', at === matches.length && 'at'].filter(Boolean).join(' ')}
-            aria-selected={at === matches.length}
-            onMouseDown={(event) => {
-              event.preventDefault();
-              onPick(newValue.text);
-            }}
-          >
-            <MessageSquarePlus size={13} aria-hidden />
-            <span className="label">{newValue.words}</span>
-          </div>
-        )}
+                <span className="second">{otherName ? `also “${otherName}”` : secondColumn(item)}</span>
+              </div>
+            );
+          })}
+        </div>
       </Box>
       <HStack justify="space-between" px="3" py="1.5" borderTopWidth="1px" borderColor="lineSoft" fontSize="xs" color="inkSoft" gap="5">
-        <span role="status">{footWords(matches.length, total, offered)}</span>
+        <span role="status">{footWords(picker, list.search.items.length, others)}</span>
         <HStack gap="1" flexShrink={0}>
           <Kbd size="sm">↑</Kbd>
-          <Kbd size="sm">↓</Kbd> choose <Kbd size="sm">Enter</Kbd> take
+          <Kbd size="sm">↓</Kbd> choose <Kbd size="sm">Enter</Kbd> {picked ? 'add' : 'take'}
         </HStack>
       </HStack>
     </>
@@ -98,11 +102,10 @@ export function PickerList({ id, title, lines, matches, total, offered, at, newV
 const listStyles: SystemStyleObject = {
   overflow: 'auto',
   py: '0.5',
-  '& [role=option]': { display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: '4', px: '3', h: '31px', cursor: 'pointer' },
+  '& [role=option]': { position: 'absolute', top: 0, left: 0, right: 0, display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: '4', px: '3', h: '31px', cursor: 'pointer' },
   '& [role=option]:hover': { bg: 'paper' },
   '& [role=option].at': { bg: 'growth.subtle' },
   '& [role=option].new': { justifyContent: 'start', gap: '2', color: 'amber.fg', borderTopWidth: '1px', borderColor: 'lineSoft' },
-  '& [role=option].new:first-of-type': { borderTopWidth: '0' },
   '& .label, & .second': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
   '& .second': { fontSize: 'xs', color: 'inkSoft' },
   '& .picked': { display: 'inline-block', w: '16px', color: 'growth.fg' },
@@ -112,9 +115,9 @@ const listStyles: SystemStyleObject = {
 /** The code where a name is shown for it, and the note. */
 const secondColumn = ({ value, label, note }: Item): string => [value !== label && value, note].filter(Boolean).join(' · ');
 
-function footWords(shown: number, total: number, offered: number): string {
+function footWords({ total, untouched }: Pick<Picker, 'total' | 'untouched'>, offered: number, others: OtherValues): string {
+  if (others === 'accept' && !untouched && total === 0) return 'Not in the list; taken as you type it';
   if (offered === 0) return 'Nothing is offered yet';
-  if (total === 0) return `None of ${offered} holds this`;
-  if (shown < total) return `First ${shown} of ${total}; type more`;
-  return total === offered ? `${offered} offered` : `${total} of ${offered}`;
+  if (total === 0) return `None of the ${offered} values matches`;
+  return total === offered ? `${offered} ${offered === 1 ? 'value' : 'values'}` : `${total} of ${offered} values`;
 }

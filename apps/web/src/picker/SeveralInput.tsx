@@ -22,7 +22,7 @@ interface SeveralInputProps {
   readonly locale: Locale;
   /** All values as one text, whenever they change. */
   onText(text: string): void;
-  onTake(text: string, by: 'enter' | 'tab' | 'backTab', confirmed?: boolean): void;
+  onTake(text: string, by: 'enter' | 'backEnter' | 'tab' | 'backTab', confirmed?: boolean): void;
   onEscape(): void;
   onBlur(): void;
 }
@@ -55,7 +55,13 @@ export function SeveralInput(props: SeveralInputProps) {
     if (wrong === undefined) change([...chosen, value], '');
     else change(chosen.map((known) => (known === wrong ? value : known)), part);
   };
-  const take = (by: 'enter' | 'tab' | 'backTab', confirmed?: boolean) => {
+  /** Adds what is typed, in the spelling of the list; what it already has stays. */
+  const add = (typed: string) => {
+    const means = list && lookUp(list.catalog, typed);
+    const value = means?.found === 'item' ? means.item.label : typed.trim();
+    change(chosen.includes(value) ? chosen : [...chosen, value], '');
+  };
+  const take = (by: 'enter' | 'backEnter' | 'tab' | 'backTab', confirmed?: boolean) => {
     const values = readTypedList(textOf(chosen, part), locale).values;
     setChosen(values);
     setPart('');
@@ -70,7 +76,9 @@ export function SeveralInput(props: SeveralInputProps) {
         event.preventDefault();
         if (refusal?.mayConfirm && event.ctrlKey) return take('enter', true);
         if (picker.open && picker.choice !== undefined && !refusal) return toggle(picker.choice);
-        return take('enter');
+        // Enter always adds; with nothing typed it goes on.
+        if (part.trim() !== '') return add(part);
+        return take(event.shiftKey ? 'backEnter' : 'enter');
       case 'Tab':
         event.preventDefault();
         return take(event.shiftKey ? 'backTab' : 'tab');
@@ -81,7 +89,7 @@ export function SeveralInput(props: SeveralInputProps) {
       case ';':
         if (part.trim() === '' || list === undefined) return;
         event.preventDefault();
-        return change([...chosen, part.trim()], '');
+        return add(part);
       case 'Escape':
         event.preventDefault();
         if (picker.open && !refusal) picker.setOpen(false);
@@ -115,7 +123,7 @@ export function SeveralInput(props: SeveralInputProps) {
       </Box>
       {listShown && (
         <Floating anchor={box}>
-          <PickerList id={id} title={`${list.title} · several`} lines={list.picking.lines} matches={picker.matches} total={picker.total} offered={list.search.items.length} at={picker.at} newValue={newValueOf(picker, props.others, part)} picked={new Set(chosen)} onPick={toggle} />
+          <PickerList id={id} list={list} picker={picker} others={props.others} at={picker.at} newValue={newValueOf(picker, props.others, part)} picked={new Set(chosen)} onPick={toggle} />
         </Floating>
       )}
       {refusal && (

@@ -1,14 +1,16 @@
 // The state of a picker: what is typed, what matches, which one is chosen.
 import { lookUp, search, type Match, type OtherValues } from '@dellum/core';
-import { useState, type KeyboardEvent } from 'react';
+import { useCallback, useState, type KeyboardEvent } from 'react';
 import type { PickList } from '../features/bindings/pickList.js';
 
-/** Lines that are drawn at once; typing more narrows the rest. */
-const mostShown = 50;
+/** So many matches are made ready at first; more when one goes on towards them. */
+const firstReady = 60;
 
 export interface Picker {
   readonly matches: readonly Match[];
   readonly total: number;
+  /** Nothing is typed that narrows the list. */
+  readonly untouched: boolean;
   readonly open: boolean;
   readonly at: number | undefined;
   /** True when the list ends with what is typed, to be asked for or added. */
@@ -18,6 +20,8 @@ export interface Picker {
   setOpen(open: boolean): void;
   /** Forgets the choice; called when the text changes. */
   retype(): void;
+  /** Makes the matches up to a line ready to be shown. */
+  reach(line: number): void;
   /** Handles the keys of the list; true when it was one. */
   onKey(event: KeyboardEvent): boolean;
 }
@@ -25,19 +29,21 @@ export interface Picker {
 export function usePicker(list: PickList | undefined, others: OtherValues, text: string, initial: { readonly held: string; readonly open: boolean }): Picker {
   const [open, setOpen] = useState(initial.open);
   const [chosen, setChosen] = useState<number>();
+  const [ready, setReady] = useState(firstReady);
   // Until something is typed, the list shows everything that is offered.
   const untouched = text === initial.held;
   const query = untouched ? '' : text;
-  const { matches, total } = list ? search(list.search, query, mostShown, list.picking.search) : { matches: [], total: 0 };
+  const { matches, total } = list ? search(list.search, query, ready, list.picking.search) : { matches: [], total: 0 };
   const means = list && text.trim() !== '' && lookUp(list.catalog, text).found !== 'nothing';
   const offersNew = list !== undefined && (others === 'request' || others === 'add') && query.trim() !== '' && !means;
-  const options = matches.length + (offersNew ? 1 : 0);
+  const options = total + (offersNew ? 1 : 0);
   const firstByItself = query.trim() !== '' && !means && (others === 'refuse' || offersNew) && options > 0 ? 0 : undefined;
   const held = untouched ? matches.findIndex(({ item }) => item.value === initial.held) : -1;
   const at = chosen !== undefined && chosen < options ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
-  const valueAt = (place: number) => (place < matches.length ? matches[place]?.item.value : text);
+  const valueAt = (place: number) => (place < total ? matches[place]?.item.value : text);
   const choice = chosen !== undefined && at !== undefined ? valueAt(at) : firstByItself === undefined ? undefined : valueAt(0);
 
+  const reach = useCallback((line: number) => setReady((before) => (line + 8 < before ? before : Math.max(line + firstReady, before * 4))), []);
   const onKey = (event: KeyboardEvent): boolean => {
     const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
     if (event.altKey && event.key === 'ArrowDown') setOpen(true);
@@ -45,10 +51,15 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
     else if (by !== undefined && list) {
       setOpen(true);
       const from = at ?? (by > 0 ? -1 : options);
-      if (options > 0) setChosen(Math.max(0, Math.min(options - 1, from + by)));
+      const to = Math.max(0, Math.min(options - 1, from + by));
+      if (options > 0) setChosen(to);
+      reach(to);
     } else return false;
     event.preventDefault();
     return true;
   };
-  return { matches, total, offersNew, open: open && list !== undefined, at, choice, setOpen, retype: () => setChosen(undefined), onKey };
+  return { matches, total, untouched, offersNew, reach, open: open && list !== undefined, at, choice, setOpen, retype: () => {
+      setChosen(undefined);
+      setReady(firstReady);
+    }, onKey };
 }

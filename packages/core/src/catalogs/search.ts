@@ -21,10 +21,10 @@ export interface Matches {
   readonly total: number;
 }
 
-/** A text without case and accents, and for each of its code units the place in the original; undefined where all are the same. */
+/** A text without case and accents, and for each of its code units where its character stands in the original; undefined where all are the same. */
 interface Folded {
   readonly text: string;
-  readonly origin: readonly number[] | undefined;
+  readonly origin: readonly Span[] | undefined;
 }
 
 const accents = /\p{M}/gu;
@@ -33,28 +33,30 @@ const ascii = /^[ -~]*$/u;
 function fold(text: string): Folded {
   if (ascii.test(text)) return { text: text.toLowerCase(), origin: undefined };
   let folded = '';
-  const origin: number[] = [];
+  const origin: Span[] = [];
   let at = 0;
   for (const codePoint of text) {
     const plain = foldCase(codePoint.normalize('NFKD')).replace(accents, '');
     folded += plain;
-    for (let unit = 0; unit < plain.length; unit++) origin.push(at);
+    for (let unit = 0; unit < plain.length; unit++) origin.push({ start: at, end: at + codePoint.length });
     at += codePoint.length;
   }
-  origin.push(at);
   return { text: folded, origin };
 }
 
-/** A text that is searched: the label of an item, or one of its other names. */
-interface Row extends Folded {
-  /** The place of the item in the catalog. */
-  readonly order: number;
-  /** The other name it is; undefined for the label. */
-  readonly name: string | undefined;
+/** Parts the texts of an item from one another; no text that can be typed holds it. */
+const apart = '\u0001';
+
+/** What is searched of an item: its label first, then its other names, then its value, note and companions. */
+interface Row {
+  readonly text: string;
+  readonly origin: readonly Span[] | undefined;
+  /** So many code units are the label. */
+  readonly label: number;
 }
 
 /**
- * All texts of a catalog end to end, labels first. One search through a long text is many times faster than one search
+ * All texts of a catalog end to end, an item a row. One search through a long text is many times faster than one search
  * each through many short ones.
  */
 export interface SearchIndex {
@@ -67,14 +69,10 @@ export interface SearchIndex {
   readonly starts: Uint8Array;
 }
 
-const wordStart = /(?<![\p{L}\p{N}])[\p{L}\p{N}]/gu;
+/** The start of a word; and the start of a text, which may be a sign. */
+const wordStart = /(?<![\p{L}\p{N}])[\p{L}\p{N}]|(?<=^|[\n\u0001])./gu;
 
-/** Prepares the items that a catalog offers on a day (any day when it is left out) for searching; done once a version. */
-export function searchIndex({ items: all }: Pick<Catalog, 'items'>, day?: string): SearchIndex {
-  const items = all.filter((item) => isOffered(item, day));
-  const labels = items.map((item, order): Row => ({ ...fold(item.label), order, name: undefined }));
-  const names = items.flatMap((item, order) => item.otherNames.map((name): Row => ({ ...fold(name), order, name })));
-  const rows = [...labels, ...names];
+function indexOf(items: readonly Item[], rows: readonly Row[]): SearchIndex {
   const offsets = new Int32Array(rows.length + 1);
   rows.forEach((row, at) => {
     offsets[at + 1] = offsets[at]! + row.text.length + 1;
@@ -85,48 +83,59 @@ export function searchIndex({ items: all }: Pick<Catalog, 'items'>, day?: string
   return { items, rows, text, offsets, starts };
 }
 
+function rowOf({ label, value, otherNames, note, companions }: Item): Row {
+  const own = fold(label);
+  const more = [...otherNames, ...(value === label ? [] : [value]), ...(note === undefined ? [] : [note]), ...Object.values(companions ?? {})];
+  return { text: [own.text, ...more.map((text) => fold(text).text)].join(apart), origin: own.origin, label: own.text.length };
+}
+
+/** Prepares the items that a catalog offers on a day (any day when it is left out) for searching; done once a version. */
+export function searchIndex({ items: all }: Pick<Catalog, 'items'>, day?: string): SearchIndex {
+  const items = all.filter((item) => isOffered(item, day));
+  return indexOf(items, items.map(rowOf));
+}
+
 /** Words found inside other words count this much more than any place. */
 const innerWeight = 2 ** 14;
-/** Words found in another name only come after all that are found in the label. */
-const nameWeight = 2 ** 20;
+/** Words found beside the label only come after all that are found in it. */
+const besideWeight = 2 ** 20;
 /** Rows are told apart by their order below this. */
 const orders = 2 ** 21;
 
 interface Found {
   readonly at: number;
   readonly isStart: boolean;
+  readonly beside: boolean;
 }
 
-/** The best place of a word in a row: the first start of a word, else the first place at all. Places count within the row. */
-function placeIn({ offsets, starts, rows }: SearchIndex, row: number, word: string): Found | undefined {
-  const own = rows[row]!.text;
-  const first = own.indexOf(word);
-  if (first < 0) return undefined;
-  for (let at = first; at >= 0; at = own.indexOf(word, at + 1)) if (starts[offsets[row]! + at] === 1) return { at, isStart: true };
-  return { at: first, isStart: false };
+/** The best place of a word in a row: in the label before elsewhere, the first start of a word before any place. Places count within the row. */
+function placeIn({ offsets, starts, rows }: SearchIndex, row: number, word: string, from = 0): Found | undefined {
+  const { text, label } = rows[row]!;
+  let best: Found | undefined;
+  for (let at = text.indexOf(word, from); at >= 0; at = text.indexOf(word, at + 1)) {
+    const beside = at + word.length > label;
+    if (best && beside && !best.beside) break;
+    const isStart = starts[offsets[row]! + at] === 1;
+    if (isStart) return { at, isStart, beside };
+    best ??= { at, isStart, beside };
+  }
+  return best;
 }
 
-const rankOf = ({ at, isStart }: Found): number => Math.min(at, innerWeight - 1) + (isStart ? 0 : innerWeight);
+const rankOf = ({ at, isStart, beside }: Found): number => Math.min(at, innerWeight - 1) + (isStart ? 0 : innerWeight) + (beside ? besideWeight : 0);
 
 /** Hands every row that holds the word to `meet`, with how well it stands there. Walks through the text once. */
-function eachRowWith({ text, offsets, starts }: SearchIndex, word: string, meet: (row: number, rank: number) => void): void {
+function eachRowWith(index: SearchIndex, word: string, meet: (row: number, found: Found) => void): void {
+  const { text, offsets, rows, starts } = index;
   let row = 0;
   let at = text.indexOf(word);
   while (at >= 0) {
     while (offsets[row + 1]! <= at) row++;
-    const begin = offsets[row]!;
-    const end = offsets[row + 1]!;
-    let rank = Math.min(at - begin, innerWeight - 1);
-    if (starts[at] !== 1) {
-      rank += innerWeight;
-      for (let next = text.indexOf(word, at + 1); next >= 0 && next < end; next = text.indexOf(word, next + 1)) {
-        if (starts[next] !== 1) continue;
-        rank = Math.min(next - begin, innerWeight - 1);
-        break;
-      }
-    }
-    meet(row, rank);
-    at = text.indexOf(word, end);
+    const place = at - offsets[row]!;
+    // Most words are found at the start of a label; nothing can stand better there.
+    const first = starts[at] === 1 && place + word.length <= rows[row]!.label;
+    meet(row, first ? { at: place, isStart: true, beside: false } : placeIn(index, row, word, place)!);
+    at = text.indexOf(word, offsets[row + 1]!);
   }
 }
 
@@ -150,44 +159,70 @@ class Smallest {
 }
 
 function matchOf(index: SearchIndex, row: number, words: readonly string[]): Match {
-  const { order, name, origin } = index.rows[row]!;
-  const item = index.items[order]!;
-  if (name !== undefined) return { item, spans: [], otherName: name };
-  const spans = words.flatMap((word) => {
-    const found = placeIn(index, row, word);
-    if (!found) return [];
+  const { origin } = index.rows[row]!;
+  const item = index.items[row]!;
+  const places = words.map((word) => ({ word, found: placeIn(index, row, word) }));
+  const inLabel = places.flatMap(({ word, found }) => {
+    if (!found || found.beside) return [];
     const end = found.at + word.length;
-    return [origin ? { start: origin[found.at]!, end: origin[end]! } : { start: found.at, end }];
+    return [origin ? { start: origin[found.at]!.start, end: origin[end - 1]!.end } : { start: found.at, end }];
   });
-  return { item, spans: spans.sort((a, b) => a.start - b.start) };
+  const missing = places.filter(({ found }) => found?.beside).map(({ word }) => word);
+  const otherName = missing.length === 0 ? undefined : item.otherNames.find((name) => missing.every((word) => fold(name).text.includes(word)));
+  // A name that holds all of it says more than what the label has of it.
+  const byName = otherName !== undefined && words.every((word) => fold(otherName).text.includes(word));
+  return { item, spans: byName ? [] : inLabel.sort((a, b) => a.start - b.start), ...(otherName !== undefined && { otherName }) };
+}
+
+/** So many matches are kept in order while they come; more are sorted at the end. */
+const keptInOrder = 200;
+
+function found(index: SearchIndex, words: readonly string[], limit: number, where: 'anywhere' | 'starts'): { rows: readonly number[]; total: number } {
+  // The longest word is the rarest, as a rule; only the rows that hold it are looked at for the others.
+  const [rarest, ...others] = [...words].sort((a, b) => b.length - a.length);
+  const best = limit <= keptInOrder ? new Smallest(limit) : undefined;
+  const all: number[] = [];
+  let total = 0;
+  eachRowWith(index, rarest!, (row, place) => {
+    if (where === 'starts' && !place.isStart) return;
+    let sum = rankOf(place);
+    for (const word of others) {
+      const own = placeIn(index, row, word);
+      if (!own || (where === 'starts' && !own.isStart)) return;
+      sum += rankOf(own);
+    }
+    total++;
+    if (best) best.offer(sum * orders + row);
+    else all.push(sum * orders + row);
+  });
+  const ranks = best?.numbers() ?? all.sort((a, b) => a - b).slice(0, limit);
+  return { rows: ranks.map((number) => number % orders), total };
+}
+
+const signs = /[^\p{L}\p{N}\u0001]+/gu;
+const squeezed = new WeakMap<SearchIndex, SearchIndex>();
+
+/** The same texts without blanks and signs: "8x40" is looked for in "8 x 40". Made when it is first wanted. */
+function squeezedOf(index: SearchIndex): SearchIndex {
+  const known = squeezed.get(index) ?? indexOf(index.items, index.rows.map(({ text, label }) => ({ text: text.replace(signs, ''), label: text.slice(0, label).replace(signs, '').length, origin: undefined })));
+  squeezed.set(index, known);
+  return known;
 }
 
 /**
- * The items whose label or other names hold every word of the query, starts of words first, then by place, then in
- * catalog order. An empty query gives all items in catalog order. At most `limit` matches; `total` counts all. `starts`:
+ * The items whose label, other names, value, note and companions together hold every word of the query: starts of words
+ * first, the label before the rest, then by place, then in catalog order. Where none does, blanks and signs are left out
+ * of account. An empty query gives all items in catalog order. At most `limit` matches; `total` counts all. `starts`:
  * only words that stand at the start of a word count.
  */
 export function search(index: SearchIndex, query: string, limit: number, where: 'anywhere' | 'starts' = 'anywhere'): Matches {
   const words = fold(clean(query)).text.split(' ').filter((word) => word !== '');
-  const { items, rows } = index;
+  const { items } = index;
   if (words.length === 0) return { matches: items.slice(0, limit).map((item) => ({ item, spans: [] })), total: items.length };
-  // The longest word is the rarest, as a rule; only the rows that hold it are looked at for the others.
-  const [rarest, ...others] = [...words].sort((a, b) => b.length - a.length);
-  const best = new Smallest(limit);
-  const seen = new Uint8Array(items.length);
-  let total = 0;
-  eachRowWith(index, rarest!, (row, rank) => {
-    const { order, name } = rows[row]!;
-    if (seen[order] === 1 || (where === 'starts' && rank >= innerWeight)) return;
-    let sum = rank + (name === undefined ? 0 : nameWeight);
-    for (const word of others) {
-      const found = placeIn(index, row, word);
-      if (!found || (where === 'starts' && !found.isStart)) return;
-      sum += rankOf(found);
-    }
-    seen[order] = 1;
-    total++;
-    best.offer(sum * orders + row);
-  });
-  return { matches: best.numbers().map((number) => matchOf(index, number % orders, words)), total };
+  const plain = found(index, words, limit, where);
+  if (plain.total > 0) return { matches: plain.rows.map((row) => matchOf(index, row, words)), total: plain.total };
+  const whole = words.join('').replace(signs, '');
+  if (whole === '') return { matches: [], total: 0 };
+  const loose = found(squeezedOf(index), [whole], limit, where);
+  return { matches: loose.rows.map((row) => ({ item: items[row]!, spans: [] })), total: loose.total };
 }

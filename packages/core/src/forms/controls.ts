@@ -1,7 +1,7 @@
 // The controls that can ask a field: which one follows from its rule and the length of its list, and which others can.
 import { catalogAtLevel, depthOf } from '../cascades/index.js';
 import type { Catalog } from '../catalogs/index.js';
-import type { JudgedField, Rule } from '../rules/index.js';
+import { picksFrom, type JudgedField, type Rule } from '../rules/index.js';
 import type { Control } from './models.js';
 
 /** So many values a control shows at most without getting in the way; controls that search have no limit. */
@@ -22,18 +22,15 @@ export function lengthOfList(rule: Rule | null, catalogs: ReadonlyMap<string, Ca
   return Math.max(0, ...lengths.values());
 }
 
-/** Whether the values of a rule are picked from a list. */
-const picks = (rule: Rule | null): boolean => (rule?.kind === 'catalog' || rule?.kind === 'typed') && rule.picking.list;
-
 /** The controls that can ask a field, the one that follows from its rule first. `length`: of its list, where that is known. */
 export function controlsFor({ kind, rule }: Pick<JudgedField, 'kind' | 'rule'>, length: number | undefined): readonly [Control, ...Control[]] {
   const long = length ?? Infinity;
   if (kind === 'several values') {
     // Values that the list does not have can only be typed.
-    if (!picks(rule) || rule!.others !== 'refuse') return ['tokens'];
+    if (!picksFrom(rule) || rule!.others !== 'refuse') return ['tokens'];
     return long <= inSight.several ? ['check boxes', 'tokens'] : ['tokens', 'check boxes'];
   }
-  if (picks(rule)) {
+  if (picksFrom(rule)) {
     if (rule!.others !== 'refuse') return ['picker'];
     const all: Control[] = ['radio buttons', 'drop-down', 'open list', 'picker'];
     const first: Control = long <= inSight.one ? 'radio buttons' : long <= inDropDown ? 'drop-down' : 'picker';

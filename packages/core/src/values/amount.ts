@@ -1,6 +1,6 @@
 // Amounts of money in the house's currency (ISO 4217): exact decimals, typed with or without its code or sign, shown with
 // as many decimals as the currency has.
-import { canonical, readDecimal, writeDecimal } from './number.js';
+import { canonical, readDecimal, typedDecimals, writeDecimal } from './number.js';
 import { read, unread, type Locale, type ValueKind } from './models.js';
 
 interface Currency {
@@ -35,9 +35,10 @@ export const amountKind: ValueKind = {
   label: 'an amount of money',
   parse(text, locale) {
     const currency = currencyOf(locale);
-    const number = readDecimal(bare(text, currency), locale);
+    const written = bare(text, currency);
+    const number = readDecimal(written, locale);
     if (!number) return unread(`“${text}” is not an amount. Write it like ${writeDecimal('12.50', locale)}, in ${currency.code}.`);
-    if (number.decimalPlaces() > currency.decimals) return unread(currency.decimals === 0 ? `“${text}” has decimals; amounts in ${currency.code} have none.` : `“${text}” has too many decimals; amounts in ${currency.code} have at most ${currency.decimals}.`);
+    if (typedDecimals(written, locale) > currency.decimals) return unread(currency.decimals === 0 ? `“${text}” has decimals; amounts in ${currency.code} have none.` : `“${text}” has too many decimals; amounts in ${currency.code} have at most ${currency.decimals}.`);
     return read(canonical(number));
   },
   format(value, locale) {

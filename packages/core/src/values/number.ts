@@ -6,6 +6,9 @@ import { read, unread, type Locale, type ValueKind } from './models.js';
 
 const mostDigits = 40;
 
+/** Raised and lowered digits, and fractions: they look like digits and are none. */
+const raised = /[\u00B2\u00B3\u00B9\u00BC-\u00BE\u2070-\u209F\u2150-\u215F\u2189]/u;
+
 /**
  * Reads a decimal in the house's notation: optional sign (a real minus too), digits, groups of three parted by a
  * blank, an apostrophe or the other mark, one decimal mark. Undefined when it is not a plain number.
@@ -13,15 +16,22 @@ const mostDigits = 40;
 export function readDecimal(text: string, locale: Locale): Decimal | undefined {
   const mark = locale.decimalMark === ',' ? ',' : '\\.';
   const group = locale.decimalMark === ',' ? "[ .']" : "[ ,']";
-  const plain = matchKey(text).replace('−', '-').replace('’', "'");
-  const whole = `(?:\\d{1,3}(?:${group}\\d{3})+|\\d+)`;
+  if (raised.test(text)) return undefined;
+  const plain = matchKey(text).replace('−', '-').replaceAll('’', "'");
+  const whole = `(?:\\d{1,3}(${group})\\d{3}(?:\\3\\d{3})*|\\d+)`;
   const shape = new RegExp(`^([+-]?)(${whole})?(?:${mark}(\\d+))?$`, 'u');
   const found = shape.exec(plain);
   if (!found) return undefined;
-  const [, sign, integer = '', fraction = ''] = found;
+  const [, sign, integer = '', , fraction = ''] = found;
   const digits = integer.replace(/\D/gu, '');
   if (digits + fraction === '' || digits.length + fraction.length > mostDigits) return undefined;
   return new Exact(`${sign}${digits || '0'}.${fraction || '0'}`);
+}
+
+/** How many digits a text that is a number has after its decimal mark, zeros included. */
+export function typedDecimals(text: string, { decimalMark }: Locale): number {
+  const at = text.lastIndexOf(decimalMark);
+  return at < 0 ? 0 : text.slice(at).replace(/\D/gu, '').length;
 }
 
 /** The one string under which a number is stored. */

@@ -1,10 +1,10 @@
 // The editor of a cell in an entry sheet: a picker where the field has a list, room for a long text or a plain input otherwise.
-import type { Locale } from '@dellum/core';
+import { picksFrom, type Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
 import { LongText } from '../../picker/LongText.js';
-import { PickerInput, type Days, type Refusal } from '../../picker/PickerInput.js';
+import { PickerInput, type Days, type Refusal, type TakenBy } from '../../picker/PickerInput.js';
 import { SeveralInput } from '../../picker/SeveralInput.js';
 import type { PickList } from '../bindings/pickList.js';
 
@@ -29,14 +29,14 @@ interface CellEditorProps {
   abandon(text: string): void;
 }
 
-const moves: { readonly [By in 'enter' | 'tab' | 'backTab' | 'pick']: Move } = { enter: 'down', tab: 'right', backTab: 'left', pick: 'stay' };
+const moves: { readonly [By in TakenBy]: Move } = { enter: 'enter', backEnter: 'backEnter', tab: 'right', backTab: 'left', pick: 'stay', up: 'up', down: 'down', right: 'right' };
 
 export function CellEditor({ editing, label, field, list, days, held, refusal: before, locale, typing, commit, abandon }: CellEditorProps) {
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
 
-  const take = (typed: string, by: keyof typeof moves, confirmed?: boolean) => {
+  const take = (typed: string, by: TakenBy, confirmed?: boolean) => {
     const refused = commit(typed, confirmed);
     setText(typed);
     setRefusal(refused);
@@ -57,6 +57,7 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
     editing.leave('stay');
   };
   const shared = {
+    typedOver: editing.replaces,
     label: label ?? `${field.heading}, row ${editing.place.row + 1}`,
     list,
     refusal,
@@ -82,7 +83,7 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
     );
   }
   // While its list is coming a text is typed where it will be picked.
-  if (field.kind === 'text' && !list && !picksFromList(field)) return <LongText {...shared} text={text} selectAll={!editing.replaces} style={inputStyle} />;
+  if (field.kind === 'text' && !list && !picksFrom(field.rule)) return <LongText {...shared} text={text} selectAll={!editing.replaces} style={inputStyle} />;
   return (
     <PickerInput
       {...shared}
@@ -96,8 +97,6 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
     />
   );
 }
-
-const picksFromList = ({ rule }: FieldView): boolean => (rule?.kind === 'catalog' || rule?.kind === 'typed') && rule.picking.list;
 
 export const inputStyle = {
   width: '100%',

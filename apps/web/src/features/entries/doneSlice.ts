@@ -1,6 +1,7 @@
 // What was done on the entry sheets in this browser tab, so that it can be taken back and done again: whole acts, in order.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { WrittenCell } from '@dellum/contract';
+import type { Draft } from './draftsSlice.js';
 
 /** One act: cells that were written, entries that were made, or entries that were deleted (with what stood below them). */
 export type DoneAct =
@@ -10,6 +11,8 @@ export type DoneAct =
       /** New entries at the end that hold some of the cells; `gone` once they were taken back with them. */
       readonly made?: readonly string[];
       readonly gone?: boolean;
+      /** What was refused in the act and kept in its cells; taking it back clears it. */
+      readonly refused?: readonly Draft[];
     }
   /** An act of the server on a large block. */
   | { readonly act: 'deed'; readonly id: number }
@@ -19,6 +22,16 @@ export type DoneAct =
 export interface Done {
   readonly back: readonly DoneAct[];
   readonly again: readonly DoneAct[];
+}
+
+/** True for an act of which nothing was stored: it is all in its cells, refused. */
+export const isRefusal = (act: DoneAct): boolean => act.act === 'wrote' && act.cells.length === 0 && (act.made ?? []).length === 0;
+
+/** Whether two acts are refusals of one and the same cell. */
+function sameRefusal(one: DoneAct | undefined, other: DoneAct): boolean {
+  if (one?.act !== 'wrote' || other.act !== 'wrote' || !isRefusal(one) || !isRefusal(other)) return false;
+  const [[first, ...more] = [], [second, ...others] = []] = [one.refused, other.refused];
+  return more.length + others.length === 0 && first?.entryId === second?.entryId && first?.field === second?.field;
 }
 
 /** So many acts of a register can be taken back. */
@@ -35,7 +48,12 @@ export const doneSlice = createSlice({
   initialState: {} as Record<string, Done>,
   reducers: {
     /** A new act; what had been taken back cannot be done again after it. */
-    did: (all, { payload: { registerId, act } }: PayloadAction<Told>) => ({ ...all, [registerId]: { back: [...(all[registerId] ?? nothing).back, act].slice(-mostKept), again: [] } }),
+    did: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
+      const { back } = all[registerId] ?? nothing;
+      // A cell that is refused again and again is one thing to take back.
+      const before = sameRefusal(back.at(-1), act) ? back.slice(0, -1) : back;
+      return { ...all, [registerId]: { back: [...before, act].slice(-mostKept), again: [] } };
+    },
     /** The last act was taken back; `act` is what would do it again. */
     tookBack: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
       const { back, again } = all[registerId] ?? nothing;

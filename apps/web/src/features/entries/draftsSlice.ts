@@ -36,12 +36,16 @@ export const draftsSlice = createSlice({
     drafted: (drafts, { payload }: PayloadAction<Draft>) => {
       drafts[draftKey(payload.entryId, payload.field)] = { ...payload, suggestions: [...payload.suggestions] };
     },
+    /** Nothing is kept any more for some entries: they are gone. */
+    settledAll: (drafts, { payload }: PayloadAction<readonly string[]>) => {
+      for (const [key, { entryId }] of Object.entries(drafts)) if (payload.includes(entryId)) delete drafts[key];
+    },
     settled: (drafts, { payload }: PayloadAction<{ entryId: string; field: string }>) => {
       delete drafts[draftKey(payload.entryId, payload.field)];
     },
   },
 });
-export const { drafted, settled } = draftsSlice.actions;
+export const { drafted, settled, settledAll } = draftsSlice.actions;
 
 /** Writes the drafts to the tab's storage whenever they change. */
 export function keepDrafts(store: Store<{ drafts: Drafts }>): void {

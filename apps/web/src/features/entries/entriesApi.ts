@@ -3,6 +3,7 @@ import type { FieldSort, Only } from '@dellum/core';
 import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount, HeldIn, RecordView, TakenBack, WrittenCell } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import type { AppDispatch, RootState } from '../../store.js';
+import { begunChanged } from './newEntriesSlice.js';
 import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
 
 export const pageSize = 200;
@@ -65,6 +66,10 @@ export const entriesApi = api.injectEndpoints({
     editCell: build.mutation<EditOutcome, { registerId: string; entryId: string; field: string; text: string; version: number; confirmed?: boolean }>({
       query: ({ registerId, entryId, ...body }) => ({ path: `/registers/${registerId}/entries/${entryId}`, method: 'PATCH', body }),
     }),
+    /** Begins an entry, under an id of ours, with its first cell. */
+    beginEntry: build.mutation<EditOutcome, { registerId: string; entryId: string; field: string; text: string; confirmed?: boolean }>({
+      query: ({ registerId, entryId, ...body }) => ({ path: `/registers/${registerId}/entries/${entryId}`, method: 'PUT', body }),
+    }),
     writeBlock: build.mutation<BlockOutcome, { registerId: string; cells: readonly { entry: string; field: string; text: string }[] }>({
       query: ({ registerId, cells }) => ({ path: `/registers/${registerId}/entries/block`, method: 'POST', body: { cells } }),
     }),
@@ -75,8 +80,14 @@ export const entriesApi = api.injectEndpoints({
       query: ({ registerId, entries, before }) => ({ path: `/registers/${registerId}/entries/restored`, method: 'POST', body: { entries, ...(before && { before }) } }),
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
-    insertEntries: build.mutation<{ entries: string[] }, { registerId: string; before?: string; count: number }>({
-      query: ({ registerId, ...body }) => ({ path: `/registers/${registerId}/entries`, method: 'POST', body }),
+    /** New entries above another or at the end; those with ids of ours are shown at once, with what they begin with. */
+    insertEntries: build.mutation<{ entries: string[] }, { registerId: string; before?: string; count: number; shown?: readonly EntryView[] }>({
+      query: ({ registerId, shown, ...body }) => ({ path: `/registers/${registerId}/entries`, method: 'POST', body: { ...body, ...(shown && { ids: shown.map(({ id }) => id) }) } }),
+      async onQueryStarted({ registerId, before, shown }, { dispatch, getState, queryFulfilled }) {
+        if (!shown || before === undefined) return;
+        const undo = showAbove(dispatch as AppDispatch, getState() as RootState, registerId, before, shown);
+        await queryFulfilled.catch(undo);
+      },
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
     deleteEntries: build.mutation<{ deleted: number }, { registerId: string; entries: readonly string[] }>({
@@ -106,9 +117,30 @@ export function updateEntry(dispatch: AppDispatch, state: RootState, registerId:
     const page = endpoints.records.select(arg)(state).data;
     if (arg.registerId === registerId && page && here(page)) dispatch(util.updateQueryData('records', arg, changed));
   }
+  const begun = state.newEntries[registerId]?.begun.find(({ entry }) => entry.id === entryId);
+  if (begun) dispatch(begunChanged({ registerId, entry: update(begun.entry) }));
   for (const arg of util.selectCachedArgsForQuery(state, 'record')) {
     if (arg.entryId === entryId) dispatch(util.updateQueryData('record', arg, (record) => ({ ...record, entry: update(record.entry) })));
   }
+}
+
+/** Shows new entries above another in the pages that show all entries; returns what takes them out again. */
+function showAbove(dispatch: AppDispatch, state: RootState, registerId: string, before: string, shown: readonly EntryView[]): () => void {
+  const { util, endpoints } = entriesApi;
+  const args = util.selectCachedArgsForQuery(state, 'entryPage').filter((arg) => arg.registerId === registerId && arg.outside === undefined && arg.field === undefined && arg.arranged === undefined);
+  const pages = args.map((arg) => endpoints.entryPage.select(arg)(state).data);
+  const from = pages.find((page) => page?.entries.some(({ id }) => id === before))?.from;
+  if (from === undefined) return () => undefined;
+  const patches = args.map((arg) =>
+    dispatch(
+      util.updateQueryData('entryPage', arg, (page) => {
+        const at = page.entries.findIndex(({ id }) => id === before);
+        const entries = at < 0 ? page.entries : [...page.entries.slice(0, at), ...shown, ...page.entries.slice(at)];
+        return { ...page, entries, total: page.total + shown.length, from: page.from > from ? page.from + shown.length : page.from };
+      }),
+    ),
+  );
+  return () => patches.forEach((patch) => patch.undo());
 }
 
 /** The entry as the server has just given it, unless a newer one is known; the mark of its form stays. */

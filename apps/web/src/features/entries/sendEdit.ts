@@ -1,5 +1,7 @@
 // Sending an edited cell: shown at once, stored by the server, and kept as a draft when it is not taken.
 import { withTexts, type Cells } from '@dellum/core';
+import type { EntryView } from '@dellum/contract';
+import { api } from '../../api/api.js';
 import type { RequestProblem } from '../../api/problem.js';
 import { passes } from '../../api/problem.js';
 import { hasTurns, inTurn } from '../../api/inTurn.js';
@@ -7,6 +9,7 @@ import type { AppDispatch, RootState } from '../../store.js';
 import { drafted, settled, type Draft } from './draftsSlice.js';
 import { did } from './doneSlice.js';
 import { asGiven, entriesApi, updateEntry } from './entriesApi.js';
+import { sending } from './newEntriesSlice.js';
 import { rememberPatch } from './recentPatches.js';
 
 export interface CellEdit {
@@ -45,22 +48,35 @@ const ownVersions = new Map<string, ReadonlyMap<string, number>>();
  * Shows the edit at once and sends it when the edits of its entry before it are answered, as one that knows them;
  * returns the draft it became when it was not taken.
  */
-export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch): Promise<Draft | undefined> => {
+export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
   dispatch(show(edit, edit.expected));
-  const { entryId, field, version } = edit;
+  const { registerId, entryId, field, version } = edit;
+  const ofNew = getState().newEntries[registerId]?.typing === entryId;
+  dispatch(sending({ registerId, entryId, by: 1 }));
   try {
-    return await inTurn(entryId, () => dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) })));
+    return await inTurn(entryId, () => dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew)));
   } finally {
-    if (!hasTurns(entryId)) ownVersions.delete(entryId);
+    dispatch(sending({ registerId, entryId, by: -1 }));
+    if (!hasTurns(entryId)) {
+      ownVersions.delete(entryId);
+      // The pages learn of a new entry when all that was typed into it so far is stored: none shows it half.
+      if (isBegun(getState(), registerId, entryId, (entry) => entry.version > 0)) dispatch(api.util.invalidateTags([{ type: 'Register', id: registerId }]));
+    }
   }
 };
 
-const send = (edit: CellEdit) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
+const isBegun = (state: RootState, registerId: string, entryId: string, like: (entry: EntryView) => boolean): boolean => state.newEntries[registerId]?.begun.some(({ entry }) => entry.id === entryId && like(entry)) ?? false;
+
+/** `ofNew`: the edit belongs to the beginning of a new entry, which is taken back as a whole. */
+const send = (edit: CellEdit, ofNew: boolean) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
   const { registerId, entryId, field, text, version, confirmed } = edit;
-  const request = dispatch(entriesApi.endpoints.editCell.initiate({ registerId, entryId, field, text, version, ...(confirmed && { confirmed }) }));
+  const cell = { registerId, entryId, field, text, ...(confirmed && { confirmed }) };
+  const begins = isBegun(getState(), registerId, entryId, (entry) => entry.version === 0);
+  const request = begins ? dispatch(entriesApi.endpoints.beginEntry.initiate(cell)) : dispatch(entriesApi.endpoints.editCell.initiate({ ...cell, version }));
   try {
     const { entry, written = [] } = await request.unwrap();
-    if (written.length > 0) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
+    if (begins) dispatch(did({ registerId, act: { act: 'made', entries: [entryId], before: undefined } }));
+    else if (written.length > 0 && !ofNew) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
     dispatch(settled({ entryId, field }));
     ownVersions.set(entryId, new Map([...(ownVersions.get(entryId) ?? []), ...[...changedBy(edit), ...written.map((cell) => cell.field)].map((key) => [key, entry.version] as const)]));
     rememberPatch(entryId, entry.version, Object.fromEntries(changedBy(edit).map((key) => [key, entry.cells[key] ?? null])));

@@ -1,7 +1,9 @@
 // Taking back the last act on an entry sheet, and doing it again.
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch, useAppSelector } from '../../store.js';
-import { didAgain, passedOver, tookBack, type DoneAct } from './doneSlice.js';
+import { didAgain, isRefusal, passedOver, tookBack, type DoneAct } from './doneSlice.js';
+import { drafted, draftKey, settled, settledAll, type Draft } from './draftsSlice.js';
+import { dropped } from './newEntriesSlice.js';
 import { allAnswered, underWay } from './inFlight.js';
 import { doAct } from './entryActsApi.js';
 import { asGiven, updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from './entriesApi.js';
@@ -13,6 +15,12 @@ export interface Again {
 }
 
 const cellsWords = (count: number) => `${count} ${count === 1 ? 'cell' : 'cells'}`;
+
+/** The drafts that are kept as they were refused. */
+function stillRefused(refused: readonly Draft[]): Draft[] {
+  const { drafts } = store.getState();
+  return refused.filter(({ entryId, field, text }) => drafts[draftKey(entryId, field)]?.text === text);
+}
 
 export function useAgain(registerId: string): Again {
   const dispatch = useAppDispatch();
@@ -28,17 +36,20 @@ export function useAgain(registerId: string): Again {
   };
 
   /** Does the opposite of an act; returns what would turn it round once more, or undefined when it failed. */
-  const turn = async (act: DoneAct): Promise<DoneAct | undefined> => {
+  const turn = async (act: DoneAct, as: 'undo' | 'redo'): Promise<DoneAct | undefined> => {
     if (act.act === 'wrote') {
-      const { made = [], gone = false } = act;
+      const { made = [], gone = false, refused = [] } = act;
+      // What was refused is taken back with the act, and kept again when it is done again.
+      for (const draft of as === 'undo' ? stillRefused(refused) : refused) dispatch(as === 'undo' ? settled(draft) : drafted(draft));
+      if (isRefusal(act)) return act;
       if (gone && !(await attempt(restore({ registerId, entries: made, before: undefined }).unwrap()))) return undefined;
       const outcome = await attempt(takeBackCells({ registerId, cells: act.cells }).unwrap());
       if (!outcome) return undefined;
       for (const entry of outcome.entries) updateEntry(dispatch, store.getState(), registerId, entry.id, asGiven(entry));
       sayPassedOver(outcome.changed);
-      if (made.length === 0) return { act: 'wrote', cells: outcome.written };
+      if (made.length === 0) return { act: 'wrote', cells: outcome.written, refused };
       if (!gone && !(await attempt(remove({ registerId, entries: made }).unwrap()))) return undefined;
-      return { act: 'wrote', cells: outcome.written, made, gone: !gone };
+      return { act: 'wrote', cells: outcome.written, refused, made, gone: !gone };
     }
     if (act.act === 'deed') {
       const view = await attempt(dispatch(doAct(registerId, { deed: 'back', of: act.id })));
@@ -46,17 +57,27 @@ export function useAgain(registerId: string): Again {
       sayPassedOver(view.outcome.passedOver);
       return { act: 'deed', id: view.id };
     }
-    if (act.act === 'made') return (await attempt(remove({ registerId, entries: act.entries }).unwrap())) && { ...act, act: 'deleted' };
+    if (act.act === 'made') {
+      if (!(await attempt(remove({ registerId, entries: act.entries }).unwrap()))) return undefined;
+      dispatch(dropped({ registerId, ids: act.entries }));
+      dispatch(settledAll(act.entries));
+      return { ...act, act: 'deleted' };
+    }
     return (await attempt(restore({ registerId, entries: act.entries, before: act.before }).unwrap())) && { ...act, act: 'made' };
   };
 
-  const again = async (as: 'undo' | 'redo') => {
+  const again = async (as: 'undo' | 'redo'): Promise<void> => {
     await allAnswered();
     const now = store.getState().done[registerId];
     const act = as === 'undo' ? now?.back.at(-1) : now?.again.at(-1);
     if (!act) return notice('done', as === 'undo' ? 'There is nothing of yours to take back on this sheet.' : 'There is nothing to do again.');
-    const turned = await underWay(turn(act));
-    if (!turned || (turned.act === 'wrote' && turned.cells.length === 0)) dispatch(passedOver({ registerId, as }));
+    // A refusal that was mended or left since is nothing to take back any more.
+    if (as === 'undo' && act.act === 'wrote' && isRefusal(act) && stillRefused(act.refused ?? []).length === 0) {
+      dispatch(passedOver({ registerId, as }));
+      return again(as);
+    }
+    const turned = await underWay(turn(act, as));
+    if (!turned || (turned.act === 'wrote' && turned.cells.length === 0 && (turned.refused ?? []).length === 0)) dispatch(passedOver({ registerId, as }));
     else dispatch(as === 'undo' ? tookBack({ registerId, act: turned }) : didAgain({ registerId, act: turned }));
   };
   return { canUndo: (done?.back.length ?? 0) > 0, canRedo: (done?.again.length ?? 0) > 0, again };

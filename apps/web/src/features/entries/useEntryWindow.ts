@@ -8,7 +8,11 @@ import { errorWords } from '../../api/problem.js';
 export interface EntryWindow {
   readonly total: number | undefined;
   readonly error: string | undefined;
+  /** True while pages are being fetched anew. */
+  readonly fetching: boolean;
   entryAt(row: number): EntryView | undefined;
+  /** An entry by its id, where a page on screen holds it. */
+  find(id: string): EntryView | undefined;
   onVisible(first: number, last: number): void;
   /** Entries of rows that may not be on screen; fetched where they are missing. */
   rows(first: number, last: number): Promise<EntryView[]>;
@@ -36,11 +40,13 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
     const page = loaded.find((known) => known !== undefined && row >= known.from && row < known.from + known.entries.length);
     return page?.entries[row - page.from];
   };
+  const [above, below] = loaded;
+  const find = useCallback((id: string) => above?.entries.find((entry) => entry.id === id) ?? below?.entries.find((entry) => entry.id === id), [above, below]);
   const rows = async (first: number, last: number): Promise<EntryView[]> => {
     const numbers = Array.from({ length: Math.floor(last / pageSize) - Math.floor(first / pageSize) + 1 }, (_, at) => Math.floor(first / pageSize) + at);
     const fetched = await Promise.all(numbers.map((page) => dispatch(entriesApi.endpoints.entryPage.initiate(arg(page), { subscribe: false })).unwrap()));
     return fetched.flatMap(({ from, entries }) => entries.filter((_, at) => from + at >= first && from + at <= last));
   };
   const error = upper.error ?? lower.error;
-  return { total: loaded.find(Boolean)?.total ?? upper.data?.total, error: errorWords(error), entryAt, onVisible, rows };
+  return { total: loaded.find(Boolean)?.total ?? upper.data?.total, error: errorWords(error), fetching: upper.isFetching || lower.isFetching, entryAt, find, onVisible, rows };
 }

@@ -1,22 +1,26 @@
 // An entry sheet: the grid in which clerks enter data, with what stands above, beside and below it.
 import { Box } from '@chakra-ui/react';
-import { catalogIdOf, format, showing, type ItemColour } from '@dellum/core';
-import { mayDesign, mayEnter, type BuildView, type EntryView, type FieldView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
+import { catalogIdOf, cellsOfNew, format, movedField, showing, type ItemColour } from '@dellum/core';
+import { mayDesign, mayEnter, type BuildView, type EntryView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useTry } from '../../frame/useNotice.js';
-import { Grid, isSingle, toClipboard, type Block, type GridHandle, type Place } from '../../grid/index.js';
+import { Grid, isSingle, toClipboard, type Block, type CellLook, type GridHandle, type MenuLine, type Place } from '../../grid/index.js';
 import { useAppDispatch } from '../../store.js';
 import { ItemMark } from '../../theme/index.js';
 import { useArrangement } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { formWords } from '../forms/formWords.js';
 import { CellEditor } from '../entries/CellEditor.js';
+import { inTurn } from '../../api/inTurn.js';
 import { did } from '../entries/doneSlice.js';
 import { useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
 import { underWay } from '../entries/inFlight.js';
+import { typingIn } from '../entries/newEntriesSlice.js';
 import { useAgain } from '../entries/useAgain.js';
 import { useEntryWindow } from '../entries/useEntryWindow.js';
+import { useNewEntries } from '../entries/useNewEntries.js';
+import { cellMenu } from './cellMenu.js';
 import { columnsOf } from './columns.js';
 import { useRefused } from './RefusedSlip.js';
 import { SheetActions } from './SheetActions.js';
@@ -73,11 +77,13 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const onSelect = useCallback((place: Place, block: Block) => {
     setAt({ active: place, block });
   }, []);
-  const { total, entryAt } = entries;
+  const addsBelow = enters && !some && arranging.arrangement.only.length === 0 && fields.length > 0;
+  const rows = useNewEntries(register.id, register.fields, entries, me.house.today, addsBelow);
+  const { total, entryAt } = rows;
   const { iAmAt } = here;
   const [myEntry, myField] = at ? [entryAt(at.active.row)?.id, fields[at.active.column]?.key] : [undefined, undefined];
   useEffect(() => iAmAt(myEntry, myField));
-  if (total === undefined || !arranging.ready) return <Waiting error={entries.error} />;
+  if (entries.total === undefined || !arranging.ready) return <Waiting error={entries.error} />;
   // Where one begins is settled when the grid appears: entries that come meanwhile move it no more than the grid's own cell.
   const view = shown.outside ?? (shown.alike ? `${shown.alike.key} ${shown.value}` : arranged ? 'arranged' : 'all');
   const startRow = start?.view === view ? start.row : some || arranged ? 0 : Math.max(0, total - 1);
@@ -87,8 +93,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   }
   const { active, block: chosenBlock } = at ?? { active: { row: startRow, column: 0 }, block: { top: startRow, bottom: startRow, left: 0, right: 0 } };
 
-  const addsBelow = enters && !some && arrangement.only.length === 0 && fields.length > 0;
-  const rowCount = total + (addsBelow ? 1 : 0);
+  const rowCount = rows.count;
   const field = fields[active.column];
   const activeEntry = entryAt(active.row);
   const activeDraft = field && activeEntry && cells.draftOf(activeEntry, field);
@@ -96,13 +101,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const commitAt = (place: Place, text: string, confirmed?: boolean) => {
     const entry = entryAt(place.row);
     const column = fields[place.column]!;
-    if (entry) {
-      const { refusal, said: words } = cells.commit(entry, column, text, confirmed);
-      setSaid(words ?? '');
-      return refusal;
-    }
-    if (text.trim() !== '') void underWay(addEntry(column, text));
-    return undefined;
+    // Nothing typed into the blank row begins no entry.
+    if (!entry || (place.row === total && text.trim() === '' && !cells.draftOf(entry, column))) return undefined;
+    const { refusal, said: words } = cells.commit(entry, column, text, confirmed);
+    setSaid(words ?? '');
+    return refusal;
   };
   /** The space bar answers yes or no, and the other one when pressed again. */
   const toggle = (place: Place): boolean => {
@@ -112,24 +115,44 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     commitAt(place, entry.cells[column.key] === 'yes' ? 'no' : 'yes');
     return true;
   };
-  const addEntry = async (column: FieldView, text: string) => {
-    const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
-    if (made) dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: undefined } }));
-    const { refusal, said: words } = made ? cells.commit({ id: made.entries[0]!, version: 1, cells: {} }, column, text) : {};
-    setSaid(refusal?.message ?? words ?? '');
-  };
   const copy = ({ top, bottom, left, right }: Block): string | Promise<string> => {
     const own = fields.slice(left, right + 1);
-    const lines = (rows: readonly (EntryView | undefined)[]) => toClipboard(rows.map((entry) => own.map((column) => (entry ? cells.shown(entry, column) : ''))));
+    const lines = (copied: readonly (EntryView | undefined)[]) => toClipboard(copied.map((entry) => own.map((column) => (entry ? cells.shown(entry, column) : ''))));
     const last = Math.min(bottom, total - 1);
-    const rows = Array.from({ length: Math.max(0, last - top + 1) }, (_, row) => entryAt(top + row));
-    return rows.every(Boolean) ? lines(rows) : entries.rows(top, last).then(lines);
+    const copied = Array.from({ length: Math.max(0, last - top + 1) }, (_, row) => entryAt(top + row));
+    return copied.every(Boolean) ? lines(copied) : entries.rows(top, last).then(lines);
   };
-  const insertAbove = async () => {
-    const made = await attempt(insert({ registerId: register.id, count: 1, ...(activeEntry && { before: activeEntry.id }) }).unwrap());
-    if (!made) return;
-    dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: activeEntry?.id } }));
-    grid.current?.go({ row: activeEntry ? active.row : total, column: 0 });
+  /** A new entry above a row or below it, into which one types at once; below the last one stands the blank row. */
+  const insertAt = async (where: 'above' | 'below', row: number) => {
+    const at = where === 'above' ? row : row + 1;
+    grid.current?.go({ row: Math.min(at, total), column: 0 });
+    const before = entryAt(at);
+    if (at >= total || !before) return;
+    const shown: EntryView = { id: crypto.randomUUID(), version: 1, cells: cellsOfNew(register.fields, entryAt(at - 1)?.cells, me.house.today) };
+    dispatch(typingIn({ registerId: register.id, entryId: shown.id }));
+    const made = await attempt(inTurn(shown.id, () => insert({ registerId: register.id, count: 1, before: before.id, shown: [shown] }).unwrap()));
+    if (made) dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: before.id } }));
+  };
+  const insertsHere = enters && !some && !arranged;
+  const deleteRows = (block: Block) => {
+    if (block.top < total) void underWay(deeds.deleteRows({ ...block, bottom: Math.min(block.bottom, total - 1) }));
+  };
+  /** New entries are cleared cell by cell: the server may not know them yet. */
+  const clear = (block: Block) => {
+    if (block.top !== block.bottom || !rows.isNew(block.top)) return void underWay(deeds.clear(block));
+    for (let column = block.left; column <= block.right; column++) {
+      const entry = entryAt(block.top);
+      if (entry && (entry.cells[fields[column]!.key] !== undefined || cells.draftOf(entry, fields[column]!))) commitAt({ row: block.top, column }, '');
+    }
+  };
+  const aboutCell = ({ row, column }: Place) => {
+    const own = fields[column];
+    const entry = row < total ? entryAt(row) : undefined;
+    if (!own) return undefined;
+    return {
+      why: () => setWhy({ fieldKey: own.key, entry: entry && { id: entry.id, row: row + 1 }, text: (entry && cells.draftOf(entry, own)?.text) ?? entry?.cells[own.key] ?? '' }),
+      alike: entry && !some ? () => show({ holds: own.key, value: entry.cells[own.key] ?? '', outside: undefined }) : undefined,
+    };
   };
   const rowsChosen = Math.max(0, Math.min(chosenBlock.bottom, total - 1) - chosenBlock.top + 1);
   const columnOf = (key: string) => fields.findIndex((known) => known.key === key);
@@ -138,6 +161,15 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const summed = !isSingle(chosenBlock) && rowsChosen > 0 && !some && (chosenBlock.top === 0 || blockEnds.first) && (chosenBlock.bottom >= total - 1 || blockEnds.last);
   const blockFields = fields.slice(chosenBlock.left, chosenBlock.right + 1);
   const shownEntries = `${number.format(total)} ${total === 1 ? 'entry' : 'entries'}`;
+
+  const blankLook = (entry: EntryView | undefined, column: number): CellLook => {
+    if (!entry || !addsBelow) return { text: '', tone: 'faint' };
+    if (cells.draftOf(entry, fields[column]!)) return cells.look(entry, fields[column]!);
+    const begins = cells.shown(entry, fields[column]!);
+    return { text: begins || (column === 0 ? 'type to add' : ''), tone: 'faint' };
+  };
+  const menu = (place: Place, block: Block): MenuLine[] =>
+    cellMenu({ place, block, total, field: fields[place.column], enters, inserts: insertsHere, about: aboutCell(place), grid, again, insertAt: (where, row) => void underWay(insertAt(where, row)), clear, deleteRows, carry: (chosen, how) => void underWay(deeds.carry(chosen, how)), copy, paste: (texts, at) => void underWay(deeds.paste(texts, at, addsBelow)), openRule: designs ? () => show({ field: fields[place.column]!.key, 'new-field': undefined, slip: undefined }) : undefined });
 
   return (
     <Page
@@ -173,12 +205,12 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           build={build}
           me={me}
           again={again}
-          newAbove={some || arranged ? undefined : Math.min(active.row, total) + 1}
+          newAbove={some || arranged || active.row >= total ? undefined : active.row + 1}
           rows={rowsChosen > 0 ? { first: chosenBlock.top + 1, count: rowsChosen } : undefined}
-          alike={field && activeEntry && !some ? () => show({ holds: field.key, value: activeEntry.cells[field.key] ?? '', outside: undefined }) : undefined}
-          why={field && (() => setWhy({ fieldKey: field.key, entry: activeEntry && { id: activeEntry.id, row: active.row + 1 }, text: activeDraft?.text ?? (activeEntry ? (activeEntry.cells[field.key] ?? '') : '') }))}
-          insertAbove={() => void underWay(insertAbove())}
-          deleteRows={() => void underWay(deeds.deleteRows(chosenBlock))}
+          alike={aboutCell(active)?.alike}
+          why={aboutCell(active)?.why}
+          insertAbove={() => void underWay(insertAt('above', active.row))}
+          deleteRows={() => deleteRows(chosenBlock)}
           newField={() => show({ 'new-field': '', field: undefined, slip: undefined })}
         />
       }
@@ -221,9 +253,12 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               key={view}
               startRow={startRow}
               chosenColumn={shown.chosen}
-              rowKey={(row) => (row === total ? 'new' : entryAt(row)?.id)}
+              takesFocus
+              rowKey={(row) => entryAt(row)?.id}
+              entersAcross={(row) => fields.length > 1 && rows.isNew(row)}
               columns={columns}
               inView={arrangement.inView}
+              onMoveColumn={(column, to) => arranging.set(movedField(arrangement, register.fields, fields[column]!.key, fields[column < to ? to + 1 : to]?.key ?? null))}
               onWidth={(column, width) => arranging.set(showing(arrangement, register.fields, fields[column]!.key, { width }))}
               rowCount={Math.max(1, rowCount)}
               mayEdit={enters && rowCount > 0}
@@ -234,13 +269,13 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               }}
               look={({ row, column }) => {
                 const entry = entryAt(row);
+                if (row === total) return blankLook(entry, column);
                 if (entry) {
                   const who = here.at(entry.id, fields[column]!.key);
                   const look = cells.look(entry, fields[column]!);
                   return who ? { ...look, who } : look;
                 }
-                if (row < total) return undefined;
-                return { text: column === 0 && addsBelow ? 'type to add' : '', tone: 'faint' };
+                return undefined;
               }}
               editText={({ row, column }) => {
                 const entry = entryAt(row);
@@ -269,8 +304,15 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               }}
               mark={(name) => <ItemMark colour={name as ItemColour} />}
               onVisible={entries.onVisible}
-              onSelect={onSelect}
-              onClear={(block) => void underWay(deeds.clear(block))}
+              onSelect={(place, block) => {
+                rows.iAmIn(place.row);
+                onSelect(place, block);
+              }}
+              onClear={clear}
+              onInsert={(where, place) => insertsHere && void underWay(insertAt(where, place.row))}
+              onDeleteRows={deleteRows}
+              onFind={() => show({ slip: 'find', field: undefined, 'new-field': undefined })}
+              menu={menu}
               onCarry={(block, how) => void underWay(deeds.carry(block, how))}
               onSpace={(place) => toggle(place)}
               onAgain={(as) => void again.again(as)}

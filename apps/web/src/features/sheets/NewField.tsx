@@ -1,17 +1,21 @@
-// A new field of an entry sheet.
+// New fields of an entry sheet: one after another, until one is done.
 import { Button, Heading, NativeSelect, Stack, Text } from '@chakra-ui/react';
 import { fieldKinds, kindLabel } from '@dellum/core';
 import { MakeFieldDto } from '@dellum/contract';
 import { FormField } from '../../frame/FormField.js';
+import { useState } from 'react';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useMakeFieldMutation } from './buildApi.js';
 
 export function NewField({ registerId, done }: { registerId: string; done: (key?: string) => void }) {
-  const { register, fault, submit, problem, formState } = useDtoForm(MakeFieldDto, { heading: '', kind: 'text' });
+  const { register, fault, submit, problem, formState, reset, setFocus } = useDtoForm(MakeFieldDto, { heading: '', kind: 'text' });
+  const [added, setAdded] = useState('');
   const [makeField] = useMakeFieldMutation();
   const save = submit(async (field) => {
     await makeField({ registerId, field }).unwrap();
-    done();
+    setAdded(field.heading);
+    reset();
+    setFocus('heading');
   });
   return (
     <form noValidate onSubmit={(event) => void save(event)}>
@@ -35,7 +39,7 @@ export function NewField({ registerId, done }: { registerId: string; done: (key?
             <NativeSelect.Indicator />
           </NativeSelect.Root>
           <Text fontSize="xs" color="inkSoft">
-            A field of text can be bound to a catalog afterwards.
+            What it takes is set afterwards: click its heading.
           </Text>
         </Stack>
         <Stack direction="row">
@@ -43,9 +47,14 @@ export function NewField({ registerId, done }: { registerId: string; done: (key?
             Add the field
           </Button>
           <Button size="sm" variant="outline" onClick={() => done()}>
-            Leave it
+            {added === '' ? 'Cancel' : 'Done'}
           </Button>
         </Stack>
+        {added !== '' && (
+          <Text role="status" color="growth.fg">
+            {added} is added. Type the heading of the next one, or be done.
+          </Text>
+        )}
       </Stack>
     </form>
   );

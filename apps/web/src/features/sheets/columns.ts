@@ -1,5 +1,5 @@
 // The columns of an entry sheet and what their headings say of the rule.
-import { catalogIdOf, isNumeric, kindLabel, ruleTakes } from '@dellum/core';
+import { catalogIdOf, isNumeric, kindLabel, picksFrom, ruleTakes } from '@dellum/core';
 import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
 import type { GridColumn } from '../../grid/index.js';
 import { ruleNames } from '../bindings/rulePlace.js';
@@ -21,4 +21,11 @@ export const columnsOf = (fields: readonly FieldView[], register: RegisterView, 
     fromCatalog: catalogIdOf(field.rule) !== undefined,
     width: field.width,
     align: isNumeric(field.kind) ? 'end' : 'start',
+    ...openedBy(field),
   }));
+
+/** What a cell of the field opens: the list of its rule, or the calendar of a date. */
+function openedBy({ kind, rule }: FieldView): Pick<GridColumn, 'opens'> {
+  if (picksFrom(rule)) return { opens: 'list' };
+  return kind === 'date' ? { opens: 'calendar' } : {};
+}

@@ -6,7 +6,8 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block, Place } from '../../grid/index.js';
 import { store, useAppDispatch } from '../../store.js';
 import { did } from '../entries/doneSlice.js';
-import { drafted, settled } from '../entries/draftsSlice.js';
+import { drafted, settled, type Draft } from '../entries/draftsSlice.js';
+import { dropped } from '../entries/newEntriesSlice.js';
 import { asGiven, updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
 import { doAct } from '../entries/entryActsApi.js';
 import type { EntryWindow } from '../entries/useEntryWindow.js';
@@ -55,14 +56,14 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
   const { locale } = me.house;
 
   const settle = (cells: readonly Cell[], { outcomes, entries, written }: BlockOutcome, made: readonly string[]) => {
-    if (written.length + made.length > 0) dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: written, ...(made.length > 0 && { made }) } }));
+    const refusals = outcomes.flatMap(({ entry, field, verdict }, at): Draft[] =>
+      verdict.verdict === 'refused' ? [{ registerId: register.id, entryId: entry, field, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }] : [],
+    );
+    if (written.length + made.length + refusals.length > 0) dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: written, refused: refusals, ...(made.length > 0 && { made }) } }));
     for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, asGiven(entry));
-    outcomes.forEach(({ entry, field, verdict }, at) => {
-      const where = { registerId: register.id, entryId: entry, field };
-      if (verdict.verdict === 'refused') dispatch(drafted({ ...where, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }));
-      else dispatch(settled(where));
-    });
-    const refused = outcomes.filter(({ verdict }) => verdict.verdict === 'refused').length;
+    for (const { entry, field, verdict } of outcomes) if (verdict.verdict !== 'refused') dispatch(settled({ entryId: entry, field }));
+    for (const draft of refusals) dispatch(drafted(draft));
+    const refused = refusals.length;
     const corrected = outcomes.filter(({ verdict }) => verdict.verdict === 'taken' && verdict.corrected).length;
     notice(refused > 0 ? 'refused' : 'done', outcomeWords({ taken: outcomes.length - refused, corrected, refused, passedOver: 0 }));
   };
@@ -176,8 +177,10 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
       const rows = await window.rows(top, last);
       const below = some || arranged || last + 1 >= total ? undefined : (await window.rows(last + 1, last + 1))[0]?.id;
       const gone = rows.map(({ id }) => id);
-      if (await attempt(remove({ registerId: register.id, entries: gone }).unwrap())) dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: gone, before: below } }));
-      return;
+      if (!(await attempt(remove({ registerId: register.id, entries: gone }).unwrap()))) return;
+      dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: gone, before: below } }));
+      dispatch(dropped({ registerId: register.id, ids: gone }));
+      return notice('done', `${number.format(gone.length)} ${gone.length === 1 ? 'entry was' : 'entries were'} deleted. Ctrl Z brings ${gone.length === 1 ? 'it' : 'them'} back.`);
     }
     const block = await blockDto({ top, bottom: last, left: 0, right: 0 });
     await act({ deed: 'delete', block: { ...block, fields: [] } });

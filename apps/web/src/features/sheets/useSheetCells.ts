@@ -4,12 +4,14 @@ import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@de
 import { useMemo } from 'react';
 import type { CellLook } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
-import { useAppDispatch, useAppSelector } from '../../store.js';
+import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from '../../store.js';
 import { pickList } from '../bindings/pickList.js';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
 import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
+import { did } from '../entries/doneSlice.js';
 import { underWay } from '../entries/inFlight.js';
+import { began } from '../entries/newEntriesSlice.js';
 import { sendEdit } from '../entries/sendEdit.js';
 import { itemOf, shownValue } from '../entries/shownValue.js';
 import { useRequestsOfRegisterQuery } from '../requests/requestsApi.js';
@@ -91,7 +93,9 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     if (verdict?.verdict === 'refused') {
       const { message, suggestions, mayConfirm } = verdict;
       const refusal = { message, suggestions, ...(mayConfirm && { mayConfirm }) };
-      dispatch(drafted({ ...where, text, state: 'refused', ...refusal }));
+      const kept: Draft = { ...where, text, state: 'refused', ...refusal };
+      dispatch(drafted(kept));
+      dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: [], refused: [kept] } }));
       return { refusal };
     }
     dispatch(settled(where));
@@ -100,6 +104,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     if (value === held && verdict) return corrected ? { said: corrected } : {};
     const fills = verdict?.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
     const plan = planCascade(register.fields, withTexts(entry.cells, [[field.key, value], ...fills]), [field.key, ...fills.map(([key]) => key)], context);
+    // The blank row has the id of its entry already; with its first value it is one.
+    if (entry.version === 0) dispatch(beganOnce(register.id, { ...entry, cells: plan.cells }));
     void underWay(dispatch(sendEdit({ ...where, text: typed, expected: plan.cells, before: entry.cells, version: draft?.version ?? entry.version, ...(confirmed && { confirmed }) })));
     const filled = [...fills.map(([key, own]) => ({ field: key, value: own })), ...plan.filled];
     return { said: [corrected, followed({ ...plan, filled }, register)].filter(Boolean).join(' ') };
@@ -111,6 +117,11 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
   return { look, shown, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
 }
+
+/** Makes an entry of the blank row, unless it has been made. */
+const beganOnce = (registerId: string, entry: EntryView) => (dispatch: AppDispatch, getState: () => RootState) => {
+  if (getState().newEntries[registerId]?.blank === entry.id) dispatch(began({ registerId, entry }));
+};
 
 function optimistic(field: FieldView, text: string, locale: Me['house']['locale']): string {
   const parsed = field.rule ? undefined : parse(field.kind, text, locale);

@@ -2,7 +2,7 @@
 import { Box } from '@chakra-ui/react';
 import { isNumeric, lookAtPaste, type PasteLook, sourceTextFault } from '@dellum/core';
 import { useRef } from 'react';
-import { Grid, toClipboard, type Block, type EditorProps, type GridHandle, type Place } from '../../grid/index.js';
+import { Grid, toClipboard, type Block, type EditorProps, type GridHandle, type MenuLine, type Place } from '../../grid/index.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { GrowthRail, lanesOf, railWidth } from '../ranges/GrowthRail.js';
 import { RangeFindings } from '../ranges/RangeFindings.js';
@@ -64,7 +64,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
     if (entry ? text === shownText(source, { row, column }, locale) : text.trim() === '') return undefined;
     const fault = sourceTextFault(text);
     if (fault) return fault.message;
-    const stored = source.act(entry ? { act: 'write', cells: [{ entry: entry.id, field, text }] } : { act: 'insert', fields: [field], rows: [[text]] });
+    const stored = entry ? source.write(entry.id, field, text) : source.begin(source.blank, [{ field, text }]);
     void stored.then((done) => done || grid.current?.edit({ row, column }, text));
     return undefined;
   };
@@ -85,6 +85,31 @@ export function RegisterColumn(props: RegisterColumnProps) {
     if (entries.length === 0 || !possible) return;
     void source.act({ act: 'move', entries, ...(target && { before: target.id }) });
   };
+  /** A new row above another or below it, into which one types at once. */
+  const insertAt = (where: 'above' | 'below', { row }: Place) => {
+    const at = where === 'above' ? row : row + 1;
+    const before = source.entries[at];
+    grid.current?.go({ row: Math.min(at, source.entries.length), column: 0 });
+    if (before) void source.begin(crypto.randomUUID(), [], before.id);
+  };
+  const deleteRows = (block: Block) => {
+    const entries = source.rowsOf(block).map(({ id }) => id);
+    if (entries.length > 0) void source.act({ act: 'delete', entries });
+  };
+  const menu = (place: Place, block: Block): MenuLine[] => {
+    const rows = source.rowsOf(block).length;
+    const isBlank = place.row >= source.entries.length;
+    return [
+      { words: 'Edit', key: 'Enter', act: () => grid.current?.open(place) },
+      { words: 'Clear', key: 'Delete', off: isBlank, act: () => clear(block) },
+      { words: 'Undo', key: 'Ctrl Z', act: () => props.onAgain('undo') },
+      { words: 'New row above', key: 'Insert', apart: true, off: isBlank, act: () => insertAt('above', place) },
+      { words: 'New row below', key: 'Alt Insert', off: isBlank, act: () => insertAt('below', place) },
+      { words: 'Move up', key: 'Alt Shift ↑', off: isBlank || block.top === 0, act: () => moveRows(block, -1) },
+      { words: 'Move down', key: 'Alt Shift ↓', off: isBlank || block.bottom >= source.entries.length - 1, act: () => moveRows(block, 1) },
+      { words: rows > 1 ? `Delete ${rows} rows` : 'Delete the row', key: 'Ctrl Delete', off: isBlank, harms: true, act: () => deleteRows(block) },
+    ];
+  };
   const editor = (editing: EditorProps) => (
     <SourceCellEditor editing={editing} label={`${isList ? register.title : register.fields[editing.place.column]!.heading}, row ${editing.place.row + 1}`} commit={(text) => commit(editing.place, text)} />
   );
@@ -104,16 +129,23 @@ export function RegisterColumn(props: RegisterColumnProps) {
         gutterWidth={gutterWidth}
         gutter={(row) => <GrowthRail rails={source.rails} row={row} chosen={chosenRange} />}
         rowHeading={() => ''}
-        rowKey={(row) => (row === source.entries.length ? 'new' : source.entries[row]?.id)}
+        rowKey={(row) => (row === source.entries.length ? source.blank : source.entries[row]?.id)}
+        entersAcross={(row) => !isList && source.isNew(row)}
         look={(place) => lookOf(source, place, locale)}
         editText={(place) => shownText(source, place, locale)}
         editor={editor}
-        onSelect={(_active, block) => props.onSelect(block)}
+        onSelect={(active, block) => {
+          source.iAmIn(active.row);
+          props.onSelect(block);
+        }}
         onHeading={(column) => props.onField(register.fields[column]!.key)}
         onClear={clear}
         copy={(block) => toClipboard(source.rowsOf(block).map((_entry, row) => source.fieldsOf(block).map((_field, column) => shownText(source, { row: block.top + row, column: block.left + column }, locale))))}
         onPaste={paste}
         onMoveRows={moveRows}
+        onInsert={insertAt}
+        onDeleteRows={deleteRows}
+        menu={mayChange ? menu : undefined}
         onAgain={props.onAgain}
       />
       {mayChange && (

@@ -2,7 +2,7 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
 import { Floating } from '../../picker/Floating.js';
-import { RefusalNote } from '../../picker/PickerInput.js';
+import { arrowOut, RefusalNote } from '../../picker/PickerInput.js';
 import { inputStyle } from '../entries/CellEditor.js';
 
 interface SourceCellEditorProps {
@@ -33,11 +33,17 @@ export function SourceCellEditor({ editing, label, commit }: SourceCellEditorPro
     left.current = true;
     editing.leave(move);
   };
-  const keys = (event: KeyboardEvent) => {
+  const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     event.stopPropagation();
+    const out = replaces ? arrowOut(event) : undefined;
+    if (out) {
+      event.preventDefault();
+      take(out);
+    }
     if (event.key === 'Enter' || event.key === 'Tab') {
       event.preventDefault();
-      take(event.key === 'Enter' ? 'down' : event.shiftKey ? 'left' : 'right');
+      const [on, back]: readonly [Move, Move] = event.key === 'Enter' ? ['enter', 'backEnter'] : ['right', 'left'];
+      take(event.shiftKey ? back : on);
     }
     if (event.key === 'Escape') {
       event.preventDefault();

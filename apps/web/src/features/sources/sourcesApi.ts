@@ -1,5 +1,6 @@
 // Acts on lists and tables, and their slips, over the API.
 import type { ActDto, AnswerDto, EntryView, Outcome, Slip } from '@dellum/contract';
+import { grouped, withTexts } from '@dellum/core';
 import { api } from '../../api/api.js';
 import { entriesApi } from '../entries/entriesApi.js';
 
@@ -9,23 +10,43 @@ export const sourceTags = ['Register', 'Build', 'Slips', 'Lineage', 'Catalog', '
 export interface ActsArg {
   readonly registerId: string;
   readonly acts: readonly ActDto[];
-  readonly joins?: number | undefined;
-  /** New rows at the end are shown before they are stored. */
+  /** The act that these go on with, which may not be answered yet. */
+  readonly joins?: number | Promise<number | undefined> | undefined;
+  /** Sent when this is through. */
+  readonly after?: Promise<unknown>;
+  /** New rows, and cells written into them, are shown before they are stored. */
   readonly showAtOnce?: boolean;
 }
 
-/** The rows of an act as they will be, under ids of their own until the stored ones come. */
-const rowsShown = ({ fields = [], rows = [] }: ActDto): EntryView[] =>
-  rows.map((texts) => ({ id: crypto.randomUUID(), version: 1, cells: Object.fromEntries(texts.flatMap((text, at) => (text.trim() === '' ? [] : [[fields[at]!, text]]))) }));
+/** The rows of a list as they will be after some acts: new ones, and cells written into them. */
+function shownAfter(entries: readonly EntryView[], acts: readonly ActDto[]): EntryView[] {
+  let shown = [...entries];
+  for (const { act, rows = [], fields = [], entries: ids, before, cells = [] } of acts) {
+    if (act === 'write') {
+      const texts = grouped(cells, ({ entry }) => entry);
+      shown = shown.map((entry) => (texts.has(entry.id) ? { ...entry, cells: withTexts(entry.cells, texts.get(entry.id)!.map(({ field, text }) => [field, text] as const)) } : entry));
+    }
+    if (act !== 'insert') continue;
+    const made = rows.map((texts, at): EntryView => ({ id: ids?.[at] ?? crypto.randomUUID(), version: 1, cells: Object.fromEntries(texts.flatMap((text, column) => (text.trim() === '' ? [] : [[fields[column]!, text]]))) }));
+    const place = before === undefined ? -1 : shown.findIndex(({ id }) => id === before);
+    shown = place < 0 ? [...shown, ...made] : [...shown.slice(0, place), ...made, ...shown.slice(place)];
+  }
+  return shown;
+}
 
 export const sourcesApi = api.injectEndpoints({
   endpoints: (build) => ({
     slips: build.query<Slip[], void>({ query: () => '/slips', providesTags: ['Slips'] }),
     act: build.mutation<Outcome, ActsArg>({
-      query: ({ registerId, acts, joins }) => ({ path: `/registers/${registerId}/acts`, method: 'POST', body: { acts, ...(joins !== undefined && { joins }) } }),
+      async queryFn({ registerId, acts, joins, after }, _api, _options, ask) {
+        await after;
+        const joined = await joins;
+        const answer = await ask({ path: `/registers/${registerId}/acts`, method: 'POST', body: { acts, ...(joined !== undefined && { joins: joined }) } });
+        return answer.error ? { error: answer.error } : { data: answer.data as Outcome };
+      },
       async onQueryStarted({ registerId, acts, showAtOnce }, { dispatch, queryFulfilled }) {
         if (!showAtOnce) return;
-        const shown = dispatch(entriesApi.util.updateQueryData('listEntries', registerId, (entries) => void entries.push(...acts.flatMap(rowsShown))));
+        const shown = dispatch(entriesApi.util.updateQueryData('listEntries', registerId, (entries) => shownAfter(entries, acts)));
         const outcome = await queryFulfilled.catch(() => undefined);
         if (!outcome || outcome.data.slip) shown.undo();
       },

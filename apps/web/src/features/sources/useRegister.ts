@@ -1,7 +1,7 @@
 // A list or table of a source sheet: its entries, the rails over it, what is pending on it, and the acts one can do.
 import { railsOf, type Rail, type RegisterState } from '@dellum/core';
 import { registersOf, type ActDto, type BuildView, type EntryView, type FieldView, type Outcome, type RegisterView, type Slip } from '@dellum/contract';
-import { useMemo, useRef } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
 import { useListEntriesQuery } from '../entries/entriesApi.js';
@@ -26,6 +26,16 @@ export interface SourceRegister {
   fieldsOf(block: Block): readonly FieldView[];
   /** Does some acts together and says what came of them; false when they were refused. */
   act(...acts: readonly ActDto[]): Promise<boolean>;
+  /** The id that the row typed below the last one will have. */
+  readonly blank: string;
+  /** True for the row below the last one, and for a new row that one is still typing. */
+  isNew(row: number): boolean;
+  /** Notes which row one is in: a new row that is left is one like all others. */
+  iAmIn(row: number): void;
+  /** Makes a row at once, under an id of ours, above another one or at the end; what is typed into it is part of the same act. */
+  begin(id: string, cells: readonly { field: string; text: string }[], before?: string): Promise<boolean>;
+  /** Writes into a row; into a new one, as part of its beginning. */
+  write(id: string, field: string, text: string): Promise<boolean>;
   /** Does one part of a block; the parts join one act. Undefined when it was refused. */
   bringIn(acts: readonly ActDto[], joins: number | undefined): Promise<Outcome | undefined>;
   /** Says what came of a change; false when it failed. */
@@ -72,6 +82,28 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     queue.current = outcome;
     return outcome;
   };
+  const [blank, setBlank] = useState<string>(() => crypto.randomUUID());
+  const [typing, setTyping] = useState<string>();
+  /** The acts that made the rows of this page, by row. */
+  const beginnings = useRef(new Map<string, Promise<number | undefined>>());
+  const begin = (id: string, cells: readonly { field: string; text: string }[], before?: string): Promise<boolean> => {
+    if (id === blank) setBlank(crypto.randomUUID());
+    setTyping(id);
+    const acts: ActDto[] = [{ act: 'insert', entries: [id], fields: cells.map(({ field }) => field), rows: [cells.map(({ text }) => text)], ...(before !== undefined && { before }) }];
+    // Shown at once, sent in its turn.
+    const sent = sendActs({ registerId: register.id, acts, showAtOnce: true, after: queue.current }).unwrap();
+    const done = told(sent);
+    queue.current = done;
+    beginnings.current.set(id, sent.then(({ act: made }) => made).catch(() => undefined));
+    return done;
+  };
+  const write = (id: string, field: string, text: string): Promise<boolean> => {
+    const acts: ActDto[] = [{ act: 'write', cells: [{ entry: id, field, text }] }];
+    if (id !== typing) return act(...acts);
+    const done = told(sendActs({ registerId: register.id, acts, showAtOnce: true, after: queue.current, joins: beginnings.current.get(id) }).unwrap());
+    queue.current = done;
+    return done;
+  };
   const attempt = useTry();
   const bringIn = (acts: readonly ActDto[], joins: number | undefined) => attempt(sendActs({ registerId: register.id, acts, joins, showAtOnce: true }).unwrap());
   const state = useMemo<RegisterState | undefined>(() => entries && { id: register.id, heading: register.title, fields: register.fields, entries }, [register, entries]);
@@ -88,6 +120,13 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     rowsOf: ({ top, bottom }) => entries.slice(top, bottom + 1),
     fieldsOf: ({ left, right }) => register.fields.slice(left, right + 1),
     act,
+    blank,
+    isNew: (row) => row === entries.length || (typing !== undefined && entries[row]?.id === typing),
+    iAmIn: (row) => {
+      if (typing !== undefined && entries[row]?.id !== typing) setTyping(undefined);
+    },
+    begin,
+    write,
     bringIn,
     told,
   };
