@@ -198,4 +198,6 @@ export interface FieldCount {
   readonly fieldId: string;
   readonly held: number;
   readonly outside: number;
+  /** Of those outside, entries that hold nothing where something must stand. */
+  readonly blank: number;
 }

@@ -107,8 +107,14 @@ export class RuleDto {
   others: Rule['others'] = 'refuse';
 
   @IsString()
-  @MaxLength(200, { message: 'Keep the hint under 200 characters.' })
+  @MaxLength(400, { message: 'Keep the hint under 400 characters.' })
   hint = '';
+
+  /** What stands over the hint. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(60, { message: 'Keep the title of the hint under 60 characters.' })
+  hintTitle?: string;
 
   @IsString()
   @MaxLength(200, { message: 'Keep the refusal text under 200 characters.' })

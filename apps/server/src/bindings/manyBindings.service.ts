@@ -5,7 +5,7 @@ import type { FieldCount, RuleImpact, SetRulesDto } from '@dellum/contract';
 import { BuildService, entryFieldWithId, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { entriesIn, Outside } from '../counts/outside.js';
+import { countOf, entriesIn, Outside } from '../counts/outside.js';
 import { Database, type Reader } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
 import { Ledger } from '../ledger/ledger.js';
@@ -33,7 +33,7 @@ export class ManyBindingsService {
     const build = await this.builds.now(caller.houseId);
     const fields = [...build.fields.values()].filter((field) => !build.registers.get(field.registerId)!.source);
     const found = await this.outside.of(this.database.kysely, build, fields);
-    return fields.map(({ id }) => ({ fieldId: id, held: found.get(id)!.held, outside: entriesIn(found.get(id)!) }));
+    return fields.map((field) => countOf(field, found));
   }
 
   async trial(caller: Caller, dto: SetRulesDto): Promise<RuleImpact[]> {
@@ -44,8 +44,7 @@ export class ManyBindingsService {
     const now = await this.outside.of(db, build, fields);
     const then = await this.outside.of(db, build, wanted.map((one) => ('unfit' in one ? one.field : { ...one.field, rule: one.rule })));
     return wanted.map((one) => {
-      const { id } = one.field;
-      return { fieldId: id, held: now.get(id)!.held, now: entriesIn(now.get(id)!), outside: entriesIn(then.get(id)!), ...('unfit' in one && { unfit: one.unfit }) };
+      return { ...countOf(one.field, then), held: now.get(one.field.id)!.held, now: entriesIn(now.get(one.field.id)!), ...('unfit' in one && { unfit: one.unfit }) };
     });
   }
 

@@ -1,5 +1,5 @@
 // From the rule as it came over HTTP to the one that the core knows; everything it names must be there.
-import { clean, isNumeric, newRule, parse, sourceTextFault, type Begins, type DayBound, type Filter, type JudgedField, type NumberBound, type Rule, type RuleBase } from '@dellum/core';
+import { clean, isNumeric, isOfKind, kindLabel, newRule, sourceTextFault, type Begins, type DayBound, type Filter, type JudgedField, type NumberBound, type Rule, type RuleBase } from '@dellum/core';
 import type { DayBoundDto, NumberBoundDto, RuleDto } from '@dellum/contract';
 import { fieldWithKey } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -40,21 +40,27 @@ function filterOf(dto: RuleDto['where'], register: RegisterBuild): Filter | null
 }
 
 /** What a new entry begins with; a value is stored as the kind of the field stores it. */
-function beginsOf(build: HouseBuild, dto: RuleDto, field: FieldBuild): Begins {
+function beginsOf(dto: RuleDto, field: FieldBuild): Begins {
   const { begins } = dto;
   if (!begins || begins.with !== 'value') return { with: begins?.with ?? 'empty', value: '' };
-  const parsed = parse(field.kind, clean(begins.value), build.locale);
-  if (!parsed.ok) throw new ProblemError('not-valid', parsed.reason, { faults: { begins: parsed.reason } });
-  return { with: 'value', value: parsed.value };
+  return { with: 'value', value: storedValue(clean(begins.value), field, 'begins') };
 }
 
-function typedValues(build: HouseBuild, values: readonly string[], field: FieldBuild): string[] {
+/**
+ * A rule holds values as they are stored, never texts as they are typed: read as a text again, 0.1 of a percentage would
+ * become 0.001 each time the rule is set.
+ */
+function storedValue(value: string, { kind, heading }: FieldBuild, part: string): string {
+  if (isOfKind(kind, value)) return value;
+  const reason = `“${value}” is not how ${heading} stores ${kindLabel(kind)}.`;
+  throw new ProblemError('not-valid', reason, { faults: { [part]: reason } });
+}
+
+function typedValues(values: readonly string[], field: FieldBuild): string[] {
   const read = values.map(clean).filter((value) => value !== '').map((value) => {
     const fault = sourceTextFault(value);
     if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
-    const parsed = parse(field.kind, value, build.locale);
-    if (!parsed.ok) throw new ProblemError('not-valid', parsed.reason, { faults: { values: parsed.reason } });
-    return parsed.value;
+    return storedValue(value, field, 'values');
   });
   return [...new Set(read)];
 }
@@ -62,7 +68,7 @@ function typedValues(build: HouseBuild, values: readonly string[], field: FieldB
 /** The rule as it is stored. What it says beyond its kind is left aside. */
 export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Rule {
   const register = build.registers.get(field.registerId)!;
-  const base: RuleBase = { mayBeBlank: dto.mayBeBlank, others: dto.others, hint: dto.hint, refusalText: dto.refusalText, begins: beginsOf(build, dto, field), noRepeats: dto.noRepeats, where: filterOf(dto.where, register) };
+  const base: RuleBase = { mayBeBlank: dto.mayBeBlank, others: dto.others, hint: dto.hint, ...(dto.hintTitle && { hintTitle: dto.hintTitle }), refusalText: dto.refusalText, begins: beginsOf(dto, field), noRepeats: dto.noRepeats, where: filterOf(dto.where, register) };
   const rule = newRule(dto.kind, base);
   switch (rule.kind) {
     case 'catalog': {
@@ -75,7 +81,7 @@ export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Ru
       return { ...rule, catalogId, level: dto.level ?? (parents.length > 0 ? parents.length : null), parents: [...new Set(parents)], blankParent: dto.blankParent ?? 'nothing', misfit: dto.misfit ?? 'clear', fillsSingle: dto.fillsSingle ?? false, day, fitting, brings, picking: { ...rule.picking, ...dto.picking } };
     }
     case 'typed':
-      return { ...rule, values: typedValues(build, dto.values ?? [], field), picking: { ...rule.picking, ...dto.picking } };
+      return { ...rule, values: typedValues(dto.values ?? [], field), picking: { ...rule.picking, ...dto.picking } };
     case 'date':
       return { ...rule, from: dayBound(dto.from, register, field, 'from'), until: dayBound(dto.until, register, field, 'until') };
     case 'number':

@@ -5,7 +5,7 @@ import type { FieldCount, Lineage } from '@dellum/contract';
 import { BuildService, boundFields, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CarriesStore } from '../carries/carries.store.js';
-import { entriesIn, Outside } from '../counts/outside.js';
+import { countOf, Outside } from '../counts/outside.js';
 import { Database } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
 import { notFound } from '../problems/index.js';
@@ -86,7 +86,7 @@ export class LineageService {
 
   private async fieldCounts(build: HouseBuild, fields: readonly FieldBuild[]): Promise<FieldCount[]> {
     const found = await this.outside.of(this.database.kysely, build, fields);
-    return fields.map(({ id }) => ({ fieldId: id, held: found.get(id)!.held, outside: entriesIn(found.get(id)!) }));
+    return fields.map((field) => countOf(field, found));
   }
 }
 

@@ -1,11 +1,13 @@
 // Which entries hold what their rule does not find right. Computed from the distinct values of a field, or where its rule
 // depends on other fields of the entry, from the distinct combinations; never stored.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, carried, catalogIdOf, readsOf, stands, type Cells } from '@dellum/core';
+import { blankIsWrong, canBeOutside, carried, catalogIdOf, readsOf, stands, type Cells } from '@dellum/core';
+import type { FieldCount } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
 import type { Reader } from '../database/database.js';
+import { PlacesStore } from '../entries/places.store.js';
 import { Counts } from './counts.js';
 
 /** A value with what its rule reads besides, as rows hold it, and how many entries do. */
@@ -22,6 +24,12 @@ export interface Found {
 const sum = (rows: readonly Held[]): number => rows.reduce((total, { entries }) => total + entries, 0);
 export const entriesIn = ({ outside }: Found): number => sum(outside);
 
+/** What is found in a field, in numbers. */
+export const countOf = ({ id, key }: FieldBuild, found: ReadonlyMap<string, Found>): FieldCount => {
+  const { held, outside } = found.get(id)!;
+  return { fieldId: id, held, outside: sum(outside), blank: sum(outside.filter(({ cells }) => !(key in cells))) };
+};
+
 /** Fields that some reading of a register knows under these keys. */
 const mostKnown = 500;
 
@@ -33,6 +41,7 @@ export class Outside {
   constructor(
     private readonly counts: Counts,
     private readonly catalogs: CompiledCatalogs,
+    private readonly places: PlacesStore,
   ) {}
 
   /** What is held and outside in some fields; a field may carry a rule that is only tried. */
@@ -57,7 +66,8 @@ export class Outside {
           // What fails because of its parent counts where the parent does.
           return !standing.right && standing.code !== 'parent outside';
         };
-        return [field.id, { held: several.get(field.id) ?? sum(rows), outside: rows.filter(isOutside) }];
+        const filled = several.get(field.id) ?? sum(rows.filter(({ cells }) => field.key in cells));
+        return [field.id, { held: filled, outside: rows.filter(isOutside) }];
       }),
     );
   }
@@ -66,11 +76,21 @@ export class Outside {
     const alone = fields.filter(({ rule }) => readsOf(rule).length === 0);
     const counts = await this.counts.ofFields(db, build.houseId, alone.map(({ id }) => id));
     const held = new Map(alone.map(({ id, key }) => [id, [...(counts.get(id) ?? [])].map(([value, entries]): Held => ({ cells: { [key]: value }, entries }))] as const));
+    for (const field of alone.filter(blankIsWrong)) {
+      const blanks = await this.blanks(db, build.houseId, field, held.get(field.id)!);
+      if (blanks > 0) held.get(field.id)!.push({ cells: {}, entries: blanks });
+    }
     const depending = fields.filter(({ rule }) => readsOf(rule).length > 0);
     if (depending.length === 0) return held;
     const seq = await this.momentOf(db, build.houseId);
     for (const [id, rows] of await Promise.all(depending.map(async (field) => [field.id, await this.combinations(db, build.houseId, field, seq)] as const))) held.set(id, [...rows]);
     return held;
+  }
+
+  /** How many entries hold nothing in a field. */
+  private async blanks(db: Reader, houseId: string, { registerId, key, kind }: FieldBuild, held: readonly Held[]): Promise<number> {
+    const total = await this.places.total(db, { houseId, registerId });
+    return total - (kind === 'several values' ? await this.counts.filled(db, houseId, registerId, key) : sum(held));
   }
 
   private async momentOf(db: Reader, houseId: string): Promise<number> {
@@ -81,13 +101,13 @@ export class Outside {
   /** The distinct combinations of a field with those its rule reads. Costs a look at every entry, once a change of the house. */
   private async combinations(db: Reader, houseId: string, field: FieldBuild, seq: number): Promise<readonly Held[]> {
     const keys = [field.key, ...readsOf(field.rule)];
-    const id = `${houseId}/${field.id}`;
+    const id = `${houseId}/${field.id}/${blankIsWrong(field)}`;
     const known = this.known.get(id);
     if (known?.seq === seq && known.rule === keys.join()) return known.held;
     const texts = sql.join(keys.map((key) => sql`cells ->> ${key}`));
     const { rows } = await sql<{ texts: (string | null)[]; entries: number }>`
       select array[${texts}] as texts, count(*) as entries from entries
-      where house_id = ${houseId} and register_id = ${field.registerId} and cells ? ${field.key} group by 1`.execute(db);
+      where house_id = ${houseId} and register_id = ${field.registerId} and ${blankIsWrong(field) ? sql`true` : sql`cells ? ${field.key}`} group by 1`.execute(db);
     const held = rows.map((row): Held => ({ cells: Object.fromEntries(keys.flatMap((key, at) => (row.texts[at] === null ? [] : [[key, row.texts[at]!]]))), entries: row.entries }));
     if (this.known.size >= mostKnown) this.known.clear();
     this.known.set(id, { seq, rule: keys.join(), held });

@@ -6,6 +6,7 @@ import { fromBoth, fromClipboard, toHtml } from './clipboard.js';
 import { Headings } from './Headings.js';
 import { GridRow } from './GridRow.js';
 import { actOf, step, type GridAct } from './keys.js';
+import { CellHint } from './CellHint.js';
 import { CellMenu } from './CellMenu.js';
 import { isIn, leaveGrid } from './leaveGrid.js';
 import { blockOf, inBlock, isSingle, lefts, type Block, type CellLook, type EditorProps, type GridProps, type MenuLine, type Move, type Place } from './models.js';
@@ -25,6 +26,7 @@ export function Grid(props: GridProps) {
   const selection = useSelection(rowCount, columns.length, startRow, props.onSelect);
   const pointer = usePointer(scroller, selection, columns.length);
   const [editing, setEditing] = useState<Editing>();
+  const [focused, setFocused] = useState(false);
   const [menuAt, setMenuAt] = useState<{ x: number; y: number; lines: readonly MenuLine[] }>();
   const wantsFocus = useRef(props.takesFocus ?? false);
   const activeRow = selection.active.row;
@@ -191,6 +193,13 @@ export function Grid(props: GridProps) {
   }, []);
   const onRow = useCallback((event: MouseEvent, row: number) => now.current.pointer.onRow(event, row), []);
 
+  // Only who works in the grid is told.
+  const [hintAt, setHintAt] = useState<HTMLElement | null>(null);
+  const hint = props.hint?.(selection.active);
+  useLayoutEffect(() => {
+    setHintAt(focused ? (cellAt({ row: activeAtRow, column: activeAtColumn }) ?? null) : null);
+  }, [activeAtRow, activeAtColumn, editing, rows.length, focused]);
+
   const headingHeight = hideHeadings ? 0 : 46;
   const headWidth = props.rowHeading ? 0 : rowHeadWidth;
   const width = gutterWidth + headWidth + columns.reduce((sum, column) => sum + column.width, 0);
@@ -214,10 +223,13 @@ export function Grid(props: GridProps) {
       onPaste={paste}
       onFocus={(event) => {
         wantsFocus.current = true;
+        setFocused(true);
         isIn(event.currentTarget);
       }}
       onBlur={(event) => {
-        if (!event.currentTarget.contains(event.relatedTarget)) wantsFocus.current = false;
+        if (event.currentTarget.contains(event.relatedTarget)) return;
+        wantsFocus.current = false;
+        setFocused(false);
       }}
     >
       {!hideHeadings && <Headings columns={columns} gutterWidth={gutterWidth} headWidth={headWidth} chosen={props.chosenColumn} lefts={stand} onHeading={props.onHeading} onWidth={props.onWidth} onMoveColumn={props.onMoveColumn} />}
@@ -247,6 +259,7 @@ export function Grid(props: GridProps) {
           />
         ))}
       </div>
+      {hint && hintAt && <CellHint hint={hint} anchor={hintAt} />}
       {menuAt && (
         <CellMenu
           at={menuAt}

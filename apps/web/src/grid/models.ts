@@ -45,6 +45,12 @@ export interface CellLook {
 /** Where to go when the editor of a cell is left; Enter goes down, or on to the next cell where the row says so. */
 export type Move = 'stay' | 'enter' | 'backEnter' | 'down' | 'up' | 'right' | 'left';
 
+/** What a cell says on arrival. */
+export interface Hint {
+  readonly title?: string | undefined;
+  readonly text: string;
+}
+
 /** One line of the menu of a cell. */
 export interface MenuLine {
   readonly words: string;
@@ -91,6 +97,8 @@ export interface GridProps {
   onDeleteRows?(block: Block): void;
   /** Finds in what the grid shows. */
   onFind?(): void;
+  /** What a cell says when one arrives there. */
+  hint?(place: Place): Hint | undefined;
   onVisible?(first: number, last: number): void;
   /** The active cell and the block around it; undefined when the grid is left. */
   onSelect?(active: Place, block: Block): void;

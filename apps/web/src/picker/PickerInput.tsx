@@ -106,7 +106,7 @@ export function PickerInput(props: PickerInputProps) {
   /** What Enter would take. */
   const chosen = (): string => {
     if (!refusal) return picker.open ? (picker.choice ?? text) : text;
-    return suggestions[suggested] ?? (suggested > 0 || suggestions.length > 0 ? (picker.matches[suggested - suggestions.length]?.item.value ?? text) : text);
+    return suggestions[suggested] ?? (suggested > 0 || suggestions.length > 0 ? (picker.textAt(suggested - suggestions.length) ?? text) : text);
   };
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.nativeEvent.isComposing) return;

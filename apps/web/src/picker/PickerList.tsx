@@ -71,7 +71,7 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
             if (!match) return null;
             const { item, spans, otherName } = match;
             return (
-              <div key={item.value} {...shared} className={index === at ? 'at' : undefined} aria-selected={picked ? picked.has(item.label) : index === at} onMouseDown={press(item.value)}>
+              <div key={item.value} {...shared} className={index === at ? 'at' : undefined} aria-selected={picked ? picked.has(item.label) : index === at} onMouseDown={press(list.textOf(item))}>
                 <span className="label">
                   {picked && <span className="picked">{picked.has(item.label) && <Check size={12} aria-hidden />}</span>}
                   {item.colour && (
@@ -79,7 +79,7 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
                       <ItemMark colour={item.colour} />
                     </span>
                   )}
-                  <Marked text={item.label} spans={spans} />
+                  <Marked text={list.shownOf(item)} spans={list.shownOf(item) === item.label ? spans : []} />
                 </span>
                 <span className="second">{otherName ? `also “${otherName}”` : secondColumn(item)}</span>
               </div>

@@ -1,6 +1,6 @@
 // The editor of several values: what is chosen stands as tokens, and typing is the search for the next one.
 import { Box, HStack, IconButton } from '@chakra-ui/react';
-import { lookUp, readTypedList, writeTypedList, type Locale, type OtherValues } from '@dellum/core';
+import { readTypedList, writeTypedList, type Locale, type OtherValues } from '@dellum/core';
 import { X } from 'lucide-react';
 import { useEffect, useId, useState, type KeyboardEvent } from 'react';
 import type { PickList } from '../features/bindings/pickList.js';
@@ -51,13 +51,13 @@ export function SeveralInput(props: SeveralInputProps) {
   };
   /** The first value that the list does not have is replaced by a suggestion. */
   const mend = (value: string) => {
-    const wrong = chosen.find((known) => list && lookUp(list.catalog, known).found === 'nothing');
+    const wrong = chosen.find((known) => list && list.means(known).found === 'nothing');
     if (wrong === undefined) change([...chosen, value], '');
     else change(chosen.map((known) => (known === wrong ? value : known)), part);
   };
   /** Adds what is typed, in the spelling of the list; what it already has stays. */
   const add = (typed: string) => {
-    const means = list && lookUp(list.catalog, typed);
+    const means = list?.means(typed);
     const value = means?.found === 'item' ? means.item.label : typed.trim();
     change(chosen.includes(value) ? chosen : [...chosen, value], '');
   };

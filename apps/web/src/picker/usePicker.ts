@@ -1,5 +1,5 @@
 // The state of a picker: what is typed, what matches, which one is chosen.
-import { lookUp, search, type Match, type OtherValues } from '@dellum/core';
+import { search, type Match, type OtherValues } from '@dellum/core';
 import { useCallback, useState, type KeyboardEvent } from 'react';
 import type { PickList } from '../features/bindings/pickList.js';
 
@@ -18,6 +18,8 @@ export interface Picker {
   /** The value that Enter would take: one that was chosen, or the first match of a text that means none by itself. */
   readonly choice: string | undefined;
   setOpen(open: boolean): void;
+  /** The text that the match of a line types. */
+  textAt(line: number): string | undefined;
   /** Forgets the choice; called when the text changes. */
   retype(): void;
   /** Makes the matches up to a line ready to be shown. */
@@ -34,13 +36,17 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
   const untouched = text === initial.held;
   const query = untouched ? '' : text;
   const { matches, total } = list ? search(list.search, query, ready, list.picking.search) : { matches: [], total: 0 };
-  const means = list && text.trim() !== '' && lookUp(list.catalog, text).found !== 'nothing';
+  const means = list && text.trim() !== '' && list.means(text).found !== 'nothing';
   const offersNew = list !== undefined && (others === 'request' || others === 'add') && query.trim() !== '' && !means;
   const options = total + (offersNew ? 1 : 0);
   const firstByItself = query.trim() !== '' && !means && (others === 'refuse' || offersNew) && options > 0 ? 0 : undefined;
-  const held = untouched ? matches.findIndex(({ item }) => item.value === initial.held) : -1;
+  const held = untouched ? matches.findIndex(({ item }) => (list!.textOf(item) === initial.held || list!.shownOf(item) === initial.held)) : -1;
   const at = chosen !== undefined && chosen < options ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
-  const valueAt = (place: number) => (place < total ? matches[place]?.item.value : text);
+  const textAt = (place: number): string | undefined => {
+    const match = matches[place];
+    return match && list?.textOf(match.item);
+  };
+  const valueAt = (place: number) => (place < total ? textAt(place) : text);
   const choice = chosen !== undefined && at !== undefined ? valueAt(at) : firstByItself === undefined ? undefined : valueAt(0);
 
   const reach = useCallback((line: number) => setReady((before) => (line + 8 < before ? before : Math.max(line + firstReady, before * 4))), []);
@@ -58,7 +64,7 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
     event.preventDefault();
     return true;
   };
-  return { matches, total, untouched, offersNew, reach, open: open && list !== undefined, at, choice, setOpen, retype: () => {
+  return { matches, total, textAt, untouched, offersNew, reach, open: open && list !== undefined, at, choice, setOpen, retype: () => {
       setChosen(undefined);
       setReady(firstReady);
     }, onKey };

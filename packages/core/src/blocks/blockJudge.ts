@@ -2,7 +2,7 @@
 // with distinct texts; a repeated cell costs one lookup.
 import type { Cells } from '../registers/index.js';
 import { isBlank } from '../text/index.js';
-import { judge, readsOf, type JudgeContext, type JudgedField, type Verdict, type VerdictCode } from '../rules/index.js';
+import { judge, meansHeld, readsOf, type JudgeContext, type JudgedField, type Verdict, type VerdictCode } from '../rules/index.js';
 
 /** Verdicts that another value held in the cell can turn: what a cell held it may take back in any spelling. */
 const turnedByHeld: ReadonlySet<VerdictCode> = new Set(['retired', 'not yet valid', 'no longer valid', 'condition']);
@@ -16,7 +16,7 @@ function remembering(field: JudgedField, known: Map<string, Verdict>, contextOf:
   return (text, entry, held) => {
     let verdict = known.get(text);
     if (held !== '') {
-      if (text === held) return { verdict: 'taken', value: held };
+      if (!isBlank(text) && meansHeld(field, text, held, contextOf(entry))) return { verdict: 'taken', value: held };
       // Of several values, those that the cell holds are looked at in another light than new ones.
       if (field.kind === 'several values') return judge(field, text, { ...contextOf(entry), held });
       // Emptying a cell is another thing than leaving it empty.

@@ -8,7 +8,7 @@ export { mostUsed, orderClause } from './order.js';
 export { behindOf, cycleThrough, dependents, hasParents, namingCatalogs, ofRanges, rangesOf, readsDirectly } from './dependencies.js';
 export { isOffered, validityOn } from './validity.js';
 export { compileCatalog, itemsAtLevel } from './compile.js';
-export { itemWithValue, lookUp } from './lookUp.js';
+export { itemWithValue, lookUp, lookUpName } from './lookUp.js';
 export { search, searchIndex, type Match, type Matches, type SearchIndex, type Span } from './search.js';
 export { nearest } from './nearest.js';
 export { packItems, unpackItems, type PackedItems } from './pack.js';

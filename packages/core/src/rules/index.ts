@@ -1,5 +1,5 @@
 export * from './models.js';
-export { canBeOutside, catalogIdOf, fieldsNamedBy, judge, readsOf, ruleHere, rulesFor, ruleTitle, stands } from './judge.js';
+export { blankIsWrong, canBeOutside, catalogIdOf, fieldsNamedBy, judge, meansHeld, readsOf, ruleHere, rulesFor, ruleTitle, stands } from './judge.js';
 export { closedHere, offerOf, type Offer } from './catalogRule.js';
 export { typedList } from './typedRule.js';
 export { patternFault, patternOf } from './patternRule.js';
@@ -9,4 +9,4 @@ export { forbidsRule, ruleFaults } from './faults.js';
 export { chainRules, newRule, plainPicking, ruleBase } from './make.js';
 export { cellsOfNew } from './begins.js';
 export { planCascade, type CascadeField, type CascadePlan } from './cascadePlan.js';
-export { picksFrom } from './list.js';
+export { meantIn, picksFrom, textOfItem } from './list.js';

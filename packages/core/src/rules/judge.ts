@@ -56,8 +56,11 @@ function unfit(text: string, field: JudgedField): Verdict | undefined {
 /** The rule's own refusal text with what was typed and the heading in their places. */
 const ownWords = (text: string, typed: string, field: JudgedField): string => text.replaceAll('{value}', typed).replaceAll('{field}', field.heading);
 
+/** What is said of these is always in Dellum's words: nothing was typed that the rule could speak of. */
+const ownReasons: ReadonlySet<VerdictCode> = new Set(['blank', 'wrong kind', 'parent blank', 'ambiguous']);
+
 function refused(rule: Rule | null, typed: string, field: JudgedField, { code, message, suggestions = [] }: Extract<Finding, { right: false }>, mayConfirm = false): Verdict {
-  const words = rule?.refusalText ? ownWords(rule.refusalText, typed, field) : message;
+  const words = rule?.refusalText && !ownReasons.has(code) ? ownWords(rule.refusalText, typed, field) : message;
   const meant = suggestions.length > 0 ? ` Did you mean ${orList(suggestions)}?` : '';
   return { verdict: 'refused', code, message: words + meant, suggestions, ...(mayConfirm && { mayConfirm }) };
 }
@@ -126,10 +129,18 @@ function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeCon
   return { verdict: 'taken', value, ...(corrected && { corrected }), ...(fills && { fills }) };
 }
 
+/** Whether a text that is not blank means what the cell holds: it may always be taken back. */
+export function meansHeld({ kind }: Pick<JudgedField, 'kind'>, text: string, held: string, { locale, today }: Pick<JudgeContext, 'locale' | 'today'>): boolean {
+  if (held === '') return false;
+  if (kind === 'text' || kind === 'several values' || !isOfKind(kind, held)) return text === held;
+  const parsed = parse(kind, text, locale, today);
+  return parsed.ok && parsed.value === held;
+}
+
 /** Judges what someone types into a field now. The text is what was typed, as it was typed. */
 export function judge(field: JudgedField, text: string, context: JudgeContext): Verdict {
   const held = context.held ?? '';
-  if (!context.answering && (text === held || (isBlank(text) && held === ''))) return { verdict: 'taken', value: held };
+  if (!context.answering && (isBlank(text) ? held === '' : meansHeld(field, text, held, context))) return { verdict: 'taken', value: held };
   const fault = unfit(text, field);
   if (fault) return fault;
   const rule = ruleHere(field, context);
@@ -140,10 +151,15 @@ export function judge(field: JudgedField, text: string, context: JudgeContext): 
   return { verdict: 'refused', code: 'wrong kind', message: parsed.reason, suggestions: [] };
 }
 
-/** Judges a stored value as it stands; what it finds not right is *outside*. Never rewrites. */
+const mustBeFilled = ({ mayBeBlank, others }: Rule): boolean => !mayBeBlank && others !== 'accept';
+
+/** Whether a blank cell can be wrong in the field. */
+export const blankIsWrong = ({ rule }: Pick<JudgedField, 'rule'>): boolean => rule !== null && mustBeFilled(rule);
+
+/** Judges a stored value as it stands, blank for none; what it finds not right is *outside*. Never rewrites. */
 export function stands(field: JudgedField, value: string, context: JudgeContext): Standing {
-  if (value === '') return { right: true };
   const rule = ruleHere(field, context);
+  if (value === '') return rule && mustBeFilled(rule) ? { right: false, code: 'blank', message: `${field.heading} must not be blank.` } : { right: true };
   if (rule) return rule.others === 'accept' ? { right: true } : kindOf(rule.kind).stands(rule, value, field, context);
   if (isOfKind(field.kind, value)) return { right: true };
   return { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` };
@@ -151,7 +167,8 @@ export function stands(field: JudgedField, value: string, context: JudgeContext)
 
 /** False for fields in which every stored value is right, so that nobody needs to look at them one by one. */
 export function canBeOutside({ rule, kind }: JudgedField): boolean {
-  return rule ? rule.others !== 'accept' && !(rule.kind === 'plain' && kind === 'text') : kind !== 'text';
+  if (!rule) return kind !== 'text';
+  return rule.others !== 'accept' && (mustBeFilled(rule) || rule.kind !== 'plain' || kind !== 'text');
 }
 
 /** The other fields of the entry on which it depends whether a value is right, each once. */

@@ -1,6 +1,6 @@
 // Judging against a list of items: found by value, label, other name or another way of writing one of them.
-import { itemWithValue, lookUp, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
-import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind } from '../values/index.js';
+import { itemWithValue, lookUp, lookUpName, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
+import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind, type Locale } from '../values/index.js';
 import type { Finding, JudgeContext, Rule } from './models.js';
 
 /** How many values of a list a field takes: "one value", "several values", "up to 3 values". */
@@ -26,12 +26,22 @@ export function closedOn(item: Item, listTitle: string, day: string | undefined,
   return undefined;
 }
 
+/** The text that means an item when it is typed or picked: its value, in the way of the house. */
+export const textOfItem = ({ value }: Item, kind: FieldKind, locale: Locale): string => (kind === 'several values' ? value : format(kind, value, locale));
+
 /** The item whose value is what the text means by the kind of the field: 7,50 % is the 0.075 of the list. */
-function byKind(list: Catalog, text: string, kind: FieldKind, context: JudgeContext): Lookup | undefined {
-  const parsed = kind === 'text' ? undefined : parse(kind, text, context.locale, context.today);
-  const item = parsed?.ok ? itemWithValue(list, parsed.value) : undefined;
+function byKind(list: Catalog, text: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): Lookup | undefined {
+  const parsed = parse(kind, text, context.locale, context.today);
+  const item = parsed.ok ? itemWithValue(list, parsed.value) : undefined;
   return item && { found: 'item', item, by: 'value' };
 }
+
+/**
+ * The item that a typed text means in a field of this kind. It is read by the kind: 1 in a percentage is never the stored
+ * 1, which is 100 %.
+ */
+export const meantIn = (list: Catalog, text: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): Lookup =>
+  kind === 'text' || kind === 'several values' ? lookUp(list, text) : (byKind(list, text, kind, context) ?? lookUpName(list, text));
 
 /** The label of a value where it means that value alone, else the value: what people know it by. */
 function shownAs(list: Catalog, value: string): string {
@@ -42,7 +52,7 @@ function shownAs(list: Catalog, value: string): string {
 
 /** Finds the item that a text means in a field of this kind. `closed` says why an item that was found cannot be chosen. */
 export function findIn(list: Catalog, text: string, kind: FieldKind, context: JudgeContext, closed: (item: Item) => Extract<Finding, { right: false }> | undefined): Finding {
-  const found = byKind(list, text, kind, context) ?? lookUp(list, text);
+  const found = meantIn(list, text, kind, context);
   if (found.found === 'ambiguous') return ambiguous(text, found);
   if (found.found === 'nothing') return { right: false, code: 'outside', message: `“${text}” is not in ${list.title}.`, suggestions: context.suggest ? nearest(list, text).map((value) => shownAs(list, value)) : [] };
   return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, text, kind);

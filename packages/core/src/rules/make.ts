@@ -8,8 +8,8 @@ export const ruleBase: RuleBase = { mayBeBlank: true, others: 'refuse', hint: ''
 
 /** A rule of a kind with nothing set yet; what both kinds say stays as it is in `before`. */
 export function newRule(kind: Rule['kind'], before: RuleBase = ruleBase): Rule {
-  const { mayBeBlank, others, hint, refusalText, begins, noRepeats, where } = before;
-  const base: RuleBase = { mayBeBlank, others, hint, refusalText, begins, noRepeats, where };
+  const { mayBeBlank, others, hint, hintTitle, refusalText, begins, noRepeats, where } = before;
+  const base: RuleBase = { mayBeBlank, others, hint, ...(hintTitle && { hintTitle }), refusalText, begins, noRepeats, where };
   switch (kind) {
     case 'catalog':
       return { ...base, kind, catalogId: '', level: null, parents: [], blankParent: 'nothing', misfit: 'clear', fillsSingle: false, day: null, fitting: [], brings: [], picking: plainPicking };

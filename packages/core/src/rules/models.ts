@@ -21,7 +21,9 @@ export interface RuleBase {
   readonly others: OtherValues;
   /** Shown when the field gets the focus; empty for none. */
   readonly hint: string;
-  /** Said when a value is refused; empty for Dellum's own words. `{value}` and `{field}` stand for what was typed and the heading. */
+  /** What stands over the hint; absent for none. */
+  readonly hintTitle?: string;
+  /** Said when a value breaks the rule; empty for Dellum's own words. `{value}` and `{field}` stand for what was typed and the heading. */
   readonly refusalText: string;
   readonly begins: Begins;
   /** No two entries of the register hold the same value. */
@@ -209,6 +211,8 @@ export interface RuleNames {
   readonly locale: Locale;
   /** True where the field holds several values. */
   readonly several?: boolean;
+  /** The kind of the field: its values are shown in the way of the house. */
+  readonly kind?: FieldKind;
   catalog(id: string): string;
   field(key: FieldId): string;
 }

@@ -15,7 +15,7 @@ function beginningWords({ begins }: Rule, names: RuleNames): string {
     case 'empty':
       return 'empty';
     case 'value':
-      return `with ${quoted(format('text', begins.value, names.locale))}`;
+      return `with ${quoted(format(names.kind ?? 'text', begins.value, names.locale))}`;
     case 'today':
       return 'with today';
     case 'above':
@@ -36,6 +36,6 @@ export function ruleSentence(rule: Rule, names: RuleNames): readonly SentencePar
   parts.push({ text: '; any other value is ' }, { text: othersWords[rule.others], edits: 'others' });
   if (rule.others === 'accept' || rule.others === 'add') parts.push({ text: '.' });
   else parts.push({ text: ', saying ' }, { text: rule.refusalText ? quoted(rule.refusalText) : 'Dellum’s own words', edits: 'refusalText' }, { text: stopAfter(rule.refusalText) });
-  parts.push({ text: ' A new entry begins ' }, { text: beginningWords(rule, names), edits: 'begins' }, { text: '; on arrival it shows ' }, { text: rule.hint ? quoted(rule.hint) : 'no hint', edits: 'hint' }, { text: stopAfter(rule.hint) });
+  parts.push({ text: ' A new entry begins ' }, { text: beginningWords(rule, names), edits: 'begins' }, { text: '; on arrival it shows ' }, { text: rule.hint ? quoted(rule.hintTitle ? `${rule.hintTitle}: ${rule.hint}` : rule.hint) : 'no hint', edits: 'hint' }, { text: stopAfter(rule.hint) });
   return parts.filter(({ text }) => text !== '');
 }

@@ -1,18 +1,21 @@
 // A value from a short list that is typed right into the rule.
 import { compileCatalog, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
-import { valuesIn } from '../values/index.js';
+import { format, valuesIn, type FieldKind, type Locale } from '../values/index.js';
 import { findAllIn, findIn, howMany } from './list.js';
 import type { RuleKind, TypedRule } from './models.js';
 
-const compiled = new WeakMap<readonly string[], Catalog>();
+const compiled = new WeakMap<readonly string[], Map<string, Catalog>>();
 
-/** The typed values as a list to look things up in; compiled once. */
-export function typedList({ values }: TypedRule): Catalog {
-  const known = compiled.get(values);
+/** The typed values as a list to look things up in, each shown by the kind of the field in the way of the house; compiled once. */
+export function typedList({ values }: TypedRule, kind: FieldKind, locale: Locale): Catalog {
+  const way = `${kind} ${JSON.stringify(locale)}`;
+  const ways = compiled.get(values) ?? new Map<string, Catalog>();
+  compiled.set(values, ways);
+  const known = ways.get(way);
   if (known) return known;
-  const items = values.map((value): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [] }));
+  const items = values.map((value): Item => ({ value, path: [], label: kind === 'several values' ? value : format(kind, value, locale), otherNames: [], state: 'offered', from: [] }));
   const list = compileCatalog('', 'the list', items);
-  compiled.set(values, list);
+  ways.set(way, list);
   return list;
 }
 
@@ -23,15 +26,20 @@ export const typedRule: RuleKind<TypedRule> = {
   title: 'one value from a list typed here',
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
-  judge: (rule, text, { kind }, context) => (kind === 'several values' ? findAllIn(typedList(rule), text, rule.picking.most, context, () => undefined) : findIn(typedList(rule), text, kind, context, () => undefined)),
+  judge: (rule, text, { kind }, context) => (kind === 'several values' ? findAllIn(typedList(rule, kind, context.locale), text, rule.picking.most, context, () => undefined) : findIn(typedList(rule, kind, context.locale), text, kind, context, () => undefined)),
 
-  stands(rule, value, { heading }) {
-    const wrong = valuesIn(value).find((one) => !itemWithValue(typedList(rule), one));
+  stands(rule, value, { heading, kind }, { locale }) {
+    const list = typedList(rule, kind, locale);
+    const wrong = valuesIn(value).find((one) => !itemWithValue(list, one));
     return wrong === undefined ? { right: true } : { right: false, code: 'outside', message: `“${wrong}” is not in the list of this ${heading}, so it is outside.` };
   },
 
-  takes({ values, picking }, { several }) {
-    const first = values.slice(0, shownInSentence).join(', ');
+  takes({ values, picking }, { several, kind = 'text', locale }) {
+    const first = values
+      .slice(0, shownInSentence)
+      .map((value) => format(kind, value, locale))
+      .map((text) => (text.includes(',') ? `“${text}”` : text))
+      .join(', ');
     return [{ text: howMany(picking.most, several), edits: 'kind' }, { text: ' of ' }, { text: values.length === 0 ? 'no values yet' : values.length > shownInSentence ? `${first} and ${values.length - shownInSentence} more` : first, edits: 'values' }];
   },
 

@@ -73,6 +73,6 @@ export function explain(field: JudgedField, text: string, context: JudgeContext,
   }
   steps.push(through('rule', `${field.heading} takes ${ruleTakes(rule, names)}.`));
   if (rule.kind === 'catalog') steps.push(...catalogSteps(rule, text, context, sources));
-  else if (rule.kind === 'typed') steps.push(lookUp(typedList(rule), text).found === 'item' ? through('catalog', 'It is in the list.') : lost('catalog', 'It is not in the list.'));
+  else if (rule.kind === 'typed') steps.push(lookUp(typedList(rule, field.kind, context.locale), text).found === 'item' ? through('catalog', 'It is in the list.') : lost('catalog', 'It is not in the list.'));
   return { value: text, steps: [...steps, ...last], offered };
 }

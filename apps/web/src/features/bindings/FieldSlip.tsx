@@ -169,10 +169,12 @@ function Standing({ field, counts }: { field: FieldView; counts: readonly FieldC
     <Box mt="4" p="3" bg="paper" borderWidth="1px" borderColor="line" rounded="l3">
       <Text fontWeight="bold">{entriesWords(count.held)} {count.held === 1 ? 'holds' : 'hold'} a value</Text>
       <Text color="inkSoft">
-        {number.format(count.held - count.outside)} right,{' '}
+        {number.format(count.held - count.outside + count.blank)} right,{' '}
         {count.outside > 0 ? (
           <Box asChild color="amber.fg" fontWeight="bold">
-            <Link to={`?outside=${field.key}&field=${field.key}`}>{number.format(count.outside)} outside</Link>
+            <Link to={`?outside=${field.key}&field=${field.key}`}>
+              {number.format(count.outside)} outside{count.blank > 0 && `, ${number.format(count.blank)} of them blank`}
+            </Link>
           </Box>
         ) : (
           'none outside'
@@ -293,7 +295,7 @@ function DraftImpact({ place, rule }: { place: RulePlace; rule: Rule }) {
       {trial && trial.outside === 0 && <Text>All {entriesWords(trial.held)} that hold a value would be right.</Text>}
       {trial && trial.outside > 0 && (
         <Text>
-          {number.format(trial.outside)} of {entriesWords(trial.held)} would be outside: {trial.examples.map(({ value, entries }) => `“${value}” (${number.format(entries)})`).join(', ')}. They stay as they are and can be listed.
+          {entriesWords(trial.outside)} would be outside: {trial.examples.map(({ value, entries }) => `${value === '' ? 'blank' : `“${value}”`} (${number.format(entries)})`).join(', ')}. They stay as they are and can be listed.
         </Text>
       )}
     </Box>

@@ -1,7 +1,9 @@
 // The small editors behind the parts of a rule sentence, one a part.
 import { Button, Input, Stack, Text, Textarea } from '@chakra-ui/react';
-import { newRule, readTypedList, ruleTitle, rulesFor, writeTypedList, type Begins, type OtherValues, type Rule, type RulePart } from '@dellum/core';
-import { useState, type ReactNode } from 'react';
+import { catalogIdOf, format, newRule, parse, readChoices, ruleTitle, rulesFor, valuesIn, writeTypedList, type Begins, type OtherValues, type Rule, type RulePart } from '@dellum/core';
+import { useId, useMemo, useState, type ReactNode } from 'react';
+import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { pickList } from './pickList.js';
 import { FilterEditor } from '../catalogs/FilterEditor.js';
 import { Choices, type Choice } from './Choices.js';
 import { BroughtEditor, DayEditor, FittingEditor, ParentsEditor, PickingEditor } from './CatalogParts.js';
@@ -59,7 +61,7 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
     case 'picking':
       return (rule.kind === 'catalog' || rule.kind === 'typed') && <PickingEditor rule={rule} {...props} />;
     case 'values':
-      return rule.kind === 'typed' && <TypedEditor text={writeTypedList(rule.values)} save={(text) => set({ values: readTypedList(text, place.me.house.locale).values })} />;
+      return rule.kind === 'typed' && <TypedEditor values={rule.values} place={place} save={(values) => set({ values })} />;
     case 'bounds':
       return <BoundsEditor rule={rule} {...props} />;
     case 'pattern':
@@ -71,7 +73,7 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
         <Choices
           options={[
             { key: 'may', words: 'it may be blank', about: 'A clerk can leave it empty.', chosen: rule.mayBeBlank, choose: () => set({ mayBeBlank: true }) },
-            { key: 'must', words: 'it must not be blank', about: 'Emptying the cell is refused.', chosen: !rule.mayBeBlank, choose: () => set({ mayBeBlank: false }) },
+            { key: 'must', words: 'it must not be blank', about: 'Emptying the cell is refused; blank cells that stand are marked.', chosen: !rule.mayBeBlank, choose: () => set({ mayBeBlank: false }) },
           ]}
         />
       );
@@ -91,7 +93,7 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
     case 'where':
       return <WhereEditor rule={rule} {...props} />;
     case 'hint':
-      return <TextPart label={partTitles.hint} text={rule.hint} blankWords="Without a hint" save={(hint) => set({ hint })} />;
+      return <HintPart hint={rule.hint} title={rule.hintTitle ?? ''} save={(hint, hintTitle) => set({ hint, hintTitle })} />;
     case 'refusalText':
       return <TextPart label={partTitles.refusalText} text={rule.refusalText} blankWords="In Dellum’s own words" about="{value} stands for what was typed, {field} for the heading." save={(refusalText) => set({ refusalText })} />;
   }
@@ -104,28 +106,58 @@ export function ruleOfKind(kind: Rule['kind'], before: Rule | null, { build, fie
 }
 
 function BeginsEditor({ rule, place, choose }: RulePartProps) {
-  const [value, setValue] = useState(rule.begins.value);
+  const { field, me } = place;
+  const { locale, today } = me.house;
+  const shown = (value: string) => (field.kind === 'several values' ? writeTypedList(valuesIn(value)) : format(field.kind, value, locale));
+  const [text, setText] = useState(shown(rule.begins.value));
+  const [fault, setFault] = useState('');
+  const ready = useCatalogs([catalogIdOf(rule) ?? []].flat(), today);
+  const catalogs = useMemo(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
+  const list = pickList(rule, field.kind, { locale, today, catalogs });
+  const id = useId();
   const begin = (begins: Begins) => choose({ ...rule, begins });
   const option = (kind: Begins['with'], words: string, about: string): Choice => ({ key: kind, words, about, chosen: rule.begins.with === kind, choose: () => begin({ with: kind, value: '' }) });
+  const save = () => {
+    const typed = text.trim();
+    if (typed === '') return begin({ with: 'empty', value: '' });
+    const meant = list?.means(typed);
+    if (meant?.found === 'item') return begin({ with: 'value', value: meant.item.value });
+    const parsed = parse(field.kind, typed, locale, today);
+    if (parsed.ok) begin({ with: 'value', value: parsed.value });
+    else setFault(parsed.reason);
+  };
   return (
     <Stack gap="2">
-      <Choices options={[option('empty', 'empty', 'The clerk fills it in.'), ...(place.field.kind === 'date' ? [option('today', 'with today', 'The day on which the entry is made.')] : []), option('above', 'with the value above', 'What the entry above it holds.')]} />
+      <Choices options={[option('empty', 'empty', 'The clerk fills it in.'), ...(field.kind === 'date' ? [option('today', 'with today', 'The day on which the entry is made.')] : []), option('above', 'with the value above', 'What the entry above it holds.')]} />
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          begin({ with: value.trim() === '' ? 'empty' : 'value', value: value.trim() });
+          save();
         }}
       >
         <Stack direction="row" gap="1.5">
-          <Input size="xs" aria-label="Value to begin with" placeholder="a value" value={value} onChange={(event) => setValue(event.target.value)} />
+          <Input size="xs" aria-label="Value to begin with" placeholder="a value" list={id} value={text} onChange={(event) => setText(event.target.value)} />
+          <datalist id={id}>
+            {list?.search.items.slice(0, mostProposed).map((item) => (
+              <option key={item.value} value={list.shownOf(item)} />
+            ))}
+          </datalist>
           <Button type="submit" size="xs" variant="outline">
             Begin with it
           </Button>
         </Stack>
+        {fault !== '' && (
+          <Text role="alert" color="brick.fg">
+            {fault}
+          </Text>
+        )}
       </form>
     </Stack>
   );
 }
+
+/** So many values of the list are proposed to begin with. */
+const mostProposed = 200;
 
 function WhereEditor({ rule, place, choose }: RulePartProps) {
   const [where, setWhere] = useState(rule.where);
@@ -141,18 +173,70 @@ function WhereEditor({ rule, place, choose }: RulePartProps) {
   );
 }
 
-function TypedEditor({ text, save }: { text: string; save: (text: string) => void }) {
-  const [typed, setTyped] = useState(text);
+function TypedEditor({ values, place: { field, me }, save }: { values: readonly string[]; place: RulePlace; save: (values: readonly string[]) => void }) {
+  const { locale, today } = me.house;
+  const [typed, setTyped] = useState(() => writeTypedList(values.map((value) => format(field.kind, value, locale))));
+  const [fault, setFault] = useState('');
+  const take = () => {
+    const read = readChoices(typed, field.kind, locale, today);
+    if (read.ok) save(read.values);
+    else setFault(read.reason);
+  };
   return (
     <Stack gap="2">
-      <Textarea size="sm" rows={6} aria-label="The values" autoFocus placeholder="low, middle, high" value={typed} onChange={(event) => setTyped(event.target.value)} />
+      <Textarea
+        size="sm"
+        rows={6}
+        aria-label="The values"
+        autoFocus
+        placeholder="low, middle, high"
+        value={typed}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setFault('');
+        }}
+        onKeyDown={(event) => event.key === 'Enter' && (event.ctrlKey || event.metaKey) && take()}
+      />
       <Text fontSize="xs" color="inkSoft">
         Parted by commas, semicolons or lines; quotes keep them together.
       </Text>
-      <Button size="xs" alignSelf="start" onClick={() => save(typed)}>
+      {fault !== '' && (
+        <Text role="alert" color="brick.fg">
+          {fault}
+        </Text>
+      )}
+      <Button size="xs" alignSelf="start" onClick={take}>
         Take these values
       </Button>
     </Stack>
+  );
+}
+
+function HintPart({ hint, title, save }: { hint: string; title: string; save: (hint: string, title: string) => void }) {
+  const [typed, setTyped] = useState(hint);
+  const [over, setOver] = useState(title);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        save(typed.trim(), typed.trim() === '' ? '' : over.trim());
+      }}
+    >
+      <Stack gap="2">
+        <Input size="sm" aria-label="Title over the hint" placeholder="Title, if it wants one" value={over} maxLength={60} onChange={(event) => setOver(event.target.value)} />
+        <Textarea size="sm" rows={3} aria-label={partTitles.hint} autoFocus value={typed} maxLength={400} onChange={(event) => setTyped(event.target.value)} />
+        <Stack direction="row">
+          <Button type="submit" size="xs">
+            Show this hint
+          </Button>
+          {hint !== '' && (
+            <Button size="xs" variant="outline" onClick={() => save('', '')}>
+              Without a hint
+            </Button>
+          )}
+        </Stack>
+      </Stack>
+    </form>
   );
 }
 

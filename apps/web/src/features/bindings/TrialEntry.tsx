@@ -33,7 +33,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
     });
     return { locale, today, catalogs: new Map([...ready].map(([id, { catalog }]) => [id, catalog])), fields: register.fields, entry: Object.fromEntries(others), suggest: true };
   }, [register, beside, locale, today, ready]);
-  const list = useMemo(() => pickList(rule, context), [rule, context]);
+  const list = useMemo(() => pickList(rule, place.field.kind, context), [rule, place.field.kind, context]);
   const isReady = rule.kind !== 'catalog' || ready.has(rule.catalogId);
 
   const take = (typed: string, confirmed = false) => {

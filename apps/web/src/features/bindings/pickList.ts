@@ -1,11 +1,17 @@
 // What a picker offers in a cell: the list of its rule, as it stands in the entry.
-import { closedHere, compileCatalog, offerOf, searchIndex, typedList, type Catalog, type JudgeContext, type Picking, type Rule, type SearchIndex } from '@dellum/core';
+import { closedHere, compileCatalog, offerOf, searchIndex, textOfItem, typedList, meantIn, type Catalog, type FieldKind, type Item, type JudgeContext, type Lookup, type Picking, type Rule, type SearchIndex } from '@dellum/core';
 import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
 
 export interface PickList extends ReadyCatalog {
   /** What stands at the head of the open list: the catalog, and the parents the list lies under. */
   readonly title: string;
   readonly picking: Picking;
+  /** The item that a typed text means. */
+  means(text: string): Lookup;
+  /** The text that a pick of the item types. */
+  textOf(item: Item): string;
+  /** What is shown of the item. */
+  shownOf(item: Item): string;
 }
 
 const indexes = new WeakMap<Catalog, Map<string, SearchIndex>>();
@@ -20,10 +26,15 @@ function indexOf(list: Catalog, day: string): SearchIndex {
 }
 
 /** The list to pick from; undefined where the rule has none, or its catalog is still loading. */
-export function pickList(rule: Rule | null, context: JudgeContext): PickList | undefined {
+export function pickList(rule: Rule | null, kind: FieldKind, context: JudgeContext): PickList | undefined {
+  const list = listOf(rule, kind, context);
+  return list && { ...list, means: (text) => meantIn(list.catalog, text, kind, context), textOf: (item) => textOfItem(item, kind, context.locale), shownOf: (item) => (item.label === item.value ? textOfItem(item, kind, context.locale) : item.label) };
+}
+
+function listOf(rule: Rule | null, kind: FieldKind, context: JudgeContext): Omit<PickList, 'means' | 'textOf' | 'shownOf'> | undefined {
   if (rule?.kind === 'typed') {
-    const list = typedList(rule);
-    return rule.picking.list ? { catalog: list, search: indexOf(list, ''), title: 'the list', picking: rule.picking } : undefined;
+    const list = typedList(rule, kind, context.locale);
+    return rule.picking.list ? { catalog: list, search: indexOf(list, ''), title: `${list.items.length} choices`, picking: rule.picking } : undefined;
   }
   if (rule?.kind !== 'catalog' || !rule.picking.list || !context.catalogs.has(rule.catalogId)) return undefined;
   const { picking } = rule;

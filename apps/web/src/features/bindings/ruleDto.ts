@@ -30,6 +30,6 @@ function membersOf(rule: Rule): Partial<RuleDto> {
 }
 
 export function ruleDto(rule: Rule): RuleDto {
-  const { kind, mayBeBlank, others, hint, refusalText, begins, noRepeats, where } = rule;
-  return { kind, mayBeBlank, others, hint, refusalText, begins: { ...begins }, noRepeats, where: filterDto(where), ...membersOf(rule) };
+  const { kind, mayBeBlank, others, hint, hintTitle, refusalText, begins, noRepeats, where } = rule;
+  return { kind, mayBeBlank, others, hint, ...(hintTitle && { hintTitle }), refusalText, begins: { ...begins }, noRepeats, where: filterDto(where), ...membersOf(rule) };
 }

@@ -19,6 +19,7 @@ export interface RulePartProps<R extends Rule = Rule> {
 /** How sentences call what a rule names. */
 export const ruleNames = ({ field, register, build, me }: Pick<RulePlace, 'register' | 'build' | 'me'> & { readonly field?: FieldView }): RuleNames => ({
   several: field?.kind === 'several values',
+  ...(field && { kind: field.kind }),
   locale: me.house.locale,
   catalog: (id) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? 'a catalog',
   field: (key: FieldId) => register.fields.find((field) => field.key === key)?.heading ?? key,

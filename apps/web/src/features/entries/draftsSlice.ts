@@ -12,6 +12,8 @@ export interface Draft {
   readonly suggestions: readonly string[];
   /** The value is stored, marked, once one says that it is meant. */
   readonly mayConfirm?: boolean;
+  /** The row in which it stood when it was refused, counted from 0. */
+  readonly row?: number;
   /** The version to send when the person decides for the draft (`conflict`). */
   readonly version?: number;
 }

@@ -13,6 +13,8 @@ export interface EntryWindow {
   entryAt(row: number): EntryView | undefined;
   /** An entry by its id, where a page on screen holds it. */
   find(id: string): EntryView | undefined;
+  /** The row of an entry, where a page on screen holds it. */
+  rowOf(id: string): number | undefined;
   onVisible(first: number, last: number): void;
   /** Entries of rows that may not be on screen; fetched where they are missing. */
   rows(first: number, last: number): Promise<EntryView[]>;
@@ -42,11 +44,18 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
   };
   const [above, below] = loaded;
   const find = useCallback((id: string) => above?.entries.find((entry) => entry.id === id) ?? below?.entries.find((entry) => entry.id === id), [above, below]);
+  const rowOf = (id: string): number | undefined => {
+    for (const page of loaded) {
+      const at = page?.entries.findIndex((entry) => entry.id === id) ?? -1;
+      if (at >= 0) return page!.from + at;
+    }
+    return undefined;
+  };
   const rows = async (first: number, last: number): Promise<EntryView[]> => {
     const numbers = Array.from({ length: Math.floor(last / pageSize) - Math.floor(first / pageSize) + 1 }, (_, at) => Math.floor(first / pageSize) + at);
     const fetched = await Promise.all(numbers.map((page) => dispatch(entriesApi.endpoints.entryPage.initiate(arg(page), { subscribe: false })).unwrap()));
     return fetched.flatMap(({ from, entries }) => entries.filter((_, at) => from + at >= first && from + at <= last));
   };
   const error = upper.error ?? lower.error;
-  return { total: loaded.find(Boolean)?.total ?? upper.data?.total, error: errorWords(error), fetching: upper.isFetching || lower.isFetching, entryAt, find, onVisible, rows };
+  return { total: loaded.find(Boolean)?.total ?? upper.data?.total, error: errorWords(error), fetching: upper.isFetching || lower.isFetching, entryAt, find, rowOf, onVisible, rows };
 }

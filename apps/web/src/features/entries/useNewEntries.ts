@@ -16,6 +16,10 @@ export interface SheetRows {
   readonly blank: string | undefined;
   /** The entry of a row; in the blank row what it begins with, under the id that it will have. */
   entryAt(row: number): EntryView | undefined;
+  /** An entry by its id, where it is on screen. */
+  find(id: string): EntryView | undefined;
+  /** The row of an entry, where it is on screen. */
+  rowOf(id: string): number | undefined;
   /** True for the blank row, and for a new entry that one is still typing. */
   isNew(row: number): boolean;
   /** Notes which row one is in: a new entry that is left is one like all others. */
@@ -63,5 +67,11 @@ export function useNewEntries(registerId: string, fields: readonly FieldView[], 
   const iAmIn = (row: number) => {
     if (own?.typing !== undefined && entryAt(row)?.id !== own.typing) dispatch(typingIn({ registerId, entryId: undefined }));
   };
-  return { total, count: total + (blankEntry ? 1 : 0), blank: blankEntry?.id, entryAt, isNew, iAmIn };
+  const findAny = (id: string): EntryView | undefined => (blankEntry?.id === id ? blankEntry : (known.get(id)?.entry ?? find(id)));
+  const rowOf = (id: string): number | undefined => {
+    if (blankEntry?.id === id) return total;
+    const at = below.findIndex((entry) => entry.id === id);
+    return at < 0 ? window.rowOf(id) : stored + at;
+  };
+  return { find: findAny, rowOf, total, count: total + (blankEntry ? 1 : 0), blank: blankEntry?.id, entryAt, isNew, iAmIn };
 }

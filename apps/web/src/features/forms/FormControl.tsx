@@ -52,7 +52,7 @@ export function FormControl(props: FormControlProps) {
 /** The list of a field as it stands beside the other answers; undefined while it is coming. */
 function listOf({ field, filling }: FormControlProps): PickList | undefined {
   const { locale, today, catalogs } = filling.context;
-  return filling.isReady(field) ? pickList(field.rule, { locale, catalogs, entry: filling.cells, fields: filling.fields, ...(today && { today }) }) : undefined;
+  return filling.isReady(field) ? pickList(field.rule, field.kind, { locale, catalogs, entry: filling.cells, fields: filling.fields, ...(today && { today }) }) : undefined;
 }
 
 /** What is offered, and the answer as well where it is not among it any more. */

@@ -32,6 +32,7 @@ import { useDeeds } from './useDeeds.js';
 import { refusalOf, useSheetCells } from './useSheetCells.js';
 import { useShown } from './useShown.js';
 
+const noEntry: EntryView = { id: '', version: 0, cells: {} };
 const number = new Intl.NumberFormat('en-GB');
 
 interface EntrySheetProps {
@@ -68,6 +69,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const grid = useRef<GridHandle>(null);
   const enters = mayEnter(me.role);
   const designs = mayDesign(me.role);
+  const { judgedAgain } = cells;
 
   const show = (change: Record<string, string | undefined>) => {
     setWhy(undefined);
@@ -83,6 +85,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const { iAmAt } = here;
   const [myEntry, myField] = at ? [entryAt(at.active.row)?.id, fields[at.active.column]?.key] : [undefined, undefined];
   useEffect(() => iAmAt(myEntry, myField));
+  const { find } = rows;
+  useEffect(() => judgedAgain(refused, find));
   if (entries.total === undefined || !arranging.ready) return <Waiting error={entries.error} />;
   // Where one begins is settled when the grid appears: entries that come meanwhile move it no more than the grid's own cell.
   const view = shown.outside ?? (shown.alike ? `${shown.alike.key} ${shown.value}` : arranged ? 'arranged' : 'all');
@@ -229,6 +233,12 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           arranged={arranged}
           refused={refused}
           deeds={deeds}
+          rowOf={rows.rowOf}
+          retry={(draft, text) => {
+            const entry = rows.find(draft.entryId);
+            const own = register.fields.find(({ key }) => key === draft.field);
+            return entry && own ? cells.commit(entry, own, text).refusal === undefined : false;
+          }}
           value={cells.shownValue}
           goTo={(row, key) => grid.current?.go({ row, column: Math.max(0, columnOf(key)) })}
           shownAt={(row, key) => {
@@ -302,6 +312,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                   />
                 );
               }}
+              hint={({ row, column }) => {
+                const own = fields[column];
+                const draft = own && cells.draftOf(entryAt(row) ?? noEntry, own);
+                return !draft && own?.rule?.hint ? { title: own.rule.hintTitle, text: own.rule.hint } : undefined;
+              }}
               mark={(name) => <ItemMark colour={name as ItemColour} />}
               onVisible={entries.onVisible}
               onSelect={(place, block) => {
@@ -327,7 +342,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           </Box>
         )}
         <SheetFoot
-          hint={activeDraft ? activeDraft.message : field?.rule?.hint ? `${field.heading}: ${field.rule.hint}` : ''}
+          hint={activeDraft?.message ?? ''}
           refused={activeDraft !== undefined}
           said={said}
           legend={cells.legendOf(colouring ?? field)}

@@ -33,7 +33,7 @@ export function OutsideChips({ register, counts, outside, onShow }: OutsideChips
   return (
     <HStack gap="2" wrap="wrap" role="group" aria-label="Entries outside">
       {chip('*', `${total} outside`)}
-      {fields.map((field) => chip(field.key, `${field.heading}: ${byField.get(field.id) ?? 0}`))}
+      {fields.map((field) => chip(field.key, `${field.heading}: ${byField.get(field.id) ?? 0} outside`))}
     </HStack>
   );
 }

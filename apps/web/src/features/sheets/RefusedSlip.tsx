@@ -1,4 +1,4 @@
-// The slip of what was refused on this sheet: mended here, and tried again all at once.
+// What was refused on this sheet: mended here, one by one or all at once, and tried again.
 import { Box, Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { RegisterView } from '@dellum/contract';
 import { useState } from 'react';
@@ -9,45 +9,90 @@ import type { Deeds } from './useDeeds.js';
 
 /** So many are shown at once; when they are mended, others follow. */
 const mostShown = 50;
+const number = new Intl.NumberFormat('en-GB');
 
 export const useRefused = (registerId: string): readonly Draft[] => Object.values(useAppSelector((state) => state.drafts)).filter((draft) => draft.registerId === registerId && draft.state === 'refused');
 
-export function RefusedSlip({ register, refused, deeds, close }: { register: RegisterView; refused: readonly Draft[]; deeds: Deeds; close: () => void }) {
+interface RefusedSlipProps {
+  readonly register: RegisterView;
+  readonly refused: readonly Draft[];
+  readonly deeds: Deeds;
+  rowOf(id: string): number | undefined;
+  retry(draft: Draft, text: string): boolean;
+  goTo(row: number, field: string): void;
+  close(): void;
+}
+
+export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, close }: RefusedSlipProps) {
   const dispatch = useAppDispatch();
   const [mended, setMended] = useState<Readonly<Record<string, string>>>({});
   const [working, setWorking] = useState(false);
   const keyOf = ({ entryId, field }: Draft) => draftKey(entryId, field);
   const textOf = (draft: Draft) => mended[keyOf(draft)] ?? draft.text;
   const shown = refused.slice(0, mostShown);
-  const tryAgain = async () => {
+  const suggested = refused.filter(({ suggestions }) => suggestions.length > 0);
+  const rowNumber = (draft: Draft): number | undefined => rowOf(draft.entryId) ?? draft.row;
+
+  const send = async (drafts: readonly Draft[], text: (draft: Draft) => string) => {
     setWorking(true);
-    await deeds.tryAgain(shown.map((draft) => ({ entry: draft.entryId, field: draft.field, text: textOf(draft) })));
+    // What stands on the screen goes the way of a typed cell; the rest as a block.
+    const away = drafts.filter((draft) => rowOf(draft.entryId) === undefined);
+    for (const draft of drafts) if (rowOf(draft.entryId) !== undefined) retry(draft, text(draft));
+    if (away.length > 0) await deeds.tryAgain(away.map((draft) => ({ entry: draft.entryId, field: draft.field, text: text(draft) })));
     setWorking(false);
     setMended({});
   };
+  const discardAll = () => {
+    for (const draft of refused) dispatch(settled(draft));
+    close();
+  };
   return (
     <Stack gap="3">
-      <SlipHead title="Refused, and kept for you" about={`${refused.length} ${refused.length === 1 ? 'cell' : 'cells'} of this sheet; nothing of them is stored`} close={close} />
+      <SlipHead title="Refused, and kept for you" about={`${number.format(refused.length)} ${refused.length === 1 ? 'cell' : 'cells'} of this sheet; nothing of them is stored`} close={close} />
       {refused.length === 0 && <Text color="growth.fg">All of them are settled.</Text>}
+      {refused.length > 0 && (
+        <HStack wrap="wrap" gap="1.5">
+          <Button size="xs" disabled={suggested.length === 0 || working} onClick={() => void send(suggested, ({ suggestions }) => suggestions[0]!)}>
+            Use all suggestions ({number.format(suggested.length)})
+          </Button>
+          <Button size="xs" variant="outline" disabled={working} onClick={discardAll}>
+            Discard all
+          </Button>
+        </HStack>
+      )}
       {shown.map((draft) => {
         const heading = register.fields.find(({ key }) => key === draft.field)?.heading ?? draft.field;
-        const set = (text: string) => setMended({ ...mended, [keyOf(draft)]: text });
+        const row = rowNumber(draft);
+        const where = row === undefined ? heading : `${heading}, row ${number.format(row + 1)}`;
         return (
           <Box key={keyOf(draft)} p="2.5" borderWidth="1px" borderColor="line" bg="paper" rounded="l3">
-            <Text fontWeight="bold">{heading}</Text>
+            {row === undefined ? (
+              <Text fontWeight="bold">{where}</Text>
+            ) : (
+              <Button size="xs" variant="plain" px="0" h="auto" fontWeight="bold" color="ink" textDecoration="underline" textUnderlineOffset="3px" onClick={() => goTo(row, draft.field)}>
+                {where}
+              </Button>
+            )}
             <Text color="brick.fg" fontSize="xs" mb="1">
               {draft.message}
             </Text>
-            <HStack gap="1">
-              <Input size="xs" bg="card" borderColor="slate.border" aria-label={`${heading}, “${draft.text}”`} value={textOf(draft)} onChange={(event) => set(event.target.value)} />
-              <Button size="xs" variant="outline" onClick={() => dispatch(settled(draft))}>
-                Leave it
-              </Button>
-            </HStack>
+            <form
+              onSubmit={(event) => {
+                event.preventDefault();
+                void send([draft], textOf);
+              }}
+            >
+              <HStack gap="1">
+                <Input size="xs" bg="card" borderColor="slate.border" aria-label={`${where}, “${draft.text}”`} value={textOf(draft)} onChange={(event) => setMended({ ...mended, [keyOf(draft)]: event.target.value })} />
+                <Button size="xs" variant="outline" aria-label={`Discard “${draft.text}” of ${where}`} onClick={() => dispatch(settled(draft))}>
+                  Discard
+                </Button>
+              </HStack>
+            </form>
             {draft.suggestions.length > 0 && (
               <HStack gap="1" mt="1.5" wrap="wrap">
                 {draft.suggestions.map((suggestion) => (
-                  <Button key={suggestion} size="2xs" variant="outline" colorPalette="growth" onClick={() => set(suggestion)}>
+                  <Button key={suggestion} size="2xs" variant="outline" colorPalette="growth" disabled={working} onClick={() => void send([draft], () => suggestion)}>
                     {suggestion}
                   </Button>
                 ))}
@@ -56,9 +101,9 @@ export function RefusedSlip({ register, refused, deeds, close }: { register: Reg
           </Box>
         );
       })}
-      {refused.length > shown.length && <Text color="inkSoft">{refused.length - shown.length} more follow when these are settled.</Text>}
+      {refused.length > shown.length && <Text color="inkSoft">{number.format(refused.length - shown.length)} more follow when these are settled.</Text>}
       {shown.length > 0 && (
-        <Button size="sm" alignSelf="start" loading={working} onClick={() => void tryAgain()}>
+        <Button size="sm" alignSelf="start" loading={working} onClick={() => void send(shown, textOf)}>
           Try {shown.length === 1 ? 'it' : `these ${shown.length}`} again
         </Button>
       )}

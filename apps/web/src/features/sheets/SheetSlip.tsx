@@ -30,6 +30,10 @@ interface SheetSlipProps {
   readonly arranged: boolean;
   readonly refused: readonly Draft[];
   readonly deeds: Deeds;
+  /** The row of an entry, where it is on screen. */
+  rowOf(id: string): number | undefined;
+  /** Tries a refused text again, mended; true when it was taken. */
+  retry(draft: Draft, text: string): boolean;
   show(change: Record<string, string | undefined>): void;
   closeWhy(): void;
   value(field: FieldView, value: string): string;
@@ -55,7 +59,7 @@ export function SheetSlip(props: SheetSlipProps) {
     case 'find':
       return <FindSlip register={register} fields={arranging.fields} arranged={props.arranged} mayEdit={mayEnter(me.role)} deeds={deeds} value={value} goTo={props.goTo} shownAt={props.shownAt} typeAt={props.typeAt} close={close} />;
     case 'refused':
-      return <RefusedSlip register={register} refused={props.refused} deeds={deeds} close={close} />;
+      return <RefusedSlip register={register} refused={props.refused} deeds={deeds} rowOf={props.rowOf} retry={props.retry} goTo={props.goTo} close={close} />;
     case 'gather': {
       const gathered = register.fields.find(({ key, rule }) => key === shown.chosen && rule?.kind !== 'catalog');
       if (gathered && designs) return <GatherSlip key={gathered.id} field={gathered} build={build} close={() => show({ slip: undefined })} />;

@@ -55,9 +55,10 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
   const total = window.total ?? 0;
   const { locale } = me.house;
 
-  const settle = (cells: readonly Cell[], { outcomes, entries, written }: BlockOutcome, made: readonly string[]) => {
+  const settle = (cells: readonly Cell[], { outcomes, entries, written }: BlockOutcome, made: readonly string[], top: number | undefined) => {
+    const rowOf = new Map([...new Set(cells.map(({ entry }) => entry))].map((entry, at) => [entry, at] as const));
     const refusals = outcomes.flatMap(({ entry, field, verdict }, at): Draft[] =>
-      verdict.verdict === 'refused' ? [{ registerId: register.id, entryId: entry, field, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }] : [],
+      verdict.verdict === 'refused' ? [{ registerId: register.id, entryId: entry, field, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(top !== undefined && { row: top + rowOf.get(entry)! }), ...(verdict.mayConfirm && { mayConfirm: true }) }] : [],
     );
     if (written.length + made.length + refusals.length > 0) dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: written, refused: refusals, ...(made.length > 0 && { made }) } }));
     for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, asGiven(entry));
@@ -68,11 +69,11 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     notice(refused > 0 ? 'refused' : 'done', outcomeWords({ taken: outcomes.length - refused, corrected, refused, passedOver: 0 }));
   };
 
-  /** `made`: new entries that the cells stand in. */
-  const write = async (cells: readonly Cell[], made: readonly string[] = []) => {
+  /** `made`: new entries that the cells stand in; `top`: the row of the first of their entries. */
+  const write = async (cells: readonly Cell[], made: readonly string[] = [], top?: number) => {
     if (cells.length === 0) return notice('done', 'There was nothing to change.');
     const outcome = await attempt(writeBlock({ registerId: register.id, cells }).unwrap());
-    if (outcome) settle(cells, outcome, made);
+    if (outcome) settle(cells, outcome, made, top);
   };
 
   /** What came of an act of the server: what was refused becomes drafts. */
@@ -122,7 +123,7 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     if (isSmall(rows, columns)) {
       const own = fields.slice(block.left, block.right + 1);
       const entries = await window.rows(block.top, block.top + rows - 1);
-      return write(textsIn(small(own, entries), own, entries));
+      return write(textsIn(small(own, entries), own, entries), [], block.top);
     }
     await act({ ...large, block: await blockDto(block) });
   };
@@ -162,7 +163,7 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     const own = fields.slice(at.column, at.column + columns);
     if (texts.length <= 1000 && texts.length * columns <= mostAtOnce) {
       const place = await rowsFor(at.row, texts.length, mayInsert);
-      return place && write(textsIn({ deed: 'paste', texts }, own, place.rows), place.made);
+      return place && write(textsIn({ deed: 'paste', texts }, own, place.rows), place.made, at.row);
     }
     const reach = mayInsert ? texts.length : Math.min(texts.length, total - at.row);
     if (at.row >= total) return act({ deed: 'paste', texts, below: true, fields: own.map(({ key }) => key) });

@@ -1,7 +1,7 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { catalogAtLevel, grouped, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
+import { blankIsWrong, catalogAtLevel, catalogIdOf, grouped, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@dellum/contract';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import type { CellLook } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
 import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from '../../store.js';
@@ -21,6 +21,9 @@ export interface Committed {
   readonly refusal?: Refusal;
   readonly said?: string;
 }
+
+/** So many refused texts are judged again by themselves; those after them when their turn comes. */
+const mostJudgedAgain = 200;
 
 const draftTones = { refused: 'refused', conflict: 'refused', waiting: 'waiting' } as const;
 const draftSaid = { refused: 'refused', conflict: 'changed by someone else meanwhile', waiting: 'waits to be stored' } as const;
@@ -66,11 +69,16 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     return [...grouped(coloured, ({ colour }) => colour!)].map(([colour, items]) => ({ colour, label: items.length > 3 ? `${items[0]!.label} and ${items.length - 1} more` : items.map(({ label }) => label).join(', ') }));
   };
 
+  /** A blank cell is marked where something must stand; in a new entry only once it is left. */
+  const blankLook = (entry: EntryView, field: FieldView): CellLook => {
+    const standing = entry.version > 0 && blankIsWrong(field) && isReady(field) ? stands(field, '', { ...context, entry: entry.cells }) : { right: true as const };
+    return standing.right ? { text: '', tone: 'plain' } : { text: '', tone: 'outside', said: `outside. ${standing.message}` };
+  };
   const look = (entry: EntryView, field: FieldView): CellLook => {
     const draft = draftOf(entry, field);
     if (draft) return { text: draft.text, tone: draftTones[draft.state], said: `${draftSaid[draft.state]}: ${draft.message}` };
     const value = entry.cells[field.key];
-    if (value === undefined) return { text: '', tone: 'plain' };
+    if (value === undefined) return blankLook(entry, field);
     const standing = isReady(field) ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context) : { right: true as const };
     const mark = itemHeld(field, valuesIn(value)[0] ?? '')?.colour;
     const request = standing.right ? undefined : asked.get(draftKey(entry.id, field.key))?.find((one) => valuesIn(value).includes(one.value));
@@ -88,7 +96,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       return {};
     }
     // What is shown formatted and left as it was is no edit.
-    const typed = text === shown(entry, field) ? held : text;
+    const typed = field.kind === 'text' && text === shown(entry, field) ? held : text;
     const verdict = isReady(field) ? judge(field, typed, { ...context, entry: entry.cells, held, suggest: true, confirmed }) : undefined;
     if (verdict?.verdict === 'refused') {
       const { message, suggestions, mayConfirm } = verdict;
@@ -111,11 +119,38 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     return { said: [corrected, followed({ ...plan, filled }, register)].filter(Boolean).join(' ') };
   };
 
+  /** What refused texts were judged by; they are judged again when it is not what it was. */
+  const judgedBy = useRef(new Map<string, string>());
+  const catalogMarks = useRef(new WeakMap<Catalog, number>());
+  const marksMade = useRef(0);
+  const markOf = (catalog: Catalog | undefined): number => {
+    if (!catalog) return 0;
+    const mark = catalogMarks.current.get(catalog) ?? ++marksMade.current;
+    catalogMarks.current.set(catalog, mark);
+    return mark;
+  };
+  /** Judges what was refused again once the list, the rule or what it depends on has changed: what fits now is stored. */
+  const judgedAgain = (refused: readonly Draft[], find: (id: string) => EntryView | undefined): void => {
+    for (const draft of refused.slice(0, mostJudgedAgain)) {
+      const entry = find(draft.entryId);
+      const field = register.fields.find(({ key }) => key === draft.field);
+      if (!entry || !field || !isReady(field)) continue;
+      const key = draftKey(draft.entryId, draft.field);
+      const by = JSON.stringify([draft.text, field.kind, field.rule, markOf(catalogs.get(catalogIdOf(field.rule) ?? '')), readsOf(field.rule).map((read) => entry.cells[read] ?? '')]);
+      const before = judgedBy.current.get(key);
+      judgedBy.current.set(key, by);
+      if (before === undefined || before === by || !before.startsWith(JSON.stringify([draft.text]).slice(0, -1))) continue;
+      const verdict = judge(field, draft.text, { ...context, entry: entry.cells, held: entry.cells[field.key] ?? '', suggest: true });
+      if (verdict.verdict !== 'refused') commit(entry, field, draft.text);
+      else if (verdict.message !== draft.message) dispatch(drafted({ ...draft, message: verdict.message, suggestions: verdict.suggestions }));
+    }
+  };
+
   /** What is picked from in a cell, as its rule stands in the entry. */
-  const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), { ...context, entry: entry?.cells ?? {} });
+  const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), field.kind, { ...context, entry: entry?.cells ?? {} });
   const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
-  return { look, shown, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
+  return { judgedAgain, look, shown, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
 }
 
 /** Makes an entry of the blank row, unless it has been made. */
