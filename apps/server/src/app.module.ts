@@ -94,6 +94,8 @@ import { Worlds } from './sources/worlds.js';
 import { ColumnsController } from './upkeep/columns.controller.js';
 import { FromRowsController } from './upkeep/fromRows.controller.js';
 import { FromRowsService } from './upkeep/fromRows.service.js';
+import { FieldKinds } from './sheets/fieldKinds.service.js';
+import { GrowingLists } from './ranges/growingLists.service.js';
 import { GatherService } from './upkeep/gather.service.js';
 import { GatherStore } from './upkeep/gather.store.js';
 import { UpkeepController } from './upkeep/upkeep.controller.js';
@@ -151,6 +153,8 @@ const services = [
   FromRowsService,
   EntryWriting,
   GatherService,
+  GrowingLists,
+  FieldKinds,
   HistoryService,
   HousesService,
   ItemsService,

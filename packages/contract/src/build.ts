@@ -73,6 +73,25 @@ export class MakeListDto {
   @IsString()
   @Length(1, longestName, { message: 'Give the list a heading.' })
   heading!: string;
+
+  /** What its values are; text where it is left out. */
+  @IsOptional()
+  @IsIn(fieldKinds, { message: `Choose a kind: ${fieldKinds.join(', ')}.` })
+  kind?: FieldKind;
+}
+
+/** Lets a field hold values of another kind; what it holds is read anew. */
+export class ChangeKindDto {
+  @IsIn(fieldKinds, { message: `Choose a kind: ${fieldKinds.join(', ')}.` })
+  kind!: FieldKind;
+}
+
+/** What a change of kind would do. */
+export interface KindTrial {
+  readonly held: number;
+  /** Entries whose value is none of the new kind; it stays as it is, and outside. */
+  readonly unread: number;
+  readonly examples: readonly { readonly value: string; readonly entries: number }[];
 }
 
 export class MakeFieldDto {

@@ -1,7 +1,7 @@
 // The rule of a field as it is sent; which members it needs follows from `kind`. The server makes the core's rule of it.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
-import { beginnings, blankParents, comparisons, misfits, otherValues, ruleKinds, searches, type Comparison, type Rule, type RuleFault, type Trace } from '@dellum/core';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
+import { beginnings, blankParents, comparisons, longestName, misfits, otherValues, ruleKinds, searches, type Comparison, type Rule, type RuleFault, type Trace } from '@dellum/core';
 import { FilterDto } from './catalogs.js';
 
 const key = 60;
@@ -94,6 +94,22 @@ export class PickingDto {
   @Min(1)
   @Max(100)
   most: number | null = null;
+}
+
+/** A new list for a field: its values as they are stored, in their order. */
+export class NewListDto {
+  /** The name of the list, its range and its catalog; the heading of the field where it is left out. */
+  @IsOptional()
+  @IsString()
+  @Length(1, longestName, { message: `Give the list a title of at most ${longestName} characters.` })
+  title?: string;
+
+  @IsArray()
+  @ArrayNotEmpty({ message: 'The list needs at least one value.' })
+  @ArrayMaxSize(5000, { message: 'A list of more than 5,000 values is better pasted into a source sheet.' })
+  @IsString({ each: true })
+  @MaxLength(500, { each: true, message: 'A value of a list holds at most 500 characters.' })
+  values!: string[];
 }
 
 export class RuleDto {

@@ -1,6 +1,6 @@
 // HTTP for the rules of fields; administrators only.
 import { Body, Controller, Delete, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { RuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
+import { NewListDto, RuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { BindingsService } from './bindings.service.js';
@@ -18,6 +18,12 @@ export class BindingsController {
   @HttpCode(204)
   set(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RuleDto): Promise<void> {
     return this.bindings.set(caller, id, dto);
+  }
+
+  /** Makes a list, a growing range and a catalog of some values, and lets the field take them. */
+  @Post('list')
+  newList(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: NewListDto): Promise<{ catalogId: string }> {
+    return this.bindings.newList(caller, id, dto);
   }
 
   @Delete()

@@ -1,7 +1,7 @@
 // Bindings: the rule of a field, tried on the entries before it is set.
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, forbidsRule, grouped, ruleFaults, type Rule, type RuleFault } from '@dellum/core';
-import type { RuleDto, RuleTrial } from '@dellum/contract';
+import { catalogIdOf, forbidsRule, freeAmong, grouped, newRule, ruleFaults, type CatalogRule, type Rule, type RuleFault } from '@dellum/core';
+import type { NewListDto, RuleDto, RuleTrial } from '@dellum/contract';
 import { BuildService, entryFieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
@@ -12,7 +12,8 @@ import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
 import { ProblemError } from '../problems/index.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
-import { readRule } from './readRule.js';
+import { GrowingLists } from '../ranges/growingLists.service.js';
+import { listValues, readRule } from './readRule.js';
 
 const examplesShown = 5;
 
@@ -25,6 +26,7 @@ export class BindingsService {
     private readonly outside: Outside,
     private readonly sheets: SheetsStore,
     private readonly ledger: Ledger,
+    private readonly lists: GrowingLists,
   ) {}
 
   /** What the draft of a rule would find in the entries as they stand; nothing is stored. */
@@ -44,6 +46,21 @@ export class BindingsService {
     const register = build.registers.get(field.registerId)!;
     const catalogs = await this.catalogs.some(db, build, [catalogIdOf(rule) ?? []].flat());
     return ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, other.rule])) });
+  }
+
+  /** A new list for the field, in one act: its values on a source sheet, a growing range, a catalog, and the field bound to it. */
+  newList(caller: Caller, fieldId: string, dto: NewListDto): Promise<{ catalogId: string }> {
+    return this.builds.change(caller.houseId, async (trx, build) => {
+      const field = entryFieldWithId(build, fieldId);
+      const title = dto.title ?? freeAmong(field.heading, build.ranges.map(({ name }) => name));
+      const kind = field.kind === 'several values' ? 'text' : field.kind;
+      const values = listValues(dto.values, { ...field, kind });
+      const { catalogId } = await this.lists.make(trx, caller, build, { sheet: { title: 'Lists', note: 'Lists of values, each offered by the fields that are bound to it.' }, title, kind, values, note: `Made for ${field.heading}.` });
+      const rule: Rule = { ...newRule('catalog', field.rule ?? undefined), catalogId } as CatalogRule;
+      await this.sheets.setRule(trx, caller.houseId, fieldId, rule);
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'rule.set', registerId: field.registerId, field: field.key, detail: { before: field.rule, after: rule } }]);
+      return { catalogId };
+    });
   }
 
   async set(caller: Caller, fieldId: string, dto: RuleDto | null): Promise<void> {

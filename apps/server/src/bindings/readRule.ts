@@ -50,13 +50,14 @@ function beginsOf(dto: RuleDto, field: FieldBuild): Begins {
  * A rule holds values as they are stored, never texts as they are typed: read as a text again, 0.1 of a percentage would
  * become 0.001 each time the rule is set.
  */
-function storedValue(value: string, { kind, heading }: FieldBuild, part: string): string {
+function storedValue(value: string, { kind, heading }: Pick<FieldBuild, 'kind' | 'heading'>, part: string): string {
   if (isOfKind(kind, value)) return value;
   const reason = `“${value}” is not how ${heading} stores ${kindLabel(kind)}.`;
   throw new ProblemError('not-valid', reason, { faults: { [part]: reason } });
 }
 
-function typedValues(values: readonly string[], field: FieldBuild): string[] {
+/** The values of a list, clean, each once, as the kind of the field stores them. */
+export function listValues(values: readonly string[], field: Pick<FieldBuild, 'kind' | 'heading'>): string[] {
   const read = values.map(clean).filter((value) => value !== '').map((value) => {
     const fault = sourceTextFault(value);
     if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
@@ -81,7 +82,7 @@ export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Ru
       return { ...rule, catalogId, level: dto.level ?? (parents.length > 0 ? parents.length : null), parents: [...new Set(parents)], blankParent: dto.blankParent ?? 'nothing', misfit: dto.misfit ?? 'clear', fillsSingle: dto.fillsSingle ?? false, day, fitting, brings, picking: { ...rule.picking, ...dto.picking } };
     }
     case 'typed':
-      return { ...rule, values: typedValues(dto.values ?? [], field), picking: { ...rule.picking, ...dto.picking } };
+      return { ...rule, values: listValues(dto.values ?? [], field), picking: { ...rule.picking, ...dto.picking } };
     case 'date':
       return { ...rule, from: dayBound(dto.from, register, field, 'from'), until: dayBound(dto.until, register, field, 'until') };
     case 'number':

@@ -157,6 +157,15 @@ export class EntriesStore {
     return rows.map(({ id }) => id);
   }
 
+  /** Writes other values for some values of a field, in every entry that holds them. */
+  async respell(trx: Trx, { houseId, registerId }: Place, key: string, values: readonly { from: string; to: string }[]): Promise<void> {
+    if (values.length === 0) return;
+    await sql`
+      update entries set cells = jsonb_set(cells, array[${key}::text], to_jsonb(respelled.value)), version = version + 1
+      from unnest(${values.map(({ from }) => from)}::text[], ${values.map(({ to }) => to)}::text[]) as respelled(held, value)
+      where house_id = ${houseId} and register_id = ${registerId} and cells ->> ${key} = respelled.held`.execute(trx);
+  }
+
   /** Takes a deleted field out of every entry. */
   async dropField(trx: Trx, { houseId, registerId }: Place, key: string): Promise<void> {
     await sql`

@@ -1,8 +1,9 @@
 // HTTP for the build: everyone reads what the role may see, administrators change it.
-import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, PlaceDto, RetitleDto, type BuildView, type Outcome } from '@dellum/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
+import { ChangeKindDto, ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, PlaceDto, RetitleDto, type BuildView, type Outcome, type KindTrial } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
+import { FieldKinds } from './fieldKinds.service.js';
 import { SheetsService } from './sheets.service.js';
 
 type Made = Promise<{ id: string }>;
@@ -10,7 +11,10 @@ type Made = Promise<{ id: string }>;
 @Controller()
 @For('administrator')
 export class SheetsController {
-  constructor(private readonly sheets: SheetsService) {}
+  constructor(
+    private readonly sheets: SheetsService,
+    private readonly kinds: FieldKinds,
+  ) {}
 
   @Get('build')
   @For(...everyRole)
@@ -84,6 +88,19 @@ export class SheetsController {
   @Patch('fields/:id')
   changeField(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeFieldDto): Made {
     return this.sheets.changeField(caller, id, dto);
+  }
+
+  /** What another kind would do to what the entries hold; nothing is stored. */
+  @Post('fields/:id/kind/trial')
+  @HttpCode(200)
+  tryKind(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeKindDto): Promise<KindTrial> {
+    return this.kinds.trial(caller, id, dto);
+  }
+
+  @Put('fields/:id/kind')
+  @HttpCode(204)
+  changeKind(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeKindDto): Promise<void> {
+    return this.kinds.change(caller, id, dto);
   }
 
   @Delete('fields/:id')

@@ -1,7 +1,7 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, fieldsNamedBy, forbiddenCharacter, matchKey, proposalOf, type FieldKind } from '@dellum/core';
+import { catalogIdOf, clean, fieldsNamedBy, forbiddenCharacter, freeAmong, matchKey, proposalOf, type FieldKind } from '@dellum/core';
 import type { BuildView, ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { BuildService, fieldWithId } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -67,7 +67,7 @@ export class SheetsService {
   duplicate(caller: Caller, id: string): Promise<{ id: string }> {
     return this.change(caller, 'sheet.duplicated', async (trx, build) => {
       const sheet = sheetOf(build, id);
-      const title = freeName(sheet.title, build.sheets.map((known) => known.title));
+      const title = freeAmong(sheet.title, build.sheets.map((known) => known.title));
       const copy = randomUUID();
       await this.store.addSheet(trx, caller.houseId, { id: copy, kind: sheet.kind, title, note: sheet.note });
       for (const register of [...build.registers.values()].filter(({ sheetId }) => sheetId === id)) {
@@ -99,7 +99,7 @@ export class SheetsService {
       const title = fit(dto.heading, 'heading', lists.map((list) => list.title));
       const id = randomUUID();
       await this.store.addRegister(trx, caller.houseId, { id, sheetId: sheet.id, title });
-      await this.store.addFields(trx, caller.houseId, id, [{ key: 'value', heading: title, kind: 'text', width: fieldWidth }]);
+      await this.store.addFields(trx, caller.houseId, id, [{ key: 'value', heading: title, kind: dto.kind ?? 'text', width: fieldWidth }]);
       return { id, title };
     });
   }
@@ -240,12 +240,6 @@ export function fit(name: string, input: string, taken: readonly string[]): stri
   const other = taken.find((known) => matchKey(known) === key);
   if (other !== undefined) throw fault('name-taken', `There is “${other}” already. Choose another name.`);
   return clean(name);
-}
-
-/** "Harbour lists 2" beside "Harbour lists". */
-function freeName(name: string, taken: readonly string[]): string {
-  const keys = new Set(taken.map(matchKey));
-  for (let number = 2; ; number++) if (!keys.has(matchKey(`${name} ${number}`))) return `${name} ${number}`;
 }
 
 function freeKey(heading: string, taken: readonly string[]): string {

@@ -65,6 +65,10 @@ export class SheetsStore {
     await trx.updateTable('fields').set(change).where('house_id', '=', houseId).where('id', '=', fieldId).execute();
   }
 
+  async changeKind(trx: Trx, houseId: string, fieldId: string, kind: FieldKind): Promise<void> {
+    await trx.updateTable('fields').set({ kind }).where('house_id', '=', houseId).where('id', '=', fieldId).execute();
+  }
+
   async setRule(trx: Trx, houseId: string, fieldId: string, rule: Rule | null): Promise<void> {
     await trx
       .updateTable('fields')

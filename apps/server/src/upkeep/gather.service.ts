@@ -1,8 +1,7 @@
 // Making a column a list, in one act: its spellings are gathered into a growing list with a catalog, the entries follow, the
 // field is bound. Every other spelling is remembered as another name.
-import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, cleanedCounts, itemWithValue, matchKey, nameFault, newRule, ofRanges, profileOf, sourceTextFault, standingMatch, type CatalogRule, type ColumnProfile, type SourceRange, type StandingMatch } from '@dellum/core';
+import { catalogIdOf, clean, cleanedCounts, itemWithValue, matchKey, newRule, profileOf, sourceTextFault, standingMatch, type CatalogRule, type ColumnProfile, type StandingMatch } from '@dellum/core';
 import type { ColumnView, Gathered, GatherDto, GatherTakenBack } from '@dellum/contract';
 import { BuildService, entryFieldWithId, feedsCatalogs } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
@@ -11,22 +10,20 @@ import { CarriesStore } from '../carries/carries.store.js';
 import { catalogOf, CatalogsService } from '../catalogs/catalogs.service.js';
 import { CatalogsStore } from '../catalogs/catalogs.store.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Counts, deltasOf } from '../counts/counts.js';
+import { Counts } from '../counts/counts.js';
 import { Database, type Trx } from '../database/database.js';
-import { EntriesStore } from '../entries/entries.store.js';
 import { EntryActs } from '../entries/entryActs.service.js';
 import { Ledger } from '../ledger/ledger.js';
 import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { GrowingLists } from '../ranges/growingLists.service.js';
 import { RangesService } from '../ranges/ranges.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 import { SheetsStore } from '../sheets/sheets.store.js';
-import { SourcesStore } from '../sources/sources.store.js';
 import { GatherStore, type GatheredList, type LastGathered } from './gather.store.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
 
-const gatheredSheet = 'Gathered lists';
-const listWidth = 160;
+const gatheredSheet = { title: 'Gathered lists', note: 'Lists that were made of columns.' };
 /** So many standing catalogs are proposed. */
 const mostStanding = 3;
 /** So many spellings may follow at once; each is a carry of its own. */
@@ -52,8 +49,7 @@ export class GatherService {
     private readonly ranges: RangesService,
     private readonly lists: SheetsService,
     private readonly sheets: SheetsStore,
-    private readonly entries: EntriesStore,
-    private readonly sources: SourcesStore,
+    private readonly growing: GrowingLists,
     private readonly catalogs: CatalogsService,
     private readonly catalogsStore: CatalogsStore,
     private readonly carries: CarriesService,
@@ -145,12 +141,8 @@ export class GatherService {
 
   /** A new list with its range and its catalog. */
   private async newCatalog(trx: Trx, caller: Caller, build: HouseBuild, field: FieldBuild, wantedTitle: string, values: readonly string[]): Promise<{ catalogId: string; list: GatheredList }> {
-    const title = clean(wantedTitle);
-    const fault = nameFault(title, build.ranges.map(({ name }) => name));
-    if (fault) throw new ProblemError(fault.code === 'name taken' ? 'name-taken' : 'name-unfit', fault.message, { faults: { title: fault.message } });
-    const range = await this.listOf(trx, caller, build, title, values);
-    const catalogId = await this.catalogs.makeWithin(trx, caller, build, { title, note: `Gathered from ${field.heading}.`, definition: ofRanges([range.id]) });
-    return { catalogId, list: { rangeId: range.id, registerId: range.stretches[0]!.registerId } };
+    const { catalogId, ...list } = await this.growing.make(trx, caller, build, { sheet: gatheredSheet, title: wantedTitle, kind: 'text', values, note: `Gathered from ${field.heading}.` });
+    return { catalogId, list };
   }
 
   /** A catalog that is there; it must have all the values. */
@@ -160,24 +152,6 @@ export class GatherService {
     const missing = values.find((value) => itemWithValue(catalog, value)?.state !== 'offered');
     if (missing !== undefined) throw new ProblemError('not-valid', `“${missing}” is not offered by ${title}. Look at the proposal again.`, { faults: { values: `“${missing}” is not offered by ${title}.` } });
     return { catalogId, list: null };
-  }
-
-  /** A growing list of the values on the sheet of gathered lists. */
-  private async listOf(trx: Trx, caller: Caller, build: HouseBuild, title: string, values: readonly string[]): Promise<SourceRange> {
-    const { houseId } = caller;
-    const sheet = build.sheets.find((known) => known.kind === 'source' && known.title === gatheredSheet);
-    const sheetId = sheet?.id ?? randomUUID();
-    if (!sheet) await this.sheets.addSheet(trx, houseId, { id: sheetId, kind: 'source', title: gatheredSheet, note: 'Lists that were made of columns.' });
-    const register = randomUUID();
-    const field = randomUUID();
-    await this.sheets.addRegister(trx, houseId, { id: register, sheetId, title });
-    await this.sheets.addFields(trx, houseId, register, [{ id: field, key: 'value', heading: title, kind: 'text', width: listWidth }]);
-    const rows = values.map((value) => ({ id: randomUUID(), cells: { value } }));
-    await this.entries.insert(trx, { houseId, registerId: register }, undefined, rows);
-    await this.counts.write(trx, houseId, rows.flatMap(({ cells }) => deltasOf({}, cells, new Map([['value', field]]))));
-    const range: SourceRange = { id: randomUUID(), name: title, shape: 'list', inherits: false, stretches: [{ registerId: register, fields: ['value'], start: { at: 'top' }, end: { ends: 'last' } }] };
-    await this.sources.addRanges(trx, houseId, [range]);
-    return range;
   }
 }
 

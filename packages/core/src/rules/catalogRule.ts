@@ -109,7 +109,8 @@ export const catalogRule: RuleKind<CatalogRule> = {
 
   takes(rule, names) {
     const parents = rule.parents.map(names.field);
-    const parts: SentencePart[] = [{ text: howMany(rule.picking.most, names.several), edits: 'kind' }, { text: ' from ' }, { text: names.catalog(rule.catalogId), edits: 'catalog' }];
+    const level = names.level?.(rule.catalogId, rule.level);
+    const parts: SentencePart[] = [level === undefined ? { text: howMany(rule.picking.most, names.several), edits: 'kind' } : { text: `${names.several ? 'several of' : 'one'} ${level}`, edits: 'level' }, { text: ' from ' }, { text: names.catalog(rule.catalogId), edits: 'catalog' }];
     if (parents.length > 0) parts.push({ text: ' under the entry’s ' }, { text: parents.join(' › '), edits: 'parents' }, { text: rule.blankParent === 'all' ? ' (all, while that is blank)' : '' });
     if (rule.day) parts.push({ text: ', as offered on ' }, { text: names.field(rule.day), edits: 'day' });
     if (rule.fitting.length > 0) parts.push({ text: ', only where ' }, { text: fittingWords(rule, names), edits: 'fitting' });
@@ -128,6 +129,10 @@ export const catalogRule: RuleKind<CatalogRule> = {
     rule.parents.forEach((key, at) => {
       const above = context.rules.get(key);
       if (above?.kind === 'catalog' && (above.level ?? 0) === at && above.catalogId === rule.catalogId) return;
+      if (above?.kind === 'catalog' && above.catalogId === rule.catalogId && (above.level ?? depthOf(catalog) - 1) === level) {
+        faults.push({ part: 'parents', message: `${headingOf(key, context)} takes the same level of ${catalog.title} as this field, so nothing stands under it. Choose another level here or there.` });
+        return;
+      }
       // A parent of another catalog can still agree with this one; one without a list is likely a mistake.
       if (above?.kind !== 'catalog') faults.push({ part: 'parents', message: `${headingOf(key, context)} takes no values from a catalog, so it may hold what no value stands under.` });
     });

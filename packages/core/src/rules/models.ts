@@ -203,7 +203,7 @@ export interface SentencePart {
   readonly text: string;
   readonly edits?: RulePart;
 }
-export const ruleParts = ['kind', 'catalog', 'parents', 'values', 'bounds', 'pattern', 'expression', 'mayBeBlank', 'noRepeats', 'others', 'hint', 'refusalText', 'begins', 'where', 'day', 'fitting', 'brings', 'picking'] as const;
+export const ruleParts = ['kind', 'level', 'catalog', 'parents', 'values', 'bounds', 'pattern', 'expression', 'mayBeBlank', 'noRepeats', 'others', 'hint', 'refusalText', 'begins', 'where', 'day', 'fitting', 'brings', 'picking'] as const;
 export type RulePart = (typeof ruleParts)[number];
 
 /** How the sentence calls what the rule names. */
@@ -213,6 +213,8 @@ export interface RuleNames {
   readonly several?: boolean;
   /** The kind of the field: its values are shown in the way of the house. */
   readonly kind?: FieldKind;
+  /** What the values of a level are called: "region"; undefined where they have no name of their own. */
+  level?(catalogId: string, level: number | null): string | undefined;
   catalog(id: string): string;
   field(key: FieldId): string;
 }

@@ -15,7 +15,11 @@ import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from './b
 import { errorWords } from '../../api/problem.js';
 import { ruleDto } from './ruleDto.js';
 import type { RulePlace } from './rulePlace.js';
+import { KindChoice } from './KindChoice.js';
+import { catalogRuleFor, likelyCatalog } from './levels.js';
+import { NewChoices } from './NewChoices.js';
 import { ruleOfKind } from './RulePartEditor.js';
+import { Select } from '../../frame/Select.js';
 import { RuleHistory } from './RuleHistory.js';
 import { RuleSentence } from './RuleSentence.js';
 import { TrialEntry } from './TrialEntry.js';
@@ -52,9 +56,13 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
         </IconButton>
       </HStack>
       {arranging && arrange && <ArrangeField field={field} register={register} arranging={arranging} more={arrange} />}
-      <Text color="inkSoft" mb="3">
-        {field.rule ? 'rule of this field' : `holds ${kindLabel(field.kind)}`}
-      </Text>
+      {designs ? (
+        <KindChoice key={field.kind} field={field} />
+      ) : (
+        <Text color="inkSoft" mb="3">
+          holds {kindLabel(field.kind)}
+        </Text>
+      )}
       {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
       {designs && <GroupName key={field.group} field={field} register={register} />}
       <AskedIn field={field} register={register} build={build} designs={designs} />
@@ -196,6 +204,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
   const attempt = useTry();
   const notice = useNotice();
   const rule = drafted ?? field.rule;
+  const likely = build.catalogs.find(({ id }) => id === likelyCatalog(build, field.heading));
   const ready = useCatalogs([catalogIdOf(rule) ?? []].flat(), me.house.today);
 
   const save = async () => {
@@ -224,7 +233,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
                 Set this rule
               </Button>
               <Button size="sm" variant="outline" onClick={() => setDrafted(undefined)}>
-                Leave it
+                Cancel
               </Button>
             </HStack>
           )}
@@ -235,12 +244,14 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
       ) : (
         <Stack gap="3" align="start">
           <Text fontSize="md">Takes {field.kind === 'text' ? 'any text' : kindLabel(field.kind)}; may be blank.</Text>
-          {build.catalogs.length > 0 ? (
-            <Button size="sm" onClick={() => setDrafted(ruleOfKind('catalog', null, place))}>
-              Bind it to a catalog
-            </Button>
-          ) : (
-            <Text color="inkSoft">Make a catalog first; then this field can take its values from it.</Text>
+          <NewChoices place={place} />
+          {build.catalogs.length > 0 && (
+            <Box w="100%">
+              <Text fontWeight="bold" mb="1">
+                Or values from a catalog
+              </Text>
+              <Select label="Take its values from" value="" options={[['', likely ? `for instance ${likely.title} …` : 'choose the catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]} onChoose={(id) => id !== '' && setDrafted(catalogRuleFor(id, place, null))} />
+            </Box>
           )}
           {field.kind === 'text' && gather && (
             <Button size="sm" variant="outline" onClick={gather}>
@@ -250,7 +261,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
           <Stack gap="1" align="start" role="group" aria-label="A rule of another kind">
             <Text color="inkSoft">or let it take</Text>
             {rulesFor(field.kind)
-              .filter((kind) => kind !== 'catalog')
+              .filter((kind) => kind !== 'catalog' && kind !== 'typed')
               .map((kind) => (
                 <Button key={kind} size="xs" variant="outline" onClick={() => setDrafted(ruleOfKind(kind, null, place))}>
                   {ruleTitle(kind)}

@@ -11,10 +11,11 @@ import { BoundsEditor } from './BoundsEditor.js';
 import { ExpressionEditor } from './ExpressionEditor.js';
 import { PatternEditor } from './PatternEditor.js';
 import type { RulePartProps, RulePlace } from './rulePlace.js';
-import { suggestedCatalog } from './suggestedCatalog.js';
+import { catalogRuleFor, likelyCatalog } from './levels.js';
 
 export const partTitles: { readonly [Part in RulePart]: string } = {
   kind: 'What it takes',
+  level: 'Which level',
   catalog: 'Values come from',
   parents: 'Under a parent',
   values: 'The values',
@@ -49,7 +50,8 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
     case 'kind':
       return <Choices options={rulesFor(place.field.kind).map((kind): Choice => ({ key: kind, words: ruleTitle(kind), chosen: kind === rule.kind, choose: () => choose(kind === rule.kind ? rule : ruleOfKind(kind, rule, place)) }))} />;
     case 'catalog':
-      return rule.kind === 'catalog' && <Choices options={place.build.catalogs.map(({ id, title, note }): Choice => ({ key: id, words: title, about: note, chosen: id === rule.catalogId, choose: () => set({ catalogId: id, level: null, parents: [], fitting: [], brings: [] }) }))} />;
+      return rule.kind === 'catalog' && <Choices options={place.build.catalogs.map(({ id, title, note }): Choice => ({ key: id, words: title, about: note, chosen: id === rule.catalogId, choose: () => choose(id === rule.catalogId ? rule : catalogRuleFor(id, place, rule)) }))} />;
+    case 'level':
     case 'parents':
       return rule.kind === 'catalog' && <ParentsEditor rule={rule} {...props} />;
     case 'day':
@@ -99,10 +101,10 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
   }
 }
 
-/** A rule of another kind that says the same besides; a catalog is suggested by the heading. */
-export function ruleOfKind(kind: Rule['kind'], before: Rule | null, { build, field }: RulePlace): Rule {
-  const rule = before ? newRule(kind, before) : newRule(kind);
-  return rule.kind === 'catalog' ? { ...rule, catalogId: suggestedCatalog(build.catalogs, field.heading)?.id ?? '' } : rule;
+/** A rule of another kind that says the same besides; a catalog is proposed where the heading names it. */
+export function ruleOfKind(kind: Rule['kind'], before: Rule | null, place: RulePlace): Rule {
+  const likely = kind === 'catalog' ? likelyCatalog(place.build, place.field.heading) : undefined;
+  return likely === undefined ? newRule(kind, before ?? undefined) : catalogRuleFor(likely, place, before);
 }
 
 function BeginsEditor({ rule, place, choose }: RulePartProps) {

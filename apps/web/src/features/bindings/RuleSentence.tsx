@@ -1,6 +1,6 @@
 // The rule in one plain sentence whose parts can be clicked and changed; read-only without `editing`.
 import { Box, Button, HStack, Popover, Portal, Text } from '@chakra-ui/react';
-import { houseLocale, ruleSentence, type Rule, type RulePart } from '@dellum/core';
+import { ruleSentence, type Rule, type RuleNames, type RulePart } from '@dellum/core';
 import { useState, type ReactNode } from 'react';
 import { partTitles, RulePartEditor } from './RulePartEditor.js';
 import { ruleNames, type RulePlace } from './rulePlace.js';
@@ -12,9 +12,9 @@ interface RuleSentenceProps {
 }
 
 /** What the sentence does not say until it is set; each can be added. */
-function partsToAdd(rule: Rule): RulePart[] {
-  const shown = new Set(ruleSentence(rule, { locale: houseLocale, catalog: () => '', field: () => '' }).flatMap(({ edits }) => edits ?? []));
-  const possible: RulePart[] = rule.kind === 'catalog' ? ['parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats'] : rule.kind === 'typed' ? ['picking', 'where', 'noRepeats'] : ['where', 'noRepeats'];
+function partsToAdd(rule: Rule, names: RuleNames): RulePart[] {
+  const shown = new Set(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? []));
+  const possible: RulePart[] = rule.kind === 'catalog' ? ['kind', 'parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats'] : rule.kind === 'typed' ? ['picking', 'where', 'noRepeats'] : ['where', 'noRepeats'];
   return possible.filter((part) => !shown.has(part));
 }
 
@@ -45,7 +45,7 @@ export function RuleSentence({ rule, place, onChange }: RuleSentenceProps) {
               Say more …
             </Button>
           )}
-          {more && partsToAdd(rule).map((part) => (
+          {more && partsToAdd(rule, ruleNames(place)).map((part) => (
             <PartPopover key={part} edits={part} rule={rule} place={place} onChange={onChange}>
               <Button size="2xs" variant="outline" colorPalette="slate" rounded="full">
                 {partTitles[part]} …

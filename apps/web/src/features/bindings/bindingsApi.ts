@@ -1,5 +1,5 @@
 // Rules of fields over the API.
-import type { FieldCount, RuleChange, RuleDto, RuleImpact, RulesTakenBack, RuleTrial, SetRulesDto, Why, WhyDto } from '@dellum/contract';
+import type { FieldCount, NewListDto, RuleChange, RuleDto, RuleImpact, RulesTakenBack, RuleTrial, SetRulesDto, Why, WhyDto } from '@dellum/contract';
 import { api } from '../../api/api.js';
 
 export const bindingsApi = api.injectEndpoints({
@@ -11,8 +11,11 @@ export const bindingsApi = api.injectEndpoints({
     setRules: build.mutation<{ set: number }, SetRulesDto>({ query: (body) => ({ path: '/bindings', method: 'PUT', body }), invalidatesTags: ['Build', 'Counts', 'Lineage', 'Upkeep'] }),
     ruleHistory: build.query<RuleChange[], string | undefined>({ query: (fieldId) => `/bindings/history${fieldId ? `?field=${fieldId}` : ''}`, providesTags: ['Build'] }),
     takeBackRules: build.mutation<RulesTakenBack, number>({ query: (change) => ({ path: '/bindings/taken-back', method: 'POST', body: { change } }), invalidatesTags: ['Build', 'Counts', 'Lineage', 'Upkeep'] }),
+    /** The same trial, asked for once before an act. */
+    tryRule: build.mutation<RuleTrial, { fieldId: string; rule: RuleDto }>({ query: ({ fieldId, rule }) => ({ path: `/fields/${fieldId}/rule/trial`, method: 'POST', body: rule }) }),
+    makeListForField: build.mutation<{ catalogId: string }, { fieldId: string; list: NewListDto }>({ query: ({ fieldId, list }) => ({ path: `/fields/${fieldId}/rule/list`, method: 'POST', body: list }), invalidatesTags: ['Build', 'Counts', 'Lineage', 'Ranges', 'Upkeep'] }),
     setRule: build.mutation<null, { fieldId: string; rule: RuleDto }>({ query: ({ fieldId, rule }) => ({ path: `/fields/${fieldId}/rule`, method: 'PUT', body: rule }), invalidatesTags: ['Build', 'Counts', 'Lineage'] }),
     clearRule: build.mutation<null, string>({ query: (fieldId) => ({ path: `/fields/${fieldId}/rule`, method: 'DELETE' }), invalidatesTags: ['Build', 'Counts', 'Lineage'] }),
   }),
 });
-export const { useRuleTrialQuery, useWhyQuery, useBindingsQuery, useRulesTrialQuery, useSetRulesMutation, useRuleHistoryQuery, useTakeBackRulesMutation, useSetRuleMutation, useClearRuleMutation } = bindingsApi;
+export const { useRuleTrialQuery, useWhyQuery, useBindingsQuery, useRulesTrialQuery, useSetRulesMutation, useRuleHistoryQuery, useTakeBackRulesMutation, useSetRuleMutation, useTryRuleMutation, useMakeListForFieldMutation, useClearRuleMutation } = bindingsApi;

@@ -1,5 +1,6 @@
 // Where a rule stands: what its editors need to know beside the rule itself.
 import type { FieldId, Rule, RuleNames } from '@dellum/core';
+import { levelNames } from './levels.js';
 import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
 
 export interface RulePlace {
@@ -21,6 +22,10 @@ export const ruleNames = ({ field, register, build, me }: Pick<RulePlace, 'regis
   several: field?.kind === 'several values',
   ...(field && { kind: field.kind }),
   locale: me.house.locale,
+  level: (catalogId, level) => {
+    const names = levelNames(build, catalogId);
+    return names[level ?? names.length - 1]?.toLowerCase();
+  },
   catalog: (id) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? 'a catalog',
   field: (key: FieldId) => register.fields.find((field) => field.key === key)?.heading ?? key,
 });

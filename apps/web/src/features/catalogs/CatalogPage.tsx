@@ -11,6 +11,7 @@ import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { ImpactSlip } from '../sources/ImpactSlip.js';
 import { useSlipsQuery } from '../sources/sourcesApi.js';
+import { UseForFields } from '../bindings/UseForFields.js';
 import { AddItem } from './AddItem.js';
 import { CatalogSlip, KeptSlip } from './CatalogSlip.js';
 import { useCatalogAsOfQuery, useCatalogItemsQuery, useCatalogLineageQuery, useCatalogUseQuery } from './catalogsApi.js';
@@ -66,6 +67,7 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
     if (waiting) return <ImpactSlip key={waiting.id} slip={waiting} build={build} />;
     if (item) return <ItemSlip item={item} catalog={catalog} items={now} held={use?.entries[item.value] ?? 0} levels={levelsOf(now.items)} me={me} close={close} />;
     if (address.get('slip') === 'compose' && mayDesign(me.role)) return <ComposeSlip key={catalog.version} catalog={catalog} items={now} build={build} me={me} close={close} />;
+    if (address.get('slip') === 'use' && mayDesign(me.role)) return <UseForFields catalog={catalog} build={build} me={me} close={close} />;
     if (address.get('slip') === 'history') return <HistorySlip catalog={catalog} day={day} today={me.house.today} takesBack={mayDesign(me.role)} onDay={(next) => show({ day: next })} close={close} />;
     if (!mayDesign(me.role)) return <KeptSlip catalog={catalog} />;
     return <CatalogSlip catalog={catalog} items={now} build={build} compose={() => show({ slip: 'compose' })} />;
@@ -79,9 +81,14 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
       actions={
         <>
           {mayDesign(me.role) && (
-            <Button size="xs" variant="outline" onClick={() => show({ slip: 'compose', item: undefined })}>
-              How it is composed
-            </Button>
+            <>
+              <Button size="xs" variant="outline" onClick={() => show({ slip: 'use', item: undefined })}>
+                Use it for fields
+              </Button>
+              <Button size="xs" variant="outline" onClick={() => show({ slip: 'compose', item: undefined })}>
+                How it is composed
+              </Button>
+            </>
           )}
           <Button size="xs" variant="outline" onClick={() => show({ slip: 'history', item: undefined })}>
             History

@@ -1,6 +1,6 @@
 // Naming a range over the selected cells: its name, how the cells are read, how it ends.
 import { Box, Button, Checkbox, Heading, NativeSelect, Stack, Text } from '@chakra-ui/react';
-import { shapeInShort, type RangeEnding, type RangeShape } from '@dellum/core';
+import { freeAmong, shapeInShort, type RangeEnding, type RangeShape } from '@dellum/core';
 import type { BuildView, RangePlaceDto } from '@dellum/contract';
 import { useState } from 'react';
 import { faultWords } from '../../api/problem.js';
@@ -36,7 +36,7 @@ function where(source: SourceRegister, block: Block): string {
 }
 
 export function NameRange({ source, build, block, done }: NameRangeProps) {
-  const [name, setName] = useState('');
+  const [name, setName] = useState(() => freeAmong(source.register.title, build.ranges.map((range) => range.name)));
   const [ends, setEnds] = useState<RangeEnding>('last');
   const [inherits, setInherits] = useState(false);
   const [chosen, setShape] = useState<RangeShape>();

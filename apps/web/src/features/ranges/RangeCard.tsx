@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 import { useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
 import type { SourceRegister } from '../sources/useRegister.js';
+import { useMakeCatalog } from '../catalogs/useMakeCatalog.js';
 import { EndChoice } from './EndChoice.js';
 import { placeOf } from './NameRange.js';
 import { useChangeRangeMutation, useDeleteRangeMutation, useLookAtChangeMutation } from './rangesApi.js';
@@ -44,6 +45,7 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
   const [looked, setLooked] = useState<{ change: ChangeRangeDto; look: RangeLook }>();
   const [change] = useChangeRangeMutation();
   const [lookAt] = useLookAtChangeMutation();
+  const make = useMakeCatalog(build);
   const attempt = useTry();
   const [remove] = useDeleteRangeMutation();
   const catalogs = build.catalogs.filter(({ definition }) => readsDirectly(definition, 'ranges', range.id));
@@ -128,9 +130,11 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
       )}
       <HStack justify="space-between" borderTopWidth="1px" borderColor="line" pt="2.5" align="start">
         <Text>
-          {catalogs.length === 0
-            ? 'Feeds no catalog yet.'
-            : <>Feeds {catalogs.map((catalog, at) => <span key={catalog.id}>{at > 0 && ', '}<Box asChild color="damson.fg" fontWeight="bold"><Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link></Box></span>)}</>}
+          {catalogs.length === 0 ? (
+            <Button size="xs" onClick={() => void make.ofRange(range.id, range.name)}>
+              Make a catalog of it
+            </Button>
+          ) : <>Feeds {catalogs.map((catalog, at) => <span key={catalog.id}>{at > 0 && ', '}<Box asChild color="damson.fg" fontWeight="bold"><Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link></Box></span>)}; <Box asChild color="damson.fg" fontWeight="bold"><Link to={`/catalogs/${catalogs[0]!.id}?slip=use`}>use it for a field</Link></Box></>}
         </Text>
         <Button size="2xs" variant="ghost" colorPalette="brick" onClick={() => void source.told(remove(range.id).unwrap())}>
           Delete the range

@@ -1,5 +1,6 @@
 // The build over the API: sheets, lists and fields.
-import type { BuildView, ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
+import type { FieldKind } from '@dellum/core';
+import type { BuildView, ChangeFieldDto, ChangeSheetDto, KindTrial, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
 import { api } from '../../api/api.js';
 
 type Made = { id: string };
@@ -24,6 +25,9 @@ export const buildApi = api.injectEndpoints({
     deleteList: build.mutation<Made, string>({ query: (id) => ({ path: `/registers/${id}`, method: 'DELETE' }), ...touches }),
     makeField: build.mutation<Made, { registerId: string; field: MakeFieldDto }>({ query: ({ registerId, field }) => ({ path: `/registers/${registerId}/fields`, method: 'POST', body: field }), ...touches }),
     changeField: build.mutation<Made, { id: string; change: ChangeFieldDto }>({ query: ({ id, change }) => ({ path: `/fields/${id}`, method: 'PATCH', body: change }), ...touches }),
+    /** What another kind would do to what the entries hold. */
+    tryKind: build.mutation<KindTrial, { id: string; kind: FieldKind }>({ query: ({ id, kind }) => ({ path: `/fields/${id}/kind/trial`, method: 'POST', body: { kind } }) }),
+    changeKind: build.mutation<null, { id: string; kind: FieldKind }>({ query: ({ id, kind }) => ({ path: `/fields/${id}/kind`, method: 'PUT', body: { kind } }), invalidatesTags: ['Build', 'Counts', 'Lineage', 'Ranges', 'Register', 'Upkeep'] }),
     deleteField: build.mutation<Made, string>({ query: (id) => ({ path: `/fields/${id}`, method: 'DELETE' }), ...touches }),
   }),
 });
@@ -43,4 +47,6 @@ export const {
   useMakeFieldMutation,
   useChangeFieldMutation,
   useDeleteFieldMutation,
+  useTryKindMutation,
+  useChangeKindMutation,
 } = buildApi;

@@ -26,6 +26,8 @@ interface RegisterColumnProps {
   readonly build: BuildView;
   readonly mayChange: boolean;
   readonly chosenRange: string | undefined;
+  /** It was just made: one types into its first cell. */
+  readonly takesFocus: boolean;
   readonly chosen: boolean;
   readonly chosenField: string | undefined;
   onSelect(block: Block): void;
@@ -124,6 +126,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
         rowCount={source.entries.length + (mayChange ? 1 : 0)}
         mayEdit={mayChange}
         fitsContent
+        takesFocus={props.takesFocus}
         hideHeadings={isList}
         chosenColumn={chosenField}
         gutterWidth={gutterWidth}

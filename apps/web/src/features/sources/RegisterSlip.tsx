@@ -6,6 +6,7 @@ import { useState } from 'react';
 import type { Block } from '../../grid/index.js';
 import { NameRange } from '../ranges/NameRange.js';
 import { RangeCard } from '../ranges/RangeCard.js';
+import { MakeCatalog } from './MakeCatalog.js';
 import type { SourceRegister } from './useRegister.js';
 
 interface RegisterSlipProps {
@@ -33,6 +34,7 @@ export function RegisterSlip({ source, build, block, chosenRange }: RegisterSlip
           <Text color="inkSoft">a {source.isList ? 'list' : 'table'} without a range; nothing takes its values yet</Text>
         </Box>
       )}
+      {rails.length === 0 && <MakeCatalog key={source.register.id} source={source} build={build} />}
       {block && rows.length > 0 && <RowActs key={`${block.top} ${block.bottom}`} source={source} block={block} />}
       {shownNaming ? (
         <NameRange source={source} build={build} block={block ?? { top: 0, bottom: source.entries.length - 1, left: 0, right: source.register.fields.length - 1 }} done={() => setNaming(false)} />

@@ -49,6 +49,7 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
   const [selected, setSelected] = useState<Chosen>();
   const [field, setField] = useState<{ registerId: string; key: string }>();
   const [pasted, setPasted] = useState<Pasted>();
+  const [made, setMade] = useState<string>();
   const registerId = selected?.registerId ?? search.get('list') ?? named?.stretches[0]?.registerId ?? sheet.registers[0]?.id;
   const register = sheet.registers.find(({ id }) => id === registerId);
   const ranges = build.ranges.filter((range) => liesOver(range, registerId ?? ''));
@@ -110,6 +111,7 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
                 source={source}
                 build={build}
                 mayChange={designs}
+                takesFocus={own.id === made}
                 chosen={own.id === registerId && designs}
                 chosenRange={own.id === registerId ? range?.id : undefined}
                 chosenField={field?.registerId === own.id ? field.key : undefined}
@@ -121,7 +123,16 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
             )}
           />
         ))}
-        {designs && <NewRegister sheet={sheet} />}
+        {designs && (
+          <NewRegister
+            sheet={sheet}
+            made={(id) => {
+              setMade(id);
+              setSelected(undefined);
+              setSearch({ list: id }, { replace: true });
+            }}
+          />
+        )}
       </Flex>
     </Page>
   );

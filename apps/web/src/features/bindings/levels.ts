@@ -1,0 +1,60 @@
+// What the levels of a catalog are called, and which of them a field most likely wants.
+import { matchKey, newRule, type CatalogRule, type Rule } from '@dellum/core';
+import type { BuildView } from '@dellum/contract';
+import type { RulePlace } from './rulePlace.js';
+
+/** The names of a catalog's levels, outermost first: the headings of the fields its range reads. None where it has one level. */
+export function levelNames(build: BuildView, catalogId: string): readonly string[] {
+  const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
+  const named = parts.find((part) => part.kind === 'range');
+  const range = named?.kind === 'range' ? build.ranges.find(({ id }) => id === named.rangeId) : undefined;
+  const stretch = range?.stretches[0];
+  if (!range || !stretch || range.shape !== 'levels' || stretch.fields.length < 2) return [];
+  const register = build.sheets.flatMap(({ registers }) => registers).find(({ id }) => id === stretch.registerId);
+  return stretch.fields.map((key) => register?.fields.find((field) => field.key === key)?.heading ?? key);
+}
+
+/** How many letters two words begin with in common. */
+function shared(a: string, b: string): number {
+  let at = 0;
+  while (at < a.length && a[at] === b[at]) at++;
+  return at;
+}
+
+/** So many letters in common are good grounds, when they are most of the shorter word. */
+const leastShared = 4;
+
+/** How well a name fits a heading, from 0 (not at all) to 1 (the same words). */
+export function likeness(name: string, heading: string): number {
+  const [own, other] = [matchKey(name), matchKey(heading)];
+  if (own === other) return 1;
+  const pairs = own.split(' ').flatMap((word) => other.split(' ').map((one) => [word, one] as const));
+  const fit = pairs.map(([a, b]) => {
+    const common = shared(a, b);
+    const shorter = Math.min(a.length, b.length);
+    return common === shorter && common >= 3 ? 0.8 : common >= leastShared && common / shorter >= 0.7 ? 0.6 : 0;
+  });
+  return Math.max(0, ...fit);
+}
+
+/** The best of some by its likeness; undefined where none is like it. */
+function best<T>(all: readonly T[], of: (one: T) => number): T | undefined {
+  return all.reduce<T | undefined>((found, one) => (of(one) > (found === undefined ? 0 : of(found)) ? one : found), undefined);
+}
+
+/** The catalog that a field likely wants: one whose title, or the name of a level, is like its heading. None on weak grounds. */
+export const likelyCatalog = (build: BuildView, heading: string): string | undefined => best(build.catalogs, ({ id, title }) => Math.max(likeness(title, heading), ...levelNames(build, id).map((name) => likeness(name, heading))))?.id;
+
+/** The rule that takes the values of a catalog: of the level that the heading names, under the fields that hold the levels above. */
+export function catalogRuleFor(catalogId: string, { build, register, field }: RulePlace, before: Rule | null): CatalogRule {
+  const rule = { ...(newRule('catalog', before ?? undefined) as CatalogRule), catalogId };
+  const names = levelNames(build, catalogId);
+  if (names.length === 0) return rule;
+  const others = register.fields.filter(({ key }) => key !== field.key);
+  const holds = (level: number): string | undefined => others.find((other) => other.rule?.kind === 'catalog' && other.rule.catalogId === catalogId && (other.rule.level ?? names.length - 1) === level)?.key ?? best(others, ({ heading }) => (likeness(names[level]!, heading) === 1 ? 1 : 0))?.key;
+  const named = best([...names.keys()], (level) => likeness(names[level]!, field.heading));
+  const free = [...names.keys()].find((level) => holds(level) === undefined);
+  const level = named ?? free ?? names.length - 1;
+  const parents = [...Array(level).keys()].map(holds);
+  return { ...rule, level, parents: parents.every((key) => key !== undefined) ? parents.map((key) => key!) : [] };
+}

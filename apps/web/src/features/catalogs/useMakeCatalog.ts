@@ -1,0 +1,41 @@
+// A range that grows over cells, and a catalog of it, made together.
+import { freeAmong, type RangeShape } from '@dellum/core';
+import type { BuildView, RangePlaceDto } from '@dellum/contract';
+import { useNavigate } from 'react-router';
+import { useTry } from '../../frame/useNotice.js';
+import { useAppDispatch } from '../../store.js';
+import { rangesApi } from '../ranges/rangesApi.js';
+import { buildApi } from '../sheets/buildApi.js';
+import { catalogsApi } from './catalogsApi.js';
+
+export interface CatalogOfCells {
+  readonly title: string;
+  readonly shape: RangeShape;
+  readonly place: RangePlaceDto;
+  /** Further fields of the row that come along with a value. */
+  readonly companions: readonly string[];
+}
+
+export function useMakeCatalog(build: BuildView) {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const attempt = useTry();
+
+  /** A catalog of a range that is there; its page opens where it can be used for fields. */
+  const ofRange = async (rangeId: string, wanted: string, companions: readonly string[] = []): Promise<boolean> => {
+    const title = freeAmong(wanted, build.catalogs.map((catalog) => catalog.title));
+    const definition = { parts: [{ kind: 'range' as const, join: 'or' as const, rangeId, label: null, companions: [...companions] }], filter: null, distinct: 'value' as const, order: { by: 'kept' as const } };
+    const made = await attempt(dispatch(catalogsApi.endpoints.makeCatalog.initiate({ title, note: '', definition })).unwrap());
+    if (made) await navigate(`/catalogs/${made.id}?slip=use`);
+    return made !== undefined;
+  };
+
+  const ofCells = async ({ title, shape, place, companions }: CatalogOfCells): Promise<boolean> => {
+    const name = freeAmong(title, build.ranges.map((range) => range.name));
+    if (!(await attempt(dispatch(rangesApi.endpoints.makeRange.initiate({ name, shape, inherits: false, place, ends: 'last' })).unwrap()))) return false;
+    const now = await attempt(dispatch(buildApi.endpoints.build.initiate(undefined, { forceRefetch: true, subscribe: false })).unwrap());
+    const range = now?.ranges.find((known) => known.name === name);
+    return range !== undefined && ofRange(range.id, title, companions);
+  };
+  return { ofRange, ofCells };
+}
