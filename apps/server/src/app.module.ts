@@ -45,6 +45,7 @@ import { OutsideHoldings } from './entries/outsideHoldings.js';
 import { TakingBack } from './entries/takingBack.service.js';
 import { NewValues } from './entries/newValues.js';
 import { PlacesStore } from './entries/places.store.js';
+import { HouseController } from './houses/house.controller.js';
 import { HousesController } from './houses/houses.controller.js';
 import { HousesService } from './houses/houses.service.js';
 import { Jobs } from './jobs/jobs.js';
@@ -104,6 +105,7 @@ import { UpkeepService } from './upkeep/upkeep.service.js';
 const controllers = [
   HealthController,
   HousesController,
+  HouseController,
   SessionController,
   PeopleController,
   SheetsController,

@@ -26,6 +26,8 @@ const FormPage = lazy(async () => ({ default: (await import('./features/forms/Fo
 const FigurePage = lazy(async () => ({ default: (await import('./features/figures/FigurePage.js')).FigurePage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
+const HousePage = lazy(async () => ({ default: (await import('./features/houses/HousePage.js')).HousePage }));
+const AccountPage = lazy(async () => ({ default: (await import('./features/people/AccountPage.js')).AccountPage }));
 const RangesPage = lazy(async () => ({ default: (await import('./features/ranges/RangesPage.js')).RangesPage }));
 const RequestsPage = lazy(async () => ({ default: (await import('./features/requests/RequestsPage.js')).RequestsPage }));
 const UpkeepPage = lazy(async () => ({ default: (await import('./features/upkeep/UpkeepPage.js')).UpkeepPage }));
@@ -96,6 +98,8 @@ const router = createBrowserRouter([
       { path: '/requests', element: kept(<RequestsPage />) },
       { path: '/bindings', element: designed(<BindingsPage />) },
       { path: '/people', element: designed(<PeoplePage />) },
+      { path: '/house', element: designed(<HousePage />) },
+      { path: '/account', element: <Suspense fallback={<Waiting />}><AccountPage /></Suspense> },
       { path: '*', element: <EmptyState title="There is nothing at this address">Choose a page at the left.</EmptyState> },
     ],
   },

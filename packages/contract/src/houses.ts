@@ -1,7 +1,7 @@
 // The house and the way into it.
 import 'reflect-metadata';
-import { IsOptional, IsString, Length, MaxLength } from 'class-validator';
-import type { Locale } from '@dellum/core';
+import { IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min } from 'class-validator';
+import { dateOrders, decimalMarks, listMarks, type Locale } from '@dellum/core';
 import type { Role } from './roles.js';
 
 export class MakeHouseDto {
@@ -20,6 +20,48 @@ export class MakeHouseDto {
   @IsString()
   @Length(10, 200, { message: 'Choose a password of at least 10 characters.' })
   password!: string;
+}
+
+/** Changes how the house is called and how it writes dates, numbers and amounts. What is stored stays as it is. */
+export class ChangeHouseDto {
+  @IsOptional()
+  @IsString()
+  @Length(1, 120, { message: 'Give the house a name of at most 120 characters.' })
+  name?: string;
+
+  /** BCP 47. */
+  @IsOptional()
+  @Matches(/^[A-Za-z]{2,8}(?:-[A-Za-z0-9]{1,8}){0,4}$/u, { message: 'Choose a language.' })
+  language?: string;
+
+  @IsOptional()
+  @IsIn(dateOrders, { message: 'Choose an order of day, month and year.' })
+  dateOrder?: Locale['dateOrder'];
+
+  @IsOptional()
+  @IsIn(decimalMarks, { message: 'Choose a decimal sign.' })
+  decimalMark?: Locale['decimalMark'];
+
+  @IsOptional()
+  @IsIn(listMarks, { message: 'Choose a sign between values.' })
+  listMark?: NonNullable<Locale['listMark']>;
+
+  /** ISO 4217. */
+  @IsOptional()
+  @Matches(/^[A-Z]{3}$/u, { message: 'Choose a currency.' })
+  currency?: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  timeZone?: string;
+
+  /** 0 for Sunday. */
+  @IsOptional()
+  @IsInt()
+  @Min(0)
+  @Max(6)
+  firstDay?: number;
 }
 
 export class SignInDto {

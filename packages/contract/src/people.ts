@@ -1,5 +1,5 @@
 // People of a house.
-import { IsIn, IsOptional, IsString, Length } from 'class-validator';
+import { IsBoolean, IsIn, IsOptional, IsString, Length } from 'class-validator';
 import { roles, type Role } from './roles.js';
 
 const nameWords = { message: 'Type a name of at most 120 characters.' };
@@ -34,6 +34,34 @@ export class ChangePersonDto {
   role?: Role;
 }
 
+/** Puts somebody out of the house, or lets them in again. */
+export class AdmitDto {
+  @IsBoolean()
+  admitted!: boolean;
+}
+
+/** One's own password, changed by whoever knows it. */
+export class ChangePasswordDto {
+  @IsString()
+  @Length(1, 200, { message: 'Type the password you have now.' })
+  current!: string;
+
+  @IsString()
+  @Length(10, 200, passwordWords)
+  password!: string;
+}
+
+/** A browser in which one is signed in. */
+export interface SessionView {
+  readonly id: string;
+  /** This very browser. */
+  readonly here: boolean;
+  readonly begunAt: string;
+  readonly lastSeen: string;
+  /** What the browser says it is, and its address. */
+  readonly from: string;
+}
+
 export class ResetPasswordDto {
   @IsString()
   @Length(10, 200, passwordWords)
@@ -48,4 +76,6 @@ export interface Person {
   /** How many browsers are signed in now. */
   readonly sessions: number;
   readonly lastSeen: string | null;
+  /** Since when the person is out of the house; null for those who may enter it. */
+  readonly outSince: string | null;
 }

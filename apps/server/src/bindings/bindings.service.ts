@@ -45,7 +45,7 @@ export class BindingsService {
   private async faults(db: Reader, build: HouseBuild, field: FieldBuild, rule: Rule): Promise<readonly RuleFault[]> {
     const register = build.registers.get(field.registerId)!;
     const catalogs = await this.catalogs.some(db, build, [catalogIdOf(rule) ?? []].flat());
-    return ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, other.rule])) });
+    return ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, other.rule])) });
   }
 
   /** A new list for the field, in one act: its values on a source sheet, a growing range, a catalog, and the field bound to it. */

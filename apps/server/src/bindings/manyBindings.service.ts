@@ -76,7 +76,7 @@ export class ManyBindingsService {
         if (named.includes(field.key)) return { field, unfit: `${field.heading} cannot depend on itself.` };
         const missing = named.find((key) => !register.fields.some((other) => other.key === key));
         if (missing) return { field, unfit: `${register.title} has no field “${missing}”, on which the rule depends.` };
-        const [fault] = ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date()), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, chain?.[fields.indexOf(other)] ?? other.rule])) });
+        const [fault] = ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, chain?.[fields.indexOf(other)] ?? other.rule])) });
         // A chain that is longer than its catalog is deep cannot hold together.
         return fault && (forbidsRule(fault) || (chain && fault.part === 'catalog')) ? { field, unfit: fault.message } : { field, rule };
       } catch (error) {

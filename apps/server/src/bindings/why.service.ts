@@ -32,7 +32,7 @@ export class WhyService {
     const catalogs = await this.catalogs.some(db, build, [catalogIdOf(field.rule) ?? []].flat());
     const names = { locale: build.locale, catalog: (id: string) => build.catalogs.get(id)?.title ?? 'a catalog', field: (key: string) => register.fields.find((known) => known.key === key)?.heading ?? key };
     const sources = mayDesign(caller.role) ? await this.sourcesOf(build, catalogIdOf(field.rule)) : undefined;
-    return explain(field, dto.text, { locale: build.locale, catalogs, today: todayOf(new Date()), entry, fields: register.fields }, names, sources);
+    return explain(field, dto.text, { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), entry, fields: register.fields }, names, sources);
   }
 
   private async cellsOf(caller: Caller, build: HouseBuild, field: FieldBuild, id: string): Promise<Cells> {

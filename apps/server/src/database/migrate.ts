@@ -8,6 +8,7 @@ import * as sheetInFull from './migrations/0005-the-sheet-in-full.js';
 import * as takingListsBack from './migrations/0006-taking-lists-back.js';
 import * as forms from './migrations/0007-forms.js';
 import * as figures from './migrations/0008-figures.js';
+import * as houseAndPeople from './migrations/0009-house-and-people.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -19,6 +20,7 @@ const migrations: Record<string, Migration> = {
   '0006-taking-lists-back': takingListsBack,
   '0007-forms': forms,
   '0008-figures': figures,
+  '0009-house-and-people': houseAndPeople,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

@@ -32,6 +32,8 @@ export interface PeopleTable {
   sign_in_key: string;
   role: Role;
   password_hash: string;
+  /** Since when the person is out of the house; null for those who may enter it. */
+  out_since: ColumnType<Date | null, Date | null | undefined, Date | null>;
 }
 export interface SessionsTable {
   house_id: string;
@@ -39,6 +41,10 @@ export interface SessionsTable {
   person_id: string;
   last_seen_at: Moment;
   expires_at: ColumnType<Date, Date, Date>;
+  id: Generated<string>;
+  begun_at: Moment;
+  /** The browser, as it says what it is, and its address. */
+  begun_from: Generated<string>;
 }
 export interface SignInTriesTable {
   house_id: string;

@@ -23,7 +23,7 @@ export class BlockJudging {
   /** What cells of these fields are judged by. */
   async judgement(db: Reader, build: HouseBuild, register: RegisterBuild, fields: readonly FieldBuild[], suggest: boolean): Promise<Judgement> {
     const catalogs = await this.catalogs.some(db, build, catalogsOf(fields));
-    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest, today: todayOf(new Date()), fields: register.fields };
+    return { locale: build.locale, catalogs, carries: carriesOf(build, register), suggest, today: todayOf(new Date(), build.locale), fields: register.fields };
   }
 
   /** Judges the cells of a block, parents before their children; what a cell clears or fills outside the block goes with it. */

@@ -183,7 +183,7 @@ export class EntriesService {
   private async beginning(trx: Trx, build: HouseBuild, register: RegisterBuild, before: string | undefined): Promise<Cells> {
     const asAbove = register.fields.some(({ rule }) => rule?.begins.with === 'above');
     const above = asAbove ? await this.store.above(trx, { houseId: build.houseId, registerId: register.id }, before) : undefined;
-    return cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date()));
+    return cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date(), build.locale));
   }
 
   /** A new entry at the end, made with the first cell that is typed into it: a refused one makes no entry. */

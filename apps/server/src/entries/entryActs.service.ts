@@ -133,7 +133,7 @@ export class EntryActs {
     const place = { houseId: caller.houseId, registerId: register.id };
     await this.places.lockOrder(trx, place);
     const above = await this.entries.above(trx, place, undefined);
-    const cells = cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date()));
+    const cells = cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date(), build.locale));
     await this.writing.insert(trx, caller, register, undefined, ids.map((id) => ({ id, cells })), 'entry.inserted', actId);
   }
 

@@ -48,8 +48,8 @@ export class FillingService {
     const fields = askedFields(register, layout).map((field) => ({ ...field, rule: ruleFor(filler, field.rule) }));
     const catalogs = catalogsOf(fields).map((id) => ({ id, title: build.catalogs.get(id)!.title }));
     const looked = new Set([...conditionsOf(layout).values()].flat().flatMap(({ conditions }) => conditions.map(({ field }) => field)));
-    const begins = cellsOfNew(register.fields.filter(({ key }) => looked.has(key) && !fields.some((field) => field.key === key)), undefined, todayOf(new Date()));
-    return { formId, version: shown, title, layout, fields, begins, catalogs: [...new Map(catalogs.map((catalog) => [catalog.id, catalog])).values()], house: { name: await houseNameOf(db, filler.houseId), locale: build.locale, today: todayOf(new Date()) } };
+    const begins = cellsOfNew(register.fields.filter(({ key }) => looked.has(key) && !fields.some((field) => field.key === key)), undefined, todayOf(new Date(), build.locale));
+    return { formId, version: shown, title, layout, fields, begins, catalogs: [...new Map(catalogs.map((catalog) => [catalog.id, catalog])).values()], house: { name: await houseNameOf(db, filler.houseId), locale: build.locale, today: todayOf(new Date(), build.locale) } };
   }
 
   private async versionOf(db: Reader, build: HouseBuild, formId: string, version: number): Promise<FormVersion> {
@@ -112,7 +112,7 @@ export class FillingService {
     const fields = register.fields.map((field) => ({ ...field, rule: ruleFor(filler, field.rule) }));
     const unasked = fields.filter(({ key }) => !askedFields(register, layout).some((field) => field.key === key));
     const asAbove = unasked.some(({ rule }) => rule?.begins.with === 'above') ? await this.entries.above(trx, { houseId: build.houseId, registerId: register.id }, undefined) : undefined;
-    const today = todayOf(new Date());
+    const today = todayOf(new Date(), build.locale);
     const begins = cellsOfNew(unasked, asAbove && carried(asAbove.cells, carriesOf(build, register)), today);
     const context = { locale: build.locale, today, suggest: true, catalogs: await this.catalogs.some(trx, build, catalogsOf(fields)), begins };
     const answers = { texts: Object.fromEntries(dto.answers.map(({ field, text }) => [field, text])), confirmed: new Set(dto.answers.filter(({ confirmed }) => confirmed).map(({ field }) => field)) };

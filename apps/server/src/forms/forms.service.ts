@@ -73,7 +73,7 @@ export class FormsService {
   /** The layout with the control of every field settled, so that it stays the same while lists are still coming. */
   private async faultless(trx: Trx, build: HouseBuild, register: RegisterBuild, layout: FormLayout): Promise<FormLayout> {
     const catalogs = await this.catalogs.some(trx, build, catalogsOf(register.fields));
-    const faults = layoutFindings(layout, { fields: register.fields, catalogs, locale: build.locale, today: todayOf(new Date()) }).filter(stopsPublishing);
+    const faults = layoutFindings(layout, { fields: register.fields, catalogs, locale: build.locale, today: todayOf(new Date(), build.locale) }).filter(stopsPublishing);
     if (faults.length > 0) throw new ProblemError('form-faulty', faults.length === 1 ? faults[0]!.message : `${faults[0]!.message} There are ${faults.length - 1} more faults.`, { faults: Object.fromEntries(faults.map(({ field, section, message }, at) => [field ?? section ?? `form ${at}`, message])) });
     const settled = (key: string, chosen: Parameters<typeof controlOf>[1]) => {
       const field = register.fields.find((known) => known.key === key)!;

@@ -2,8 +2,10 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, houseLocale, matchKey, type Locale } from '@dellum/core';
-import type { MakeHouseDto, Me, Threshold } from '@dellum/contract';
+import type { ChangeHouseDto, MakeHouseDto, Me, Threshold } from '@dellum/contract';
 import { sql } from 'kysely';
+import { BuildService } from '../build/build.service.js';
+import { Ledger } from '../ledger/ledger.js';
 import { Database, type Reader, type Trx } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
 import { hashPassword } from '../people/passwords.js';
@@ -15,10 +17,10 @@ import { demoAccounts } from './demoAccounts.js';
 /** The key of a house in addresses: its name in small letters, digits and hyphens. */
 export const houseKey = (name: string): string => matchKey(name).normalize('NFD').replace(/[^a-z0-9]+/gu, '-').replace(/^-|-$/gu, '').slice(0, 60) || 'house';
 
-/** The house's day, by the clock of the server (ISO 8601). */
-export function todayOf(moment: Date): string {
-  const pad = (part: number) => String(part).padStart(2, '0');
-  return `${moment.getFullYear()}-${pad(moment.getMonth() + 1)}-${pad(moment.getDate())}`;
+/** The house's day, in its time zone, or in that of the server where it has none (ISO 8601). */
+export function todayOf(moment: Date, { timeZone }: Pick<Locale, 'timeZone'>): string {
+  const parts = new Map(new Intl.DateTimeFormat('en', { year: 'numeric', month: '2-digit', day: '2-digit', ...(timeZone && { timeZone }) }).formatToParts(moment).map(({ type, value }) => [type, value]));
+  return `${parts.get('year')}-${parts.get('month')}-${parts.get('day')}`;
 }
 
 export async function houseNameOf(db: Reader, houseId: string): Promise<string> {
@@ -39,6 +41,8 @@ export class HousesService {
     private readonly database: Database,
     private readonly people: PeopleService,
     private readonly sessions: SessionsService,
+    private readonly builds: BuildService,
+    private readonly ledger: Ledger,
   ) {}
 
   async threshold(key: string | undefined): Promise<Threshold> {
@@ -60,7 +64,20 @@ export class HousesService {
 
   async me(caller: Caller): Promise<Me> {
     const house = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'locale']).where('id', '=', caller.houseId).executeTakeFirstOrThrow();
-    return { id: caller.id, name: caller.name, role: caller.role, house: { ...house, today: todayOf(new Date()) } };
+    return { id: caller.id, name: caller.name, role: caller.role, house: { ...house, today: todayOf(new Date(), house.locale) } };
+  }
+
+  /** Changes how the house is called, and how it writes dates, numbers and amounts. What is stored stays as it is. */
+  async change(caller: Caller, { name, ...written }: ChangeHouseDto): Promise<void> {
+    const fault = wrongWriting(written);
+    if (fault) throw new ProblemError('not-valid', fault.message, { faults: { [fault.part]: fault.message } });
+    const called = name === undefined ? undefined : clean(name);
+    if (called === '') throw new ProblemError('not-valid', 'Type the name of the house.', { faults: { name: 'This must not be blank.' } });
+    await this.builds.change(caller.houseId, async (trx, build) => {
+      const locale: Locale = { ...build.locale, ...written };
+      await trx.updateTable('houses').set({ locale: JSON.stringify(locale), ...(called !== undefined && { name: called }) }).where('id', '=', caller.houseId).execute();
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'house.changed', detail: { before: build.locale, after: locale, name: called } }]);
+    });
   }
 
   /** Makes the first house and its first administrator, and signs them in. Only while there is no house. */
@@ -73,7 +90,15 @@ export class HousesService {
       }
       const houseId = await makeHouse(trx, { key: houseKey(dto.house), name: dto.house, demo: false });
       const personId = await this.people.addWithin(trx, houseId, { name: dto.name, signIn: dto.signIn, role: 'administrator', passwordHash });
-      return this.sessions.begin(trx, houseId, personId, from.cookies, from.secure);
+      return this.sessions.begin(trx, houseId, personId, from);
     });
   }
+}
+
+/** What of the chosen ways of writing this server cannot do, or undefined. */
+function wrongWriting({ language, currency, timeZone }: Omit<ChangeHouseDto, 'name'>): { part: string; message: string } | undefined {
+  if (language !== undefined && Intl.DateTimeFormat.supportedLocalesOf([language]).length === 0) return { part: 'language', message: `“${language}” is not a language that can be written here. Choose another.` };
+  if (currency !== undefined && !Intl.supportedValuesOf('currency').includes(currency)) return { part: 'currency', message: `“${currency}” is not a currency. Choose one by its code of three letters.` };
+  if (timeZone !== undefined && timeZone !== 'UTC' && !Intl.supportedValuesOf('timeZone').includes(timeZone)) return { part: 'timeZone', message: `“${timeZone}” is not a time zone. Choose one of the list.` };
+  return undefined;
 }

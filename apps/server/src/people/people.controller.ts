@@ -1,6 +1,6 @@
 // HTTP for people; administrators only.
-import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { AddPersonDto, ChangePersonDto, ResetPasswordDto, type Person } from '@dellum/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
+import { AddPersonDto, AdmitDto, ChangePersonDto, ResetPasswordDto, type Person } from '@dellum/contract';
 import { IdPipe } from '../problems/index.js';
 import { Asking, For, type Caller } from './guard.js';
 import { PeopleService } from './people.service.js';
@@ -30,6 +30,13 @@ export class PeopleController {
   @HttpCode(204)
   resetPassword(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ResetPasswordDto): Promise<void> {
     return this.people.resetPassword(caller, id, dto.password);
+  }
+
+  /** Puts somebody out of the house, or lets them in again. */
+  @Put(':id/admitted')
+  @HttpCode(204)
+  admit(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: AdmitDto): Promise<void> {
+    return this.people.admit(caller, id, dto.admitted);
   }
 
   @Delete(':id/sessions')

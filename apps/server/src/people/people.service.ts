@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, forbiddenCharacter } from '@dellum/core';
-import type { AddPersonDto, ChangePersonDto, Person } from '@dellum/contract';
+import type { AddPersonDto, ChangePasswordDto, ChangePersonDto, Person } from '@dellum/contract';
 import { Database, type Trx } from '../database/database.js';
 import { Ledger } from '../ledger/ledger.js';
 import { Changes } from '../live/changes.js';
@@ -10,7 +10,7 @@ import { notFound, ProblemError } from '../problems/index.js';
 import type { Caller } from './guard.js';
 import { hashPassword, passwordFits } from './passwords.js';
 import { PeopleStore } from './people.store.js';
-import { SessionsService } from './sessions.service.js';
+import { SessionsService, type BegunFrom } from './sessions.service.js';
 
 const mostTriesByName = 8;
 const mostTriesByAddress = 40;
@@ -30,7 +30,7 @@ export class PeopleService {
   }
 
   /** Signs someone in; returns the session cookie. Wrong tries are counted in the database and slow everybody down. */
-  async signIn(houseId: string, signIn: string, password: string, from: { address: string; cookies: string | undefined; secure: boolean }): Promise<string> {
+  async signIn(houseId: string, signIn: string, password: string, from: BegunFrom & { readonly address: string }): Promise<string> {
     const tries = await this.store.recentTries(this.database.kysely, houseId, signIn, from.address);
     if (tries.byName >= mostTriesByName || tries.byAddress >= mostTriesByAddress) {
       throw new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
@@ -40,9 +40,10 @@ export class PeopleService {
       await this.store.noteTry(this.database.kysely, houseId, signIn, from.address);
       throw new ProblemError('wrong-sign-in', 'The sign-in name or the password is wrong. Try again.');
     }
+    if (person.out_since) throw new ProblemError('wrong-sign-in', 'You are not let into this house any more. Ask an administrator.');
     return this.database.transaction(async (trx) => {
       await this.store.forgetTries(trx, houseId, signIn);
-      const cookie = await this.sessions.begin(trx, houseId, person.id, from.cookies, from.secure);
+      const cookie = await this.sessions.begin(trx, houseId, person.id, from);
       await this.changes.append(trx, houseId, [{ audience: 'administrators', body: { kind: 'people' } }]);
       return cookie;
     });
@@ -91,6 +92,34 @@ export class PeopleService {
       await this.store.change(trx, caller.houseId, id, { password_hash });
       await this.sessions.endAllOf(trx, caller.houseId, id);
       await this.told(trx, caller, 'person.password-reset', { id });
+    });
+  }
+
+  /** Puts a person out of the house, signed out everywhere, or lets them in again. Entries and history stay as they are. */
+  async admit(caller: Caller, id: string, admitted: boolean): Promise<void> {
+    await this.database.transaction(async (trx) => {
+      await this.mustExist(trx, caller, id);
+      if (!admitted && (await this.store.otherAdministrators(trx, caller.houseId, id)) === 0) throw new ProblemError('last-administrator', 'This is the only administrator. Make someone else an administrator first.');
+      await this.store.change(trx, caller.houseId, id, { out_since: admitted ? null : new Date() });
+      if (!admitted) await this.sessions.endAllOf(trx, caller.houseId, id);
+      await this.told(trx, caller, admitted ? 'person.let-in' : 'person.put-out', { id });
+    });
+  }
+
+  /** Changes one's own password; one stays signed in here and nowhere else. Wrong tries count as at the sign-in. */
+  async changePassword(caller: Caller, token: string, { current, password }: ChangePasswordDto, address: string): Promise<void> {
+    const person = await this.store.own(this.database.kysely, caller.houseId, caller.id);
+    const tries = await this.store.recentTries(this.database.kysely, caller.houseId, person.sign_in, address);
+    if (tries.byName >= mostTriesByName) throw new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
+    if (!(await passwordFits(current, person.password_hash))) {
+      await this.store.noteTry(this.database.kysely, caller.houseId, person.sign_in, address);
+      throw new ProblemError('not-valid', 'This is not the password you have now. Type it again.', { faults: { current: 'This is not the password you have now.' } });
+    }
+    const password_hash = await hashPassword(password);
+    await this.database.transaction(async (trx) => {
+      await this.store.change(trx, caller.houseId, caller.id, { password_hash });
+      await this.sessions.endOthers(trx, caller, token);
+      await this.told(trx, caller, 'person.password-changed', { id: caller.id });
     });
   }
 

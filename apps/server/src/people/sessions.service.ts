@@ -5,10 +5,22 @@ import { parseCookie, stringifySetCookie } from 'cookie';
 import { isUUID } from 'class-validator';
 import { sql } from 'kysely';
 import { Database, type Reader, type Trx } from '../database/database.js';
+import type { SessionView } from '@dellum/contract';
 import type { Caller } from './guard.js';
 
 const daysValid = 14;
 const hashOf = (token: string) => createHash('sha256').update(token).digest();
+
+const longestFrom = 200;
+
+/** From where a session is begun. */
+export interface BegunFrom {
+  /** The cookies of the browser: a session that it had before ends. */
+  readonly cookies: string | undefined;
+  readonly secure: boolean;
+  /** What the browser says it is, and its address. */
+  readonly by?: string;
+}
 
 @Injectable()
 export class SessionsService {
@@ -42,6 +54,7 @@ export class SessionsService {
       .where('sessions.house_id', '=', held.houseId)
       .where('sessions.token_hash', '=', hashOf(held.token))
       .where('sessions.expires_at', '>', sql<Date>`now()`)
+      .where('people.out_since', 'is', null)
       .executeTakeFirst();
     if (!found) return undefined;
     const { seen, ...caller } = found;
@@ -59,17 +72,29 @@ export class SessionsService {
   }
 
   /** Begins a session under a new token; a session that the browser had before ends. Returns the Set-Cookie line. */
-  async begin(trx: Trx, houseId: string, personId: string, cookiesBefore: string | undefined, secure: boolean): Promise<string> {
+  async begin(trx: Trx, houseId: string, personId: string, { cookies: cookiesBefore, secure, by = '' }: BegunFrom): Promise<string> {
     const before = await this.tokenOf(cookiesBefore);
     if (before) await this.end(trx, before.houseId, before.token);
     const token = randomBytes(32).toString('base64url');
     const expires = new Date(Date.now() + daysValid * 86_400_000);
-    await trx.insertInto('sessions').values({ house_id: houseId, token_hash: hashOf(token), person_id: personId, expires_at: expires }).execute();
+    await trx.insertInto('sessions').values({ house_id: houseId, token_hash: hashOf(token), person_id: personId, expires_at: expires, begun_from: by.slice(0, longestFrom) }).execute();
     return stringifySetCookie({ name: await this.cookieName(), value: `${houseId}.${token}`, httpOnly: true, sameSite: 'lax', path: '/', secure, expires });
   }
 
   async end(db: Reader, houseId: string, token: string): Promise<void> {
     await db.deleteFrom('sessions').where('house_id', '=', houseId).where('token_hash', '=', hashOf(token)).execute();
+  }
+
+  /** The sessions of a person that go on, the newest first; `token` is the one that asks. */
+  async of(db: Reader, { houseId, id }: Caller, token: string | undefined): Promise<SessionView[]> {
+    const rows = await db.selectFrom('sessions').select(['id', 'token_hash', 'begun_at', 'begun_from', 'last_seen_at']).where('house_id', '=', houseId).where('person_id', '=', id).where('expires_at', '>', sql<Date>`now()`).orderBy('begun_at', 'desc').execute();
+    const own = token === undefined ? undefined : hashOf(token);
+    return rows.map((row) => ({ id: row.id, here: own?.equals(row.token_hash) ?? false, begunAt: row.begun_at.toISOString(), lastSeen: row.last_seen_at.toISOString(), from: row.begun_from }));
+  }
+
+  /** Ends the sessions of a person save the one that asks. */
+  async endOthers(db: Reader, { houseId, id }: Caller, token: string): Promise<void> {
+    await db.deleteFrom('sessions').where('house_id', '=', houseId).where('person_id', '=', id).where('token_hash', '!=', hashOf(token)).execute();
   }
 
   async endAllOf(db: Reader, houseId: string, personId: string): Promise<void> {

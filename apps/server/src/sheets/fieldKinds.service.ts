@@ -72,7 +72,7 @@ export class FieldKinds {
 /** What a stored value is in another kind: read as one would type what it shows. */
 function valueIn(value: string, from: FieldKind, to: FieldKind, locale: Locale): string | undefined {
   if (isBlank(value)) return value;
-  const parsed = parse(to, format(from, value, locale), locale, todayOf(new Date()));
+  const parsed = parse(to, format(from, value, locale), locale, todayOf(new Date(), locale));
   return parsed.ok ? parsed.value : undefined;
 }
 

@@ -20,7 +20,7 @@ function stored(field: FieldBuild, text: string, locale: Locale): string {
   const fault = sourceTextFault(text);
   if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
   if (field.kind === 'text' || isBlank(text)) return text;
-  const parsed = parse(field.kind, text, locale, todayOf(new Date()));
+  const parsed = parse(field.kind, text, locale, todayOf(new Date(), locale));
   return parsed.ok ? parsed.value : clean(text);
 }
 

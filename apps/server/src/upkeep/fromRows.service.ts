@@ -51,7 +51,7 @@ export class FromRowsService {
   make(caller: Caller, dto: MakeFromRowsDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const { houseId } = caller;
-      const today = todayOf(new Date());
+      const today = todayOf(new Date(), build.locale);
       const title = fit(dto.title, 'title', build.sheets.map((sheet) => sheet.title));
       const fields = await this.fieldsOf(trx, build, dto.fields);
       const [id, registerId] = [randomUUID(), randomUUID()];

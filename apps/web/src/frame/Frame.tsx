@@ -1,7 +1,7 @@
 // The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
 import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
 import { mayDesign, mayKeep, roleMeaning, type Me } from '@dellum/contract';
-import { Keyboard, Moon, Sun } from 'lucide-react';
+import { KeyRound, Keyboard, Moon, Sun } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { api } from '../api/api.js';
@@ -20,6 +20,7 @@ import { AwayBand } from './AwayBand.js';
 import { KeysHelp } from './KeysHelp.js';
 import { Mark } from './Mark.js';
 import { Notices } from './Notices.js';
+import { writeAs } from './written.js';
 
 interface Way {
   readonly to: string;
@@ -85,13 +86,13 @@ function Rail({ me }: { me: Me }) {
         </Text>
       </HStack>
       <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, { to: '/forms', words: 'Forms' }, { to: '/records', words: 'Records' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
-      {!designs && me.role !== 'clerk' && <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />}
+      {!designs && <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />}
       {keeps && !designs && <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked]} />}
       {designs && (
         <>
           <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked, { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' }, { to: '/ranges', words: 'Ranges' }, { to: '/linked', words: 'Linked' }, { to: '/bindings', words: 'Bindings' }, { to: '/map', words: 'Map' }, { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 }]} />
           <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />
-          <RailGroup name="House" ways={[{ to: '/people', words: 'People' }]} />
+          <RailGroup name="House" ways={[{ to: '/house', words: 'House' }, { to: '/people', words: 'People' }]} />
         </>
       )}
     </Stack>
@@ -179,6 +180,9 @@ function PersonMenu({ me }: { me: Me }) {
               <Menu.Item value="keys" onClick={() => setKeys(true)}>
                 <Keyboard size={14} aria-hidden /> Keys
               </Menu.Item>
+              <Menu.Item value="account" onClick={() => void navigate('/account')}>
+                <KeyRound size={14} aria-hidden /> My account
+              </Menu.Item>
               <Menu.Item value="out" onClick={() => void leave()}>
                 Sign out
               </Menu.Item>
@@ -191,6 +195,7 @@ function PersonMenu({ me }: { me: Me }) {
 }
 
 export function Frame({ me }: { me: Me }) {
+  writeAs(me.house.locale);
   useLive(me);
   useWaitingDrafts();
   return (

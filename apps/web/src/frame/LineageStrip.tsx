@@ -3,8 +3,8 @@ import { Box, Flex, HStack, Text } from '@chakra-ui/react';
 import type { Lineage } from '@dellum/contract';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { number } from './written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const plural = (count: number, one: string, many = `${one}s`) => `${number.format(count)} ${count === 1 ? one : many}`;
 
 export function StripStage({ name, children, first }: { name: string; children: ReactNode; first?: boolean }) {

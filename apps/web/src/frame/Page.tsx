@@ -1,6 +1,7 @@
 // The shape of every page: title, one line that says what this is, the work, and at the right a slip.
 import { Box, Flex, Heading, HStack, Text } from '@chakra-ui/react';
 import { useEffect, type ReactNode } from 'react';
+import { useMeQuery } from '../features/houses/sessionApi.js';
 
 interface PageProps {
   readonly title: string;
@@ -15,9 +16,11 @@ interface PageProps {
 }
 
 export function Page({ title, about, strip, actions, slip, children }: PageProps) {
+  const { data: me } = useMeQuery();
+  const house = me?.house.name ?? 'Dellum';
   useEffect(() => {
-    document.title = `${title} · Dellum`;
-  }, [title]);
+    document.title = `${title} · ${house}`;
+  }, [title, house]);
   return (
     <Flex direction="column" h="100%" minH="0">
       <Box px="5" pt="4" pb="3" borderBottomWidth="1px" borderColor="line" flexShrink={0}>

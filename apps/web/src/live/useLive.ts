@@ -34,7 +34,7 @@ function follower(dispatch: AppDispatch) {
         countsSoon();
         break;
       case 'build':
-        dispatch(api.util.invalidateTags(['Build', 'Lineage', 'Counts', 'Ranges', 'Linked', 'Form']));
+        dispatch(api.util.invalidateTags(['Build', 'Me', 'Lineage', 'Counts', 'Ranges', 'Linked', 'Form']));
         break;
       case 'catalog':
         dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts', 'History', 'Upkeep', 'Requests']));

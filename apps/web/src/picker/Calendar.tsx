@@ -25,7 +25,7 @@ export function Calendar({ label, day, begin, locale, closed, onPick }: Calendar
         inline
         size="xs"
         locale={locale.language}
-        startOfWeek={1}
+        startOfWeek={locale.firstDay ?? 1}
         value={day === undefined ? [] : [at]}
         defaultFocusedValue={at}
         isDateUnavailable={(date) => closed(date.toString())}

@@ -13,7 +13,8 @@ export { dayNumber, dayOf, daysAfter, monthsAfter } from './days.js';
 export { joinedValues, valuesIn } from './several.js';
 export { readTypedList, writeTypedList, type TypedList } from './typedList.js';
 export { readChoices, type ReadChoices } from './choices.js';
-export { fieldKinds, houseLocale, type FieldKind, type Locale, type Parsed } from './models.js';
+export { writtenIn } from './localeOf.js';
+export { dateOrders, decimalMarks, fieldKinds, houseLocale, listMarks, type FieldKind, type Locale, type Parsed } from './models.js';
 
 const kinds: { readonly [Kind in FieldKind]: ValueKind } = {
   text: textKind,

@@ -13,7 +13,17 @@ export interface Locale {
   readonly yearPivot: number;
   /** The currency of amounts, by its code of three letters (ISO 4217). */
   readonly currency: string;
+  /** What parts the values of a typed list; a semicolon where it is left out and the comma is the decimal mark, else a comma. */
+  readonly listMark?: ',' | ';';
+  /** The zone whose days are the house's (IANA); the server's where it is left out. */
+  readonly timeZone?: string;
+  /** The first day of a week, 0 for Sunday; Monday where it is left out. */
+  readonly firstDay?: number;
 }
+
+export const dateOrders = ['dmy', 'mdy', 'ymd'] as const;
+export const decimalMarks = ['.', ','] as const;
+export const listMarks = [',', ';'] as const;
 
 export const houseLocale: Locale = { language: 'en-GB', decimalMark: '.', dateOrder: 'dmy', yearPivot: 68, currency: 'EUR' };
 

@@ -15,8 +15,9 @@ export interface TypedList {
  */
 function parting(text: string, locale: Locale): RegExp {
   const bare = text.replace(/"(?:[^"]|"")*"/gu, '');
-  if (/[;]/u.test(bare)) return locale.decimalMark === ',' ? /[;\n]/u : /[;\n,]/u;
-  if (locale.decimalMark === ',' && /\n/u.test(bare)) return /\n/u;
+  const mark = locale.listMark ?? (locale.decimalMark === ',' ? ';' : ',');
+  if (/[;]/u.test(bare)) return mark === ';' ? /[;\n]/u : /[;\n,]/u;
+  if (mark === ';' && /\n/u.test(bare)) return /\n/u;
   return /[,\n]/u;
 }
 

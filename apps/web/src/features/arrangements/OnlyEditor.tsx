@@ -5,8 +5,7 @@ import type { FieldView, Me } from '@dellum/contract';
 import { useState } from 'react';
 import { Check } from '../../frame/Check.js';
 import { useHeldValuesQuery } from './arrangementsApi.js';
-
-const number = new Intl.NumberFormat('en-GB');
+import { number } from '../../frame/written.js';
 
 interface OnlyEditorProps {
   readonly registerId: string;

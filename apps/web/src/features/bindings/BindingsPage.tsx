@@ -15,8 +15,8 @@ import { useBindingsQuery } from './bindingsApi.js';
 import { ManyRules } from './ManyRules.js';
 import { RuleHistory } from './RuleHistory.js';
 import { ruleNames } from './rulePlace.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const all = '';
 
 /** A field with where it stands, what it takes in words, and its counts. */

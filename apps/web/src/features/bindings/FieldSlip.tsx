@@ -23,8 +23,8 @@ import { Select } from '../../frame/Select.js';
 import { RuleHistory } from './RuleHistory.js';
 import { RuleSentence } from './RuleSentence.js';
 import { TrialEntry } from './TrialEntry.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const entriesWords = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
 
 interface FieldSlipProps {

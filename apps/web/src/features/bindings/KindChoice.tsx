@@ -6,8 +6,7 @@ import { useState } from 'react';
 import { Select } from '../../frame/Select.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useChangeKindMutation, useTryKindMutation } from '../sheets/buildApi.js';
-
-const number = new Intl.NumberFormat('en-GB');
+import { number } from '../../frame/written.js';
 
 export function KindChoice({ field }: { field: FieldView }) {
   const [asked, setAsked] = useState<{ readonly kind: FieldKind; readonly trial: KindTrial }>();

@@ -9,8 +9,8 @@ import { Select } from '../../frame/Select.js';
 import type { Line } from './BindingsPage.js';
 import { useRulesTrialQuery, useSetRulesMutation } from './bindingsApi.js';
 import { ruleDto } from './ruleDto.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const entries = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
 
 interface ManyRulesProps {

@@ -6,8 +6,7 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useMakeListForFieldMutation, useSetRuleMutation, useTryRuleMutation } from './bindingsApi.js';
 import { ruleDto } from './ruleDto.js';
 import type { RulePlace } from './rulePlace.js';
-
-const number = new Intl.NumberFormat('en-GB');
+import { number } from '../../frame/written.js';
 
 /** Where the choices are kept: in the rule of this field alone, or in a list. */
 type Keep = 'rule' | 'list';

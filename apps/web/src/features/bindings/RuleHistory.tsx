@@ -5,8 +5,8 @@ import type { BuildView, Me, RuleChange } from '@dellum/contract';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useRuleHistoryQuery, useTakeBackRulesMutation } from './bindingsApi.js';
 import { ruleNames } from './rulePlace.js';
+import { moment } from '../../frame/written.js';
 
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 const mostNamed = 3;
 
 /** `fieldId`: the changes of one field only. */

@@ -11,8 +11,7 @@ import { useCatalogItemsQuery } from '../catalogs/catalogsApi.js';
 import { useRulesTrialQuery, useSetRuleMutation, useSetRulesMutation } from './bindingsApi.js';
 import { catalogRuleFor, levelNames, likeness } from './levels.js';
 import { ruleDto } from './ruleDto.js';
-
-const number = new Intl.NumberFormat('en-GB');
+import { number } from '../../frame/written.js';
 
 interface Place {
   readonly sheet: SheetView;

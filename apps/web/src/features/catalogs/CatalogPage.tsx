@@ -21,8 +21,8 @@ import { itemRows } from './itemRows.js';
 import { ItemSlip } from './ItemSlip.js';
 import { ItemTable } from './ItemTable.js';
 import { unpacked } from './unpacked.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const noUse = {};
 
 export function CatalogPage() {

@@ -13,6 +13,7 @@ import { useCatalogLineageQuery, useMakeCatalogMutation } from './catalogsApi.js
 import { errorWords, faultWords } from '../../api/problem.js';
 import { definitionDto } from './definitionDto.js';
 import { partNames } from './partNames.js';
+import { number } from '../../frame/written.js';
 
 function NewCatalog({ build }: { build: BuildView }) {
   const [title, setTitle] = useState('');
@@ -92,8 +93,6 @@ function feedWords(part: CatalogPart, build: BuildView): string {
       return `ranges named by ${names.catalog(part.catalogId)}`;
   }
 }
-
-const number = new Intl.NumberFormat('en-GB');
 
 function CatalogRow({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
   const { data: lineage } = useCatalogLineageQuery(catalog.id);

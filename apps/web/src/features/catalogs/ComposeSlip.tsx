@@ -13,6 +13,7 @@ import { FilterEditor } from './FilterEditor.js';
 import { itemFieldName, partNames } from './partNames.js';
 import { Select } from '../../frame/Select.js';
 import { AddPart, PartEditor } from './PartEditor.js';
+import { number } from '../../frame/written.js';
 
 interface ComposeSlipProps {
   readonly catalog: CatalogView;
@@ -63,7 +64,7 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
         ) : trial ? (
           <>
             <Text fontWeight="bold">
-              {trial.offered === 0 ? 'Nothing would be offered.' : `${trial.offered.toLocaleString('en-GB')} ${changed ? 'would be' : 'are'} offered${trial.levels > 1 ? `, in ${trial.levels} levels` : ''}`}
+              {trial.offered === 0 ? 'Nothing would be offered.' : `${number.format(trial.offered)} ${changed ? 'would be' : 'are'} offered${trial.levels > 1 ? `, in ${trial.levels} levels` : ''}`}
             </Text>
             <Text color="inkSoft">{trial.first.join(', ')}{trial.offered > trial.first.length && ' …'}</Text>
           </>

@@ -5,8 +5,7 @@ import { X } from 'lucide-react';
 import { useTakeBackMutation } from '../sources/sourcesApi.js';
 import { useTold } from '../sources/useRegister.js';
 import { useCatalogHistoryQuery } from './catalogsApi.js';
-
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+import { moment } from '../../frame/written.js';
 
 interface HistorySlipProps {
   readonly catalog: CatalogView;

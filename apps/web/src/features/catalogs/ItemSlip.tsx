@@ -15,6 +15,7 @@ import { useTold } from '../sources/useRegister.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { AddItem } from './AddItem.js';
 import { useItemActMutation, useKeepItemMutation } from './catalogsApi.js';
+import { number } from '../../frame/written.js';
 
 interface ItemSlipProps {
   readonly item: Item;
@@ -25,8 +26,6 @@ interface ItemSlipProps {
   readonly me: Me;
   close(): void;
 }
-
-const number = new Intl.NumberFormat('en-GB');
 
 export function ItemSlip({ item, catalog, items, held, levels, me, close }: ItemSlipProps) {
   return (

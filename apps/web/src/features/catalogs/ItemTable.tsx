@@ -9,8 +9,8 @@ import { Link } from 'react-router';
 import { Marked } from '../../picker/Marked.js';
 import { ItemMark } from '../../theme/index.js';
 import type { ItemRow } from './itemRows.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const rowHeight = 38;
 const mostCompanions = 2;
 

@@ -5,6 +5,7 @@ import { Bar, BarChart, CartesianGrid, Cell as BarCell, Line, LineChart, Respons
 import { useColourMode } from '../../theme/index.js';
 import { labelOf, type ChartRow, type Series } from './series.js';
 import type { Cell } from './FigureTableView.js';
+import { number } from '../../frame/written.js';
 
 interface FigureChartProps {
   readonly definition: FigureDefinition;
@@ -24,7 +25,6 @@ const shortened = (name: string, places: number): string => (name.length * place
 const token = (name: string) => `var(--chakra-colors-${name.replace('.', '-')})`;
 const colourOf = ({ look }: Pick<Series, 'look'>): string => (look.outside ? token('amber.solid') : look.blank ? token('ink-faint') : token(`item.${look.colour}`));
 const styles = { fontSize: 12, fontFamily: 'inherit', fill: token('ink-soft') };
-const number = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 4 });
 
 export function FigureChart({ definition, series, rows, label, ref, open }: FigureChartProps) {
   // The colours of marks that are drawn already change with the paper.

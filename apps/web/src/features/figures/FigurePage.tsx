@@ -20,10 +20,10 @@ import { FigureTableView, type Cell } from './FigureTableView.js';
 import { newFigure, reachedBy } from './paths.js';
 import { chartOf } from './series.js';
 import { useFigureWords } from './useFigureWords.js';
+import { number } from '../../frame/written.js';
 
 /** Drawing comes when the first figure is looked at. */
 const FigureChart = lazy(async () => ({ default: (await import('./FigureChart.js')).FigureChart }));
-const number = new Intl.NumberFormat('en-GB');
 
 /** A definition as the address holds it; undefined where it cannot be read. */
 function definitionIn(text: string | null): FigureDefinition | undefined {

@@ -8,6 +8,7 @@ import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { useChangeLinkedMutation, useMakeLinkedMutation, useTryLinkedMutation } from './linkedApi.js';
 import { SettingsFields } from './SettingsFields.js';
+import { number } from '../../frame/written.js';
 
 const kindWords: { readonly [K in LinkedKind]: string } = {
   'text file': 'a text file, one value a line',
@@ -118,7 +119,7 @@ function Trial({ trial }: { trial: LinkedTrial }) {
       {trial.first.length > 0 ? (
         <>
           <Text fontWeight="bold">
-            {trial.values.toLocaleString('en-GB')} {trial.values === 1 ? 'value' : 'values'}
+            {number.format(trial.values)} {trial.values === 1 ? 'value' : 'values'}
           </Text>
           <Text color="inkSoft">{trial.first.map(({ value, label }) => (label ? `${label} (${value})` : value)).join(', ')}</Text>
         </>

@@ -12,8 +12,7 @@ import { useSlipsQuery } from '../sources/sourcesApi.js';
 import { useTold } from '../sources/useRegister.js';
 import { useDeleteLinkedMutation, useLinkedQuery, useRefreshLinkedMutation } from './linkedApi.js';
 import { LinkedForm, linkedKindWords, scheduleWords } from './LinkedForm.js';
-
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+import { moment, number } from '../../frame/written.js';
 
 export function LinkedPage() {
   const { sourceId } = useParams();
@@ -80,7 +79,7 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
           read {scheduleWords(source.every)}
         </Text>
       </Table.Cell>
-      <Table.Cell textAlign="end">{source.values.toLocaleString('en-GB')}</Table.Cell>
+      <Table.Cell textAlign="end">{number.format(source.values)}</Table.Cell>
       <Table.Cell>
         {source.waiting && <Text color="amber.fg">what it brought waits for an answer</Text>}
         {source.failure ? (

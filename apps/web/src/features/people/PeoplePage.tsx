@@ -1,15 +1,18 @@
 // People: add someone, set a role, reset a password, sign someone out.
 import { Box, Button, Heading, HStack, NativeSelect, Stack, Table, Text } from '@chakra-ui/react';
-import { AddPersonDto, ResetPasswordDto, roleMeaning, roles, type Person, type Role } from '@dellum/contract';
+import { AddPersonDto, ResetPasswordDto, roleMeaning, roles, type CatalogView, type Person, type Role } from '@dellum/contract';
 import { useState } from 'react';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
+import { Check } from '../../frame/Check.js';
+import { SlipHead } from '../../frame/SlipHead.js';
+import { useEntrustCatalogMutation } from '../catalogs/catalogsApi.js';
 import { useMeQuery } from '../houses/sessionApi.js';
-import { useAddPersonMutation, useChangePersonMutation, usePeopleQuery, useResetPasswordMutation, useSignOutPersonMutation } from './peopleApi.js';
-
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+import { useBuildQuery } from '../sheets/buildApi.js';
+import { useAddPersonMutation, useAdmitPersonMutation, useChangePersonMutation, usePeopleQuery, useResetPasswordMutation, useSignOutPersonMutation } from './peopleApi.js';
+import { moment } from '../../frame/written.js';
 
 function AddPerson() {
   const { register, fault, submit, problem, reset, formState } = useDtoForm(AddPersonDto, { name: '', signIn: '', role: 'clerk', password: '' });
@@ -74,11 +77,32 @@ function ResetPassword({ person, done }: { person: Person; done: () => void }) {
             Set it
           </Button>
           <Button size="sm" variant="outline" onClick={done}>
-            Leave it
+            Cancel
           </Button>
         </HStack>
       </Stack>
     </form>
+  );
+}
+
+/** The catalogs that a steward keeps, chosen on the person. */
+function Entrusted({ person, done }: { person: Person; done: () => void }) {
+  const { data: build } = useBuildQuery();
+  const [entrust] = useEntrustCatalogMutation();
+  const attempt = useTry();
+  if (!build) return <Waiting />;
+  const set = (catalog: CatalogView, keeps: boolean) => {
+    const others = catalog.stewards.map(({ id }) => id).filter((id) => id !== person.id);
+    void attempt(entrust({ id: catalog.id, people: keeps ? [...others, person.id] : others }).unwrap());
+  };
+  return (
+    <Stack gap="3" role="region" aria-label={`Catalogs of ${person.name}`}>
+      <SlipHead title={`Catalogs of ${person.name}`} about="Whose values this steward adds, mends and withdraws." close={done} />
+      {build.catalogs.length === 0 && <Text color="inkSoft">There are no catalogs yet.</Text>}
+      {build.catalogs.map((catalog) => (
+        <Check key={catalog.id} label={catalog.title} checked={catalog.stewards.some(({ id }) => id === person.id)} set={(keeps) => set(catalog, keeps)} />
+      ))}
+    </Stack>
   );
 }
 
@@ -87,18 +111,25 @@ export function PeoplePage() {
   const { data: me } = useMeQuery();
   const [change] = useChangePersonMutation();
   const [signOut] = useSignOutPersonMutation();
+  const [admitPerson] = useAdmitPersonMutation();
   const [resetting, setResetting] = useState<Person>();
+  const [entrusting, setEntrusting] = useState<Person>();
   const attempt = useTry();
   const notice = useNotice();
   if (!people) return <Waiting />;
   const setRole = async (person: Person, role: Role) => {
     if (await attempt(change({ id: person.id, change: { role } }).unwrap().then(() => true))) notice('done', `${person.name} is ${role} now.`);
   };
+  const admit = async (person: Person) => {
+    const admitted = person.outSince !== null;
+    if ((await attempt(admitPerson({ id: person.id, admitted }).unwrap().then(() => true))) !== true) return;
+    notice('done', admitted ? `${person.name} may enter the house again.` : `${person.name} is put out of the house; entries and history stay.`);
+  };
   const endSessions = async (person: Person) => {
     if (await attempt(signOut(person.id).unwrap().then(() => true))) notice('done', `${person.name} is signed out.`);
   };
   return (
-    <Page title="People" about="Who may enter this house, and what each may do." slip={resetting ? <ResetPassword key={resetting.id} person={resetting} done={() => setResetting(undefined)} /> : <AddPerson />}>
+    <Page title="People" about="Who may enter this house, and what each may do." slip={resetting ? <ResetPassword key={resetting.id} person={resetting} done={() => setResetting(undefined)} /> : entrusting ? <Entrusted key={entrusting.id} person={entrusting} done={() => setEntrusting(undefined)} /> : <AddPerson />}>
       <Box p="5" overflowX="auto">
         <Table.Root size="sm" interactive={false}>
           <Table.Header>
@@ -112,7 +143,7 @@ export function PeoplePage() {
           </Table.Header>
           <Table.Body>
             {people.map((person) => (
-              <Table.Row key={person.id} bg="transparent">
+              <Table.Row key={person.id} bg="transparent" color={person.outSince ? 'inkSoft' : undefined}>
                 <Table.Cell fontWeight="bold">
                   {person.name}
                   {person.id === me?.id && <Text as="span" color="inkSoft" fontWeight="normal"> (you)</Text>}
@@ -129,11 +160,19 @@ export function PeoplePage() {
                   </NativeSelect.Root>
                 </Table.Cell>
                 <Table.Cell color="inkSoft">
-                  {person.sessions === 0 ? 'no' : `in ${person.sessions} ${person.sessions === 1 ? 'browser' : 'browsers'}, last ${moment.format(new Date(person.lastSeen!))}`}
+                  {person.outSince ? `put out, ${moment.format(new Date(person.outSince))}` : person.sessions === 0 ? 'no' : `in ${person.sessions} ${person.sessions === 1 ? 'browser' : 'browsers'}, last ${moment.format(new Date(person.lastSeen!))}`}
                 </Table.Cell>
                 <Table.Cell textAlign="end" whiteSpace="nowrap">
                   <Button size="xs" variant="outline" mr="2" onClick={() => setResetting(person)} aria-label={`Reset password of ${person.name}`}>
                     Reset password
+                  </Button>
+                  {person.role === 'steward' && (
+                    <Button size="xs" variant="outline" mr="2" onClick={() => setEntrusting(person)} aria-label={`Catalogs of ${person.name}`}>
+                      Catalogs
+                    </Button>
+                  )}
+                  <Button size="xs" variant="outline" mr="2" disabled={person.id === me?.id} onClick={() => void admit(person)} aria-label={person.outSince ? `Let ${person.name} in again` : `Put ${person.name} out of the house`}>
+                    {person.outSince ? 'Let in again' : 'Put out'}
                   </Button>
                   <Button size="xs" variant="outline" disabled={person.sessions === 0} onClick={() => void endSessions(person)} aria-label={`Sign out ${person.name}`}>
                     Sign out

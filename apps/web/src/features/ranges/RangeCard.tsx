@@ -13,6 +13,7 @@ import { EndChoice } from './EndChoice.js';
 import { placeOf } from './NameRange.js';
 import { useChangeRangeMutation, useDeleteRangeMutation, useLookAtChangeMutation } from './rangesApi.js';
 import { RedefineBox } from './RedefineBox.js';
+import { number } from '../../frame/written.js';
 
 interface RangeCardProps {
   readonly rail: Rail;
@@ -90,7 +91,7 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
           </form>
         )}
         <Text color="inkSoft">
-          named range, {taking.values.length.toLocaleString('en-GB')} {taking.values.length === 1 ? 'value' : 'values'} taken{range.shape === 'headings' && ' here'}, {leftOutWords(counts)}
+          named range, {number.format(taking.values.length)} {taking.values.length === 1 ? 'value' : 'values'} taken{range.shape === 'headings' && ' here'}, {leftOutWords(counts)}
         </Text>
       </Box>
       {taking.values.length === 0 && <Text color="amber.fg">The range is empty. {taking.grows ? 'Type a value where it starts.' : 'Select the row at which it ends, and end it there.'}</Text>}

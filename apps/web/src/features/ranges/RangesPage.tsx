@@ -12,6 +12,7 @@ import { useTold } from '../sources/useRegister.js';
 import { leftOutWords } from './RangeCard.js';
 import { cureOf } from './RangeFindings.js';
 import { useCureMutation, useRangeLinesQuery } from './rangesApi.js';
+import { number } from '../../frame/written.js';
 
 /** So many findings of a range are shown at first. */
 const fewFindings = 3;
@@ -71,7 +72,7 @@ function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView
       </Table.Cell>
       <Table.Cell color="inkSoft">{place.words}</Table.Cell>
       <Table.Cell color={ends === 'fixed' ? 'inkSoft' : 'growth.fg'}>{endingInShort(ends)}</Table.Cell>
-      <Table.Cell textAlign="end">{line?.taken.toLocaleString('en-GB')}</Table.Cell>
+      <Table.Cell textAlign="end">{line && number.format(line.taken)}</Table.Cell>
       <Table.Cell color="inkSoft">{line && line.leftOut.length > 0 ? leftOutWords(line.leftOut).replace('left out: ', '') : 'nothing'}</Table.Cell>
       <Table.Cell>
         {catalogs.length === 0 && <Text color="inkSoft">no catalog yet</Text>}

@@ -1,6 +1,7 @@
 // What a change of a range would bring in, take out and respell, before it is made.
 import { Box, Button, HStack, Text } from '@chakra-ui/react';
 import type { RangeLook } from '@dellum/contract';
+import { number } from '../../frame/written.js';
 
 interface RedefineBoxProps {
   readonly name: string;
@@ -9,7 +10,6 @@ interface RedefineBoxProps {
   onLeave(): void;
 }
 
-const number = new Intl.NumberFormat('en-GB');
 const quoted = (values: readonly string[], count: number) => `${values.slice(0, 4).map((value) => `“${value}”`).join(', ')}${count > 4 ? ` and ${number.format(count - 4)} more` : ''}`;
 
 function Line({ count, words, values }: { count: number; words: string; values: string }) {

@@ -4,8 +4,7 @@ import type { BuildView, LinkHere, Me } from '@dellum/contract';
 import { Link } from 'react-router';
 import { recordTitle } from './recordWords.js';
 import { entryRegisters, useRecordCells } from './useRegisterPlace.js';
-
-const number = new Intl.NumberFormat('en-GB');
+import { number } from '../../frame/written.js';
 
 export function LinkedHere({ links, build, me }: { links: LinkHere; build: BuildView; me: Me }) {
   const register = entryRegisters(build).find(({ id }) => id === links.registerId);

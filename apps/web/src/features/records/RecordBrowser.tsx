@@ -22,8 +22,8 @@ import { PaperRecords } from './PaperRecords.js';
 import { recordTitle } from './recordWords.js';
 import { mostShown, useLooking, type Looking } from './useLooking.js';
 import { entryRegisters, useRecordCells, type RecordCells } from './useRegisterPlace.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const mostColumns = 6;
 const typingPause = 250;
 

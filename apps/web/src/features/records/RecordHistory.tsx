@@ -7,8 +7,7 @@ import { store, useAppDispatch } from '../../store.js';
 import { asGiven, updateEntry } from '../entries/entriesApi.js';
 import { useEntryHistoryQuery, useTakeBackChangeMutation } from './recordsApi.js';
 import type { RecordCells } from './useRegisterPlace.js';
-
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+import { moment } from '../../frame/written.js';
 
 interface RecordHistoryProps {
   readonly register: RegisterView;

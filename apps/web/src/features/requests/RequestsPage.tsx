@@ -11,9 +11,8 @@ import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { useAnswerRequestMutation, useRequestsQuery } from './requestsApi.js';
+import { moment, number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 const entriesWords = (count: number) => `${number.format(count)} ${count === 1 ? 'entry waits' : 'entries wait'}`;
 const keyOf = ({ catalogId, path, spellings }: RequestGroup) => [catalogId, ...path, spellings[0]?.value].join('\u001F');
 

@@ -12,6 +12,7 @@ import { useHeldInQuery } from '../entries/entriesApi.js';
 import { heldPlaces } from '../entries/heldPlaces.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { find, seekables, type Finding } from './findings.js';
+import { number } from '../../frame/written.js';
 
 /** Catalog items are fetched when somebody begins to seek. */
 function useItems(ids: readonly string[]): readonly CatalogItems[] {
@@ -37,7 +38,7 @@ export function SeekLine({ me }: { me: Me }) {
   const all = useMemo(() => (build ? seekables(build, items, me.role) : []), [build, items, me.role]);
   const value = clean(query);
   const { currentData: held } = useHeldInQuery(value, { skip: !open || value.length < 2 });
-  const findings = useMemo(() => [...find(all, query), ...(held && build ? heldPlaces(held, build, value).map(({ to, words, entries }): Finding => ({ what: entries === 1 ? '1 entry' : `${entries.toLocaleString('en-GB')} entries`, words: `“${value}”`, where: words, to })) : [])], [all, query, held, build, value]);
+  const findings = useMemo(() => [...find(all, query), ...(held && build ? heldPlaces(held, build, value).map(({ to, words, entries }): Finding => ({ what: entries === 1 ? '1 entry' : `${number.format(entries)} entries`, words: `“${value}”`, where: words, to })) : [])], [all, query, held, build, value]);
 
   useEffect(() => {
     const reach = (event: globalThis.KeyboardEvent) => {

@@ -31,9 +31,9 @@ import { useHere } from './useHere.js';
 import { useDeeds } from './useDeeds.js';
 import { refusalOf, useSheetCells } from './useSheetCells.js';
 import { useShown } from './useShown.js';
+import { number } from '../../frame/written.js';
 
 const noEntry: EntryView = { id: '', version: 0, cells: {} };
-const number = new Intl.NumberFormat('en-GB');
 
 interface EntrySheetProps {
   readonly sheet: SheetView;

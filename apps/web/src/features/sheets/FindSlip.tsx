@@ -10,8 +10,8 @@ import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useFoundQuery } from '../entries/entryActsApi.js';
 import type { Deeds } from './useDeeds.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const cellWords = (count: number) => `${number.format(count)} ${count === 1 ? 'cell' : 'cells'}`;
 
 interface FindSlipProps {

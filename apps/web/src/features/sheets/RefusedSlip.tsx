@@ -6,10 +6,10 @@ import { SlipHead } from '../../frame/SlipHead.js';
 import { useAppDispatch, useAppSelector } from '../../store.js';
 import { draftKey, settled, type Draft } from '../entries/draftsSlice.js';
 import type { Deeds } from './useDeeds.js';
+import { number } from '../../frame/written.js';
 
 /** So many are shown at once; when they are mended, others follow. */
 const mostShown = 50;
-const number = new Intl.NumberFormat('en-GB');
 
 export const useRefused = (registerId: string): readonly Draft[] => Object.values(useAppSelector((state) => state.drafts)).filter((draft) => draft.registerId === registerId && draft.state === 'refused');
 

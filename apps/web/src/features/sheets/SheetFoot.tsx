@@ -4,8 +4,7 @@ import { format, type ItemColour, type Locale } from '@dellum/core';
 import type { BlockDto, FieldView } from '@dellum/contract';
 import { ItemMark } from '../../theme/index.js';
 import { useBlockSumQuery } from '../entries/entryActsApi.js';
-
-const number = new Intl.NumberFormat('en-GB');
+import { number } from '../../frame/written.js';
 
 interface SheetFootProps {
   readonly hint: string;

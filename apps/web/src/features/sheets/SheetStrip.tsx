@@ -7,8 +7,8 @@ import { useAppSelector } from '../../store.js';
 import { ArrangedBand } from '../arrangements/ArrangedBand.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { AlikeChip, OutsideChips } from './OutsideChips.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const doing = { clear: 'Clearing', carry: 'Carrying down', replace: 'Replacing', paste: 'Pasting', delete: 'Deleting', back: 'Taking back', gather: 'Gathering' } as const;
 
 interface SheetStripProps {

@@ -11,8 +11,8 @@ import { dropped } from '../entries/newEntriesSlice.js';
 import { asGiven, updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
 import { doAct } from '../entries/entryActsApi.js';
 import type { EntryWindow } from '../entries/useEntryWindow.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 /** Rows that are fetched one by one; more are left to the server. */
 const mostRows = 2000;
 

@@ -5,8 +5,8 @@ import type { BuildView, Slip, SlipQuestion } from '@dellum/contract';
 import { useState } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useAnswerSlipMutation, useLeaveSlipMutation } from './sourcesApi.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const entries = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
 
 const titles: { readonly [A in Answer]: string } = { corrected: 'Corrected', replaced: 'Replaced', retired: 'Retired', gone: 'Gone' };

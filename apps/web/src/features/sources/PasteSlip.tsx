@@ -7,8 +7,8 @@ import { useNotice } from '../../frame/useNotice.js';
 import type { Pasted } from './RegisterColumn.js';
 import { actsOfBlock, columnTexts, partsOf } from './sourceCells.js';
 import type { SourceRegister } from './useRegister.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const rowsShown = 8;
 
 /** A block that is being stored. */

@@ -10,8 +10,8 @@ import { buildApi } from '../sheets/buildApi.js';
 import { useProposeFieldsMutation } from '../upkeep/upkeepApi.js';
 import { partsOf } from './sourceCells.js';
 import { sourcesApi } from './sourcesApi.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 /** So many rows are looked at to tell what a column holds. */
 const rowsLookedAt = 500;
 

@@ -10,8 +10,7 @@ import { Select } from '../../frame/Select.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { fromBoth, fromClipboard } from '../../grid/index.js';
 import { useMakeFromRowsMutation, useProposeFieldsMutation } from './upkeepApi.js';
-
-const number = new Intl.NumberFormat('en-GB');
+import { number } from '../../frame/written.js';
 
 type Wanted = MakeFromRowsDto['fields'][number];
 

@@ -9,8 +9,8 @@ import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { useGatherMutation, useProfileQuery } from './upkeepApi.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const plainShown = 12;
 
 /** What one has changed of the proposal: another right spelling, spellings that are values of their own, values left out. */

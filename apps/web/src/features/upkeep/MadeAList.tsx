@@ -3,8 +3,7 @@ import { Box, Button, Text } from '@chakra-ui/react';
 import type { FieldView } from '@dellum/contract';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useGatheredQuery, useUngatherMutation } from './upkeepApi.js';
-
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+import { moment } from '../../frame/written.js';
 
 export function MadeAList({ field }: { field: FieldView }) {
   const { data: gathered } = useGatheredQuery(field.id);

@@ -15,8 +15,8 @@ import { ImpactSlip } from '../sources/ImpactSlip.js';
 import { useSlipsQuery } from '../sources/sourcesApi.js';
 import { useTold } from '../sources/useRegister.js';
 import { upkeepCount, useUpkeepQuery } from './upkeepApi.js';
+import { number } from '../../frame/written.js';
 
-const number = new Intl.NumberFormat('en-GB');
 const mostShown = 12;
 
 export function UpkeepPage() {
