@@ -139,7 +139,7 @@ test('the sheet in work', async ({ house }) => {
   await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
   await expect(page.getByText('rule of this field')).toBeVisible();
   await clean(page, 'rule', '[role=grid]');
-  await page.getByRole('complementary', { name: 'Slip' }).getByRole('button', { name: 'refused' }).click();
+  await page.getByRole('complementary', { name: 'Panel' }).getByRole('button', { name: 'refused' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
   await clean(page, 'part of a rule', '[role=grid]');
   await page.keyboard.press('Escape');

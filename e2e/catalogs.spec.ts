@@ -4,7 +4,7 @@ import { answerSlip, cellOf, expect, list, test, toCatalog, toLists, toSheet, tw
 test('a catalog is composed of parts, tried at once, and set', async ({ house }) => {
   const page = await house.open('ines');
   await toCatalog(page, 'Tugs');
-  const slip = page.getByRole('complementary', { name: 'Slip' });
+  const slip = page.getByRole('complementary', { name: 'Panel' });
   await expect(slip).toContainText('Offers Call sign, shown as Name, of Vessels where Class is “tug”, in alphabetical order; repeats stand once.');
   await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
   const compose = page.getByRole('region', { name: 'How it is composed' });
@@ -19,7 +19,7 @@ test('a catalog is composed of parts, tried at once, and set', async ({ house })
   await compose.getByRole('button', { name: 'typed values' }).click();
   await compose.getByLabel('Values of part 2').fill('QZZ001, "QZZ002, spare"; QZZ001');
   await expect(compose).toContainText('2 values; 1 repeat left out');
-  await compose.getByRole('button', { name: 'Compose it so' }).click();
+  await compose.getByRole('button', { name: 'Save how it is composed' }).click();
   await expect(page.getByText('Tugs is composed so from now on.')).toBeVisible();
   await page.getByLabel('Find a value').fill('spare');
   await expect(page.getByRole('row', { name: /QZZ002, spare/ })).toContainText('typed');
@@ -43,7 +43,7 @@ test('a catalog is composed of parts, tried at once, and set', async ({ house })
   await compose.getByRole('group', { name: 'Add a part' }).getByRole('button', { name: 'another catalog' }).click();
   await compose.getByLabel('Catalog of part 3').selectOption({ label: 'the catalog Works without cranes' });
   await expect(compose.getByRole('status')).toContainText('The catalog would feed itself: Services takes from Works without cranes takes from Services.');
-  await expect(compose.getByRole('button', { name: 'Compose it so' })).toBeDisabled();
+  await expect(compose.getByRole('button', { name: 'Save how it is composed' })).toBeDisabled();
 });
 
 test('a tree opens group by group; a value is added under its group', async ({ house }) => {
@@ -78,8 +78,8 @@ test('values are added, corrected, coloured, merged and retired from the page; c
   await item('Turned away').getByRole('radio', { name: 'brick' }).click();
   await item('Turned away').getByLabel('Other names, one a line').fill('TA\nsent off');
   const heard = clerk.waitForResponse((response) => response.url().endsWith('/items/packed'));
-  await item('Turned away').getByRole('button', { name: 'Keep this' }).click();
-  await expect(page.getByText('What is kept of Turned away is stored.')).toBeVisible();
+  await item('Turned away').getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Turned away is saved.')).toBeVisible();
   await heard;
   await cellOf(grid, 1500, 'Status').click();
   await clerk.keyboard.type('sent off');
@@ -166,7 +166,7 @@ test('the map shows what feeds what, and one walks in it', async ({ house }) => 
 
 test('a text file is linked, looked at, and feeds a catalog; a wrong expression says where', async ({ house }) => {
   const page = await house.open('ines', '/linked');
-  const slip = page.getByRole('complementary', { name: 'Slip' });
+  const slip = page.getByRole('complementary', { name: 'Panel' });
   await slip.getByLabel('Name').fill('Terminals');
   await slip.getByLabel('It gives').selectOption({ label: 'columns of a CSV file' });
   await slip.getByLabel('File').selectOption('terminals.csv');

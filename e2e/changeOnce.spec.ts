@@ -86,7 +86,7 @@ test('a change can be left as it was', async ({ house }) => {
   const ines = await house.open('ines');
   await toLists(ines);
   await writeOver(ines, 'Quays', 'Salt Quay', 'Pepper Quay');
-  await ines.getByRole('button', { name: 'Leave it' }).click();
+  await ines.getByRole('button', { name: 'Cancel' }).click();
   await expect(ines.getByRole('region', { name: 'Impact' })).toBeHidden();
   expect(await textsOf(ines, 'Quays')).toEqual(['Lantern Basin', 'Heron Mole', 'Salt Quay', 'Timber Pond']);
 });

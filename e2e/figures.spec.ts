@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { cellOf, expect, test, toSheet, two } from './house.js';
 
-const slip = (page: Page) => page.getByRole('complementary', { name: 'Slip' });
+const slip = (page: Page) => page.getByRole('complementary', { name: 'Panel' });
 const table = (page: Page) => page.getByRole('table');
 const numbers = async (page: Page, row: string) => (await table(page).getByRole('row').filter({ has: page.getByRole('rowheader', { name: row }) }).getByRole('cell').allTextContents()).map((text) => text.trim());
 

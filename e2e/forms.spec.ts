@@ -2,7 +2,7 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from './house.js';
 
-const slip = (page: Page) => page.getByRole('complementary', { name: 'Slip' });
+const slip = (page: Page) => page.getByRole('complementary', { name: 'Panel' });
 
 test('a form is laid out by keys and buttons, its faults are named, and it is published and closed', async ({ house }) => {
   const page = await house.open('ines', '/forms');
@@ -23,7 +23,7 @@ test('a form is laid out by keys and buttons, its faults are named, and it is pu
   await expect(slip(page).getByText('Berth is asked before Quay, which decides what it offers. Put Quay first.')).toBeVisible();
   await page.getByRole('button', { name: 'Publish' }).click();
   await expect(page.getByText(/^Berth is asked before Quay/).last()).toBeVisible();
-  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect(slip(page).getByText(/^Berth is asked before Quay/)).toHaveCount(0);
   // A condition that nothing can meet is named with its reason, and mended.
   await page.getByRole('button', { name: 'Take Plan code out' }).click();

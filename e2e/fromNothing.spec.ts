@@ -18,7 +18,7 @@ test('the first page makes the house; a list becomes a range, a catalog, a rule 
   await page.getByRole('link', { name: 'Sources' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Sources' })).toBeVisible();
   await page.getByLabel('Title').fill('Wharf lists');
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create the sheet' }).click();
   await page.getByLabel('Heading of the new list').fill('Cats');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await list(page, 'Cats').getByText('type to add').click();
@@ -42,13 +42,13 @@ test('the first page makes the house; a list becomes a range, a catalog, a rule 
   await page.getByRole('link', { name: 'Sheets' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Sheets' })).toBeVisible();
   await page.getByLabel('Title').fill('Mouse log');
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create the sheet' }).click();
   await page.getByRole('button', { name: 'New field' }).click();
   await page.getByLabel('Heading').fill('Caught by');
   await page.getByRole('button', { name: 'Add the field' }).click();
   const grid = page.getByRole('grid', { name: 'Mouse log' });
   await grid.getByRole('columnheader', { name: /Caught by/ }).getByRole('button').click();
-  await page.getByRole('button', { name: 'Bind it to a catalog' }).click();
+  await page.getByLabel('Take its values from').selectOption({ label: 'Cats' });
   await page.getByRole('button', { name: 'Set this rule' }).click();
   await expect(grid.getByRole('columnheader', { name: /Caught by/ })).toContainText('Cats');
   await grid.getByText('type to add').click();

@@ -59,7 +59,7 @@ for (let part = 0; part < parts; part++) test(`the trial entry says of every cas
       held = verdict.value;
       const shown = format(kind, held, houseLocale);
       const said = { taken: undefined, marked: `${shown} would be stored, marked as outside.`, requested: `${shown} would be stored, marked, and asked for.`, added: `${shown} would be added to the catalog and taken.` }[verdict.verdict] ?? (verdict.verdict === 'taken' ? verdict.corrected : undefined);
-      await expect(page.getByRole('complementary', { name: 'Slip' }).getByRole('status'), `${field}: ${text}`).toContainText(said ?? (held === '' ? 'Blank is taken.' : `${shown} is taken.`));
+      await expect(page.getByRole('complementary', { name: 'Panel' }).getByRole('status'), `${field}: ${text}`).toContainText(said ?? (held === '' ? 'Blank is taken.' : `${shown} is taken.`));
     }
   }
 });

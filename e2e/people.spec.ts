@@ -43,10 +43,10 @@ test('someone is added, given a role, a new password, and signed out', async ({ 
   await expect(nell.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   await ines.getByRole('button', { name: 'Reset password of Nell Farrow' }).click();
   await ines.getByLabel('New password').fill('short');
-  await ines.getByRole('button', { name: 'Set it' }).click();
+  await ines.getByRole('button', { name: 'Set the password' }).click();
   await expect(ines.getByRole('alert')).toContainText('at least 10 characters');
   await ines.getByLabel('New password').fill('a-second-password');
-  await ines.getByRole('button', { name: 'Set it' }).click();
+  await ines.getByRole('button', { name: 'Set the password' }).click();
   await expect(ines.getByText('Nell Farrow has a new password')).toBeVisible();
   await ines.getByLabel('Role of Ines Quarrie').selectOption('clerk');
   await expect(ines.getByText('This is the only administrator.')).toBeVisible();

@@ -94,7 +94,7 @@ test('records link both ways; one like another is made, deleted, and brought bac
   await expect(page.getByRole('heading', { level: 1, name: 'Crew contacts' })).toBeVisible();
   const total = async () => Number(/(\d+) records/.exec((await page.getByText(/\d+ records\./).textContent())!)![1]);
   const before = await total();
-  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(total).toBe(before + 1);
 });
 

@@ -7,23 +7,23 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   const ines = await house.open('ines');
   const own = await toSheet(ines, 'Berth visits');
   await own.getByRole('columnheader', { name: /^Vessel/ }).getByRole('button').click();
-  await ines.getByRole('button', { name: 'Bind it to a catalog' }).click();
-  const slip = ines.getByRole('complementary', { name: 'Slip' });
+  await ines.getByLabel('Take its values from').selectOption({ label: 'Pilots' });
+  const slip = ines.getByRole('complementary', { name: 'Panel' });
   const part = async (words: string, choice: string | RegExp) => {
     await slip.getByRole('button', { name: words, exact: true }).click();
     await ines.getByRole('dialog').getByRole('button', { name: choice }).click();
   };
   await slip.getByRole('group', { name: 'More of the rule' }).waitFor();
-  await part('Vessel classes', /^Services/);
+  await part('Pilots', /^Services/);
   await part('may be blank', /must not be blank/);
   await slip.getByRole('button', { name: 'no hint' }).click();
   await ines.getByRole('textbox', { name: 'Hint shown on arrival' }).fill('What was done?');
-  await ines.keyboard.press('Enter');
+  await ines.getByRole('button', { name: 'Show this hint' }).click();
   await slip.getByRole('button', { name: 'Dellum’s own words' }).click();
   await ines.getByRole('textbox', { name: 'Said when a value is refused' }).fill('Pick a service.');
   await ines.keyboard.press('Enter');
   await expect(slip).toContainText('Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.” A new entry begins empty; on arrival it shows “What was done?”');
-  await expect(slip.getByRole('status').first()).toContainText('1,512 of 1,512 entries would be outside');
+  await expect(slip.getByRole('status').first()).toContainText('1,512 entries would be outside');
 
   // Trial entry behaves as the clerk's field and stores nothing.
   await slip.getByLabel('Try Vessel').click();
@@ -37,7 +37,7 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   await slip.getByRole('button', { name: 'Set this rule' }).click();
   await expect(grid.getByRole('columnheader', { name: /^Vessel/ })).toContainText('Services');
   await cellOf(grid, 1500, 'Vessel').click();
-  await expect(clerk.getByText('Vessel: What was done?')).toBeVisible();
+  await expect(clerk.getByRole('note')).toHaveText('What was done?');
   await clerk.keyboard.press('Delete');
   await expect(clerk.getByText(/0 cells were taken, 1 refused/)).toBeVisible();
   await expect(cellOf(grid, 1501, 'Vessel')).toContainText('outside');
@@ -52,7 +52,7 @@ test('a clerk reads the sentence and changes nothing', async ({ house }) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');
   await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
-  const slip = page.getByRole('complementary', { name: 'Slip' });
+  const slip = page.getByRole('complementary', { name: 'Panel' });
   await expect(slip).toContainText('Takes one value from Pilots; may be blank; any other value is refused');
   // What a clerk can do here is to look at the field otherwise, for oneself.
   await expect(slip.getByRole('button').filter({ hasNotText: /Sort|Show only|Hide/ })).toHaveCount(1);

@@ -89,7 +89,7 @@ test('a date is picked from the calendar by keys and by pointer; the space bar a
 test('a rule of each kind is written as a sentence; what can never be met is said at once', async ({ house }) => {
   const page = await house.open('ines');
   const grid = await toSheet(page, 'Berth visits');
-  const slip = page.getByRole('complementary', { name: 'Slip' });
+  const slip = page.getByRole('complementary', { name: 'Panel' });
   await grid.getByRole('columnheader', { name: /^Cargo/ }).getByRole('button').click();
   await slip.getByRole('button', { name: 'one value from a list typed here' }).click();
   await slip.getByRole('button', { name: 'no values yet' }).click();
@@ -156,13 +156,13 @@ test('many fields are bound, copied to and cleared on the Bindings page, each wi
   await expect(impact).toContainText('Length, m, Vessels: 240 of 240 entries would be outside; now 0');
   await page.getByLabel('Choose Length, m of Vessels').uncheck({ force: true });
   await page.getByLabel('Bind them to a catalog').selectOption('Vessel classes');
-  await impact.getByRole('button', { name: 'Do it' }).click();
+  await impact.getByRole('button', { name: /^(Set|Clear) the rules? of/ }).click();
   await expect(page.getByText('The rule holds in 1 field from now on.')).toBeVisible();
   await page.getByLabel('Rule', { exact: true }).selectOption('bound to a catalog');
   await expect(page.getByRole('row').filter({ hasText: 'one value from Vessel classes' })).toBeVisible();
   await page.getByLabel('Choose Class of Vessels').check({ force: true });
   await page.getByRole('button', { name: 'Clear their rules' }).click();
-  await impact.getByRole('button', { name: 'Do it' }).click();
+  await impact.getByRole('button', { name: /^(Set|Clear) the rules? of/ }).click();
   await expect(page.getByRole('row').filter({ hasText: 'one value from Vessel classes' })).toHaveCount(0);
 });
 
@@ -234,7 +234,7 @@ test('whole acts on a sheet are taken back and done again, by key and by button'
   await page.keyboard.type('Salt Quay');
   await page.keyboard.press('Enter');
   await expect(berth).toHaveText('');
-  const [back, again] = [page.getByRole('button', { name: 'Take back' }), page.getByRole('button', { name: 'Do again' })];
+  const [back, again] = [page.getByRole('button', { name: 'Undo' }), page.getByRole('button', { name: 'Redo' })];
   await expect(back).toBeEnabled();
   await quay.click();
   await page.keyboard.press('Control+z');

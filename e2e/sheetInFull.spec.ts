@@ -1,8 +1,8 @@
-// The shared sheet in full: everybody's own arrangement, blocks, finding, several values, wishes, and who is where.
+// The shared sheet in full: everybody's own arrangement, blocks, finding, several values, requests, and who is where.
 import type { Locator, Page } from '@playwright/test';
 import { cellOf, craneHeadings, expect, test, toSheet, two } from './house.js';
 
-const slip = (page: Page): Locator => page.getByRole('complementary', { name: 'Slip' });
+const slip = (page: Page): Locator => page.getByRole('complementary', { name: 'Panel' });
 const strip = (page: Page) => page.getByRole('group', { name: 'My arrangement' });
 
 /** Puts something on the clipboard as another program does: as text, as HTML, or as both. */
@@ -81,8 +81,8 @@ test('values and series are carried down, tables from elsewhere are pasted, and 
   await expect(page).not.toHaveTitle('run');
   await page.getByRole('button', { name: '2 refused, kept for you' }).click();
   await slip(page).getByRole('button', { name: 'Alongside', exact: true }).click();
-  await slip(page).getByLabel('Pilot, “Nobody”').fill('Rook Tansy');
-  await slip(page).getByRole('button', { name: 'Try these 2 again' }).click();
+  await slip(page).getByLabel('Pilot, row 1,501, “Nobody”').fill('Rook Tansy');
+  await slip(page).getByRole('button', { name: 'Try it again' }).click();
   await expect(slip(page).getByText('All of them are settled.')).toBeVisible();
   await expect(cellOf(grid, 1501, 'Status')).toHaveText('Alongside');
   await expect(cellOf(grid, 1501, 'Pilot')).toHaveText('Rook Tansy');
@@ -123,7 +123,7 @@ test('a text is found from row to row and replaced, judged, and taken back as on
   await slip(page).getByRole('button', { name: /^Replace all/ }).click();
   await expect(page.getByText(/cells were taken\.$/)).toBeVisible({ timeout: 60_000 });
   await expect(slip(page).getByText('Nothing holds this.')).toBeVisible();
-  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect(slip(page).getByText(/cells hold it/)).toBeVisible({ timeout: 60_000 });
 });
 
@@ -141,6 +141,8 @@ test('several values are picked as tokens, by keys alone', async ({ house }) => 
   await page.keyboard.press('Enter');
   await page.keyboard.type('nothing of it');
   await page.keyboard.press('Escape');
+  // The first Enter adds what is typed, the second goes on.
+  await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('“nothing of it” is not in Services.');
   await page.keyboard.press('Backspace');
@@ -152,17 +154,17 @@ test('a clerk asks for a value, the steward answers, and the entry comes right o
   const clerk = await house.open('mara');
   const grid = await toSheet(clerk, 'Crane hours');
   const steward = await house.open('tobin', '/requests', two());
-  await expect(steward.getByText('3 wishes; 5 entries wait for an answer.')).toBeVisible();
+  await expect(steward.getByText('3 requests; 5 entries wait for an answer.')).toBeVisible();
   await cellOf(grid, 318, 'Service', craneHeadings).click();
   await clerk.keyboard.type('Pump');
   await expect(clerk.getByRole('option', { name: 'Ask for “Pump”' })).toBeVisible();
   await clerk.keyboard.press('Enter');
   await expect(cellOf(grid, 318, 'Service', craneHeadings)).toContainText('asked for');
-  const wish = steward.getByRole('region', { name: '“Pump” for Services' });
-  await expect(wish).toContainText('asked for by Mara Fenn');
+  const request = steward.getByRole('region', { name: '“Pump” for Services' });
+  await expect(request).toContainText('asked for by Mara Fenn');
   await expect(steward.getByRole('navigation').getByRole('link', { name: /Requests/ })).toContainText('6');
-  await wish.getByLabel('Spelled right').fill('Pumping');
-  await wish.getByRole('button', { name: 'Accept' }).click();
+  await request.getByLabel('Spelled right').fill('Pumping');
+  await request.getByRole('button', { name: 'Accept' }).click();
   await expect(cellOf(grid, 318, 'Service', craneHeadings)).toHaveText('Pumping');
   const declined = steward.getByRole('region', { name: '“Fork lift” for Services' });
   await declined.getByLabel('A word').fill('Ask the quay.');
@@ -224,7 +226,7 @@ test('a rule is an expression over the entry; fields become a chain; the history
   await page.goto('/bindings?words=Berth visits');
   for (const field of ['Vessel', 'Cargo', 'Remarks']) await page.getByRole('checkbox', { name: `Choose ${field} of Berth visits` }).locator('..').click();
   await page.getByLabel('Bind them as a chain').selectOption({ label: 'to the levels of Cargo' });
-  await page.getByRole('button', { name: /^Do it/ }).click();
+  await page.getByRole('button', { name: /^Set the rules? of/ }).click();
   await expect(page.getByText('The rule holds in 3 fields from now on.')).toBeVisible();
   await expect(page.getByRole('row', { name: /Remarks Berth visits/ })).toContainText('one value from Cargo under the entry’s Vessel › Cargo');
   await page.getByRole('button', { name: 'History' }).click();

@@ -36,7 +36,7 @@ async function shootSources(page, follow, save) {
   await page.goto('/linked');
   await page.getByRole('row', { name: /Neighbour ports/ }).getByText(/^good/).waitFor();
   await page.getByRole('main').getByRole('link', { name: 'Neighbour ports' }).first().click();
-  await page.getByRole('complementary', { name: 'Slip' }).getByLabel('Name').waitFor();
+  await page.getByRole('complementary', { name: 'Panel' }).getByLabel('Name').waitFor();
   await save(page, 'linked');
   await follow(page, '/records', /^Vessels/);
   await page.getByLabel('Look for records').fill('tern');
@@ -55,8 +55,8 @@ async function shootForms(page, save) {
   await page.getByRole('button', { name: 'Take Remarks out' }).click();
   await page.getByRole('region', { name: 'What wants mending' }).waitFor();
   await save(page, 'form-layout');
-  await page.getByRole('button', { name: 'Take back' }).click();
-  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByText('On a phone').click();
   await page.getByRole('radio', { name: 'Heron Mole' }).waitFor({ state: 'attached' });
   await page.getByText('Heron Mole').click();

@@ -30,7 +30,7 @@ export function Confirm({ ask, about, act, onConfirm }: ConfirmProps) {
             <Dialog.Footer>
               <Dialog.ActionTrigger asChild>
                 <Button size="sm" variant="outline">
-                  Leave it
+                  Cancel
                 </Button>
               </Dialog.ActionTrigger>
               <Dialog.ActionTrigger asChild>

@@ -1,7 +1,7 @@
 // The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
 import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
 import { mayDesign, mayKeep, roleMeaning, type Me } from '@dellum/contract';
-import { KeyRound, Keyboard, Moon, Sun } from 'lucide-react';
+import { CircleHelp, KeyRound, Moon, Sun } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { api } from '../api/api.js';
@@ -178,7 +178,7 @@ function PersonMenu({ me }: { me: Me }) {
                 {mode === 'dark' ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />} {mode === 'dark' ? 'Light paper' : 'Dark paper'}
               </Menu.Item>
               <Menu.Item value="keys" onClick={() => setKeys(true)}>
-                <Keyboard size={14} aria-hidden /> Keys
+                <CircleHelp size={14} aria-hidden /> Help and keys
               </Menu.Item>
               <Menu.Item value="account" onClick={() => void navigate('/account')}>
                 <KeyRound size={14} aria-hidden /> My account

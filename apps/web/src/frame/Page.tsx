@@ -40,7 +40,7 @@ export function Page({ title, about, strip, actions, slip, children }: PageProps
           {children}
         </Box>
         {slip && (
-          <Box as="aside" aria-label="Slip" w={{ base: '100%', lg: '330px' }} flexShrink={0} bg="card" borderLeftWidth={{ base: '0', lg: '1px' }} borderTopWidth={{ base: '1px', lg: '0' }} borderColor="line" overflow="auto" p="4.5">
+          <Box as="aside" aria-label="Panel" w={{ base: '100%', lg: '330px' }} flexShrink={0} bg="card" borderLeftWidth={{ base: '0', lg: '1px' }} borderTopWidth={{ base: '1px', lg: '0' }} borderColor="line" overflow="auto" p="4.5">
             {slip}
           </Box>
         )}

@@ -18,7 +18,7 @@ export function SlipHead({ title, about, close }: SlipHeadProps) {
         </Heading>
         {about !== undefined && <Text color="inkSoft">{about}</Text>}
       </Box>
-      <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
+      <IconButton aria-label="Close" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
         <X size={14} />
       </IconButton>
     </HStack>

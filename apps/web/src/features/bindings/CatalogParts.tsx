@@ -35,7 +35,7 @@ export function ParentsEditor({ rule, place, choose }: RulePartProps<CatalogRule
       )}
       <HStack>
         <Button size="xs" disabled={level > 0 && !complete} onClick={() => choose({ ...draft, level: level === catalog.levels - 1 && level === 0 ? null : level, parents })}>
-          Set it
+          Use this
         </Button>
         {rule.parents.length > 0 && (
           <Button size="xs" variant="outline" onClick={() => choose({ ...rule, parents: [] })}>
@@ -80,7 +80,7 @@ export function FittingEditor({ rule, place, choose }: RulePartProps<CatalogRule
         One condition more
       </Button>
       <Button size="xs" alignSelf="start" onClick={() => choose({ ...rule, fitting })}>
-        Set it
+        Use this
       </Button>
     </Stack>
   );
@@ -99,7 +99,7 @@ export function BroughtEditor({ rule, place, choose }: RulePartProps<CatalogRule
         </HStack>
       ))}
       <Button size="xs" alignSelf="start" onClick={() => choose({ ...rule, brings: Object.entries(brought).flatMap(([companion, field]) => (field === none ? [] : [{ companion, field }])) })}>
-        Set it
+        Use this
       </Button>
     </Stack>
   );
@@ -116,7 +116,7 @@ export function PickingEditor({ rule, place, choose }: RulePartProps<CatalogRule
         <Input size="xs" w="60px" inputMode="numeric" aria-label="Lines of the list" value={lines} onChange={(event) => setLines(event.target.value)} />
         <Text flex="1">lines open</Text>
         <Button size="xs" onClick={() => set({ lines: Math.max(3, Math.min(30, Math.floor(Number(lines)) || 8)) })}>
-          Set it
+          Use this
         </Button>
       </HStack>
       {place.field.kind === 'several values' && <Select label="How many values" value={String(rule.picking.most ?? '')} options={[['', 'as many as one likes'], ...[1, 2, 3, 4, 5, 8, 12].map((most) => [String(most), `${most} at most`] as const)]} onChoose={(most) => set({ most: most === '' ? null : Number(most) })} />}

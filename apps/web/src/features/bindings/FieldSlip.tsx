@@ -51,7 +51,7 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
     <>
       <HStack justify="space-between" align="start">
         {designs ? <HeadingName field={field} /> : <Heading as="h2" fontSize="lg">{field.heading}</Heading>}
-        <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
+        <IconButton aria-label="Close" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
           <X size={14} />
         </IconButton>
       </HStack>

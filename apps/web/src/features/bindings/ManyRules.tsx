@@ -79,10 +79,10 @@ function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: re
       </Stack>
       <HStack mt="3">
         <Button size="sm" disabled={fitting.length === 0} loading={isLoading} onClick={() => void doIt()}>
-          Do it{fitting.length < impacts.length && fitting.length > 0 && ` for ${fitting.length}`}
+          {wanted.rule || wanted.from || wanted.chain ? 'Set' : 'Clear'} the {fitting.length === 1 ? 'rule of 1 field' : `rules of ${fitting.length} fields`}
         </Button>
         <Button size="sm" variant="outline" onClick={leave}>
-          Leave it
+          Cancel
         </Button>
       </HStack>
     </Box>

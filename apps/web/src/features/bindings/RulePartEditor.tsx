@@ -38,7 +38,7 @@ export const partTitles: { readonly [Part in RulePart]: string } = {
 const othersWords: readonly { readonly others: OtherValues; readonly words: string; readonly about: string }[] = [
   { others: 'refuse', words: 'refused', about: 'Only what the rule takes is stored.' },
   { others: 'confirm', words: 'stored when it is confirmed', about: 'The clerk is asked; the value is stored marked, and counts as outside.' },
-  { others: 'request', words: 'stored marked, and asked for', about: 'The clerk goes on; whoever keeps the catalog gets the wish and answers it.' },
+  { others: 'request', words: 'stored marked, and asked for', about: 'The clerk goes on; whoever keeps the catalog gets the request and answers it.' },
   { others: 'add', words: 'added to the catalog', about: 'The value is written into the source of the catalog and taken. For lists that everybody may add to.' },
   { others: 'accept', words: 'accepted', about: 'The rule helps, but anything goes; nothing is ever outside.' },
 ];

@@ -1,13 +1,14 @@
 // A catalog is used for fields: chosen here from all sheets, with what it does to the entries said first.
 import { Box, Button, Stack, Text } from '@chakra-ui/react';
 import type { BuildView, CatalogView, FieldView, Me, RegisterView, SetRulesDto, SheetView } from '@dellum/contract';
-import { catalogIdOf, chainRules, matchKey, type CatalogRule } from '@dellum/core';
+import { andList, catalogIdOf, chainRules, matchKey, type CatalogRule } from '@dellum/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useCatalogItemsQuery } from '../catalogs/catalogsApi.js';
+import { useMakeFieldMutation } from '../sheets/buildApi.js';
 import { useRulesTrialQuery, useSetRuleMutation, useSetRulesMutation } from './bindingsApi.js';
 import { catalogRuleFor, levelNames, likeness } from './levels.js';
 import { ruleDto } from './ruleDto.js';
@@ -29,6 +30,26 @@ export function UseForFields({ catalog, build, me, close }: { catalog: CatalogVi
   const fit = ({ field }: Place) => Math.max(likeness(catalog.title, field.heading), ...names.map((name) => likeness(name, field.heading)));
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(free.filter((place) => place.field.rule === null && fit(place) >= sure).map(({ field }) => field.id)));
   const picked = places.filter(({ field }) => chosen.has(field.id));
+  const { data: items } = useCatalogItemsQuery(catalog.id);
+  const [makeField] = useMakeFieldMutation();
+  const attempt = useTry();
+  /** The fields that the catalog would have on a sheet, and that the sheet does not have yet. */
+  const missingOn = ({ registers }: SheetView) => {
+    const there = new Set(registers[0]?.fields.map(({ heading }) => matchKey(heading)));
+    const own = names.length > 0 ? names.map((heading) => ({ heading, kind: 'text' as const })) : [{ heading: catalog.title, kind: 'text' as const }];
+    const wanted = [...own, ...(items?.companions ?? []).map(({ heading, kind }) => ({ heading, kind }))];
+    return own.some(({ heading }) => there.has(matchKey(heading))) ? [] : wanted.filter(({ heading }) => !there.has(matchKey(heading)));
+  };
+  const addTo = async (sheet: SheetView) => {
+    const made: string[] = [];
+    for (const { heading, kind } of missingOn(sheet)) {
+      const field = await attempt(makeField({ registerId: sheet.registers[0]!.id, field: { heading, kind } }).unwrap());
+      if (!field) break;
+      made.push(field.id);
+    }
+    // What comes along is filled in; only the levels take the catalog.
+    setChosen(new Set(made.slice(0, Math.max(1, names.length))));
+  };
   const set = (id: string, checked: boolean) => setChosen(new Set(checked ? [...chosen, id] : [...chosen].filter((known) => known !== id)));
   return (
     <Stack gap="3">
@@ -48,6 +69,11 @@ export function UseForFields({ catalog, build, me, close }: { catalog: CatalogVi
               .map(({ field }) => (
                 <Check key={field.id} label={field.rule ? `${field.heading} (has a rule, which it replaces)` : field.heading} checked={chosen.has(field.id)} set={(checked) => set(field.id, checked)} />
               ))}
+            {missingOn(sheet).length > 0 && (
+              <Button size="xs" variant="outline" alignSelf="start" whiteSpace="normal" h="auto" py="1" textAlign="start" onClick={() => void addTo(sheet)}>
+                Add {andList(missingOn(sheet).map(({ heading }) => heading))} to {sheet.title}
+              </Button>
+            )}
           </Stack>
         ))}
       {picked.length > 0 && <Use key={[...chosen].join()} catalog={catalog} picked={picked} names={names} build={build} me={me} close={close} />}

@@ -50,7 +50,7 @@ export function AddItem({ catalog, path }: AddItemProps) {
               Take it in
             </Button>
             <Button size="xs" variant="outline" onClick={() => setAsked(undefined)}>
-              Leave it
+              Cancel
             </Button>
           </HStack>
         )}

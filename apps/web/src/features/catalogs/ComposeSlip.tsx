@@ -74,10 +74,10 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
       </Box>
       <HStack>
         <Button size="sm" disabled={!changed || error !== undefined} loading={isLoading} onClick={() => void save()}>
-          Compose it so
+          Save how it is composed
         </Button>
         <Button size="sm" variant="outline" onClick={close}>
-          Leave it
+          Cancel
         </Button>
       </HStack>
     </Stack>

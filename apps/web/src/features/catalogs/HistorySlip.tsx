@@ -27,7 +27,7 @@ export function HistorySlip({ catalog, day, today, takesBack, onDay, close }: Hi
         <Heading as="h2" fontSize="lg">
           History
         </Heading>
-        <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
+        <IconButton aria-label="Close" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
           <X size={14} />
         </IconButton>
       </HStack>

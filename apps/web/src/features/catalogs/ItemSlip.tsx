@@ -40,7 +40,7 @@ export function ItemSlip({ item, catalog, items, held, levels, me, close }: Item
             )}
             {item.label}
           </Heading>
-          <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
+          <IconButton aria-label="Close" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
             <X size={14} />
           </IconButton>
         </HStack>
@@ -200,7 +200,7 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
                 {writingWords[writing].ask}
               </Button>
               <Button size="xs" variant="outline" onClick={() => setWriting(undefined)}>
-                Leave it
+                Cancel
               </Button>
             </HStack>
           </Stack>
@@ -229,7 +229,7 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
     } catch (error) {
       return setFaults(isProblem(error) ? (error.faults ?? { label: error.detail }) : { label: problemWords(error) });
     }
-    if (await told(request)) notice('done', `What is kept of ${item.value} is stored.`);
+    if (await told(request)) notice('done', `${item.value} is saved.`);
   };
   return (
     <form
@@ -271,7 +271,7 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
           )}
         </Stack>
         <Button type="submit" size="xs" alignSelf="start" loading={isLoading}>
-          Keep this
+          Save
         </Button>
       </Stack>
     </form>

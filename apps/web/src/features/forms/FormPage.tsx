@@ -134,7 +134,7 @@ function FormActs({ form, laying }: { form: FormView; laying: Laying }) {
   return (
     <>
       <Button size="xs" variant="outline" disabled={!laying.takeBack} onClick={() => laying.takeBack?.()}>
-        <Undo2 size={13} aria-hidden /> Take back
+        <Undo2 size={13} aria-hidden /> Undo
       </Button>
       {form.published !== null && (
         <Button asChild size="xs" variant="outline">

@@ -66,7 +66,7 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
             {source ? source.name : 'New linked source'}
           </Heading>
           {source && (
-            <IconButton aria-label="Close the slip" size="2xs" variant="ghost" colorPalette="slate" onClick={() => done()}>
+            <IconButton aria-label="Close" size="2xs" variant="ghost" colorPalette="slate" onClick={() => done()}>
               <X size={14} />
             </IconButton>
           )}

@@ -74,7 +74,7 @@ function ResetPassword({ person, done }: { person: Person; done: () => void }) {
         <FormField label="New password" type="password" autoComplete="new-password" autoFocus fault={fault('password') ?? problem} {...register('password')} />
         <HStack>
           <Button type="submit" size="sm" loading={formState.isSubmitting}>
-            Set it
+            Set the password
           </Button>
           <Button size="sm" variant="outline" onClick={done}>
             Cancel

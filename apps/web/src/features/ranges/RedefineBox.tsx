@@ -38,7 +38,7 @@ export function RedefineBox({ name, look, onChange, onLeave }: RedefineBoxProps)
           Change the range
         </Button>
         <Button size="xs" variant="outline" onClick={onLeave}>
-          Leave it
+          Cancel
         </Button>
       </HStack>
     </Box>

@@ -1,4 +1,4 @@
-// Wishes of clerks for values that a catalog does not have yet: like ones together, each answered once.
+// Requests of clerks for values that a catalog does not have yet: like ones together, each answered once.
 import { Box, Button, Heading, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { BuildView, RequestGroup } from '@dellum/contract';
 import { catalogUnder, lookUp, type Catalog } from '@dellum/core';
@@ -24,13 +24,13 @@ export function RequestsPage() {
   if (!build || !groups) return <Waiting error={errorWords(error)} />;
   const waiting = groups.reduce((sum, { spellings }) => sum + spellings.reduce((own, { entries }) => own + entries, 0), 0);
   return (
-    <Page title="Requests" about={groups.length === 0 ? 'Values that clerks ask for, for the catalogs in your care.' : `${number.format(groups.length)} ${groups.length === 1 ? 'wish' : 'wishes'}; ${entriesWords(waiting)} for an answer.`}>
+    <Page title="Requests" about={groups.length === 0 ? 'Values that clerks ask for, for the catalogs in your care.' : `${number.format(groups.length)} ${groups.length === 1 ? 'wish' : 'requests'}; ${entriesWords(waiting)} for an answer.`}>
       {groups.length === 0 ? (
-        <EmptyState title="Nobody waits for an answer">Where a rule lets clerks ask for new values, their wishes arrive here at once.</EmptyState>
+        <EmptyState title="Nobody waits for an answer">Where a rule lets clerks ask for new values, their requests arrive here at once.</EmptyState>
       ) : (
         <Stack p="5" gap="3" maxW="860px">
           {groups.map((group) => (
-            <Wish key={keyOf(group)} group={group} build={build} catalog={ready.get(group.catalogId)?.catalog} />
+            <OneRequest key={keyOf(group)} group={group} build={build} catalog={ready.get(group.catalogId)?.catalog} />
           ))}
         </Stack>
       )}
@@ -38,7 +38,7 @@ export function RequestsPage() {
   );
 }
 
-/** Where the entries of a wish are, as ways to them. */
+/** Where the entries of a request are, as ways to them. */
 function Places({ group, build }: { group: RequestGroup; build: BuildView }) {
   const places = build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.filter(({ id }) => group.fields.includes(id)).map((field) => ({ words: `${field.heading} in ${sheet.title}`, to: `/sheets/${sheet.id}?holds=${field.key}&value=${encodeURIComponent(group.spellings[0]!.value)}` }))));
   return (
@@ -56,7 +56,7 @@ function Places({ group, build }: { group: RequestGroup; build: BuildView }) {
   );
 }
 
-function Wish({ group, build, catalog }: { group: RequestGroup; build: BuildView; catalog: Catalog | undefined }) {
+function OneRequest({ group, build, catalog }: { group: RequestGroup; build: BuildView; catalog: Catalog | undefined }) {
   const [first, ...others] = group.spellings;
   const [spelled, setSpelled] = useState(first!.value);
   const [meant, setMeant] = useState(group.proposed ?? '');
@@ -86,7 +86,7 @@ function Wish({ group, build, catalog }: { group: RequestGroup; build: BuildView
       <Stack gap="2" mt="3">
         <Answer label={`Spelled right: ${name}`} words="Take it in as" value={spelled} set={setSpelled} act="Accept" loading={isLoading} disabled={spelled.trim() === ''} send={() => void send('accepted', { to: spelled.trim() }, `“${spelled.trim()}” is offered now, and ${entries === 1 ? 'the entry is' : `${number.format(entries)} entries are`} right.`)} />
         <Answer label={`Meant: ${name}`} words="It means" value={meant} set={setMeant} act="Map" loading={isLoading} disabled={!target} note={meant.trim() === '' || !catalog ? '' : target ? (target.value === meant ? '' : `that is ${target.label}`) : `not in ${title}`} send={() => void send('mapped', { to: target!.value }, `Entries follow to ${target!.label}; “${first!.value}” is understood from now on.`)} />
-        <Answer label={`A word: ${name}`} words="Say no, because" value={word} set={setWord} act="Decline" loading={isLoading} disabled={false} send={() => void send('declined', { word: word.trim() }, 'The wish is declined; whoever made it sees your word at the entry.')} />
+        <Answer label={`A word: ${name}`} words="Say no, because" value={word} set={setWord} act="Decline" loading={isLoading} disabled={word.trim() === ''} send={() => void send('declined', { word: word.trim() }, 'The request is declined; whoever made it sees your word at the entry.')} />
       </Stack>
     </Box>
   );

@@ -1,6 +1,7 @@
 // The sheets of one kind as index cards, and the form for a new one.
 import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
-import { MakeSheetDto, type SheetView } from '@dellum/contract';
+import { MakeSheetDto, type BuildView, type SheetView } from '@dellum/contract';
+import type { ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
@@ -16,6 +17,8 @@ interface SheetListProps {
   readonly about: string;
   readonly empty: string;
   readonly mayMake: boolean;
+  /** What stands before the sheets. */
+  first?(build: BuildView): ReactNode;
 }
 
 const pathOf = (sheet: SheetView) => `/${sheet.kind === 'entry' ? 'sheets' : 'sources'}/${sheet.id}`;
@@ -61,19 +64,20 @@ function NewSheet({ kind }: { kind: SheetView['kind'] }) {
         <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
         <FormField label="What it is, in one line" fault={fault('note')} {...register('note')} />
         <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
-          Make it
+          Create the sheet
         </Button>
       </Stack>
     </form>
   );
 }
 
-export function SheetList({ kind, title, about, empty, mayMake }: SheetListProps) {
+export function SheetList({ kind, title, about, empty, mayMake, first }: SheetListProps) {
   const { data: build, error } = useBuildQuery();
   if (!build) return <Waiting error={errorWords(error)} />;
   const sheets = build.sheets.filter((sheet) => sheet.kind === kind);
   return (
     <Page title={title} about={about} slip={mayMake ? <><NewSheet kind={kind} />{kind === 'entry' && <FromRows build={build} />}</> : undefined}>
+      {first?.(build)}
       {sheets.length === 0 ? (
         <EmptyState title="Nothing here yet">{empty}</EmptyState>
       ) : (

@@ -55,7 +55,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
           <Menu.Positioner>
             <Menu.Content>
               <Menu.Item value="retitle" onClick={() => setTitle(sheet.title)}>
-                Give it another title
+                Rename
               </Menu.Item>
               {at > 0 && (
                 <Menu.Item value="earlier" onClick={() => void moveTo(siblings[at - 1])}>
@@ -70,7 +70,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
               {sheet.kind === 'source' && (
                 <>
                   <Menu.Item value="copy" onClick={() => void duplicate()}>
-                    Duplicate it
+                    Save as a copy
                   </Menu.Item>
                   <Menu.Item value="show" onClick={() => void show()}>
                     {sheet.shown ? 'Hide it from clerks' : 'Show it to clerks'}
@@ -96,10 +96,10 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
               <Input size="sm" aria-label="Title" autoFocus value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setTitle(undefined)} />
               <Stack direction="row">
                 <Button type="submit" size="xs">
-                  Retitle
+                  Rename
                 </Button>
                 <Button size="xs" variant="outline" onClick={() => setTitle(undefined)}>
-                  Leave it
+                  Cancel
                 </Button>
               </Stack>
             </Stack>

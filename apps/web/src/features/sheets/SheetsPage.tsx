@@ -1,6 +1,7 @@
 // All entry sheets of the house.
 import { mayDesign } from '@dellum/contract';
 import { useMeQuery } from '../houses/sessionApi.js';
+import { FirstSteps } from '../houses/FirstSteps.js';
 import { SheetList } from './SheetList.js';
 
 export function SheetsPage() {
@@ -13,6 +14,7 @@ export function SheetsPage() {
       about="Where entries are made, by everybody at once."
       empty={designs ? 'Make the first sheet at the right: give it a title, then add its fields.' : 'An administrator makes the first one.'}
       mayMake={designs}
+      first={(build) => designs && <FirstSteps build={build} house={me.house.key} />}
     />
   );
 }

@@ -72,15 +72,24 @@ export function ImpactSlip({ slip, build }: { slip: Slip; build: BuildView }) {
       ))}
       <HStack>
         <Button size="sm" disabled={open.length > 0} loading={isLoading} onClick={() => void doIt()}>
-          Do it
+          {actWords(Object.values(given), total)}
         </Button>
         <Button size="sm" variant="outline" onClick={() => void leaveIt()}>
-          Leave it
+          Cancel
         </Button>
       </HStack>
       {open.length > 0 && <Text color="inkSoft">Choose what {open.length === 1 ? 'it means' : 'each means'} first.</Text>}
     </Stack>
   );
+}
+
+/** What the answers will do, on the button that does it. */
+function actWords(given: readonly Answer[], total: number): string {
+  const [first] = given;
+  if (first === undefined || given.some((answer) => answer !== first)) return 'Apply the answers';
+  if (first === 'corrected') return `Rename in ${entries(total)}`;
+  if (first === 'retired') return `Retire, and keep ${entries(total)}`;
+  return first === 'replaced' ? 'Replace from now on' : `Take out, and mark ${entries(total)}`;
 }
 
 function Figure({ count, words }: { count: number; words: string }) {

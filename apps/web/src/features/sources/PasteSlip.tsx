@@ -100,10 +100,10 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
       )}
       <HStack>
         <Button size="sm" loading={work?.running === true} disabled={block.length === 0} onClick={() => void bringIn()}>
-          {work ? 'Go on' : 'Bring it in'}
+          {work ? 'Go on' : `Add ${block.length === 1 ? '1 row' : `${number.format(block.length)} rows`}`}
         </Button>
         <Button size="sm" variant="outline" disabled={work?.running === true} onClick={done}>
-          {work ? 'Leave the rest' : 'Leave it'}
+          {work ? 'Cancel the rest' : 'Cancel'}
         </Button>
       </HStack>
     </Stack>

@@ -88,7 +88,7 @@ export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange,
                   </Menu.Item>
                   <Menu.Separator />
                   <Menu.Item value="retitle" onClick={() => setTitle(register.title)}>
-                    Give it another heading
+                    Rename
                   </Menu.Item>
                   <Menu.Item value="field" onClick={() => void addField()}>
                     Add a field

@@ -83,10 +83,10 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
         designs && (
           <>
             <Button size="xs" variant="outline" onClick={() => again('undo')} title="Ctrl Z">
-              <Undo2 size={13} aria-hidden /> Take back
+              <Undo2 size={13} aria-hidden /> Undo
             </Button>
             <Button size="xs" variant="outline" onClick={() => again('redo')} title="Ctrl Y">
-              <Redo2 size={13} aria-hidden /> Do again
+              <Redo2 size={13} aria-hidden /> Redo
             </Button>
             <SheetMenu sheet={sheet} build={build} />
           </>

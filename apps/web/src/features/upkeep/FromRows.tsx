@@ -35,7 +35,7 @@ export function FromRows({ build }: { build: BuildView }) {
           <>
             <Text color={error ? 'brick.fg' : 'inkSoft'} role={error ? 'alert' : 'status'}>{errorWords(error) ?? 'Looking at the table …'}</Text>
             <Button size="sm" alignSelf="start" variant="outline" onClick={() => setRows(undefined)}>
-              Leave it
+              Cancel
             </Button>
           </>
         )
@@ -101,7 +101,7 @@ function Proposal({ rows, proposed, build, leave }: { rows: string[][]; proposed
           Make the sheet
         </Button>
         <Button size="sm" variant="outline" onClick={leave}>
-          Leave it
+          Cancel
         </Button>
       </HStack>
     </>

@@ -83,10 +83,10 @@ export function GatherSlip({ field, build, close }: GatherSlipProps) {
       </Text>
       <HStack>
         <Button size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
-          {standing ? 'Bind it so' : 'Make the list'}
+          {standing ? 'Use this catalog' : 'Make the list'}
         </Button>
         <Button size="sm" variant="outline" onClick={close}>
-          Leave it
+          Cancel
         </Button>
       </HStack>
     </Stack>
