@@ -137,7 +137,7 @@ test('the sheet in work', async ({ house }) => {
   const grid = await toSheet(page, 'Berth visits');
   await clean(page, 'sheet');
   await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
-  await expect(page.getByText('rule of this field')).toBeVisible();
+  await expect(page.getByText('holds', { exact: true })).toBeVisible();
   await clean(page, 'rule', '[role=grid]');
   await page.getByRole('complementary', { name: 'Panel' }).getByRole('button', { name: 'refused' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();

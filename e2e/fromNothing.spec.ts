@@ -41,7 +41,7 @@ test('the first page makes the house; a list becomes a range, a catalog, a rule 
 
   await page.getByRole('link', { name: 'Sheets' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Sheets' })).toBeVisible();
-  await page.getByLabel('Title').fill('Mouse log');
+  await page.getByLabel('Title', { exact: true }).fill('Mouse log');
   await page.getByRole('button', { name: 'Create the sheet' }).click();
   await page.getByRole('button', { name: 'New field' }).click();
   await page.getByLabel('Heading').fill('Caught by');

@@ -1,19 +1,7 @@
 // Starts what all browser tests share: a database, two servers over it, and a third over an empty database.
 import { mkdtempSync, rmSync } from 'node:fs';
-import { Database } from '@dellum/server';
-import { sql } from 'kysely';
 import { startCluster } from '../scripts/lib/postgres.mjs';
-import { serve } from './servers.js';
-
-async function newDatabase(url: string, name: string): Promise<string> {
-  const database = new Database(url, 1);
-  await sql`drop database if exists ${sql.id(name)}`.execute(database.kysely);
-  await sql`create database ${sql.id(name)}`.execute(database.kysely);
-  await database.kysely.destroy();
-  const own = new URL(url);
-  own.pathname = `/${name}`;
-  return own.href;
-}
+import { newDatabase, serve } from './servers.js';
 
 export default async function setup(): Promise<() => Promise<void>> {
   const given = process.env['DELLUM_TEST_DATABASE'];

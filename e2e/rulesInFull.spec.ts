@@ -91,10 +91,10 @@ test('a rule of each kind is written as a sentence; what can never be met is sai
   const grid = await toSheet(page, 'Berth visits');
   const slip = page.getByRole('complementary', { name: 'Panel' });
   await grid.getByRole('columnheader', { name: /^Cargo/ }).getByRole('button').click();
-  await slip.getByRole('button', { name: 'one value from a list typed here' }).click();
-  await slip.getByRole('button', { name: 'no values yet' }).click();
-  await page.getByRole('textbox', { name: 'The values' }).fill('Grain; Gravel; Sawn timber');
-  await page.getByRole('button', { name: 'Take these values' }).click();
+  await slip.getByLabel('Choices', { exact: true }).fill('Grain; Gravel; Sawn timber');
+  await slip.getByRole('button', { name: 'Set these choices' }).click();
+  await expect(slip.getByText('they stay as they are and are marked', { exact: false })).toBeVisible();
+  await slip.getByRole('button', { name: 'Set these choices' }).click();
   await slip.getByRole('button', { name: 'refused' }).click();
   await page.getByRole('dialog').getByRole('button', { name: /stored when it is confirmed/ }).click();
   await expect(slip).toContainText('Takes one value of Grain, Gravel, Sawn timber; may be blank; any other value is stored when it is confirmed, and marked, saying Dellum’s own words.');

@@ -2,8 +2,21 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { createInterface } from 'node:readline';
+import { Database } from '@dellum/server';
+import { sql } from 'kysely';
 import { freePort } from '../scripts/lib/postgres.mjs';
 import { root } from '../scripts/lib/packages.mjs';
+
+/** A database of this name without anything in it, beside the one at `url`. */
+export async function newDatabase(url: string, name: string): Promise<string> {
+  const database = new Database(url, 1);
+  await sql`drop database if exists ${sql.id(name)}`.execute(database.kysely);
+  await sql`create database ${sql.id(name)}`.execute(database.kysely);
+  await database.kysely.destroy();
+  const own = new URL(url);
+  own.pathname = `/${name}`;
+  return own.href;
+}
 
 export interface Serving {
   readonly base: string;

@@ -119,7 +119,7 @@ async function shoot(browser, base) {
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');
   await ines.getByRole('columnheader', { name: /^Berth/ }).getByRole('button').click();
-  await ines.getByText('rule of this field').waitFor();
+  await ines.getByText('holds', { exact: true }).waitFor();
   await ines.getByText(/entries hold a value/).waitFor();
   await save(ines, 'rule-sentence');
   await cell(ines, 1509, 6).click();

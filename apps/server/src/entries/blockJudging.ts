@@ -13,6 +13,29 @@ import { afterVerdict, carriesOf, catalogsOf, cellJudges, depthIn, judgeCell, ty
 /** What nobody else may store at the same time: a value of a field without repeats. */
 export const valueLock = (field: FieldBuild, value: string): string => `${field.id} ${value}`;
 
+/** So many distinct texts of a block get suggestions; each costs a look at its catalog. */
+const mostSuggested = 100;
+
+type Outcomes = readonly { readonly entry: string; readonly field: string; readonly verdict: Verdict }[];
+
+/** The outcomes of a block, with suggestions for what was refused. */
+function suggested(cells: WriteBlockDto['cells'], outcomes: Outcomes, fields: ReadonlyMap<string, FieldBuild>, after: ReadonlyMap<string, Cells>, judgement: Judgement): Outcomes {
+  if (judgement.suggest) return outcomes;
+  const known = new Map<string, Verdict>();
+  return outcomes.map((outcome, at) => {
+    if (outcome.verdict.verdict !== 'refused') return outcome;
+    const { text } = cells[at]!;
+    // A refusal that depends on other fields says the same of the same text where its message is the same.
+    const key = `${outcome.field}\u001F${text}\u001F${outcome.verdict.message}`;
+    let verdict = known.get(key);
+    if (verdict === undefined && known.size < mostSuggested) {
+      verdict = judgeCell(fields.get(outcome.field)!, { text }, after.get(outcome.entry) ?? {}, { ...judgement, suggest: true }).verdict;
+      known.set(key, verdict);
+    }
+    return verdict?.verdict === 'refused' && verdict.code === outcome.verdict.code ? { ...outcome, verdict } : outcome;
+  });
+}
+
 @Injectable()
 export class BlockJudging {
   constructor(
@@ -39,7 +62,7 @@ export class BlockJudging {
       outcomes[place] = { entry: cell.entry, field: cell.field, verdict: judged.verdict };
       after.set(cell.entry, afterVerdict(register, before, judged, judgement)?.cells ?? before);
     }
-    return { outcomes, after };
+    return { outcomes: suggested(cells, outcomes, fields, after, judgement), after };
   }
 
   /** For fields without repeats: what entries hold already, and what the block itself brings twice. */

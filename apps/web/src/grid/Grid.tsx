@@ -28,7 +28,8 @@ export function Grid(props: GridProps) {
   const [editing, setEditing] = useState<Editing>();
   const [focused, setFocused] = useState(false);
   const [menuAt, setMenuAt] = useState<{ x: number; y: number; lines: readonly MenuLine[] }>();
-  const wantsFocus = useRef(props.takesFocus ?? false);
+  const wantsFocus = useRef<boolean>(null);
+  wantsFocus.current ??= props.takesFocus === 'now' || (props.takesFocus === 'idle' && !(document.activeElement?.matches('input, textarea, select') ?? false));
   const activeRow = selection.active.row;
 
   const virtual = useVirtualizer({

@@ -86,8 +86,8 @@ export interface GridProps {
   /** The text with which editing begins. */
   editText(place: Place): string;
   editor(props: EditorProps): ReactNode;
-  /** The grid takes the focus when it appears. */
-  readonly takesFocus?: boolean;
+  /** The grid takes the focus when it appears: at once, or unless somebody types in a text beside it. */
+  readonly takesFocus?: 'now' | 'idle' | undefined;
   /** True where Enter goes on to the next cell of the row: while a new one is typed. */
   entersAcross?(row: number): boolean;
   /** The acts that make sense at a cell: opened by the right button, or the menu key. */

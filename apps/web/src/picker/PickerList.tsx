@@ -55,8 +55,8 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
       <Text px="3" py="1.5" bg="damson.subtle" color="damson.fg" fontSize="xs">
         {title}
       </Text>
-      <Box ref={box} css={listStyles} maxH={`${list.picking.lines * lineHeight + 16}px`}>
-        <div id={id} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+      <Box ref={box} id={id} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} css={listStyles} maxH={`${list.picking.lines * lineHeight + 16}px`}>
+        <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {lines.map(({ index, start }) => {
             const shared = { id: `${id}-${index}`, role: 'option', 'aria-setsize': count, 'aria-posinset': index + 1, style: { transform: `translateY(${start}px)` } } as const;
             if (newValue && index === total) {

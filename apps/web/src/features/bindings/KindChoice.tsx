@@ -5,17 +5,21 @@ import type { FieldView, KindTrial } from '@dellum/contract';
 import { useState } from 'react';
 import { Select } from '../../frame/Select.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useChangeKindMutation, useTryKindMutation } from '../sheets/buildApi.js';
+import { useAppDispatch } from '../../store.js';
+import { buildApi, useChangeKindMutation, useTryKindMutation } from '../sheets/buildApi.js';
 import { number } from '../../frame/written.js';
 
 export function KindChoice({ field }: { field: FieldView }) {
   const [asked, setAsked] = useState<{ readonly kind: FieldKind; readonly trial: KindTrial }>();
   const [tryKind] = useTryKindMutation();
   const [changeKind] = useChangeKindMutation();
+  const dispatch = useAppDispatch();
   const attempt = useTry();
   const notice = useNotice();
   const change = async (kind: FieldKind) => {
     if ((await attempt(changeKind({ id: field.id, kind }).unwrap().then(() => true))) !== true) return;
+    // What is typed next is read by the new kind.
+    await dispatch(buildApi.endpoints.build.initiate(undefined, { forceRefetch: true, subscribe: false }));
     setAsked(undefined);
     notice('done', `${field.heading} holds ${kindLabel(kind)} from now on.`);
   };

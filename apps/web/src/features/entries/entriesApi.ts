@@ -3,7 +3,8 @@ import type { FieldSort, Only } from '@dellum/core';
 import type { BlockOutcome, Change, EditOutcome, EntryPage, EntryView, FieldCount, HeldIn, RecordView, TakenBack, WrittenCell } from '@dellum/contract';
 import { api } from '../../api/api.js';
 import type { AppDispatch, RootState } from '../../store.js';
-import { begunChanged } from './newEntriesSlice.js';
+import { inTurn } from '../../api/inTurn.js';
+import { begunAbove, begunChanged, dropped } from './newEntriesSlice.js';
 import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
 
 export const pageSize = 200;
@@ -80,14 +81,9 @@ export const entriesApi = api.injectEndpoints({
       query: ({ registerId, entries, before }) => ({ path: `/registers/${registerId}/entries/restored`, method: 'POST', body: { entries, ...(before && { before }) } }),
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
-    /** New entries above another or at the end; those with ids of ours are shown at once, with what they begin with. */
+    /** New entries above another or at the end; `shown`: under ids of ours. */
     insertEntries: build.mutation<{ entries: string[] }, { registerId: string; before?: string; count: number; shown?: readonly EntryView[] }>({
       query: ({ registerId, shown, ...body }) => ({ path: `/registers/${registerId}/entries`, method: 'POST', body: { ...body, ...(shown && { ids: shown.map(({ id }) => id) }) } }),
-      async onQueryStarted({ registerId, before, shown }, { dispatch, getState, queryFulfilled }) {
-        if (!shown || before === undefined) return;
-        const undo = showAbove(dispatch as AppDispatch, getState() as RootState, registerId, before, shown);
-        await queryFulfilled.catch(undo);
-      },
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
     deleteEntries: build.mutation<{ deleted: number }, { registerId: string; entries: readonly string[] }>({
@@ -123,6 +119,30 @@ export function updateEntry(dispatch: AppDispatch, state: RootState, registerId:
     if (arg.entryId === entryId) dispatch(util.updateQueryData('record', arg, (record) => ({ ...record, entry: update(record.entry) })));
   }
 }
+
+/**
+ * Puts new entries above another one and shows them at once, with what they begin with: what is typed next is theirs
+ * before the server has answered.
+ */
+export const insertShown = (registerId: string, before: string, shown: readonly EntryView[]) => async (dispatch: AppDispatch, getState: () => RootState): Promise<{ entries: string[] }> => {
+  // The entry below may be so new that no page has it yet.
+  const isBegun = getState().newEntries[registerId]?.begun.some(({ entry }) => entry.id === before) ?? false;
+  if (isBegun) dispatch(begunAbove({ registerId, before, entries: shown }));
+  const undo = isBegun ? () => dispatch(dropped({ registerId, ids: shown.map(({ id }) => id) })) : showAbove(dispatch, getState(), registerId, before, shown);
+  const send = async () => {
+    const request = dispatch(entriesApi.endpoints.insertEntries.initiate({ registerId, count: shown.length, before, shown }));
+    try {
+      return await request.unwrap();
+    } catch (error) {
+      undo();
+      throw error;
+    } finally {
+      request.reset();
+    }
+  };
+  // What is typed into them waits for them, and they for the entry above which they are put.
+  return inTurn(shown[0]!.id, () => inTurn(before, send));
+};
 
 /** Shows new entries above another in the pages that show all entries; returns what takes them out again. */
 function showAbove(dispatch: AppDispatch, state: RootState, registerId: string, before: string, shown: readonly EntryView[]): () => void {

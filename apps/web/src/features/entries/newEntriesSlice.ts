@@ -49,6 +49,9 @@ export const newEntriesSlice = createSlice({
     opened: (all: All, { payload: { registerId } }: Told) => (all[registerId] ? all : { ...all, [registerId]: fresh() }),
     /** The blank row has become an entry; another blank row follows. */
     began: (all: All, { payload: { registerId, entry } }: Told<{ entry: EntryView }>) => inside(all, registerId, (own) => ({ blank: crypto.randomUUID(), begun: [...own.begun, { entry, sending: 0 }], typing: entry.id })),
+    /** New entries are put above one that is begun itself. */
+    begunAbove: (all: All, { payload: { registerId, before, entries } }: Told<{ before: string; entries: readonly EntryView[] }>) =>
+      inside(all, registerId, (own) => ({ ...own, begun: own.begun.flatMap((one) => (one.entry.id === before ? [...entries.map((entry) => ({ entry, sending: 0 })), one] : [one])) })),
     /** One types in a new entry, or has left it. */
     typingIn: (all: All, { payload: { registerId, entryId } }: Told<{ entryId: string | undefined }>) => inside(all, registerId, (own) => (own.typing === entryId ? own : { ...own, typing: entryId })),
     sending: (all: All, { payload: { registerId, entryId, by } }: Told<{ entryId: string; by: 1 | -1 }>) => inside(all, registerId, (own) => mapped(own, entryId, (one) => ({ ...one, sending: one.sending + by }))),
@@ -57,7 +60,7 @@ export const newEntriesSlice = createSlice({
     dropped: (all: All, { payload: { registerId, ids } }: Told<{ ids: readonly string[] }>) => inside(all, registerId, (own) => ({ ...own, begun: own.begun.filter(({ entry }) => !ids.includes(entry.id)), typing: own.typing })),
   },
 });
-export const { opened, began, typingIn, sending, begunChanged, dropped } = newEntriesSlice.actions;
+export const { opened, began, begunAbove, typingIn, sending, begunChanged, dropped } = newEntriesSlice.actions;
 
 /** Writes the new entries to the tab's storage whenever they change. */
 export function keepNewEntries(store: Store<{ newEntries: All }>): void {

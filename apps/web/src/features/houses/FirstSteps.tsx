@@ -95,7 +95,7 @@ function NewSheet() {
       }}
     >
       <HStack>
-        <Input size="xs" maxW="220px" bg="card" borderColor="slate.border" aria-label="Title of the first sheet" placeholder="Sales, visits, orders …" value={title} onChange={(event) => setTitle(event.target.value)} />
+        <Input size="xs" maxW="220px" fontWeight="normal" bg="card" borderColor="slate.border" aria-label="Title of the first sheet" placeholder="Sales, visits, orders …" value={title} onChange={(event) => setTitle(event.target.value)} />
         <Button type="submit" size="xs" loading={isLoading} disabled={title.trim() === ''}>
           Create it
         </Button>

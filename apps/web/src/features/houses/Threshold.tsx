@@ -49,9 +49,13 @@ function Refusal({ words }: { words: string | undefined }) {
 function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () => Promise<void> }) {
   const { register, fault, submit, problem, setValue, formState } = useDtoForm(SignInDto, { signIn: '', password: '', ...(threshold.house && { house: threshold.house.key }) });
   const [signIn] = useSignInMutation();
+  const enter = submit(async (values) => {
+    await signIn(values).unwrap();
+    await entered();
+  });
   return (
     <Card title="Sign in" about={threshold.house?.name ?? 'Say which house you belong to.'}>
-      <form noValidate onSubmit={(event) => void submit(async (values) => { await signIn(values).unwrap(); await entered(); })(event)}>
+      <form noValidate onSubmit={(event) => void enter(event)}>
         <Stack gap="4">
           <Refusal words={problem} />
           {!threshold.house && <FormField label="House" fault={fault('house')} help="Its short name, as in the address you were given." {...register('house')} />}
@@ -80,6 +84,7 @@ function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () 
                 onClick={() => {
                   setValue('signIn', account.signIn);
                   setValue('password', account.password);
+                  void enter();
                 }}
               >
                 <span>

@@ -12,9 +12,8 @@ import { useArrangement } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { formWords } from '../forms/formWords.js';
 import { CellEditor } from '../entries/CellEditor.js';
-import { inTurn } from '../../api/inTurn.js';
 import { did } from '../entries/doneSlice.js';
-import { useFieldCountsQuery, useInsertEntriesMutation } from '../entries/entriesApi.js';
+import { insertShown, useFieldCountsQuery } from '../entries/entriesApi.js';
 import { underWay } from '../entries/inFlight.js';
 import { typingIn } from '../entries/newEntriesSlice.js';
 import { useAgain } from '../entries/useAgain.js';
@@ -58,7 +57,6 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const { data: counts = [] } = useFieldCountsQuery(register.id);
   const refused = useRefused(register.id);
   const here = useHere(register.id);
-  const [insert] = useInsertEntriesMutation();
   const attempt = useTry();
   const dispatch = useAppDispatch();
   const again = useAgain(register.id);
@@ -90,7 +88,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   if (entries.total === undefined || !arranging.ready) return <Waiting error={entries.error} />;
   // Where one begins is settled when the grid appears: entries that come meanwhile move it no more than the grid's own cell.
   const view = shown.outside ?? (shown.alike ? `${shown.alike.key} ${shown.value}` : arranged ? 'arranged' : 'all');
-  const startRow = start?.view === view ? start.row : some || arranged ? 0 : Math.max(0, total - 1);
+  const startRow = start?.view === view ? start.row : some || arranged ? 0 : addsBelow ? total : Math.max(0, total - 1);
   if (start?.view !== view) {
     setStart({ view, row: startRow });
     setAt(undefined);
@@ -129,12 +127,14 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   /** A new entry above a row or below it, into which one types at once; below the last one stands the blank row. */
   const insertAt = async (where: 'above' | 'below', row: number) => {
     const at = where === 'above' ? row : row + 1;
-    grid.current?.go({ row: Math.min(at, total), column: 0 });
     const before = entryAt(at);
-    if (at >= total || !before) return;
+    if (at >= total || !before) return grid.current?.go({ row: total, column: 0 });
     const shown: EntryView = { id: crypto.randomUUID(), version: 1, cells: cellsOfNew(register.fields, entryAt(at - 1)?.cells, me.house.today) };
+    const request = dispatch(insertShown(register.id, before.id, [shown]));
+    // It is shown by now: the cursor and the entry come together.
+    grid.current?.go({ row: at, column: 0 });
     dispatch(typingIn({ registerId: register.id, entryId: shown.id }));
-    const made = await attempt(inTurn(shown.id, () => insert({ registerId: register.id, count: 1, before: before.id, shown: [shown] }).unwrap()));
+    const made = await attempt(request);
     if (made) dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: before.id } }));
   };
   const insertsHere = enters && !some && !arranged;
@@ -263,7 +263,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               key={view}
               startRow={startRow}
               chosenColumn={shown.chosen}
-              takesFocus
+              takesFocus="idle"
               rowKey={(row) => entryAt(row)?.id}
               entersAcross={(row) => fields.length > 1 && rows.isNew(row)}
               columns={columns}

@@ -53,7 +53,8 @@ function NewSheet({ kind }: { kind: SheetView['kind'] }) {
   const navigate = useNavigate();
   const save = submit(async (values) => {
     const { id } = await make(values).unwrap();
-    await navigate(`/${kind === 'entry' ? 'sheets' : 'sources'}/${id}`);
+    // What comes next in an empty sheet are its fields.
+    await navigate(kind === 'entry' ? `/sheets/${id}?new-field=` : `/sources/${id}`);
   });
   return (
     <form noValidate onSubmit={(event) => void save(event)}>

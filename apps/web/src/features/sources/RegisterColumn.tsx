@@ -91,8 +91,8 @@ export function RegisterColumn(props: RegisterColumnProps) {
   const insertAt = (where: 'above' | 'below', { row }: Place) => {
     const at = where === 'above' ? row : row + 1;
     const before = source.entries[at];
-    grid.current?.go({ row: Math.min(at, source.entries.length), column: 0 });
     if (before) void source.begin(crypto.randomUUID(), [], before.id);
+    grid.current?.go({ row: Math.min(at, source.entries.length), column: 0 });
   };
   const deleteRows = (block: Block) => {
     const entries = source.rowsOf(block).map(({ id }) => id);
@@ -126,7 +126,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
         rowCount={source.entries.length + (mayChange ? 1 : 0)}
         mayEdit={mayChange}
         fitsContent
-        takesFocus={props.takesFocus}
+        takesFocus={props.takesFocus ? 'now' : undefined}
         hideHeadings={isList}
         chosenColumn={chosenField}
         gutterWidth={gutterWidth}

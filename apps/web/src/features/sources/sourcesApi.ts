@@ -2,6 +2,7 @@
 import type { ActDto, AnswerDto, EntryView, Outcome, Slip } from '@dellum/contract';
 import { grouped, withTexts } from '@dellum/core';
 import { api } from '../../api/api.js';
+import type { AppDispatch } from '../../store.js';
 import { entriesApi } from '../entries/entriesApi.js';
 
 /** What a change of the sources may touch. */
@@ -14,8 +15,6 @@ export interface ActsArg {
   readonly joins?: number | Promise<number | undefined> | undefined;
   /** Sent when this is through. */
   readonly after?: Promise<unknown>;
-  /** New rows, and cells written into them, are shown before they are stored. */
-  readonly showAtOnce?: boolean;
 }
 
 /** The rows of a list as they will be after some acts: new ones, and cells written into them. */
@@ -44,12 +43,6 @@ export const sourcesApi = api.injectEndpoints({
         const answer = await ask({ path: `/registers/${registerId}/acts`, method: 'POST', body: { acts, ...(joined !== undefined && { joins: joined }) } });
         return answer.error ? { error: answer.error } : { data: answer.data as Outcome };
       },
-      async onQueryStarted({ registerId, acts, showAtOnce }, { dispatch, queryFulfilled }) {
-        if (!showAtOnce) return;
-        const shown = dispatch(entriesApi.util.updateQueryData('listEntries', registerId, (entries) => shownAfter(entries, acts)));
-        const outcome = await queryFulfilled.catch(() => undefined);
-        if (!outcome || outcome.data.slip) shown.undo();
-      },
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }, 'Build', 'Slips', 'Lineage', 'Catalog', 'Ranges', 'Upkeep', 'History'],
     }),
     again: build.mutation<Outcome, { sheetId: string; as: 'undo' | 'redo' }>({ query: ({ sheetId, as }) => ({ path: `/sheets/${sheetId}/${as}`, method: 'POST' }), invalidatesTags: sourceTags }),
@@ -61,4 +54,20 @@ export const sourcesApi = api.injectEndpoints({
     leaveSlip: build.mutation<null, string>({ query: (id) => ({ path: `/slips/${id}`, method: 'DELETE' }), invalidatesTags: ['Slips'] }),
   }),
 });
+/** Does acts that are shown before they are stored: new rows, and cells written into them. One that has to wait is shown as it was. */
+export const actAtOnce = (arg: ActsArg) => async (dispatch: AppDispatch): Promise<Outcome> => {
+  const shown = dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, (entries) => shownAfter(entries, arg.acts)));
+  const request = dispatch(sourcesApi.endpoints.act.initiate(arg));
+  try {
+    const outcome = await request.unwrap();
+    if (outcome.slip) shown.undo();
+    return outcome;
+  } catch (error) {
+    shown.undo();
+    throw error;
+  } finally {
+    request.reset();
+  }
+};
+
 export const { useSlipsQuery, useActMutation, useAgainMutation, useTakeBackMutation, useAnswerSlipMutation, useLeaveSlipMutation } = sourcesApi;

@@ -5,7 +5,8 @@ import { useMemo, useRef, useState } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
 import { useListEntriesQuery } from '../entries/entriesApi.js';
-import { useActMutation } from './sourcesApi.js';
+import { useAppDispatch } from '../../store.js';
+import { actAtOnce, useActMutation } from './sourcesApi.js';
 
 /** What waits on a slip: by entry and field its new text; by entry alone, undefined, where it is to be deleted. */
 export interface Pending {
@@ -74,6 +75,7 @@ export function useTold(): (request: Promise<Outcome>) => Promise<boolean> {
 export function useRegister(register: RegisterView, build: BuildView, slips: readonly Slip[]): SourceRegister | undefined {
   const { data: entries } = useListEntriesQuery(register.id);
   const [sendActs] = useActMutation();
+  const dispatch = useAppDispatch();
   const told = useTold();
   // Acts on one register go one after the other, in the order in which they were done.
   const queue = useRef<Promise<unknown>>(Promise.resolve());
@@ -91,7 +93,7 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     setTyping(id);
     const acts: ActDto[] = [{ act: 'insert', entries: [id], fields: cells.map(({ field }) => field), rows: [cells.map(({ text }) => text)], ...(before !== undefined && { before }) }];
     // Shown at once, sent in its turn.
-    const sent = sendActs({ registerId: register.id, acts, showAtOnce: true, after: queue.current }).unwrap();
+    const sent = dispatch(actAtOnce({ registerId: register.id, acts, after: queue.current }));
     const done = told(sent);
     queue.current = done;
     beginnings.current.set(id, sent.then(({ act: made }) => made).catch(() => undefined));
@@ -100,12 +102,12 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   const write = (id: string, field: string, text: string): Promise<boolean> => {
     const acts: ActDto[] = [{ act: 'write', cells: [{ entry: id, field, text }] }];
     if (id !== typing) return act(...acts);
-    const done = told(sendActs({ registerId: register.id, acts, showAtOnce: true, after: queue.current, joins: beginnings.current.get(id) }).unwrap());
+    const done = told(dispatch(actAtOnce({ registerId: register.id, acts, after: queue.current, joins: beginnings.current.get(id) })));
     queue.current = done;
     return done;
   };
   const attempt = useTry();
-  const bringIn = (acts: readonly ActDto[], joins: number | undefined) => attempt(sendActs({ registerId: register.id, acts, joins, showAtOnce: true }).unwrap());
+  const bringIn = (acts: readonly ActDto[], joins: number | undefined) => attempt(dispatch(actAtOnce({ registerId: register.id, acts, joins })));
   const state = useMemo<RegisterState | undefined>(() => entries && { id: register.id, heading: register.title, fields: register.fields, entries }, [register, entries]);
   const rails = useMemo(() => (state ? railsOf(build.ranges, state) : []), [build.ranges, state]);
   const pending = useMemo(() => pendingOf(slips, register.id), [slips, register.id]);

@@ -1,0 +1,281 @@
+// What people do first, from an empty house, through the interface alone: with the mouse, with the keys, at any speed.
+import { copyBlock, expect, giveChoices, makeSheet, rowsOf, speeds, test, typeAcross } from './nursery.js';
+
+const sales = Array.from({ length: 12 }, (_, at) => [`${at + 1}.11.2026`, ['Ada', 'Ben', 'Cora'][at % 3]!, at % 2 === 0 ? 'cash' : 'card', `${10 + at}.50`, at % 4 === 0 ? 'open' : 'paid']);
+const shown = sales.map(([, seller, paid, amount, state], at) => [`${String(at + 1).padStart(2, '0')}.11.2026`, seller, paid, `${amount} EUR`, state]);
+const salesFields = [['Day', 'a date'], ['Seller'], ['Paid by'], ['Amount', 'an amount of money'], ['State']] as const;
+
+for (const { speed, delay, keys } of speeds) {
+  for (const key of keys) {
+    test(`a clerk types twelve sales across with ${key}, ${speed}: twelve entries come of it`, async ({ nursery: { page, clerk } }) => {
+      await makeSheet(page, 'Sales', salesFields);
+      await giveChoices(page, 'Seller', 'Ada, Ben, Cora', 'Make a list of them');
+      await giveChoices(page, 'Paid by', 'cash, card', 'Set these choices');
+      const other = await clerk();
+      await other.getByRole('link', { name: /^Sales/ }).click();
+      await expect(other.getByText('type to add')).toBeVisible();
+      await typeAcross(other, sales.flat(), key, delay);
+      const grid = other.getByRole('grid', { name: 'Sales' });
+      await expect(other.getByText('12 entries.')).toBeVisible();
+      expect((await rowsOf(grid)).slice(0, 12)).toEqual(shown);
+      // What the other browser sees is what was typed, and it is all there after a reload.
+      await page.getByRole('link', { name: 'Sheets', exact: true }).click();
+      await page.getByRole('link', { name: /^Sales/ }).click();
+      await expect(page.getByText('12 entries.')).toBeVisible();
+      await expect.poll(async () => (await rowsOf(page.getByRole('grid', { name: 'Sales' }))).slice(0, 12)).toEqual(shown);
+      await other.reload();
+      await expect(other.getByText('12 entries.')).toBeVisible();
+      await expect.poll(async () => (await rowsOf(grid)).slice(0, 12)).toEqual(shown);
+      // One undo takes a whole new entry back.
+      await typeAcross(other, ['13.11.2026', 'Ada', 'cash'], 'Tab', delay);
+      await expect(other.getByText('13 entries.')).toBeVisible();
+      await other.keyboard.press('Control+z');
+      await expect(other.getByText('12 entries.')).toBeVisible();
+    });
+  }
+}
+
+test('with the mouse alone a list and a calendar are opened, a value chosen, an entry put in and taken out', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Sales', salesFields);
+  await giveChoices(page, 'Seller', 'Ada, Ben, Cora', 'Make a list of them');
+  await page.getByRole('button', { name: 'Close', exact: true }).first().click();
+  const cell = (row: number, column: number) => grid.locator(`[role=gridcell][data-row="${row}"][data-column="${column}"]`);
+  // The mark of a cell opens its list by one click; a double click does, too.
+  await cell(0, 1).hover();
+  await cell(0, 1).getByRole('button', { name: 'Open the list of Seller' }).click();
+  await page.getByRole('option', { name: 'Ben' }).click();
+  await expect(cell(0, 1)).toHaveText('Ben');
+  await cell(0, 0).hover();
+  await cell(0, 0).getByRole('button', { name: 'Open the calendar of Day' }).click();
+  await page.getByRole('group', { name: 'Calendar of Day' }).getByRole('button', { name: /15/ }).first().click();
+  await expect(cell(0, 0)).toContainText(/^15\./);
+  await cell(1, 1).dblclick();
+  await page.getByRole('option', { name: 'Cora' }).click();
+  await expect(page.getByText('2 entries.')).toBeVisible();
+  // The menu of the right button names its keys.
+  await cell(0, 1).click({ button: 'right' });
+  await expect(page.getByRole('menuitem', { name: /^New entry below/ })).toContainText('Alt Insert');
+  await page.getByRole('menuitem', { name: /^New entry below/ }).click();
+  await expect(page.getByText('3 entries.')).toBeVisible();
+  await expect(cell(1, 0)).toBeFocused();
+  await cell(2, 1).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: /^Delete the entry/ }).click();
+  await expect(page.getByText('2 entries.')).toBeVisible();
+  // The row number chooses the whole entry.
+  await grid.getByRole('rowheader', { name: '1', exact: true }).click();
+  await expect(grid.locator('[role=gridcell][data-row="0"][aria-selected=true]')).toHaveCount(5);
+  // Columns are moved by their headings and widened by their edges.
+  await grid.getByRole('columnheader', { name: /^State/ }).hover();
+  await page.mouse.down();
+  const target = (await grid.getByRole('columnheader', { name: /^Paid by/ }).boundingBox())!;
+  await page.mouse.move(target.x + target.width / 2, target.y + target.height / 2, { steps: 12 });
+  await page.mouse.up();
+  await expect(grid.getByRole('columnheader').nth(3)).toContainText('State');
+});
+
+test('with the keys alone entries are put in, typed, left, found and taken out', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number'], ['Note']]);
+  const active = grid.locator('[role=gridcell].active');
+  // The sheet has the focus when it opens.
+  await page.reload();
+  await expect(active).toBeFocused();
+  await typeAcross(page, ['spade', '2', 'green', 'rake', '1', ''], 'Tab', 0);
+  await expect(page.getByText('2 entries.')).toBeVisible();
+  // A new entry above gets what is typed next; the old one keeps its own.
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('Insert');
+  await typeAcross(page, ['hoe', '7'], 'Tab', 0);
+  await expect.poll(async () => (await rowsOf(grid)).slice(0, 3)).toEqual([['hoe', '7', ''], ['spade', '2', 'green'], ['rake', '1', '']]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await rowsOf(grid)).slice(0, 2)).toEqual([['spade', '2', 'green'], ['rake', '1', '']]);
+  // An arrow at the end of what is typed over a cell stores and moves; Shift and Enter go up.
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.type('fork');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.type('9');
+  await page.keyboard.press('ArrowDown');
+  await expect(grid.locator('[data-row="1"][data-column="1"].active')).toBeVisible();
+  await page.keyboard.press('Shift+Enter');
+  await expect(grid.locator('[data-row="0"][data-column="1"].active')).toBeVisible();
+  await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['fork', '9', 'green']);
+  // Out of the grid and back; the help; the finding of texts.
+  await page.keyboard.press('F6');
+  await expect(active).not.toBeFocused();
+  await page.keyboard.press('F6');
+  await expect(active).toBeFocused();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'A sheet' })).toContainText('a new entry above');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await active.focus();
+  await page.keyboard.press('Control+f');
+  await expect(page.getByRole('complementary', { name: 'Panel' }).getByRole('heading', { name: /Find/ })).toBeVisible();
+  await active.focus();
+  await page.keyboard.press('Shift+F10');
+  await expect(page.getByRole('menu')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(active).toBeFocused();
+  await page.keyboard.press('Shift+Space');
+  await page.keyboard.press('Control+Delete');
+  await expect(page.getByText('1 entry.')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('2 entries.')).toBeVisible();
+});
+
+test('a refused first value makes no entry for others to see, and is right by itself once the list has it', async ({ nursery: { page, clerk } }) => {
+  await makeSheet(page, 'Sales', salesFields);
+  await giveChoices(page, 'Seller', 'Ada, Ben', 'Make a list of them');
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Sales/ }).click();
+  await expect(other.getByText('type to add')).toBeVisible();
+  await other.keyboard.press('Tab');
+  await typeAcross(other, ['Cora'], 'Enter', 0);
+  await expect(other.getByRole('alert')).toContainText('“Cora” is not in Seller.');
+  // The list stands open beside what was refused.
+  await expect(other.getByRole('option')).toHaveText(['Ada', 'Ben']);
+  await other.keyboard.press('Escape');
+  await expect(page.getByText('0 entries.')).toBeVisible();
+  await other.keyboard.type('Dora');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('alert')).toContainText('“Dora” is not in Seller.');
+  await other.keyboard.press('Shift+Tab');
+  await other.getByRole('columnheader', { name: /^State/ }).click();
+  // The administrator adds the value; what was typed is taken without anybody touching it.
+  await page.getByRole('link', { name: 'Catalogs' }).click();
+  await page.getByRole('link', { name: 'Seller' }).click();
+  await page.getByLabel('Add a value').fill('Dora');
+  await page.keyboard.press('Enter');
+  await expect(other.getByText('1 entry.')).toBeVisible();
+  await expect(other.getByRole('grid').getByRole('gridcell', { name: 'Dora' })).toBeVisible();
+});
+
+test('twenty wrong cells of two hundred are mended in one place', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Visits', [['Bed'], ['Note']]);
+  await giveChoices(page, 'Bed', 'North bed, South bed, East bed, West bed', 'Make a list of them');
+  await copyBlock(page, Array.from({ length: 200 }, (_, at) => [at % 10 === 3 ? 'Nroth bed' : 'West bed', `note ${at}`]));
+  await grid.getByText('type to add').click();
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText('380 cells were taken, 20 refused and kept in their cells.')).toBeVisible();
+  await page.getByRole('button', { name: '20 refused, kept for you' }).click();
+  const panel = page.getByRole('complementary', { name: 'Panel' });
+  await expect(panel.getByRole('button', { name: 'Bed, row 4', exact: true })).toBeVisible();
+  await panel.getByRole('button', { name: 'Use all suggestions (20)' }).click();
+  await expect(panel.getByText('All of them are settled.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await rowsOf(grid)).filter(([bed]) => bed === 'Nroth bed').length).toBe(0);
+});
+
+test('percentages stay what they are however often the rule is set, also with a decimal comma', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Rates', [['Item'], ['Rate', 'a percentage']]);
+  await giveChoices(page, 'Rate', '5 %, 12.5 %, 100 %, 1 %', 'Set these choices');
+  const panel = page.getByRole('complementary', { name: 'Panel' });
+  for (let time = 0; time < 3; time++) {
+    await panel.getByRole('button', { name: '5 %, 12.5 %, 100 %, 1 %', exact: true }).click();
+    await page.getByRole('button', { name: 'Take these values' }).click();
+    await panel.getByRole('button', { name: 'Set this rule' }).click();
+    await expect(panel.getByRole('button', { name: 'Set this rule' })).toBeHidden();
+  }
+  await grid.locator('[data-row="0"][data-column="1"]').first().click();
+  // 1 is one percent, and never the stored 1, which is a hundred; a choice is what it shows.
+  await page.keyboard.type('1');
+  await page.keyboard.press('Enter');
+  await grid.locator('[data-row="1"][data-column="1"]').first().click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.getByRole('option', { name: '100 %' }).click();
+  await expect.poll(async () => (await rowsOf(grid)).map(([, rate]) => rate).slice(0, 2)).toEqual(['1 %', '100 %']);
+  await page.getByRole('link', { name: 'House', exact: true }).click();
+  await page.getByLabel('Decimal sign').selectOption({ label: 'comma: 12,5' });
+  await page.getByRole('button', { name: 'Save the house' }).click();
+  await expect(page.getByText('The house writes so from now on.', { exact: false })).toBeVisible();
+  await page.getByRole('link', { name: 'Sheets', exact: true }).click();
+  await page.getByRole('link', { name: /^Rates/ }).click();
+  await expect(grid.getByRole('columnheader', { name: /^Rate/ })).toContainText('12,5 %');
+  await expect(page.getByText('type to add')).toBeVisible();
+  await page.keyboard.press('Tab');
+  await typeAcross(page, ['12,5'], 'Enter', 0);
+  await expect.poll(async () => (await rowsOf(grid)).map(([, rate]) => rate).slice(0, 3)).toEqual(['1 %', '100 %', '12,5 %']);
+});
+
+test('a pasted table of five thousand rows becomes three fields that narrow one another, with the price', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Orders', [['Customer']]);
+  await page.getByRole('link', { name: 'Sources' }).click();
+  await page.getByLabel('Title').fill('Stock');
+  await page.getByRole('button', { name: 'Create the sheet' }).click();
+  await expect(page.getByLabel('Heading of the new list')).toBeVisible();
+  await copyBlock(page, [['Group', 'Sub-group', 'Article', 'Price'], ...Array.from({ length: 5000 }, (_, at) => [`Group ${at % 8}`, `Sub ${at % 40}`, `Article ${at}`, `${(at % 90) + 0.5}`])]);
+  await page.keyboard.press('Control+v');
+  await page.getByRole('button', { name: 'Make a table of it' }).click();
+  await page.getByRole('button', { name: 'Make a catalog of it' }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Add Group, Sub-group, Article and Price to Orders' }).click({ timeout: 60_000 });
+  await expect(page.getByText('Price comes along with Article.')).toBeVisible();
+  await page.getByRole('button', { name: 'Use it for 3 fields' }).click();
+  await expect(page.getByText('Group, Sub-group, Article take their values from Stock from now on.')).toBeVisible();
+  await page.getByRole('link', { name: 'Sheets', exact: true }).click();
+  await page.getByRole('link', { name: /^Orders/ }).click();
+  await expect(page.getByText('type to add')).toBeVisible();
+  // An article typed first fills its groups; a group chosen first narrows what follows.
+  await typeAcross(page, ['Ada', '', '', 'Article 17', ''], 'Tab', 0);
+  await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['Ada', 'Group 1', 'Sub 17', 'Article 17', '17.5']);
+  await grid.locator('[data-row="0"][data-column="1"]').first().click();
+  await typeAcross(page, ['Group 2'], 'Tab', 0);
+  await expect.poll(async () => (await rowsOf(grid))[0]!.slice(0, 4)).toEqual(['Ada', 'Group 2', '', '']);
+});
+
+test('people leave and come back, change their password, and their entries stay', async ({ nursery: { page, clerk } }) => {
+  await makeSheet(page, 'Notes', [['Text']]);
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Notes/ }).click();
+  await expect(other.getByText('type to add')).toBeVisible();
+  await typeAcross(other, ['watered'], 'Enter', 0);
+  await expect(other.getByText('1 entry.')).toBeVisible();
+  await other.goto('/account');
+  await other.getByLabel('Password you have now').fill('not-this-one');
+  await other.getByLabel('New password').fill('another-long-one');
+  await other.getByRole('button', { name: 'Change the password' }).click();
+  await expect(other.getByText('This is not the password you have now.').first()).toBeVisible();
+  await other.getByLabel('Password you have now').fill('a-long-password');
+  await other.getByRole('button', { name: 'Change the password' }).click();
+  await expect(other.getByText('Your password is changed.', { exact: false })).toBeVisible();
+  await expect(other.getByText('This browser')).toBeVisible();
+  await page.getByRole('link', { name: 'People' }).click();
+  await page.getByRole('button', { name: 'Put Pell Hawk out of the house' }).click();
+  await expect(page.getByText('Pell Hawk is put out of the house; entries and history stay.')).toBeVisible();
+  await other.goto('/sheets');
+  await other.getByLabel('Sign-in name').fill('pell');
+  await other.getByLabel('Password').fill('another-long-one');
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await expect(other.getByText('You are not let into this house any more.', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Let Pell Hawk in again' }).click();
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await other.getByRole('link', { name: /^Notes/ }).click();
+  await expect(other.getByText('watered')).toBeVisible();
+});
+
+test('rows of a list and of a table are typed across, and one undo takes a row back', async ({ nursery: { page } }) => {
+  await page.getByRole('link', { name: 'Sources' }).click();
+  await page.getByLabel('Title').fill('Lists');
+  await page.getByRole('button', { name: 'Create the sheet' }).click();
+  await page.getByLabel('Heading of the new list').fill('Growers');
+  await page.keyboard.press('Enter');
+  // The cursor is in the first cell of what was just made.
+  const growers = page.getByRole('grid', { name: 'Growers' });
+  await expect(growers.locator('.active')).toBeFocused();
+  await typeAcross(page, ['Fenn', 'Marsh', 'Holt'], 'Enter', 0);
+  await expect.poll(() => rowsOf(growers)).toEqual([['Fenn'], ['Marsh'], ['Holt'], ['type to add']]);
+  await page.getByRole('button', { name: 'A table instead' }).click();
+  await page.getByLabel('Heading of the new table').fill('Pots');
+  await page.getByLabel('Heading of field 1').fill('Size');
+  await page.getByLabel('Heading of field 2').fill('Price');
+  await page.getByLabel('Kind of field 2').selectOption({ label: 'an amount of money' });
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const pots = page.getByRole('grid', { name: 'Pots' });
+  await expect(pots.locator('.active')).toBeFocused();
+  await typeAcross(page, ['small', '1.20', 'large', '4'], 'Tab', 0);
+  await expect.poll(() => rowsOf(pots)).toEqual([['small', '1.20 EUR'], ['large', '4.00 EUR'], ['type to add', '']]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => rowsOf(pots)).toEqual([['small', '1.20 EUR'], ['type to add', '']]);
+  // The list feeds a field in a few acts.
+  await growers.getByRole('gridcell', { name: 'Fenn' }).click();
+  await page.getByRole('button', { name: 'Make a catalog of it' }).click();
+  await expect(page.getByText('There are no fields yet.', { exact: false })).toBeVisible();
+});
