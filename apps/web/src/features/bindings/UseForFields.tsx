@@ -8,7 +8,8 @@ import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useCatalogItemsQuery } from '../catalogs/catalogsApi.js';
-import { useMakeFieldMutation } from '../sheets/buildApi.js';
+import { useAppDispatch } from '../../store.js';
+import { buildApi, useMakeFieldMutation } from '../sheets/buildApi.js';
 import { useRulesTrialQuery, useSetRuleMutation, useSetRulesMutation } from './bindingsApi.js';
 import { catalogRuleFor, levelNames, likeness } from './levels.js';
 import { ruleDto } from './ruleDto.js';
@@ -94,6 +95,7 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
   const { data: items } = useCatalogItemsQuery(catalog.id);
   const [setRules, { isLoading }] = useSetRulesMutation();
   const [setRule] = useSetRuleMutation();
+  const dispatch = useAppDispatch();
   const attempt = useTry();
   const notice = useNotice();
   const [first] = picked;
@@ -120,6 +122,8 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
       const rule: CatalogRule = { ...(isChain ? chain : catalogRuleFor(catalog.id, { field: deepest.field, register, build, me }, deepest.field.rule)), blankParent: isChain ? 'all' : 'nothing', brings: brings.map(({ companion, field: key }) => ({ companion, field: key })) };
       await attempt(setRule({ fieldId: deepest.field.id, rule: ruleDto(rule) }).unwrap());
     }
+    // What is typed next is judged by the rules as they are now.
+    await dispatch(buildApi.endpoints.build.initiate(undefined, { forceRefetch: true, subscribe: false }));
     notice('done', `${ordered.map((place) => place.field.heading).join(', ')} ${picked.length === 1 ? 'takes its values' : 'take their values'} from ${catalog.title} from now on.`);
     close();
   };

@@ -1,7 +1,7 @@
 // The editor of a cell in an entry sheet: a picker where the field has a list, room for a long text or a plain input otherwise.
 import { picksFrom, type Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { EditorProps, Move } from '../../grid/index.js';
 import { LongText } from '../../picker/LongText.js';
 import { PickerInput, type Days, type Refusal, type TakenBy } from '../../picker/PickerInput.js';
@@ -35,6 +35,16 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
+  // What was refused may come right by itself, when the list or the rule changes: then it is stored, and nothing is left to edit.
+  const wasKept = useRef(false);
+  const { leave } = editing;
+  useEffect(() => {
+    if (before) wasKept.current = true;
+    else if (wasKept.current && refusal && !left.current) {
+      left.current = true;
+      leave('stay');
+    }
+  }, [before, refusal, leave]);
 
   const take = (typed: string, by: TakenBy, confirmed?: boolean) => {
     const refused = commit(typed, confirmed);
