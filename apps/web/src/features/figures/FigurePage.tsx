@@ -76,7 +76,7 @@ function OneFigure({ kept, begun, build, me, keepInAddress }: OneFigureProps) {
     setDefinition(next);
     keepInAddress(next);
   };
-  if (!register) return <EmptyState title="This register is not there any more">Choose another one for a new figure.</EmptyState>;
+  if (!register) return <EmptyState title="This sheet is not there any more">Choose another one for a new figure.</EmptyState>;
   return <Counted kept={kept} definition={definition} register={register} build={build} me={me} change={change} />;
 }
 

@@ -41,7 +41,7 @@ export function FigureSlip({ build, register, definition, paths, me, change }: F
   return (
     <Stack gap="5">
       <Part title="Counted">
-        <Select label="Register" value={register.id} options={entryRegisters(build).map(({ id, title }) => [id, title] as const)} onChoose={(id) => { const next = entryRegisters(build).find((known) => known.id === id); if (next) change(newFigure(next)); }} />
+        <Select label="Sheet" value={register.id} options={entryRegisters(build).map(({ id, title }) => [id, title] as const)} onChoose={(id) => { const next = entryRegisters(build).find((known) => known.id === id); if (next) change(newFigure(next)); }} />
         <HStack gap="1.5">
           <Select label="Measure" value={definition.measure} options={measures.filter((known) => known === 'count' || numbers.length > 0).map((known) => [known, measureWords[known]] as const)} onChoose={measure} />
           {definition.measure !== 'count' && <Select label="Measured field" value={definition.of ? pathKey(definition.of) : ''} options={numbers.map(({ path, name }) => [pathKey(path), name] as const)} onChoose={(key) => set({ of: pathOf(numbers, key) })} />}

@@ -35,7 +35,7 @@ export function FiguresPage() {
                   <Heading as="h2" fontSize="md">
                     {title}
                   </Heading>
-                  <Text color="inkSoft">{figureSentence(definition, register?.title ?? 'a register', (path) => reachedBy(paths, path)?.name ?? path.field)}</Text>
+                  <Text color="inkSoft">{figureSentence(definition, register?.title ?? 'a sheet', (path) => reachedBy(paths, path)?.name ?? path.field)}</Text>
                   <Text mt="2" fontSize="xs" color="inkSoft">
                     kept by {by}
                   </Text>

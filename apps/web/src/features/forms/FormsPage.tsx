@@ -18,9 +18,9 @@ export function FormsPage() {
   const designs = mayDesign(me.role);
   const forms = build.forms.filter(({ published }) => designs || published !== null);
   return (
-    <Page title="Forms" about="Entries of a register, asked one at a time." slip={designs ? <NewForm build={build} /> : undefined}>
+    <Page title="Forms" about="Entries of a sheet, asked one at a time." slip={designs ? <NewForm build={build} /> : undefined}>
       {forms.length === 0 ? (
-        <EmptyState title="No form yet">{designs ? 'Make one at the side: choose the register whose entries it asks for.' : 'An administrator lays out a form and publishes it; then it can be filled here.'}</EmptyState>
+        <EmptyState title="No form yet">{designs ? 'Make one at the side: choose the sheet whose entries it asks for.' : 'An administrator lays out a form and publishes it; then it can be filled here.'}</EmptyState>
       ) : (
         <SimpleGrid columns={{ base: 1, md: 2, xl: 3 }} gap="4" p="5">
           {forms.map((form) => (
@@ -40,7 +40,7 @@ function FormCard({ form, build, me }: { form: FormName; build: BuildView; me: M
         {form.title}
       </Heading>
       <Text color="inkSoft">
-        {form.published === null ? 'not published' : `version ${form.published}`}, {form.fields.length} {form.fields.length === 1 ? 'field' : 'fields'} of {register?.title ?? 'a register'}
+        {form.published === null ? 'not published' : `version ${form.published}`}, {form.fields.length} {form.fields.length === 1 ? 'field' : 'fields'} of {register?.title ?? 'a sheet'}
       </Text>
       <HStack mt="2" gap="2">
         {form.published !== null && mayEnter(me.role) && (

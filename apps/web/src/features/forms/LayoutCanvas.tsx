@@ -215,7 +215,7 @@ function FieldCard({ register, layout, one, isSelected, fault, controlOf, select
             )}
           </Text>
           <Text fontSize="xs" color="inkSoft">
-            {field ? controlOf(one) : 'not in the register any more'}
+            {field ? controlOf(one) : 'not in the sheet any more'}
           </Text>
           {one.where && (
             <Text fontSize="xs" color="growth.fg">

@@ -142,7 +142,7 @@ function SectionDetails({ register, layout, id, select, change }: LayoutSlipProp
       </Button>
       {section.fields.length > 0 && (
         <Text fontSize="xs" color="inkSoft">
-          Its fields are not asked then; they stay in the register.
+          Its fields are not asked then; they stay in the sheet.
         </Text>
       )}
     </Stack>

@@ -33,7 +33,7 @@ export function RecordBrowserPage() {
   const { data: me } = useMeQuery();
   if (!build || !me) return <Waiting error={errorWords(error)} />;
   const register = entryRegisters(build).find(({ id }) => id === registerId);
-  if (!register) return <EmptyState title="This register is not there any more">Choose another one under Records.</EmptyState>;
+  if (!register) return <EmptyState title="This sheet is not there any more">Choose another one under Records.</EmptyState>;
   return <RecordBrowser key={register.id} register={register} build={build} me={me} />;
 }
 
@@ -238,13 +238,13 @@ function Narrowing({ register, looking, cells }: { register: RegisterView; looki
   return (
     <Stack gap="3" role="region" aria-label="Only records with">
       <Text fontWeight="bold">Only records with</Text>
-      {fields.length === 0 && <Text color="inkSoft">No field of this register takes its values from a list.</Text>}
+      {fields.length === 0 && <Text color="inkSoft">No field of this sheet takes its values from a list.</Text>}
       {fields.map((field) => (
         <ValueChoice key={field.key} register={register} field={field} looking={looking} cells={cells} />
       ))}
       {looking.values.size > 0 && (
         <Text fontSize="xs" color="inkSoft">
-          The numbers count all records of the register.
+          The numbers count all records of the sheet.
         </Text>
       )}
     </Stack>

@@ -50,7 +50,7 @@ export function RecordHistory({ register, entry, cells, me, field, showAll }: Re
         )}
       </HStack>
       {error && <Text color="brick.fg">{errorWords(error)}</Text>}
-      {changes && wanted.length === 0 && <Text color="inkSoft">{field === undefined ? 'Nothing was changed since it came into the register.' : 'This field was not changed since the record was made.'}</Text>}
+      {changes && wanted.length === 0 && <Text color="inkSoft">{field === undefined ? 'Nothing was changed since it was made.' : 'This field was not changed since the record was made.'}</Text>}
       {wanted.map((change) => (
         <Box key={change.id} borderTopWidth="1px" borderColor="line" pt="2">
           <Text color="inkSoft" fontSize="xs">
