@@ -8,6 +8,7 @@ const salesFields = [['Day', 'a date'], ['Seller'], ['Paid by'], ['Amount', 'an 
 for (const { speed, delay, keys } of speeds) {
   for (const key of keys) {
     test(`a clerk types twelve sales across with ${key}, ${speed}: twelve entries come of it`, async ({ nursery: { page, clerk } }) => {
+      test.setTimeout(240_000);
       await makeSheet(page, 'Sales', salesFields);
       await giveChoices(page, 'Seller', 'Ada, Ben, Cora', 'Make a list of them');
       await giveChoices(page, 'Paid by', 'cash, card', 'Set these choices');

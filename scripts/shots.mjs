@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { join } from 'node:path';
+import pg from 'pg';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
 import { freePort, startCluster } from './lib/postgres.mjs';
 import { runScript } from './lib/say.mjs';
@@ -30,14 +31,6 @@ async function shootSources(page, follow, save) {
   await page.goto('/upkeep');
   await page.getByRole('region', { name: 'Ranges' }).waitFor();
   await save(page, 'upkeep');
-  await page.goto('/map');
-  await page.getByRole('main').getByRole('link', { name: 'Tugs', exact: true }).waitFor();
-  await save(page, 'map');
-  await page.goto('/linked');
-  await page.getByRole('row', { name: /Neighbour ports/ }).getByText(/^good/).waitFor();
-  await page.getByRole('main').getByRole('link', { name: 'Neighbour ports' }).first().click();
-  await page.getByRole('complementary', { name: 'Panel' }).getByLabel('Name').waitFor();
-  await save(page, 'linked');
   await follow(page, '/records', /^Vessels/);
   await page.getByLabel('Look for records').fill('tern');
   await page.getByText('14 records found.').waitFor();
@@ -57,13 +50,6 @@ async function shootForms(page, save) {
   await save(page, 'form-layout');
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await page.getByText('On a phone').click();
-  await page.getByRole('radio', { name: 'Heron Mole' }).waitFor({ state: 'attached' });
-  await page.getByText('Heron Mole').click();
-  await page.getByLabel('Vessel').click();
-  await page.keyboard.type('gre');
-  await page.getByRole('listbox', { name: 'Vessels' }).waitFor();
-  await save(page, 'form-phone');
   await open('Fill Waste declaration');
   await page.getByText('Lantern Basin').click();
   await page.getByText('oily water').click();
@@ -80,6 +66,31 @@ async function shootForms(page, save) {
   await page.getByRole('link', { name: /Waste by kind and month/ }).click();
   await page.locator('.recharts-bar-rectangle').first().waitFor();
   await save(page, 'figure');
+}
+
+/** An empty house, with its first steps. */
+async function shootFirstSteps(browser, base) {
+  const page = await (await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })).newPage();
+  await page.goto('/');
+  await page.getByLabel('Name of the house').fill('Marl Lane Nursery');
+  await page.getByLabel('Your name').fill('Orla Venn');
+  await page.getByLabel('Sign-in name').fill('orla');
+  await page.getByLabel('Password').fill('a-long-password');
+  await page.getByRole('button', { name: 'Make the house' }).click();
+  await page.getByRole('region', { name: 'First steps' }).waitFor();
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: join(folder, 'first-steps.png') });
+}
+
+/** A second database in the cluster, without anything in it. */
+async function emptyDatabase(url) {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query('create database first_steps');
+  await client.end();
+  const own = new URL(url);
+  own.pathname = '/first_steps';
+  return own.href;
 }
 
 async function shoot(browser, base) {
@@ -107,6 +118,16 @@ async function shoot(browser, base) {
   await clerk.getByRole('option', { name: 'Bryn Calloway' }).waitFor();
   await save(clerk, 'sheet-picker');
 
+  await clerk.keyboard.press('Escape');
+  await clerk.keyboard.press('Escape');
+  await cell(clerk, 1500, 6).click({ button: 'right' });
+  await clerk.getByRole('menuitem', { name: /^New entry below/ }).waitFor();
+  await save(clerk, 'cell-menu');
+  await clerk.keyboard.press('Escape');
+  await clerk.keyboard.press('?');
+  await clerk.getByRole('dialog', { name: 'A sheet' }).waitFor();
+  await save(clerk, 'help');
+
   const olek = await enter('olek', 'timber-pond');
   await follow(olek, '/sheets', 'Berth visits');
   await cell(olek, 1505, 6).click();
@@ -129,12 +150,9 @@ async function shoot(browser, base) {
   await asked.press('Enter');
   await ines.getByText(/past the end of the range/).waitFor();
   await save(ines, 'why');
-  await ines.goto('/bindings');
-  await ines.getByLabel('Choose Vessel of Berth visits').check({ force: true });
-  await ines.getByLabel('Choose Class of Vessels').check({ force: true });
-  await ines.getByLabel('Bind them to a catalog').selectOption('Vessel classes');
-  await ines.getByText(/would be outside/).first().waitFor();
-  await save(ines, 'bindings');
+  await ines.goto('/house');
+  await ines.getByRole('region', { name: 'Example' }).waitFor();
+  await save(ines, 'house');
   await ines.goto('/catalogs');
   await ines.getByRole('link', { name: 'Pilots', exact: true }).click();
   await ines.getByText('Odd Fenwright').waitFor();
@@ -187,6 +205,9 @@ await runScript(async () => {
     const browser = await chromium.launch({ executablePath: chromiumPath(), args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
     try {
       await shoot(browser, server.base);
+      const empty = await serve(await emptyDatabase(cluster.url), sources.env);
+      await shootFirstSteps(browser, empty.base);
+      empty.stop();
     } finally {
       await browser.close();
       server.stop();

@@ -54,9 +54,10 @@ export function Grid(props: GridProps) {
   const cellAt = (place: Place) => scroller.current?.querySelector<HTMLElement>(`.dl-cell[data-row="${place.row}"][data-column="${place.column}"]`);
   const { row: activeAtRow, column: activeAtColumn } = selection.active;
   useLayoutEffect(() => {
-    if (!wantsFocus.current || editing) return;
+    // An open menu has the focus.
+    if (!wantsFocus.current || editing || menuAt) return;
     cellAt({ row: activeAtRow, column: activeAtColumn })?.focus({ preventScroll: true });
-  }, [activeAtRow, activeAtColumn, editing, rows.length]);
+  }, [activeAtRow, activeAtColumn, editing, menuAt, rows.length]);
 
   const reveal = (place: Place) => {
     if (!fitsContent) virtual.scrollToIndex(place.row, { align: 'auto' });
@@ -260,7 +261,7 @@ export function Grid(props: GridProps) {
           />
         ))}
       </div>
-      {hint && hintAt && <CellHint hint={hint} anchor={hintAt} />}
+      {hint && hintAt && !menuAt && <CellHint hint={hint} anchor={hintAt} />}
       {menuAt && (
         <CellMenu
           at={menuAt}

@@ -2,7 +2,7 @@
 import { Box, Button, Stack, Text } from '@chakra-ui/react';
 import type { BuildView, CatalogView, FieldView, Me, RegisterView, SetRulesDto, SheetView } from '@dellum/contract';
 import { andList, catalogIdOf, chainRules, matchKey, type CatalogRule } from '@dellum/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
@@ -51,9 +51,24 @@ export function UseForFields({ catalog, build, me, close }: { catalog: CatalogVi
     // What comes along is filled in; only the levels take the catalog.
     setChosen(new Set(made.slice(0, Math.max(1, names.length))));
   };
-  const set = (id: string, checked: boolean) => setChosen(new Set(checked ? [...chosen, id] : [...chosen].filter((known) => known !== id)));
+  // With Shift all fields from the last one chosen to this one are.
+  const last = useRef<string>(undefined);
+  const shifted = useRef(false);
+  const set = (id: string, checked: boolean) => {
+    const ids = free.map(({ field }) => field.id);
+    const [from, to] = [ids.indexOf(last.current ?? id), ids.indexOf(id)];
+    const span = shifted.current && from >= 0 ? ids.slice(Math.min(from, to), Math.max(from, to) + 1) : [id];
+    last.current = id;
+    setChosen(new Set(checked ? [...chosen, ...span] : [...chosen].filter((known) => !span.includes(known))));
+  };
   return (
-    <Stack gap="3">
+    <Stack
+      gap="3"
+      onClickCapture={(event) => {
+        // The box that hears the change is clicked by its label, without Shift.
+        if ((event.target as HTMLElement).tagName !== 'INPUT') shifted.current = event.shiftKey;
+      }}
+    >
       <SlipHead title="Use it for fields" about={`Each offers the values of ${catalog.title} from then on.`} close={close} />
       {places.length === 0 && (
         <Text>

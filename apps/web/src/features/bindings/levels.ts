@@ -3,12 +3,13 @@ import { matchKey, newRule, type CatalogRule, type Rule } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import type { RulePlace } from './rulePlace.js';
 
-/** The names of a catalog's levels, outermost first: the headings of the fields its range reads. None where it has one level. */
+/** The names of a catalog's levels, outermost first: the headings of the fields its range reads; for lists under headings what the two are. None where it has one level. */
 export function levelNames(build: BuildView, catalogId: string): readonly string[] {
   const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
   const named = parts.find((part) => part.kind === 'range');
   const range = named?.kind === 'range' ? build.ranges.find(({ id }) => id === named.rangeId) : undefined;
   const stretch = range?.stretches[0];
+  if (range?.shape === 'headings') return ['heading', 'value under it'];
   if (!range || !stretch || range.shape !== 'levels' || stretch.fields.length < 2) return [];
   const register = build.sheets.flatMap(({ registers }) => registers).find(({ id }) => id === stretch.registerId);
   return stretch.fields.map((key) => register?.fields.find((field) => field.key === key)?.heading ?? key);

@@ -126,9 +126,9 @@ export function updateEntry(dispatch: AppDispatch, state: RootState, registerId:
  */
 export const insertShown = (registerId: string, before: string, shown: readonly EntryView[]) => async (dispatch: AppDispatch, getState: () => RootState): Promise<{ entries: string[] }> => {
   // The entry below may be so new that no page has it yet.
-  const isBegun = getState().newEntries[registerId]?.begun.some(({ entry }) => entry.id === before) ?? false;
-  if (isBegun) dispatch(begunAbove({ registerId, before, entries: shown }));
-  const undo = isBegun ? () => dispatch(dropped({ registerId, ids: shown.map(({ id }) => id) })) : showAbove(dispatch, getState(), registerId, before, shown);
+  const inPages = showAbove(dispatch, getState(), registerId, before, shown);
+  if (!inPages) dispatch(begunAbove({ registerId, before, entries: shown }));
+  const undo = inPages ?? (() => dispatch(dropped({ registerId, ids: shown.map(({ id }) => id) })));
   const send = async () => {
     const request = dispatch(entriesApi.endpoints.insertEntries.initiate({ registerId, count: shown.length, before, shown }));
     try {
@@ -144,13 +144,13 @@ export const insertShown = (registerId: string, before: string, shown: readonly 
   return inTurn(shown[0]!.id, () => inTurn(before, send));
 };
 
-/** Shows new entries above another in the pages that show all entries; returns what takes them out again. */
-function showAbove(dispatch: AppDispatch, state: RootState, registerId: string, before: string, shown: readonly EntryView[]): () => void {
+/** Shows new entries above another in the pages that show all entries; returns what takes them out again, or undefined where no page has that one. */
+function showAbove(dispatch: AppDispatch, state: RootState, registerId: string, before: string, shown: readonly EntryView[]): (() => void) | undefined {
   const { util, endpoints } = entriesApi;
   const args = util.selectCachedArgsForQuery(state, 'entryPage').filter((arg) => arg.registerId === registerId && arg.outside === undefined && arg.field === undefined && arg.arranged === undefined);
   const pages = args.map((arg) => endpoints.entryPage.select(arg)(state).data);
   const from = pages.find((page) => page?.entries.some(({ id }) => id === before))?.from;
-  if (from === undefined) return () => undefined;
+  if (from === undefined) return undefined;
   const patches = args.map((arg) =>
     dispatch(
       util.updateQueryData('entryPage', arg, (page) => {
