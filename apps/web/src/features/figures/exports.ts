@@ -21,12 +21,12 @@ export function saveCsv(name: string, table: FigureTable, words: FigureWords): v
   const { columns, across, lines } = table;
   const depth = across === 'time' ? Math.max(1, words.by.length) : 1;
   const headings = [...words.by.slice(0, depth).map((reached) => reached?.name ?? ''), ...(words.by.length === 0 ? [''] : []), ...columns.map((column, at) => (across === 'time' ? words.timeWords(column) : labelOf(words.lookOf(1, column, at)))), 'all'];
-  const rowOf = (line: FigureLine, names: readonly string[]) => [...names.map(asText), ...Array.from({ length: depth - names.length }, () => ''), ...columns.map((column) => words.numberWords(line.cells.get(column))), words.numberWords(line.all)];
+  const rowOf = (line: FigureLine, names: readonly string[]) => [...names.map(asText), ...Array.from({ length: depth - names.length }, () => ''), ...columns.map((column) => words.plainNumber(line.cells.get(column))), words.plainNumber(line.all)];
   const rows = lines.flatMap((line, at) => {
     const name = labelOf(words.lookOf(0, line.value, at));
     return line.within.length === 0 ? [rowOf(line, [name])] : line.within.map((inner, place) => rowOf(inner, [name, labelOf(words.lookOf(1, inner.value, place))]));
   });
-  const foot = ['all', ...Array.from({ length: depth - 1 }, () => ''), ...columns.map((column) => words.numberWords(table.foot.cells.get(column))), words.numberWords(table.foot.all)];
+  const foot = ['all', ...Array.from({ length: depth - 1 }, () => ''), ...columns.map((column) => words.plainNumber(table.foot.cells.get(column))), words.plainNumber(table.foot.all)];
   save(`${name}.csv`, new Blob(['\uFEFF', Papa.unparse([headings.map(asText), ...rows, foot], { newline: '\r\n' })], { type: 'text/csv;charset=utf-8' }));
 }
 

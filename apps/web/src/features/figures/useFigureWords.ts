@@ -52,12 +52,14 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
   };
   const measured = definition.of ? reachedBy(paths, definition.of) : undefined;
   /** What a tally shows, in the notation of the house; blank where there is nothing. */
+  /** The measured number as it is, without the signs of the house: for files that programs read. */
+  const plainNumber = (tally: Tally | undefined): string => (tally && measuredIn(tally, definition.measure)) ?? '';
   const numberWords = (tally: Tally | undefined): string => {
     const number = tally && measuredIn(tally, definition.measure);
     if (number === undefined) return '';
     return format(definition.measure === 'count' || !measured ? 'number' : measured.field.kind, number, locale);
   };
   const table = (groups: readonly FigureGroup[]): FigureTable => layFigure(groups, orders, definition.time?.step ?? null);
-  return { paths, by: by as readonly (Reachable | undefined)[], lookOf, timeWords, numberWords, table };
+  return { paths, by: by as readonly (Reachable | undefined)[], lookOf, timeWords, plainNumber, numberWords, table };
 }
 export type FigureWords = ReturnType<typeof useFigureWords>;
