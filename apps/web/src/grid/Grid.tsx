@@ -89,7 +89,6 @@ export function Grid(props: GridProps) {
       forgetRow();
       go(place);
     },
-    focus: () => cellAt(selection.active)?.focus({ preventScroll: true }),
     open: (place) => edit(place, undefined, true),
     edit: (place, text) => editing === undefined && edit(place, text, false),
   }));

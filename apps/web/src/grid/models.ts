@@ -148,8 +148,6 @@ export interface GridProps {
 /** What the page may ask of the grid. */
 export interface GridHandle {
   go(place: Place): void;
-  /** Takes the focus where the active cell is. */
-  focus(): void;
   /** Opens the editor with the list or calendar of the cell. */
   open(place: Place): void;
   /** Opens the editor, with a text that was typed before; does nothing while another cell is edited. */

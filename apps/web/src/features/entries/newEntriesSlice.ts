@@ -57,7 +57,7 @@ export const newEntriesSlice = createSlice({
     sending: (all: All, { payload: { registerId, entryId, by } }: Told<{ entryId: string; by: 1 | -1 }>) => inside(all, registerId, (own) => mapped(own, entryId, (one) => ({ ...one, sending: one.sending + by }))),
     begunChanged: (all: All, { payload: { registerId, entry } }: Told<{ entry: EntryView }>) => inside(all, registerId, (own) => mapped(own, entry.id, (one) => ({ ...one, entry }))),
     /** The pages show them, or they are there no more. */
-    dropped: (all: All, { payload: { registerId, ids } }: Told<{ ids: readonly string[] }>) => inside(all, registerId, (own) => ({ ...own, begun: own.begun.filter(({ entry }) => !ids.includes(entry.id)), typing: own.typing })),
+    dropped: (all: All, { payload: { registerId, ids } }: Told<{ ids: readonly string[] }>) => inside(all, registerId, (own) => ({ ...own, begun: own.begun.filter(({ entry }) => !ids.includes(entry.id)) })),
   },
 });
 export const { opened, began, begunAbove, typingIn, sending, begunChanged, dropped } = newEntriesSlice.actions;
