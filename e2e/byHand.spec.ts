@@ -123,6 +123,48 @@ test('with the keys alone entries are put in, typed, left, found and taken out',
   await expect(page.getByText('2 entries.')).toBeVisible();
 });
 
+test('a slow answer takes no new entry off the screen, and what is typed in an entry that goes is no other one’s', async ({ nursery: { page, clerk } }) => {
+  const grid = await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number']]);
+  await typeAcross(page, ['spade', '2', 'rake', '1'], 'Tab', 0);
+  await expect(page.getByText('2 entries.')).toBeVisible();
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Orders/ }).click();
+  const theirs = other.getByRole('grid', { name: 'Orders' });
+  await expect(theirs.getByRole('gridcell', { name: 'rake' })).toBeVisible();
+  // Pages of entries come slowly here: one that was asked for before the new entry arrives after it.
+  const held: (() => void)[] = [];
+  let slow = true;
+  await other.route(/\/entries\?/, async (route) => {
+    const answer = await route.fetch();
+    if (slow) await new Promise<void>((go) => held.push(go));
+    await route.fulfill({ response: answer });
+  });
+  await page.bringToFront();
+  await grid.locator('[data-row="2"][data-column="0"]').click();
+  await typeAcross(page, ['fork', '3'], 'Tab', 0);
+  await expect.poll(() => held.length).toBeGreaterThan(0);
+  await theirs.locator('[data-row="0"][data-column="0"]').click();
+  await other.keyboard.press('Insert');
+  await other.keyboard.type('ho');
+  held.splice(0).forEach((go) => go());
+  await other.keyboard.type('e');
+  await other.keyboard.press('Tab');
+  await other.keyboard.type('7');
+  slow = false;
+  held.splice(0).forEach((go) => go());
+  await other.keyboard.press('Tab');
+  await expect.poll(async () => (await rowsOf(theirs)).slice(0, 4)).toEqual([['hoe', '7'], ['spade', '2'], ['rake', '1'], ['fork', '3']]);
+  // An entry is deleted elsewhere while somebody types in it.
+  await theirs.locator('[data-row="1"][data-column="0"]').click();
+  await other.keyboard.type('shovel');
+  await grid.locator('[data-row="1"][data-column="0"]').click();
+  await page.keyboard.press('Control+Delete');
+  await expect(other.getByText('3 entries.')).toBeVisible();
+  await other.keyboard.press('Enter');
+  await expect(other.getByText('“shovel” was not stored')).toBeVisible();
+  await expect.poll(async () => (await rowsOf(theirs)).slice(0, 3)).toEqual([['hoe', '7'], ['rake', '1'], ['fork', '3']]);
+});
+
 test('a refused first value makes no entry for others to see, and is right by itself once the list has it', async ({ nursery: { page, clerk } }) => {
   await makeSheet(page, 'Sales', salesFields);
   await giveChoices(page, 'Seller', 'Ada, Ben', 'Make a list of them');

@@ -28,11 +28,17 @@ async function ask(request: ApiRequest | string, signal: AbortSignal): Promise<{
   }
 }
 
+export interface AskedMeta {
+  /** When the request was sent, in the time of `performance.now()`. */
+  readonly askedAt: number;
+}
+
 /** Every request goes through here; one that fails because the database is away says so to the whole application. */
-const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem> = async (request, { signal, dispatch }) => {
+const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem, object, AskedMeta> = async (request, { signal, dispatch }) => {
+  const meta = { askedAt: performance.now() };
   const answer = await ask(request, signal);
   if ('error' in answer && passes(answer.error) && !signal.aborted) dispatch(databaseIs('away'));
-  return answer;
+  return { ...answer, meta };
 };
 
 export const api = createApi({

@@ -82,12 +82,16 @@ export function Grid(props: GridProps) {
     if (!mayEdit) return;
     wantsFocus.current = true;
     if (place.row !== selection.active.row || place.column !== selection.active.column) selection.moveTo(place);
-    setEditing({ place, text: text ?? props.editText(place), replaces: text !== undefined, openList });
+    setEditing({ place, rowKey: props.rowKey?.(place.row), text: text ?? props.editText(place), replaces: text !== undefined, openList });
   };
   useImperativeHandle(ref, () => ({
     go: (place) => {
       forgetRow();
       go(place);
+    },
+    focus: () => {
+      wantsFocus.current = true;
+      cellAt(selection.active)?.focus({ preventScroll: true });
     },
     open: (place) => edit(place, undefined, true),
     edit: (place, text) => editing === undefined && edit(place, text, false),

@@ -67,6 +67,8 @@ export interface MenuLine {
 
 export interface EditorProps {
   readonly place: Place;
+  /** What the row was when the editor opened: what is typed belongs to it, whatever stands at its place by then. */
+  readonly rowKey?: string | undefined;
   /** The text to begin with: the cell's own, or the key that was pressed. */
   readonly text: string;
   /** True when the text replaces what the cell holds. */
@@ -148,6 +150,8 @@ export interface GridProps {
 /** What the page may ask of the grid. */
 export interface GridHandle {
   go(place: Place): void;
+  /** Takes the focus, at the cell where one was last. */
+  focus(): void;
   /** Opens the editor with the list or calendar of the cell. */
   open(place: Place): void;
   /** Opens the editor, with a text that was typed before; does nothing while another cell is edited. */

@@ -3,10 +3,11 @@ import { Button, Flex, HStack, Input, Text } from '@chakra-ui/react';
 import { itemKey, levelsOf } from '@dellum/core';
 import { keeps, mayDesign, type BuildView, type CatalogView, type Me } from '@dellum/contract';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
 import { errorWords } from '../../api/problem.js';
 import { LineageStrip } from '../../frame/LineageStrip.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { usePanel } from '../../frame/usePanel.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { ImpactSlip } from '../sources/ImpactSlip.js';
@@ -35,8 +36,10 @@ export function CatalogPage() {
   return <CatalogDetail key={catalog.id} catalog={catalog} build={build} me={me} />;
 }
 
+const hasPanel = (params: URLSearchParams) => ['slip', 'item'].some((name) => params.has(name));
+
 function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: BuildView; me: Me }) {
-  const [address, setAddress] = useSearchParams();
+  const [address, show] = usePanel(hasPanel);
   const [query, setQuery] = useState(address.get('value') ?? '');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const day = address.get('day') ?? undefined;
@@ -51,14 +54,6 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
   const { rows, found } = useMemo(() => (items ? itemRows(items, wanted, open) : { rows: [], found: 0 }), [items, wanted, open]);
   if (!items || !now) return <Waiting error={errorWords(error)} />;
 
-  const show = (change: Record<string, string | undefined>) => {
-    const next = new URLSearchParams(address);
-    for (const [name, value] of Object.entries(change)) {
-      if (value === undefined) next.delete(name);
-      else next.set(name, value);
-    }
-    setAddress(next, { replace: true });
-  };
   const close = () => show({ slip: undefined, item: undefined, day: undefined });
   const waiting = slips?.find(({ questions }) => questions.some((question) => question.catalogId === catalog.id));
   const chosen = address.get('item') ?? undefined;

@@ -6,6 +6,7 @@ import type { AppDispatch, RootState } from '../../store.js';
 import { inTurn } from '../../api/inTurn.js';
 import { begunAbove, begunChanged, dropped } from './newEntriesSlice.js';
 import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
+import { shownAhead } from './shownAhead.js';
 
 export const pageSize = 200;
 /** The most entries that one request brings. */
@@ -33,11 +34,21 @@ export interface RecordsArg {
   readonly count: number;
 }
 
+const pagesAhead = shownAhead<EntryPage>();
+/** Changes of lists that are shown before the server has them. */
+export const listsAhead = shownAhead<readonly EntryView[]>();
+
+/** True for pages of all entries as they stand. */
+const showsAll = ({ outside, field, arranged }: PageArg): boolean => outside === undefined && field === undefined && arranged === undefined;
+
 export const entriesApi = api.injectEndpoints({
   endpoints: (build) => ({
     entryPage: build.query<EntryPage, PageArg>({
       query: ({ registerId, page, ...wanted }) => `/registers/${registerId}/entries?${new URLSearchParams({ from: String(page * pageSize), count: String(pageSize), ...wanted }).toString()}`,
-      transformResponse: (page: EntryPage) => ({ ...page, entries: page.entries.map(upToDate) }),
+      transformResponse: (page: EntryPage, meta, arg) => {
+        const known = { ...page, entries: page.entries.map(upToDate) };
+        return showsAll(arg) && meta ? pagesAhead.bring(arg.registerId, meta.askedAt, known) : known;
+      },
       providesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
     /** Entries that are looked for. */
@@ -54,12 +65,13 @@ export const entriesApi = api.injectEndpoints({
     listEntries: build.query<EntryView[], string>({
       async queryFn(registerId, _api, _options, ask) {
         const entries: EntryView[] = [];
+        const askedAt = performance.now();
         for (;;) {
           const answer = await ask(`/registers/${registerId}/entries?from=${entries.length}&count=${listPage}`);
           if (answer.error) return { error: answer.error };
           const page = answer.data as EntryPage;
           entries.push(...page.entries);
-          if (page.entries.length < listPage || entries.length >= page.total) return { data: entries };
+          if (page.entries.length < listPage || entries.length >= page.total) return { data: [...listsAhead.bring(registerId, askedAt, entries)] };
         }
       },
       providesTags: (_result, _error, registerId) => [{ type: 'Register', id: registerId }],
@@ -128,11 +140,13 @@ export const insertShown = (registerId: string, before: string, shown: readonly 
   // The entry below may be so new that no page has it yet.
   const inPages = showAbove(dispatch, getState(), registerId, before, shown);
   if (!inPages) dispatch(begunAbove({ registerId, before, entries: shown }));
-  const undo = inPages ?? (() => dispatch(dropped({ registerId, ids: shown.map(({ id }) => id) })));
+  const undo = inPages?.undo ?? (() => dispatch(dropped({ registerId, ids: shown.map(({ id }) => id) })));
   const send = async () => {
     const request = dispatch(entriesApi.endpoints.insertEntries.initiate({ registerId, count: shown.length, before, shown }));
     try {
-      return await request.unwrap();
+      const made = await request.unwrap();
+      inPages?.settled();
+      return made;
     } catch (error) {
       undo();
       throw error;
@@ -144,23 +158,32 @@ export const insertShown = (registerId: string, before: string, shown: readonly 
   return inTurn(shown[0]!.id, () => inTurn(before, send));
 };
 
-/** Shows new entries above another in the pages that show all entries; returns what takes them out again, or undefined where no page has that one. */
-function showAbove(dispatch: AppDispatch, state: RootState, registerId: string, before: string, shown: readonly EntryView[]): (() => void) | undefined {
+/** Shows new entries above another in the pages that show all entries, and in those that are under way; undefined where no page has that one. */
+function showAbove(dispatch: AppDispatch, state: RootState, registerId: string, before: string, shown: readonly EntryView[]): { settled(): void; undo(): void } | undefined {
   const { util, endpoints } = entriesApi;
-  const args = util.selectCachedArgsForQuery(state, 'entryPage').filter((arg) => arg.registerId === registerId && arg.outside === undefined && arg.field === undefined && arg.arranged === undefined);
+  const args = util.selectCachedArgsForQuery(state, 'entryPage').filter((arg) => arg.registerId === registerId && showsAll(arg));
   const pages = args.map((arg) => endpoints.entryPage.select(arg)(state).data);
   const from = pages.find((page) => page?.entries.some(({ id }) => id === before))?.from;
   if (from === undefined) return undefined;
-  const patches = args.map((arg) =>
-    dispatch(
-      util.updateQueryData('entryPage', arg, (page) => {
-        const at = page.entries.findIndex(({ id }) => id === before);
-        const entries = at < 0 ? page.entries : [...page.entries.slice(0, at), ...shown, ...page.entries.slice(at)];
-        return { ...page, entries, total: page.total + shown.length, from: page.from > from ? page.from + shown.length : page.from };
-      }),
-    ),
-  );
-  return () => patches.forEach((patch) => patch.undo());
+  const isThere = (page: EntryPage) => page.entries.some(({ id }) => id === shown[0]!.id);
+  const withShown = (page: EntryPage): EntryPage => {
+    if (isThere(page)) return page;
+    const at = page.entries.findIndex(({ id }) => id === before);
+    const entries = at < 0 ? page.entries : [...page.entries.slice(0, at), ...shown, ...page.entries.slice(at)];
+    return { ...page, entries, total: page.total + shown.length, from: page.from > from ? page.from + shown.length : page.from };
+  };
+  const ahead = pagesAhead.note(registerId, withShown);
+  for (const arg of args) dispatch(util.updateQueryData('entryPage', arg, withShown));
+  const without = (page: EntryPage): EntryPage =>
+    isThere(page) ? { ...page, entries: page.entries.filter(({ id }) => !shown.some((one) => one.id === id)), total: page.total - shown.length } : page;
+  return {
+    settled: ahead.settled,
+    undo: () => {
+      ahead.dropped();
+      for (const arg of args) dispatch(util.updateQueryData('entryPage', arg, without));
+      dispatch(api.util.invalidateTags([{ type: 'Register', id: registerId }]));
+    },
+  };
 }
 
 /** The entry as the server has just given it, unless a newer one is known; the mark of its form stays. */

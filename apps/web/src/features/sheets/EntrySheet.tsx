@@ -5,7 +5,7 @@ import { mayDesign, mayEnter, type BuildView, type EntryView, type Me, type Regi
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useTry } from '../../frame/useNotice.js';
-import { Grid, isSingle, toClipboard, type Block, type CellLook, type GridHandle, type MenuLine, type Place } from '../../grid/index.js';
+import { Grid, isSingle, toClipboard, type Block, type CellLook, type EditorProps, type GridHandle, type MenuLine, type Place } from '../../grid/index.js';
 import { useAppDispatch } from '../../store.js';
 import { ItemMark } from '../../theme/index.js';
 import { useArrangement } from '../arrangements/useArrangement.js';
@@ -73,6 +73,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     setWhy(undefined);
     if ('outside' in change || 'holds' in change) setAt(undefined);
     shown.change(change);
+    // Whoever closes the slip goes on in the sheet.
+    if (slipIsOpen(shown, why, designs) && !('outside' in change) && Object.values(change).every((value) => value === undefined)) grid.current?.focus();
   };
   const onSelect = useCallback((place: Place, block: Block) => {
     setAt({ active: place, block });
@@ -108,6 +110,13 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     const { refusal, said: words } = cells.commit(entry, column, text, confirmed);
     setSaid(words ?? '');
     return refusal;
+  };
+  /** What is typed belongs to the entry in which the editor opened: where it is gone, no other one gets the text. */
+  const commitEdited = ({ place, rowKey }: EditorProps, text: string, confirmed?: boolean) => {
+    const row = rowKey === undefined || entryAt(place.row)?.id === rowKey ? place.row : rows.rowOf(rowKey);
+    if (row !== undefined) return commitAt({ ...place, row }, text, confirmed);
+    setSaid(text.trim() === '' ? '' : `The entry was deleted meanwhile; “${text}” was not stored.`);
+    return undefined;
   };
   /** The space bar answers yes or no, and the other one when pressed again. */
   const toggle = (place: Place): boolean => {
@@ -227,7 +236,10 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           shown={shown}
           show={show}
           why={why}
-          closeWhy={() => setWhy(undefined)}
+          closeWhy={() => {
+            setWhy(undefined);
+            grid.current?.focus();
+          }}
           counts={counts}
           arranging={arranging}
           arranged={arranged}
@@ -304,7 +316,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                     held={entry ? cells.shown(entry, edited) : ''}
                     refusal={entry && refusalOf(cells.draftOf(entry, edited))}
                     locale={me.house.locale}
-                    commit={(text, confirmed) => commitAt(editing.place, text, confirmed)}
+                    commit={(text, confirmed) => commitEdited(editing, text, confirmed)}
                     abandon={(text) => {
                       if (entry && text !== cells.shown(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);
                       if (entry) cells.dropDraft(entry, edited);

@@ -43,7 +43,7 @@ export function PastedTable({ sheet, block, heading, done }: PastedTableProps) {
 
   /** Stores the rows part by part in a register that was just made. */
   const fill = async (registerId: string, keys: readonly string[], texts: readonly (readonly string[])[]): Promise<boolean> => {
-    const act: ActDto = { act: 'insert', fields: [...keys], rows: texts.map((row) => [...row]) };
+    const act: ActDto = { act: 'insert', entries: texts.map(() => crypto.randomUUID()), fields: [...keys], rows: texts.map((row) => [...row]) };
     let joins: number | undefined;
     for (const part of partsOf([act], keys.length)) {
       const outcome = await attempt(dispatch(sourcesApi.endpoints.act.initiate({ registerId, acts: part.acts, joins })).unwrap());

@@ -3,6 +3,7 @@ import { Box } from '@chakra-ui/react';
 import { isNumeric, lookAtPaste, type PasteLook, sourceTextFault } from '@dellum/core';
 import { useRef } from 'react';
 import { Grid, toClipboard, type Block, type EditorProps, type GridHandle, type MenuLine, type Place } from '../../grid/index.js';
+import { useNotice } from '../../frame/useNotice.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { GrowthRail, lanesOf, railWidth } from '../ranges/GrowthRail.js';
 import { RangeFindings } from '../ranges/RangeFindings.js';
@@ -46,6 +47,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
   const { source, build, mayChange, chosenRange, chosen, chosenField } = props;
   const { data: me } = useMeQuery();
   const grid = useRef<GridHandle>(null);
+  const notice = useNotice();
   if (!me) return null;
   const { locale } = me.house;
   const { register, isList } = source;
@@ -59,9 +61,14 @@ export function RegisterColumn(props: RegisterColumnProps) {
   }));
   const width = gutterWidth + columns.reduce((sum, column) => sum + column.width, 0);
 
+  const keyOf = (row: number) => (row === source.entries.length ? source.blank : source.entries[row]?.id);
   /** Says at once what is wrong with the text; else stores it, and opens the editor again where the server refuses it. */
-  const commit = ({ row, column }: Place, text: string): string | undefined => {
+  const commit = ({ place: { row, column }, rowKey }: EditorProps, text: string): string | undefined => {
     const entry = source.entries[row];
+    if (rowKey !== undefined && rowKey !== keyOf(row)) {
+      if (text.trim() !== '') notice('refused', `The row was deleted meanwhile; “${text}” was not stored.`);
+      return undefined;
+    }
     const field = register.fields[column]!.key;
     if (entry ? text === shownText(source, { row, column }, locale) : text.trim() === '') return undefined;
     const fault = sourceTextFault(text);
@@ -113,7 +120,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
     ];
   };
   const editor = (editing: EditorProps) => (
-    <SourceCellEditor editing={editing} label={`${isList ? register.title : register.fields[editing.place.column]!.heading}, row ${editing.place.row + 1}`} commit={(text) => commit(editing.place, text)} />
+    <SourceCellEditor editing={editing} label={`${isList ? register.title : register.fields[editing.place.column]!.heading}, row ${editing.place.row + 1}`} commit={(text) => commit(editing, text)} />
   );
 
   return (
@@ -132,7 +139,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
         gutterWidth={gutterWidth}
         gutter={(row) => <GrowthRail rails={source.rails} row={row} chosen={chosenRange} />}
         rowHeading={() => ''}
-        rowKey={(row) => (row === source.entries.length ? source.blank : source.entries[row]?.id)}
+        rowKey={keyOf}
         entersAcross={(row) => !isList && source.isNew(row)}
         look={(place) => lookOf(source, place, locale)}
         editText={(place) => shownText(source, place, locale)}

@@ -3,7 +3,7 @@ import type { ActDto, AnswerDto, EntryView, Outcome, Slip } from '@dellum/contra
 import { grouped, withTexts } from '@dellum/core';
 import { api } from '../../api/api.js';
 import type { AppDispatch } from '../../store.js';
-import { entriesApi } from '../entries/entriesApi.js';
+import { entriesApi, listsAhead } from '../entries/entriesApi.js';
 
 /** What a change of the sources may touch. */
 export const sourceTags = ['Register', 'Build', 'Slips', 'Lineage', 'Catalog', 'Counts', 'Ranges', 'Upkeep', 'History'] as const;
@@ -17,7 +17,7 @@ export interface ActsArg {
   readonly after?: Promise<unknown>;
 }
 
-/** The rows of a list as they will be after some acts: new ones, and cells written into them. */
+/** The rows of a list as they will be after some acts: new ones, unless they are there already, and cells written into them. */
 function shownAfter(entries: readonly EntryView[], acts: readonly ActDto[]): EntryView[] {
   let shown = [...entries];
   for (const { act, rows = [], fields = [], entries: ids, before, cells = [] } of acts) {
@@ -25,8 +25,8 @@ function shownAfter(entries: readonly EntryView[], acts: readonly ActDto[]): Ent
       const texts = grouped(cells, ({ entry }) => entry);
       shown = shown.map((entry) => (texts.has(entry.id) ? { ...entry, cells: withTexts(entry.cells, texts.get(entry.id)!.map(({ field, text }) => [field, text] as const)) } : entry));
     }
-    if (act !== 'insert') continue;
-    const made = rows.map((texts, at): EntryView => ({ id: ids?.[at] ?? crypto.randomUUID(), version: 1, cells: Object.fromEntries(texts.flatMap((text, column) => (text.trim() === '' ? [] : [[fields[column]!, text]]))) }));
+    if (act !== 'insert' || !ids || shown.some(({ id }) => id === ids[0])) continue;
+    const made = rows.map((texts, at): EntryView => ({ id: ids[at]!, version: 1, cells: Object.fromEntries(texts.flatMap((text, column) => (text.trim() === '' ? [] : [[fields[column]!, text]]))) }));
     const place = before === undefined ? -1 : shown.findIndex(({ id }) => id === before);
     shown = place < 0 ? [...shown, ...made] : [...shown.slice(0, place), ...made, ...shown.slice(place)];
   }
@@ -56,14 +56,21 @@ export const sourcesApi = api.injectEndpoints({
 });
 /** Does acts that are shown before they are stored: new rows, and cells written into them. One that has to wait is shown as it was. */
 export const actAtOnce = (arg: ActsArg) => async (dispatch: AppDispatch): Promise<Outcome> => {
-  const shown = dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, (entries) => shownAfter(entries, arg.acts)));
+  const change = (entries: readonly EntryView[]) => shownAfter(entries, arg.acts);
+  const ahead = listsAhead.note(arg.registerId, change);
+  const shown = dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, change));
+  const undo = () => {
+    ahead.dropped();
+    shown.undo();
+  };
   const request = dispatch(sourcesApi.endpoints.act.initiate(arg));
   try {
     const outcome = await request.unwrap();
-    if (outcome.slip) shown.undo();
+    if (outcome.slip) undo();
+    else ahead.settled();
     return outcome;
   } catch (error) {
-    shown.undo();
+    undo();
     throw error;
   } finally {
     request.reset();
