@@ -73,8 +73,6 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     setWhy(undefined);
     if ('outside' in change || 'holds' in change) setAt(undefined);
     shown.change(change);
-    // Whoever closes the slip goes on in the sheet.
-    if (slipIsOpen(shown, why, designs) && !('outside' in change) && Object.values(change).every((value) => value === undefined)) grid.current?.focus();
   };
   const onSelect = useCallback((place: Place, block: Block) => {
     setAt({ active: place, block });
@@ -234,7 +232,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           build={build}
           me={me}
           shown={shown}
-          show={show}
+          show={(change) => {
+            show(change);
+            // Whoever closes it goes on in the sheet.
+            if (Object.values(change).every((value) => value === undefined)) grid.current?.focus();
+          }}
           why={why}
           closeWhy={() => {
             setWhy(undefined);
