@@ -145,6 +145,17 @@ describe('items, from the catalog page', () => {
     await itemAct(house, { act: 'restore', value: 'Tam Ossel' });
     expect(await values(house)).toEqual(['Bryn Calloway', 'Tam Ossel']);
   });
+  it('are retired without a second question, and keep the label under which they were shown', async () => {
+    const house = await openHouse(running, visits);
+    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/items/kept`, { path: [], value: 'Tam Ossel', label: 'Tam', otherNames: [] });
+    const { body } = await itemAct(house, { act: 'retire', value: 'Tam Ossel' });
+    expect(body).toMatchObject({ slip: null, notes: [expect.stringContaining('“Tam Ossel” is retired')] });
+    await itemAct(house, { act: 'restore', value: 'Tam Ossel' });
+    // Taken out of its source and answered as retired, it is still shown under its label.
+    const gone = await itemAct(house, { act: 'remove', value: 'Tam Ossel' });
+    await answer(house, gone.body.slip!, 'retired');
+    expect((await items(house)).find(({ value }) => value === 'Tam Ossel')).toMatchObject({ label: 'Tam', state: 'retired' });
+  });
   it('keep label, note, colour, days and other names, which follow a correction', async () => {
     const house = await openHouse(running, visits);
     const keep = (body: Record<string, unknown>) => house.administrator.call<Told>('PUT', `/catalogs/${house.catalog.id}/items/kept`, { path: [], value: 'Rook Tansy', otherNames: [], ...body });

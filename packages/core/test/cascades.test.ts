@@ -97,6 +97,19 @@ describe('judge, in a cascade', () => {
       }),
     );
   });
+  it('offers under the parents that are filled, while others above are blank; a child never contradicts a filled one', () => {
+    const given = fc.constantFrom('', 'a', 'b', 'x', 'y');
+    fc.assert(
+      fc.property(tuples, given, given, fc.constantFrom('a', 'b', 'c', 'd'), (rows, first, second, typed) => {
+        const context = contextOf(treeOf(rows));
+        const [, , three] = fieldsWith({ blankParent: 'all' });
+        const agreeing = rows.some((row) => (first === '' || row[0] === first) && (second === '' || row[1] === second) && row[2] === typed);
+        const entry = { ...(first && { one: first }), ...(second && { two: second }) };
+        expect(judge(three!, typed, { ...context, entry }).verdict === 'taken').toBe(agreeing);
+        expect(stands(three!, typed, { ...context, entry }).right).toBe(agreeing);
+      }),
+    );
+  });
   it('names the first blank parent, and offers nothing', () => {
     const context = { ...contextOf(treeOf([['a', 'x', 'p']])), fields: keys.map((key) => ({ key, heading: key.toUpperCase(), kind: 'text' as const })) };
     const [, , three] = fieldsWith();

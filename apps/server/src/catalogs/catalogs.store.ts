@@ -1,6 +1,6 @@
 // Queries for catalogs: what they are, and what they remember beyond their sources.
 import { Injectable } from '@nestjs/common';
-import { grouped, itemKey, type CatalogDefinition, type KeptItem } from '@dellum/core';
+import { grouped, itemKey, type CatalogDefinition, type Item, type KeptItem } from '@dellum/core';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 
@@ -70,15 +70,23 @@ export class CatalogsStore {
     await this.nameOthers(trx, houseId, catalogId, names);
   }
 
-  async retire(trx: Trx, houseId: string, catalogId: string, values: readonly string[]): Promise<void> {
-    if (values.length === 0) return;
-    const rows = values.map((value) => ({ house_id: houseId, catalog_id: catalogId, key: value, value, path: '[]', retired: true, label: null, note: null, colour: null, valid_from: null, valid_until: null }));
-    await trx.insertInto('kept_items').values(rows).onConflict((conflict) => conflict.columns(['house_id', 'catalog_id', 'key']).doUpdateSet({ retired: true })).execute();
+  /** Items that their sources give no more stay known as retired, shown as they were. */
+  async retire(trx: Trx, houseId: string, catalogId: string, items: readonly Pick<Item, 'value' | 'path' | 'label'>[]): Promise<void> {
+    if (items.length === 0) return;
+    const rows = items.map((item) => ({
+      house_id: houseId, catalog_id: catalogId, key: itemKey(item), value: item.value, path: JSON.stringify(item.path), retired: true,
+      label: item.label === item.value ? null : item.label, note: null, colour: null, valid_from: null, valid_until: null,
+    }));
+    await trx
+      .insertInto('kept_items')
+      .values(rows)
+      .onConflict((conflict) => conflict.columns(['house_id', 'catalog_id', 'key']).doUpdateSet({ retired: true, label: sql`coalesce(kept_items.label, excluded.label)` }))
+      .execute();
   }
 
-  async restore(trx: Trx, houseId: string, catalogId: string, values: readonly string[]): Promise<void> {
-    if (values.length === 0) return;
-    await trx.updateTable('kept_items').set({ retired: false }).where('house_id', '=', houseId).where('catalog_id', '=', catalogId).where('key', 'in', [...values]).execute();
+  async restore(trx: Trx, houseId: string, catalogId: string, keys: readonly string[]): Promise<void> {
+    if (keys.length === 0) return;
+    await trx.updateTable('kept_items').set({ retired: false }).where('house_id', '=', houseId).where('catalog_id', '=', catalogId).where('key', 'in', [...keys]).execute();
   }
 
   /** What was kept of a value goes on with its new spelling, unless that one has something of its own. */

@@ -84,7 +84,7 @@ export class SheetsService {
     return this.change(caller, 'sheet.deleted', async (trx, build) => {
       const { title } = sheetOf(build, id);
       const registers = [...build.registers.values()].filter((register) => register.sheetId === id);
-      mustBeUnused(title, registers.flatMap((register) => usersOf(build, register)));
+      mustBeUnused(title, [...new Set(registers.flatMap((register) => usersOf(build, register)))]);
       await this.store.remove(trx, 'sheets', caller.houseId, id);
       return { id, title };
     });
@@ -190,19 +190,26 @@ function registerNamed(build: HouseBuild, id: string): RegisterBuild {
   return register;
 }
 
+/** What stands in the way of a field's going: rules that name it, and what outside its register takes from it. */
 function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
-  const ranges = build.ranges.filter((range) => range.stretches.some((stretch) => stretch.registerId === field.registerId && stretch.fields.includes(field.key))).map(({ name }) => `range ${name}`);
   const catalog = build.catalogs.get(catalogIdOf(field.rule) ?? '');
   const rule = catalog ? [`the rule of ${field.heading}, which takes values from ${catalog.title}`] : [];
+  const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== field.id && fieldsNamedBy(other.rule).includes(field.key)).map(({ heading }) => `the rule of ${heading}, which depends on it`);
+  return [...rule, ...others, ...takersOf(build, field)];
+}
+
+/** What takes values or answers from a field, from outside its register. */
+function takersOf(build: HouseBuild, field: FieldBuild): string[] {
+  const ranges = build.ranges.filter((range) => range.stretches.some((stretch) => stretch.registerId === field.registerId && stretch.fields.includes(field.key))).map(({ name }) => `range ${name}`);
   const along = [...build.catalogs.values()]
     .filter(({ definition }) => definition.parts.some((part) => part.kind === 'range' && (part.label === field.key || part.companions.includes(field.key)) && build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId))
     .map(({ title }) => `catalog ${title}`);
-  const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== field.id && fieldsNamedBy(other.rule).includes(field.key)).map(({ heading }) => `the rule of ${heading}, which depends on it`);
   const forms = build.forms.filter((form) => form.registerId === field.registerId && form.fields.includes(field.key)).map(({ title }) => `form ${title}`);
-  return [...ranges, ...rule, ...others, ...forms, ...new Set([...along, ...queriesOver(build, field.registerId, field.key)])];
+  return [...ranges, ...forms, ...new Set([...along, ...queriesOver(build, field.registerId, field.key)])];
 }
 
-const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => [...new Set([...register.fields.flatMap((field) => usersOfField(build, field)), ...queriesOver(build, register.id)])];
+/** What stands in the way of a whole register's going. The rules of its own fields go with it. */
+const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => [...new Set([...register.fields.flatMap((field) => takersOf(build, field)), ...queriesOver(build, register.id)])];
 
 /** The ids of what stands beside it, in order. */
 function siblingsOf(build: HouseBuild, table: 'sheets' | 'registers' | 'fields', id: string): string[] {
@@ -218,7 +225,10 @@ function siblingsOf(build: HouseBuild, table: 'sheets' | 'registers' | 'fields',
 }
 
 function mustBeUnused(what: string, users: readonly string[]): void {
-  if (users.length > 0) throw new ProblemError('in-use', `“${what}” is used by ${users.join(' and ')}. Delete or clear that first.`, { users });
+  const [one, ...more] = users;
+  if (one === undefined) return;
+  const named = more.length === 0 ? one : `${users.slice(0, 3).join(', ')}${users.length > 3 ? ` and ${users.length - 3} more` : ''}`;
+  throw new ProblemError('in-use', `“${what}” is used by ${named}. Delete or clear ${more.length === 0 ? 'that' : 'these'} first.`, { users });
 }
 
 /** Headings that no two of them share, each with a key. */

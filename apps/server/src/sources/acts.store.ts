@@ -1,7 +1,7 @@
 // Acts that were done, with what takes each back.
 import { Injectable } from '@nestjs/common';
 import type { Proposal, Step } from '@dellum/core';
-import { registersOf } from '@dellum/contract';
+import { registersOf, type CanAgain } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
@@ -57,6 +57,14 @@ export class ActsStore {
       .orderBy('id', state === 'done' ? 'desc' : 'asc')
       .limit(1)
       .executeTakeFirst();
+  }
+
+  /** Whether the person has acts on the registers of a sheet that are done, and some that are undone. */
+  async states(db: Reader, { houseId, personId, sheetId }: { houseId: string; personId: string; sheetId: string }): Promise<CanAgain> {
+    const { rows } = await sql<{ state: DoneAct['state'] }>`
+      select distinct state from acts where house_id = ${houseId} and person_id = ${personId}
+        and registers ?| array(select id::text from registers where house_id = ${houseId} and sheet_id = ${sheetId})`.execute(db);
+    return { undo: rows.some(({ state }) => state === 'done'), redo: rows.some(({ state }) => state === 'undone') };
   }
 
   async find(db: Reader, houseId: string, id: number): Promise<DoneAct | undefined> {

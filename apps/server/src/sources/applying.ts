@@ -1,6 +1,6 @@
 // Carrying out a plan: entries, anchors, catalogs, carries, ledger and changes, in the caller's transaction.
 import { Injectable } from '@nestjs/common';
-import { afterStep, takenBack, type Act, type Entry, type Meaning, type Settlement, type SourceWorld, type Step } from '@dellum/core';
+import { afterStep, itemKey, takenBack, type Act, type Entry, type Meaning, type Settlement, type SourceWorld, type Step } from '@dellum/core';
 import { registersOf } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
@@ -131,10 +131,12 @@ export class Applying {
     const { retire = [], carry = [] } = settlement ?? {};
     const unasked = corrections(proposal.meanings ?? [], catalogId, plan);
     const appeared = [...diff.added, ...diff.restored, ...diff.edited.filter(({ merges }) => !merges).map(({ to }) => to)];
-    await this.catalogs.restore(trx, houseId, catalogId, appeared);
+    const offered = plan.after.filter(({ state }) => state === 'offered');
+    const stays = new Set(offered.map(itemKey));
+    await this.catalogs.restore(trx, houseId, catalogId, offered.filter(({ value }) => appeared.includes(value)).map(itemKey));
     await this.catalogs.forgetNames(trx, houseId, catalogId, appeared);
     await this.catalogs.follow(trx, houseId, catalogId, diff.edited.filter(({ from }) => !retire.includes(from)));
-    await this.catalogs.retire(trx, houseId, catalogId, retire);
+    await this.catalogs.retire(trx, houseId, catalogId, plan.before.filter((item) => retire.includes(item.value) && !stays.has(itemKey(item))));
     await this.catalogs.remember(trx, houseId, catalogId, [...carry, ...unasked]);
     for (const field of boundFields(build, catalogId)) {
       await this.carries.begin(trx, houseId, field, carry);

@@ -41,6 +41,8 @@ export function notesOf(build: HouseBuild, plan: Plan): string[] {
     const what = values.length === 1 ? `“${values[0]!}” is` : `${values.length} values are`;
     return [fields === 0 ? `${what} offered now by ${build.catalogs.get(catalogId)!.title}.` : `${what} offered now in ${fields === 1 ? '1 field' : `${fields} fields`}.`];
   });
+  const retired = plan.proposal.steps.flatMap((step) => (step.what === 'items kept' ? step.items.filter(({ value, retired: goes }) => goes && plan.catalogs.some(({ catalogId, diff }) => catalogId === step.catalogId && diff.removed.includes(value))) : []));
+  const left = retired.map(({ value }) => `“${value}” is retired: entries that hold it stay right, and nobody can choose it any more.`);
   const emptied = plan.catalogs.filter(({ before, after }) => before.some(({ state }) => state === 'offered') && !after.some(({ state }) => state === 'offered')).map(({ catalogId }) => `${build.catalogs.get(catalogId)!.title} offers nothing now.`);
-  return [...sortNotes(plan.before, plan.after, plan.proposal), ...offered, ...emptied];
+  return [...sortNotes(plan.before, plan.after, plan.proposal), ...offered, ...left, ...emptied];
 }

@@ -75,7 +75,7 @@ export class Planning {
     return { proposal, before, after, catalogs };
   }
 
-  private async planCatalog(trx: Trx, build: HouseBuild, catalogId: string, after: readonly Item[], { meanings = [] }: Proposal): Promise<CatalogPlan> {
+  private async planCatalog(trx: Trx, build: HouseBuild, catalogId: string, after: readonly Item[], { steps, meanings = [] }: Proposal): Promise<CatalogPlan> {
     const before = (await this.compiled.get(trx, build, catalogId)).items;
     const known = meanings.filter((meaning) => meaning.catalogId === catalogId);
     const deepest = levelsOf(before) - 1;
@@ -91,7 +91,10 @@ export class Planning {
       }),
     );
     const inside = plans.flatMap((plan) => Object.values(plan.inside)).reduce((sum, count) => sum + count, 0);
-    return { catalogId, diff: joinedDiff(plans.map(({ diff }) => diff)), questions: plans.flatMap(({ questions }) => questions), inside, before, after };
+    // Whoever retires a value has said what becomes of its entries.
+    const retired = new Set(steps.flatMap((step) => (step.what === 'items kept' && step.catalogId === catalogId ? step.items.filter((item) => item.retired).map(({ value }) => value) : [])));
+    const questions = plans.flatMap((plan) => plan.questions).filter(({ value, becomes }) => becomes !== undefined || !retired.has(value));
+    return { catalogId, diff: joinedDiff(plans.map(({ diff }) => diff)), questions, inside, before, after };
   }
 }
 

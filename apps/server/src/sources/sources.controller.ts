@@ -1,6 +1,6 @@
 // HTTP for changes of the sources and their slips; administrators, and stewards for their own slips.
 import { Body, Controller, Delete, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { ActsDto, AnswerSlipDto, TakeBackDto, type Outcome, type Slip } from '@dellum/contract';
+import { ActsDto, AnswerSlipDto, TakeBackDto, type CanAgain, type Outcome, type Slip } from '@dellum/contract';
 import { Asking, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { SourcesService } from './sources.service.js';
@@ -26,6 +26,11 @@ export class SourcesController {
   @HttpCode(200)
   redo(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<Outcome> {
     return this.sources.again(caller, id, 'done');
+  }
+
+  @Get('sheets/:id/again')
+  again(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<CanAgain> {
+    return this.sources.canAgain(caller, id);
   }
 
   @Post('acts/taken-back')

@@ -3,7 +3,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { settle, type Proposal, type Step } from '@dellum/core';
-import { mayDesign, type ActsDto, type AnswerSlipDto, type Outcome, type Slip } from '@dellum/contract';
+import { mayDesign, type ActsDto, type AnswerSlipDto, type CanAgain, type Outcome, type Slip } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
@@ -60,6 +60,11 @@ export class SourcesService {
       return as === 'undone' ? backOf(found) : { ...found.proposal, again: { act: found.id, as } };
     });
     return nothing ? { slip: null, notes: [as === 'undone' ? 'There is nothing of yours to take back on this sheet.' : 'There is nothing to do again.'] } : outcome;
+  }
+
+  /** What of the person's acts on the registers of a sheet can be taken back, and done again. */
+  async canAgain({ houseId, id: personId }: Caller, sheetId: string): Promise<CanAgain> {
+    return this.acts.states(this.database.kysely, { houseId, personId, sheetId });
   }
 
   /** Takes one act back, whoever did it. */

@@ -1,22 +1,34 @@
-// A modal question, only for what cannot be undone.
+// A modal question, only for what cannot be undone or takes much away. It opens with the focus on the safe answer.
 import { Button, CloseButton, Dialog, Portal, Text } from '@chakra-ui/react';
+import { useRef, useState } from 'react';
 
-interface ConfirmProps {
-  /** The words of the button that asks. */
+interface QuestionProps {
+  /** What is asked, without its question mark. */
   readonly ask: string;
   readonly about: string;
+  /** The words of the button that does it. */
   readonly act: string;
   onConfirm(): void;
 }
 
-export function Confirm({ ask, about, act, onConfirm }: ConfirmProps) {
+/** A button that asks before it acts. */
+export function Confirm(props: QuestionProps) {
+  const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root role="alertdialog" size="sm" placement="center">
-      <Dialog.Trigger asChild>
-        <Button size="xs" variant="outline">
-          {ask}
-        </Button>
-      </Dialog.Trigger>
+    <>
+      <Button size="xs" variant="outline" onClick={() => setOpen(true)}>
+        {props.ask}
+      </Button>
+      <Question {...props} open={open} close={() => setOpen(false)} />
+    </>
+  );
+}
+
+/** The question alone, for acts that begin elsewhere. */
+export function Question({ ask, about, act, onConfirm, open, close }: QuestionProps & { readonly open: boolean; close(): void }) {
+  const safe = useRef<HTMLButtonElement>(null);
+  return (
+    <Dialog.Root role="alertdialog" size="sm" placement="center" open={open} onOpenChange={(next) => next.open || close()} initialFocusEl={() => safe.current}>
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
@@ -28,16 +40,19 @@ export function Confirm({ ask, about, act, onConfirm }: ConfirmProps) {
               <Text>{about}</Text>
             </Dialog.Body>
             <Dialog.Footer>
-              <Dialog.ActionTrigger asChild>
-                <Button size="sm" variant="outline">
-                  Cancel
-                </Button>
-              </Dialog.ActionTrigger>
-              <Dialog.ActionTrigger asChild>
-                <Button size="sm" colorPalette="brick" onClick={onConfirm}>
-                  {act}
-                </Button>
-              </Dialog.ActionTrigger>
+              <Button ref={safe} size="sm" variant="outline" onClick={close}>
+                Cancel
+              </Button>
+              <Button
+                size="sm"
+                colorPalette="brick"
+                onClick={() => {
+                  close();
+                  onConfirm();
+                }}
+              >
+                {act}
+              </Button>
             </Dialog.Footer>
             <Dialog.CloseTrigger asChild>
               <CloseButton size="sm" aria-label="Close" />

@@ -49,6 +49,8 @@ export type Move = 'stay' | 'enter' | 'backEnter' | 'down' | 'up' | 'right' | 'l
 export interface Hint {
   readonly title?: string | undefined;
   readonly text: string;
+  /** It says why the text of the cell is not taken. */
+  readonly refused?: boolean;
 }
 
 /** One line of the menu of a cell. */

@@ -1,1 +1,1 @@
-export { catalogAtLevel, catalogUnder, choices, depthOf, hasTuple, pathsTo } from './under.js';
+export { catalogAtLevel, catalogAmong, catalogUnder, choices, depthOf, hasTuple, pathsTo } from './under.js';

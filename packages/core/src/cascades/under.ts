@@ -53,6 +53,17 @@ export function catalogUnder(catalog: Catalog, parents: readonly string[]): Cata
   return compiledOnce(catalog, `under ${key}`, () => (tuplesOf(catalog).byPath.get(key) ?? []).map((item) => ({ ...item, path: [] })));
 }
 
+/** The values under the parents that are given, in catalog order, each once; a blank parent agrees with any. */
+export function catalogAmong(catalog: Catalog, given: readonly string[]): Catalog {
+  if (!given.includes('')) return catalogUnder(catalog, given);
+  return compiledOnce(catalog, `among ${pathKey(given)}`, () => {
+    const seen = new Set<string>();
+    return catalog.all.filter(({ path, value }) => agrees(path, given) && !seen.has(value) && seen.add(value)).map((item) => ({ ...item, path: [] }));
+  });
+}
+
+const agrees = (path: readonly string[], given: readonly string[]): boolean => path.length === given.length && path.every((parent, at) => given[at] === '' || given[at] === parent);
+
 /** The distinct values of a level among the tuples that agree with the parents, in catalog order. */
 export const choices = (catalog: Catalog, parents: readonly string[]): readonly Item[] => catalogUnder(catalog, parents).items;
 
@@ -64,6 +75,5 @@ export function hasTuple(catalog: Catalog, values: readonly string[]): boolean {
 
 /** The parents under which a value of a level stands, that agree with those which are given (blank ones agree with any). */
 export function pathsTo(catalog: Catalog, value: string, given: readonly string[]): (readonly string[])[] {
-  const agrees = (path: readonly string[]) => path.length === given.length && path.every((parent, at) => given[at] === '' || given[at] === parent);
-  return catalog.all.filter((item) => item.value === value && item.state === 'offered' && agrees(item.path)).map(({ path }) => path);
+  return catalog.all.filter((item) => item.value === value && item.state === 'offered' && agrees(item.path, given)).map(({ path }) => path);
 }

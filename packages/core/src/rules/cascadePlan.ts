@@ -1,7 +1,7 @@
 // What a changed cell does to other cells of its entry: deeper choices that no longer fit are cleared or kept, parents and
 // companions are filled. Computed before it is done, so that it can be said.
-import { hasTuple, choices } from '../cascades/index.js';
-import { itemWithValue } from '../catalogs/index.js';
+import { catalogAmong, hasTuple, choices } from '../cascades/index.js';
+import { itemWithValue, type Catalog } from '../catalogs/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
 import { withTexts } from '../registers/index.js';
 import { closedHere, offerOf } from './catalogRule.js';
@@ -70,7 +70,7 @@ export function planCascade(fields: readonly CascadeField[], before: Cells, chan
     if (!rule.parents.some((parent) => moved.has(parent))) continue;
     const value = cells[field.key] ?? '';
     const parents = parentsIn(rule, cells);
-    const fits = !parents.includes('') && hasTuple(context.catalogs.get(rule.catalogId)!, [...parents, value]);
+    const fits = fitsUnder(rule, context.catalogs.get(rule.catalogId)!, parents, value);
     if (value !== '' && !fits && rule.misfit === 'keep') kept.push(field.key);
     else if (value !== '' && !fits) {
       set(field.key, '');
@@ -86,4 +86,10 @@ export function planCascade(fields: readonly CascadeField[], before: Cells, chan
     if (moved.has(field.key) && rule.brings.length > 0) bring(rule, cells[field.key] ?? '');
   }
   return { cells, cleared, kept, filled };
+}
+
+/** Whether a value goes with the parents. Where all is offered while some are blank, it has to agree with those that are filled. */
+function fitsUnder(rule: CatalogRule, catalog: Catalog, parents: readonly string[], value: string): boolean {
+  if (!parents.includes('')) return hasTuple(catalog, [...parents, value]);
+  return rule.blankParent === 'all' && parents.some((parent) => parent !== '') && itemWithValue(catalogAmong(catalog, parents), value) !== undefined;
 }

@@ -1,5 +1,5 @@
 // A value from a catalog, or from one of its levels under the parents that the entry holds.
-import { catalogAtLevel, catalogUnder, depthOf, hasTuple, pathsTo } from '../cascades/index.js';
+import { catalogAmong, catalogAtLevel, catalogUnder, depthOf, pathsTo } from '../cascades/index.js';
 import { compareTexts, filterClause, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
 import { valuesIn, type FieldKind } from '../values/index.js';
@@ -21,7 +21,8 @@ export function offerOf(rule: CatalogRule, context: JudgeContext): Offer {
   const parents = parentsIn(rule, context.entry);
   const blank = parents.indexOf('');
   if (blank < 0) return { offers: catalogUnder(catalog, parents), fillsUp: false };
-  if (rule.blankParent === 'all') return { offers: level, fillsUp: true };
+  // Parents that are filled narrow the list all the same.
+  if (rule.blankParent === 'all') return { offers: parents.some((parent) => parent !== '') ? catalogAmong(catalog, parents) : level, fillsUp: true };
   const heading = headingOf(rule.parents[blank]!, context);
   return { right: false, code: 'parent blank', message: `${heading} is blank. Choose it first; then its values are offered here.` };
 }
@@ -57,15 +58,16 @@ function elsewhere(rule: CatalogRule, text: string, kind: FieldKind, missed: Ext
   if (rule.parents.length === 0 || !context.entry || missed.code !== 'outside') return missed;
   const level = catalogAtLevel(context.catalogs.get(rule.catalogId)!, rule.level);
   const other = findIn(level, text, kind, { ...context, suggest: false }, () => undefined);
-  const above = rule.parents.at(-1)!;
+  const above = rule.parents.findLast((key) => context.entry![key]) ?? rule.parents.at(-1)!;
   const parent = context.entry[above] ?? '';
+  if (parent === '') return missed;
   if (other.right) return { right: false, code: 'not under parent', message: `“${text}” is not under ${parent}. Choose a value of this ${headingOf(above, context)}.`, suggestions: missed.suggestions ?? [] };
   return { ...missed, message: `“${text}” is not in ${level.title} under ${parent}.` };
 }
 
 /** The shallowest parent that does not go with those above it; undefined when all do. */
 function failingParent(rule: CatalogRule, catalog: Catalog, parents: readonly string[]): FieldId | undefined {
-  const at = parents.findIndex((_, depth) => !hasTuple(catalog, parents.slice(0, depth + 1)));
+  const at = parents.findIndex((parent, depth) => parent !== '' && !itemWithValue(catalogAmong(catalog, parents.slice(0, depth)), parent));
   return at < 0 ? undefined : rule.parents[at];
 }
 
@@ -78,9 +80,10 @@ function standsAlone(rule: CatalogRule, value: string, { heading }: JudgedField,
   if (!context.entry) return { right: true };
   const parents = parentsIn(rule, context.entry);
   const failing = failingParent(rule, catalog, parents);
-  if (failing !== undefined && !parents.includes('')) return { right: false, code: 'parent outside', message: `${headingOf(failing, context)} is outside itself, so this ${heading} cannot be told right.` };
-  if (rule.parents.length > 0 && !parents.includes('') && !hasTuple(catalog, [...parents, value])) {
-    return { right: false, code: 'not under parent', message: `“${value}” is not under ${parents.at(-1)!}, so this ${heading} is outside.` };
+  if (failing !== undefined) return { right: false, code: 'parent outside', message: `${headingOf(failing, context)} is outside itself, so this ${heading} cannot be told right.` };
+  const above = parents.findLast((parent) => parent !== '');
+  if (above !== undefined && !itemWithValue(catalogAmong(catalog, parents), value)) {
+    return { right: false, code: 'not under parent', message: `“${value}” is not under ${above}, so this ${heading} is outside.` };
   }
   // Only a day of the entry itself counts for what stands; what expires today stays right.
   const closed = rule.day && context.entry[rule.day] ? closedOn(item, catalog.title, context.entry[rule.day], context) : undefined;

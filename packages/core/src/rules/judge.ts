@@ -140,7 +140,7 @@ export function meansHeld({ kind }: Pick<JudgedField, 'kind'>, text: string, hel
 /** Judges what someone types into a field now. The text is what was typed, as it was typed. */
 export function judge(field: JudgedField, text: string, context: JudgeContext): Verdict {
   const held = context.held ?? '';
-  if (!context.answering && (isBlank(text) ? held === '' : meansHeld(field, text, held, context))) return { verdict: 'taken', value: held };
+  if (!context.answering && (isBlank(text) ? held === '' || held === text : meansHeld(field, text, held, context))) return { verdict: 'taken', value: held };
   const fault = unfit(text, field);
   if (fault) return fault;
   const rule = ruleHere(field, context);

@@ -97,8 +97,6 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
 
   const rowCount = rows.count;
   const field = fields[active.column];
-  const activeEntry = entryAt(active.row);
-  const activeDraft = field && activeEntry && cells.draftOf(activeEntry, field);
 
   const commitAt = (place: Place, text: string, confirmed?: boolean) => {
     const entry = entryAt(place.row);
@@ -329,7 +327,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               hint={({ row, column }) => {
                 const own = fields[column];
                 const draft = own && cells.draftOf(entryAt(row) ?? noEntry, own);
-                return !draft && own?.rule?.hint ? { title: own.rule.hintTitle, text: own.rule.hint } : undefined;
+                if (draft) return { text: draft.message, refused: true };
+                return own?.rule?.hint ? { title: own.rule.hintTitle, text: own.rule.hint } : undefined;
               }}
               mark={(name) => <ItemMark colour={name as ItemColour} />}
               onVisible={entries.onVisible}
@@ -356,8 +355,6 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           </Box>
         )}
         <SheetFoot
-          hint={activeDraft?.message ?? ''}
-          refused={activeDraft !== undefined}
           said={said}
           legend={cells.legendOf(colouring ?? field)}
           where={isSingle(chosenBlock) ? `row ${number.format(active.row + 1)}` : `${number.format(chosenBlock.bottom - chosenBlock.top + 1)} × ${chosenBlock.right - chosenBlock.left + 1} cells`}

@@ -1,4 +1,4 @@
-// The foot of a sheet: what the active cell asks for, what was said last, the legend of its colours, and the sum of the block.
+// The foot of a sheet: what was said last, the legend of its colours, and the sum of the block.
 import { Box, HStack, Text } from '@chakra-ui/react';
 import { format, type ItemColour, type Locale } from '@dellum/core';
 import type { BlockDto, FieldView } from '@dellum/contract';
@@ -7,8 +7,6 @@ import { useBlockSumQuery } from '../entries/entryActsApi.js';
 import { number } from '../../frame/written.js';
 
 interface SheetFootProps {
-  readonly hint: string;
-  readonly refused: boolean;
   readonly said: string;
   /** The active row, or the size of the block. */
   readonly where: string;
@@ -20,7 +18,7 @@ interface SheetFootProps {
   readonly locale: Locale;
 }
 
-export function SheetFoot({ hint, refused, said, where, legend, block, fields, locale }: SheetFootProps) {
+export function SheetFoot({ said, where, legend, block, fields, locale }: SheetFootProps) {
   return (
     <Box flexShrink={0} borderTopWidth="1px" borderColor="line" bg="paper" color="inkSoft">
       {legend.length > 0 && (
@@ -34,10 +32,7 @@ export function SheetFoot({ hint, refused, said, where, legend, block, fields, l
         </HStack>
       )}
       <HStack role="status" aria-live="polite" justify="space-between" px="4" h="30px" gap="6">
-        <Text truncate color={refused ? 'brick.fg' : undefined}>
-          {hint}
-        </Text>
-        <Text truncate color="growth.fg" flex="1" textAlign="end">
+        <Text truncate color="growth.fg" flex="1">
           {said}
         </Text>
         {block && <Sum block={block} fields={fields} locale={locale} />}

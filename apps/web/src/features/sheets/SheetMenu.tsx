@@ -5,6 +5,7 @@ import { Ellipsis } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Floating } from '../../picker/Floating.js';
+import { Question } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useChangeSheetMutation, useCopySheetMutation, useDeleteSheetMutation, usePlaceSheetMutation } from './buildApi.js';
 
@@ -14,6 +15,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
   const [place] = usePlaceSheetMutation();
   const [remove] = useDeleteSheetMutation();
   const [title, setTitle] = useState<string>();
+  const [asking, setAsking] = useState(false);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const attempt = useTry();
   const notice = useNotice();
@@ -77,13 +79,21 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
                   </Menu.Item>
                 </>
               )}
-              <Menu.Item value="delete" color="brick.fg" onClick={() => void drop()}>
+              <Menu.Item value="delete" color="brick.fg" onClick={() => setAsking(true)}>
                 Delete the sheet
               </Menu.Item>
             </Menu.Content>
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
+      <Question
+        open={asking}
+        close={() => setAsking(false)}
+        ask={`Delete ${sheet.title}`}
+        about={`It goes with ${sheet.kind === 'entry' ? 'its fields, their rules and all its entries' : 'its lists and all their values'}, for everybody, and cannot be brought back.`}
+        act="Delete the sheet"
+        onConfirm={() => void drop()}
+      />
       {title !== undefined && (
         <Floating anchor={anchor}>
           <form

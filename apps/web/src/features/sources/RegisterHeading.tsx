@@ -4,8 +4,10 @@ import { endingInShort, endingOf } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import { Ellipsis } from 'lucide-react';
 import { useState } from 'react';
+import { Question } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useDeleteListMutation, useMakeFieldMutation, usePlaceRegisterMutation, useRetitleListMutation } from '../sheets/buildApi.js';
+import { number } from '../../frame/written.js';
 import type { SourceRegister } from './useRegister.js';
 
 function RangeLine({ source }: { source: SourceRegister }) {
@@ -30,6 +32,7 @@ interface RegisterHeadingProps {
 
 export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange, onField }: RegisterHeadingProps) {
   const [title, setTitle] = useState<string>();
+  const [asking, setAsking] = useState(false);
   const [retitle] = useRetitleListMutation();
   const [remove] = useDeleteListMutation();
   const [place] = usePlaceRegisterMutation();
@@ -108,7 +111,7 @@ export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange,
                       Move it to the right
                     </Menu.Item>
                   )}
-                  <Menu.Item value="delete" color="brick.fg" onClick={() => void drop()}>
+                  <Menu.Item value="delete" color="brick.fg" onClick={() => (source.entries.length === 0 ? void drop() : setAsking(true))}>
                     Delete the {what}
                   </Menu.Item>
                 </Menu.Content>
@@ -118,6 +121,14 @@ export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange,
         )}
       </HStack>
       <RangeLine source={source} />
+      <Question
+        open={asking}
+        close={() => setAsking(false)}
+        ask={`Delete ${register.title}`}
+        about={`The ${what} goes with ${source.entries.length === 1 ? 'its row' : `its ${number.format(source.entries.length)} rows`}, and cannot be brought back.`}
+        act={`Delete the ${what}`}
+        onConfirm={() => void drop()}
+      />
     </Box>
   );
 }

@@ -18,7 +18,7 @@ import { NewRegister } from './NewRegister.js';
 import { PasteSlip } from './PasteSlip.js';
 import { RegisterColumn, type Pasted } from './RegisterColumn.js';
 import { RegisterSlip } from './RegisterSlip.js';
-import { useAgainMutation, useSlipsQuery } from './sourcesApi.js';
+import { useAgainMutation, useCanAgainQuery, useSlipsQuery } from './sourcesApi.js';
 import { useRegister, useTold, type SourceRegister } from './useRegister.js';
 import { errorWords } from '../../api/problem.js';
 
@@ -44,6 +44,7 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
   const [search, setSearch] = useSearchParams();
   const { data: slips = noSlips } = useSlipsQuery(undefined, { skip: !designs });
   const [sendAgain] = useAgainMutation();
+  const { data: can } = useCanAgainQuery(sheet.id, { skip: !designs });
   const told = useTold();
   const named = build.ranges.find(({ id }) => id === search.get('range'));
   const [selected, setSelected] = useState<Chosen>();
@@ -82,10 +83,10 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
       actions={
         designs && (
           <>
-            <Button size="xs" variant="outline" onClick={() => again('undo')} title="Ctrl Z">
+            <Button size="xs" variant="outline" disabled={!can?.undo} onClick={() => again('undo')} title="Ctrl Z">
               <Undo2 size={13} aria-hidden /> Undo
             </Button>
-            <Button size="xs" variant="outline" onClick={() => again('redo')} title="Ctrl Y">
+            <Button size="xs" variant="outline" disabled={!can?.redo} onClick={() => again('redo')} title="Ctrl Y">
               <Redo2 size={13} aria-hidden /> Redo
             </Button>
             <SheetMenu sheet={sheet} build={build} />

@@ -1,5 +1,5 @@
 // Acts on lists and tables, and their slips, over the API.
-import type { ActDto, AnswerDto, EntryView, Outcome, Slip } from '@dellum/contract';
+import type { ActDto, AnswerDto, CanAgain, EntryView, Outcome, Slip } from '@dellum/contract';
 import { grouped, withTexts } from '@dellum/core';
 import { api } from '../../api/api.js';
 import type { AppDispatch } from '../../store.js';
@@ -45,6 +45,7 @@ export const sourcesApi = api.injectEndpoints({
       },
       invalidatesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }, 'Build', 'Slips', 'Lineage', 'Catalog', 'Ranges', 'Upkeep', 'History'],
     }),
+    canAgain: build.query<CanAgain, string>({ query: (sheetId) => `/sheets/${sheetId}/again`, providesTags: ['History'] }),
     again: build.mutation<Outcome, { sheetId: string; as: 'undo' | 'redo' }>({ query: ({ sheetId, as }) => ({ path: `/sheets/${sheetId}/${as}`, method: 'POST' }), invalidatesTags: sourceTags }),
     takeBack: build.mutation<Outcome, number>({ query: (act) => ({ path: '/acts/taken-back', method: 'POST', body: { act } }), invalidatesTags: sourceTags }),
     answerSlip: build.mutation<Outcome, { id: string; answers: readonly AnswerDto[] }>({
@@ -77,4 +78,4 @@ export const actAtOnce = (arg: ActsArg) => async (dispatch: AppDispatch): Promis
   }
 };
 
-export const { useSlipsQuery, useActMutation, useAgainMutation, useTakeBackMutation, useAnswerSlipMutation, useLeaveSlipMutation } = sourcesApi;
+export const { useSlipsQuery, useCanAgainQuery, useActMutation, useAgainMutation, useTakeBackMutation, useAnswerSlipMutation, useLeaveSlipMutation } = sourcesApi;
