@@ -167,10 +167,10 @@ test('a sheet is made of a pasted table: kinds and lists are proposed, mended, a
   await expect(from.getByLabel('Kind of field 3')).toHaveValue('text');
   await from.getByLabel('Kind of field 3').selectOption('date');
   await from.getByLabel('Heading of field 4').fill('Remark');
-  await from.getByRole('button', { name: 'Make the sheet' }).click();
+  await from.getByRole('button', { name: 'Create the sheet' }).click();
   await expect(from).toContainText('Give it a title');
   await from.getByLabel('Title of the sheet').fill('Arrivals');
-  await from.getByRole('button', { name: 'Make the sheet' }).click();
+  await from.getByRole('button', { name: 'Create the sheet' }).click();
   await expect(page.getByText('Arrivals is made, with 3 rows.')).toBeVisible();
   const grid = page.getByRole('grid', { name: 'Arrivals' });
   const headings = ['Ship', 'Pilot', 'Due', 'Remark'];

@@ -107,7 +107,7 @@ test('a rule of each kind is written as a sentence; what can never be met is sai
   await cellOf(own, 1511, 'Cargo').click();
   await clerk.keyboard.type('Whale oil');
   await clerk.keyboard.press('Enter');
-  await clerk.getByRole('button', { name: /It is meant: store it, marked/ }).click();
+  await clerk.getByRole('button', { name: /It is meant: keep it as typed/ }).click();
   await expect(cellOf(own, 1511, 'Cargo')).toContainText('Whale oil, outside.');
 
   await grid.getByRole('columnheader', { name: /^Quantity/ }).getByRole('button').click();
@@ -214,7 +214,7 @@ test('a value is found wherever entries hold it: from a cell, from its catalog a
   await expect(grid.getByRole('gridcell', { name: 'Tam Ossel' })).toHaveCount(0);
   await clerk.getByRole('button', { name: /show all entries again/ }).click();
   await expect(clerk.getByText(/1,512 entries\./)).toBeVisible();
-  await clerk.getByRole('combobox', { name: 'Seek' }).fill('Heron Mole');
+  await clerk.getByRole('combobox', { name: 'Search', exact: true }).fill('Heron Mole');
   await clerk.getByRole('option', { name: /“Heron Mole” in Quay of Crane hours|“Heron Mole” in Quay of Berth visits/ }).first().click();
   await expect(clerk.getByRole('button', { name: 'Quay is Heron Mole; show all entries again' })).toBeVisible();
 

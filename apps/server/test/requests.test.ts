@@ -1,5 +1,5 @@
 // Requests: a clerk's wish reaches whoever keeps the catalog, and every answer reaches the entries. Values that anybody may add.
-import type { BuildView, CatalogItems, EntryPage, FieldCount, Problem, RequestAtEntry, RequestCount, RequestGroup } from '@dellum/contract';
+import type { BuildView, CatalogItems, EntryPage, FieldCount, Problem, OwnRequest, RequestAtEntry, RequestCount, RequestGroup } from '@dellum/contract';
 import { joinedValues } from '@dellum/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chain, makeEntrySheet, quayAndBerth, ruleDto } from './entrySheet.js';
@@ -70,6 +70,16 @@ describe('a wish', () => {
     expect((await answer(house, { values: ['Nobody'], answer: 'declined', word: 'He left in May.' })).status).toBe(200);
     expect([await pilotsOf(house), await outside(house)]).toEqual([['Bryn Calloway', 'Nobody', 'Bryn Calloway'], 1]);
     expect(await house.clerk.get<RequestAtEntry[]>(`/registers/${house.visits.id}/requests`)).toMatchObject([{ value: 'Nobody', state: 'declined', word: 'He left in May.', by: 'The steward' }]);
+    // Whoever asked finds all of it in one place, what was mapped too; nobody else's stand there.
+    expect(await house.clerk.get<OwnRequest[]>('/requests/own')).toMatchObject([
+      { value: 'Nobody', state: 'declined', word: 'He left in May.' },
+      { value: 'Calloway', state: 'mapped', answer: 'Bryn Calloway', registerId: house.visits.id },
+    ]);
+    expect(await house.administrator.get<OwnRequest[]>('/requests/own')).toEqual([]);
+    // A word is kind, and not asked for.
+    await types(house, 0, 'Somebody');
+    expect((await answer(house, { values: ['Somebody'], answer: 'declined' })).status).toBe(200);
+    expect((await house.clerk.get<OwnRequest[]>('/requests/own'))[0]).toMatchObject({ value: 'Somebody', state: 'declined', word: '' });
   });
 
   it('comes from a pasted block as well, and under the parents of its entry', async () => {

@@ -10,7 +10,7 @@ export type Change =
   | { readonly kind: 'build'; readonly version: number }
   | { readonly kind: 'catalog'; readonly catalogId: string; readonly version: number }
   | { readonly kind: 'carry'; readonly fieldId: string; readonly registerId: string; readonly done: number; readonly total: number }
-  /** Wishes of clerks came or were answered. */
+  /** Requests of clerks came or were answered. */
   | { readonly kind: 'requests'; readonly registerId: string }
   /** Figures were kept or deleted. */
   | { readonly kind: 'figures' }

@@ -1,9 +1,9 @@
-// Requests: wishes of clerks for values that a catalog does not have yet, and what the steward answers.
+// Requests of clerks for values that a catalog does not have yet, and what the steward answers.
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
 
 export type RequestState = 'waiting' | 'accepted' | 'mapped' | 'declined';
 
-/** Like wishes of a catalog under the same parents, the most frequent spelling first. */
+/** Like requests of a catalog under the same parents, the most frequent spelling first. */
 export interface RequestGroup {
   readonly catalogId: string;
   readonly path: readonly string[];
@@ -16,7 +16,7 @@ export interface RequestGroup {
   readonly proposed: string | null;
 }
 
-/** The state of a wish, for the entry in which it was made. */
+/** The state of a request, for the entry in which it was made. */
 export interface RequestAtEntry {
   readonly entryId: string;
   readonly field: string;
@@ -25,6 +25,15 @@ export interface RequestAtEntry {
   /** What the steward said with it. */
   readonly word: string;
   readonly by: string | null;
+}
+
+/** A request as whoever made it sees it, answered or not. */
+export interface OwnRequest extends RequestAtEntry {
+  readonly id: string;
+  readonly registerId: string;
+  readonly at: string;
+  /** The value that it became. */
+  readonly answer: string | null;
 }
 
 export const requestAnswers = ['accepted', 'mapped', 'declined'] as const satisfies readonly RequestState[];

@@ -303,7 +303,7 @@ export interface RequestsTable {
   person_id: string | null;
   at: Moment;
   state: ColumnType<RequestState, RequestState | undefined, RequestState>;
-  /** The value that the wish became. */
+  /** The value that the request became. */
   answer: string | null;
   word: string | null;
   answered_by: string | null;

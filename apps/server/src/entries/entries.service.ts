@@ -71,7 +71,7 @@ export class EntriesService {
     const outcome: EditOutcome = { verdict, entry: { id: entryId, version: entry.version + 1, cells: plan.cells }, cleared: plan.cleared, kept: plan.kept, filled: plan.filled, written: writtenCells(entry, seen, plan.cells) };
     if (feedsCatalogs(build, registerId)) {
       await this.writing.propose(caller, registerId, { act: 'write', cells: keys.map((key) => ({ entry: entryId, field: key, text: plan.cells[key] ?? '' })) });
-      await this.database.transaction((trx) => this.newValues.wish(trx, caller, register, [cell]));
+      await this.database.transaction((trx) => this.newValues.keepRequests(trx, caller, register, [cell]));
       return outcome;
     }
     const before = { ...entry, cells: seen };
@@ -108,7 +108,7 @@ export class EntriesService {
       const [entry] = await this.store.lock(trx, { houseId: caller.houseId, registerId: register.id }, [before.id]);
       if (!entry || entry.version !== before.version) return false;
       await this.writing.cells(trx, caller, register, new Map([[entry.id, entry]]), new Map([[entry.id, after]]), judgement.carries);
-      await this.newValues.wish(trx, caller, register, [cell]);
+      await this.newValues.keepRequests(trx, caller, register, [cell]);
       return true;
     });
   }
@@ -144,7 +144,7 @@ export class EntriesService {
       const written = [...after].flatMap(([id, cells]) => writtenCells(entries.get(id)!, carried(entries.get(id)!.cells, judgement.carries), cells));
       if (feedsCatalogs(build, registerId)) return { outcomes, written, entries: [...after].map(([id, cells]) => ({ id, version: entries.get(id)!.version + 1, cells })), before: entries };
       const now = await this.writing.cells(trx, caller, register, entries, after, judgement.carries);
-      await this.newValues.wish(trx, caller, register, cells);
+      await this.newValues.keepRequests(trx, caller, register, cells);
       return { outcomes, written, entries: now };
     });
     const { before, ...outcome } = judged;
@@ -212,7 +212,7 @@ export class EntriesService {
       const outcome: EditOutcome = { verdict, entry, cleared: plan.cleared, kept: plan.kept, filled: plan.filled };
       if (feedsCatalogs(build, registerId)) return { outcome, proposes: { register, cell } };
       await this.writing.insert(trx, caller, register, undefined, [entry], 'entry.inserted');
-      await this.newValues.wish(trx, caller, register, [cell]);
+      await this.newValues.keepRequests(trx, caller, register, [cell]);
       return { outcome };
     });
     // Sent twice, or typed into before the first answer came: the entry is there.
@@ -220,7 +220,7 @@ export class EntriesService {
     const { outcome, proposes } = begun;
     if (!proposes) return outcome;
     await this.writing.propose(caller, registerId, { act: 'insert', before: null, entries: [{ id: entryId, cells: proposes.cell.cells }] });
-    await this.database.transaction((trx) => this.newValues.wish(trx, caller, proposes.register, [proposes.cell]));
+    await this.database.transaction((trx) => this.newValues.keepRequests(trx, caller, proposes.register, [proposes.cell]));
     return outcome;
   }
 

@@ -199,7 +199,7 @@ export class EntryActs {
     const judged = judgedCells(outcomes, new Map(block.fields.map((field) => [field.key, field])), after);
     this.newValues.mustAdd(judged);
     await this.writing.cells(trx, caller, register, entries, after, carries, actId);
-    await this.newValues.wish(trx, caller, register, judged);
+    await this.newValues.keepRequests(trx, caller, register, judged);
     return outcomeOf(cells, outcomes);
   }
 

@@ -9,7 +9,7 @@ import type { Trx } from '../database/database.js';
 import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
 import { ProblemError } from '../problems/index.js';
-import { RequestsStore, type NewWish } from '../requests/requests.store.js';
+import { RequestsStore, type NewRequest } from '../requests/requests.store.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Worlds } from '../sources/worlds.js';
 import type { Writer } from './entryWriting.js';
@@ -89,11 +89,11 @@ export class NewValues {
     if (outcome.slip) throw new ProblemError('slip-open', 'The new value would change entries elsewhere. Ask an administrator to add it.');
   }
 
-  /** Keeps the wishes of stored cells, in their transaction. */
-  async wish(trx: Trx, caller: Writer, register: RegisterBuild, judged: readonly JudgedCell[]): Promise<void> {
-    const wishes = judged.flatMap((cell) => newIn(cell, 'requested').map((wish): NewWish => ({ id: randomUUID(), fieldId: cell.field.id, entryId: cell.entry, ...wish })));
-    if (wishes.length === 0) return;
-    await this.requests.add(trx, caller.houseId, caller.id, wishes);
+  /** Keeps the requests of stored cells, in their transaction. */
+  async keepRequests(trx: Trx, caller: Writer, register: RegisterBuild, judged: readonly JudgedCell[]): Promise<void> {
+    const requests = judged.flatMap((cell) => newIn(cell, 'requested').map((request): NewRequest => ({ id: randomUUID(), fieldId: cell.field.id, entryId: cell.entry, ...request })));
+    if (requests.length === 0) return;
+    await this.requests.add(trx, caller.houseId, caller.id, requests);
     await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'requests', registerId: register.id } }]);
   }
 }

@@ -104,7 +104,7 @@ export class FillingService {
     const entries = [{ id: dto.submission, cells }];
     if (filler.caller && feedsCatalogs(build, register.id)) await this.writing.proposeWithin(trx, filler.caller, build, register.id, { act: 'insert', before: null, entries });
     else await this.writing.insert(trx, { id: filler.caller?.id ?? null, houseId: build.houseId }, register, undefined, entries, 'entry.inserted');
-    await this.newValues.wish(trx, { id: filler.caller?.id ?? null, houseId: build.houseId }, register, judgedCells);
+    await this.newValues.keepRequests(trx, { id: filler.caller?.id ?? null, houseId: build.houseId }, register, judgedCells);
     return cells;
   }
 

@@ -9,7 +9,8 @@ import { BuildService } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
 import { mustNotCycleThrough } from '../catalogs/readDefinition.js';
 import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Database } from '../database/database.js';
+import { Database, type Trx } from '../database/database.js';
+import { Jobs } from '../jobs/jobs.js';
 import { Ledger } from '../ledger/ledger.js';
 import { Changes } from '../live/changes.js';
 import type { Caller } from '../people/guard.js';
@@ -33,6 +34,7 @@ export class LinkedService {
     private readonly reachable: Reachable,
     private readonly ledger: Ledger,
     private readonly changes: Changes,
+    private readonly jobs: Jobs,
   ) {}
 
   all(caller: Caller): Promise<LinkedView[]> {
@@ -72,6 +74,7 @@ export class LinkedService {
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
       await this.store.add(trx, caller.houseId, { ...dto, name, id, madeBy: caller.id });
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.made', detail: { id, name, settings: dto.settings } }]);
+      await this.readSoon(trx, caller.houseId, id);
       return { id };
     });
   }
@@ -83,8 +86,14 @@ export class LinkedService {
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
       await this.store.change(trx, caller.houseId, id, { ...dto, name });
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.changed', detail: { id, name, settings: dto.settings } }]);
+      await this.readSoon(trx, caller.houseId, id);
       return { id };
     });
+  }
+
+  /** What was just set up is read at once, whatever its schedule. */
+  private readSoon(trx: Trx, houseId: string, sourceId: string): Promise<void> {
+    return this.jobs.send(trx, 'refresh', [{ houseId, sourceId }]);
   }
 
   async remove(caller: Caller, id: string): Promise<void> {

@@ -1,6 +1,6 @@
-// HTTP for requests: whoever keeps a catalog answers the wishes for it; everybody sees at the entry what became of one.
+// HTTP for requests: whoever keeps a catalog answers the requests for it; everybody sees at the entry what became of one.
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
-import { AnswerRequestDto, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
+import { AnswerRequestDto, type OwnRequest, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../people/guard.js';
 import { IdPipe } from '../problems/index.js';
 import { RequestsService } from './requests.service.js';
@@ -13,6 +13,12 @@ export class RequestsController {
   @Get('requests')
   waiting(@Asking() caller: Caller): Promise<RequestGroup[]> {
     return this.requests.waiting(caller);
+  }
+
+  @Get('requests/own')
+  @For('administrator', 'clerk')
+  own(@Asking() caller: Caller): Promise<OwnRequest[]> {
+    return this.requests.own(caller);
   }
 
   @Get('requests/count')

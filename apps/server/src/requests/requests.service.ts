@@ -1,8 +1,8 @@
-// Requests: clerks' wishes for new values, answered by whoever keeps the catalog. An accepted value is written into the source
+// Requests: clerks' requests for new values, answered by whoever keeps the catalog. An accepted value is written into the source
 // and the entries come right; a mapped one is remembered as another name and the entries follow; a declined one stays outside.
 import { Injectable } from '@nestjs/common';
-import { carried, clean, groupWishes, itemKey, joinedValues, valuesIn, withTexts, type Cells, type KeptItem, type Proposal, type Step } from '@dellum/core';
-import { keeps, type AnswerRequestDto, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
+import { carried, clean, groupRequests, itemKey, joinedValues, valuesIn, withTexts, type Cells, type KeptItem, type Proposal, type Step } from '@dellum/core';
+import { keeps, type AnswerRequestDto, type OwnRequest, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
 import { BuildService, feedsCatalogs, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
 import { keptCatalogOf } from '../catalogs/catalogs.service.js';
@@ -18,7 +18,7 @@ import type { Caller } from '../people/guard.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { Worlds } from '../sources/worlds.js';
-import { RequestsStore, type WaitingWish } from './requests.store.js';
+import { RequestsStore, type WaitingRequest } from './requests.store.js';
 
 @Injectable()
 export class RequestsService {
@@ -35,23 +35,28 @@ export class RequestsService {
     private readonly changes: Changes,
   ) {}
 
-  private async waitingFor(caller: Caller, build: HouseBuild): Promise<WaitingWish[]> {
+  private async waitingFor(caller: Caller, build: HouseBuild): Promise<WaitingRequest[]> {
     return this.store.waiting(this.database.kysely, caller.houseId, [...build.catalogs.values()].filter((catalog) => keeps(caller, catalog)).map(({ id }) => id));
   }
 
-  /** The wishes that wait for the catalogs in the caller's care, like ones together. */
+  /** The requests that wait for the catalogs in the caller's care, like ones together. */
   async waiting(caller: Caller): Promise<RequestGroup[]> {
     const build = await this.builds.now(caller.houseId);
-    const wishes = await this.waitingFor(caller, build);
-    const catalogs = await this.catalogs.some(this.database.kysely, build, [...new Set(wishes.map(({ catalogId }) => catalogId))]);
+    const requests = await this.waitingFor(caller, build);
+    const catalogs = await this.catalogs.some(this.database.kysely, build, [...new Set(requests.map(({ catalogId }) => catalogId))]);
     return [...catalogs].flatMap(([catalogId, catalog]) => {
-      const own = wishes.filter((wish) => wish.catalogId === catalogId);
-      return groupWishes(own.map(({ path, value }) => ({ path, value, entries: 1 })), catalog).map((group): RequestGroup => {
+      const own = requests.filter((request) => request.catalogId === catalogId);
+      return groupRequests(own.map(({ path, value }) => ({ path, value, entries: 1 })), catalog).map((group): RequestGroup => {
         const values = new Set(group.spellings.map(({ value }) => value));
         const among = own.filter(({ path, value }) => values.has(value) && path.join('\u001F') === group.path.join('\u001F'));
         return { ...group, catalogId, by: [...new Set(among.map(({ by }) => by))], since: among[0]!.at.toISOString(), fields: [...new Set(among.map(({ fieldId }) => fieldId))] };
       });
     });
+  }
+
+  /** What the caller has asked for lately, the newest first. */
+  own(caller: Caller): Promise<OwnRequest[]> {
+    return this.store.ofPerson(this.database.kysely, caller.houseId, caller.id);
   }
 
   async count(caller: Caller): Promise<RequestCount> {
@@ -69,21 +74,21 @@ export class RequestsService {
       const build = await this.builds.at(trx, caller.houseId);
       const { title } = keptCatalogOf(build, dto.catalogId, caller);
       const values = new Set(dto.values);
-      const wishes = (await this.store.waiting(trx, caller.houseId, [dto.catalogId])).filter(({ path, value }) => values.has(value) && path.join('\u001F') === dto.path.join('\u001F'));
-      if (wishes.length === 0) throw notFound('This wish');
+      const requests = (await this.store.waiting(trx, caller.houseId, [dto.catalogId])).filter(({ path, value }) => values.has(value) && path.join('\u001F') === dto.path.join('\u001F'));
+      if (requests.length === 0) throw notFound('This request');
       const answer = dto.answer === 'declined' ? null : clean(dto.to ?? (dto.answer === 'accepted' ? dto.values[0]! : ''));
       if (answer === '') throw new ProblemError('not-valid', 'Say which value is meant.', { faults: { to: 'Say which value is meant.' } });
-      if (answer !== null) await this.settle(trx, caller, build, dto, title, answer, wishes);
-      await this.store.answer(trx, caller.houseId, wishes.map(({ id }) => id), caller.id, dto.answer, answer, clean(dto.word ?? ''));
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: `request.${dto.answer}`, from: dto.values.join(', '), ...(answer !== null && { to: answer }), detail: { catalogId: dto.catalogId, path: dto.path, word: dto.word ?? '', entries: wishes.length } }]);
-      const registers = new Set(wishes.map(({ fieldId }) => build.fields.get(fieldId)!.registerId));
+      if (answer !== null) await this.settle(trx, caller, build, dto, title, answer, requests);
+      await this.store.answer(trx, caller.houseId, requests.map(({ id }) => id), caller.id, dto.answer, answer, clean(dto.word ?? ''));
+      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: `request.${dto.answer}`, from: dto.values.join(', '), ...(answer !== null && { to: answer }), detail: { catalogId: dto.catalogId, path: dto.path, word: dto.word ?? '', entries: requests.length } }]);
+      const registers = new Set(requests.map(({ fieldId }) => build.fields.get(fieldId)!.registerId));
       await this.changes.append(trx, caller.houseId, [...registers].map((registerId) => ({ audience: 'everyone', body: { kind: 'requests', registerId } })));
-      return { entries: wishes.length };
+      return { entries: requests.length };
     });
   }
 
   /** Writes the value into the source where it is new, remembers the other spellings, and lets the entries follow. */
-  private async settle(trx: Trx, caller: Caller, build: HouseBuild, dto: AnswerRequestDto, title: string, value: string, wishes: readonly WaitingWish[]): Promise<void> {
+  private async settle(trx: Trx, caller: Caller, build: HouseBuild, dto: AnswerRequestDto, title: string, value: string, requests: readonly WaitingRequest[]): Promise<void> {
     const catalog = { id: dto.catalogId, title, world: await this.worlds.read(trx, build, { catalogs: [dto.catalogId] }) };
     const known = (await this.catalogs.some(trx, build, [dto.catalogId])).get(dto.catalogId)!.all.some((item) => item.value === value && item.path.join('\u001F') === dto.path.join('\u001F') && item.state === 'offered');
     if (dto.answer === 'mapped' && !known) throw notFound(`“${value}” in ${title}`);
@@ -93,8 +98,8 @@ export class RequestsService {
       const kept: KeptItem = catalog.world.kept.get(dto.catalogId)?.find((item) => itemKey(item) === itemKey({ path: dto.path, value })) ?? { value, path: dto.path, retired: false, otherNames: [] };
       steps.push({ what: 'items kept', catalogId: dto.catalogId, items: [{ ...kept, otherNames: [...new Set([...kept.otherNames, ...others])] }] });
     }
-    const following = wishes.filter((wish) => wish.value !== value);
-    const instead: Instead = (held) => joinedValues(valuesIn(held).map((one) => (following.some((wish) => wish.value === one) ? value : one)));
+    const following = requests.filter((request) => request.value !== value);
+    const instead: Instead = (held) => joinedValues(valuesIn(held).map((one) => (following.some((request) => request.value === one) ? value : one)));
     const { proposed, direct } = parted(build, following, instead);
     const proposal: Proposal = { steps: [...steps, ...proposed] };
     const outcome = await this.sources.proposeWithin(trx, caller, build, proposal);
@@ -102,7 +107,7 @@ export class RequestsService {
     for (const [field, ids] of direct) await this.follow(trx, caller, build, field, ids, instead);
   }
 
-  /** Entries that wished for another spelling get the value instead of it. */
+  /** Entries that asked for another spelling get the value instead of it. */
   private async follow(trx: Trx, caller: Caller, build: HouseBuild, field: FieldBuild, ids: readonly string[], instead: Instead): Promise<void> {
     const register = build.registers.get(field.registerId)!;
     const carries = carriesOf(build, register);
@@ -115,14 +120,14 @@ export class RequestsService {
   }
 }
 
-/** What a cell holds once its wishes are answered: the value alone, or among others. */
+/** What a cell holds once its requests are answered: the value alone, or among others. */
 type Instead = (held: string) => string;
 
 /** Entries that are values elsewhere change by the proposal; all others are written. */
-function parted(build: HouseBuild, wishes: readonly WaitingWish[], instead: Instead): { proposed: Step[]; direct: Map<FieldBuild, string[]> } {
+function parted(build: HouseBuild, requests: readonly WaitingRequest[], instead: Instead): { proposed: Step[]; direct: Map<FieldBuild, string[]> } {
   const proposed: Step[] = [];
   const direct = new Map<FieldBuild, string[]>();
-  for (const { fieldId, entryId, held } of wishes) {
+  for (const { fieldId, entryId, held } of requests) {
     const field = build.fields.get(fieldId)!;
     if (feedsCatalogs(build, field.registerId)) proposed.push({ what: 'act', registerId: field.registerId, act: { act: 'write', cells: [{ entry: entryId, field: field.key, text: instead(held) }] } });
     else direct.set(field, [...(direct.get(field) ?? []), entryId]);

@@ -1,6 +1,6 @@
 // The one RTK Query API; features inject their endpoints. Server data live in its cache and nowhere else.
 import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import { databaseIs } from '../live/liveSlice.js';
+import { isAway } from '../live/liveSlice.js';
 import { isProblem, passes, unreachable, type RequestProblem } from './problem.js';
 
 export interface ApiRequest {
@@ -33,11 +33,11 @@ export interface AskedMeta {
   readonly askedAt: number;
 }
 
-/** Every request goes through here; one that fails because the database is away says so to the whole application. */
+/** Every request goes through here; one that fails because the server or its database is away says so to the whole application. */
 const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem, object, AskedMeta> = async (request, { signal, dispatch }) => {
   const meta = { askedAt: performance.now() };
   const answer = await ask(request, signal);
-  if ('error' in answer && passes(answer.error) && !signal.aborted) dispatch(databaseIs('away'));
+  if ('error' in answer && passes(answer.error) && !signal.aborted) dispatch(isAway(answer.error.code === 'unreachable' ? 'server' : 'database'));
   return { ...answer, meta };
 };
 

@@ -2,7 +2,7 @@
 import { Box, HStack } from '@chakra-ui/react';
 import { CloudOff } from 'lucide-react';
 import { useEffect } from 'react';
-import { databaseIs } from '../live/liveSlice.js';
+import { isAway } from '../live/liveSlice.js';
 import { api } from '../api/api.js';
 import { useAppDispatch, useAppSelector } from '../store.js';
 
@@ -10,27 +10,32 @@ const askEvery = 1500;
 
 export function AwayBand() {
   const dispatch = useAppDispatch();
-  const { databaseAway } = useAppSelector((state) => state.live);
+  const { away } = useAppSelector((state) => state.live);
   const waiting = useAppSelector((state) => Object.values(state.drafts).filter((draft) => draft.state === 'waiting').length);
   useEffect(() => {
-    if (!databaseAway) return;
+    const offline = () => void dispatch(isAway('server'));
+    window.addEventListener('offline', offline);
+    return () => window.removeEventListener('offline', offline);
+  }, [dispatch]);
+  useEffect(() => {
+    if (!away) return;
     const timer = window.setInterval(() => {
       fetch('/api/v1/health')
         .then(({ ok }) => {
           if (!ok) return;
-          dispatch(databaseIs('there'));
+          dispatch(isAway(null));
           dispatch(api.util.invalidateTags(['Me', 'Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked']));
         })
         .catch(() => undefined);
     }, askEvery);
     return () => window.clearInterval(timer);
-  }, [databaseAway, dispatch]);
-  if (!databaseAway) return null;
+  }, [away, dispatch]);
+  if (!away) return null;
   return (
     <HStack role="alert" bg="amber.subtle" color="amber.fg" px="5" py="2" gap="3" borderBottomWidth="1px" borderColor="amber.border">
       <CloudOff size={16} aria-hidden />
       <Box>
-        Dellum cannot reach its database. You can go on typing: {waiting === 0 ? 'what you type is kept here' : `${waiting} ${waiting === 1 ? 'cell is' : 'cells are'} kept here`} and stored as soon as it is back.
+        {away === 'server' ? 'Dellum’s server does not answer.' : 'Dellum cannot reach its database.'} You can go on typing: {waiting === 0 ? 'what you type is kept here' : `${waiting} ${waiting === 1 ? 'cell is' : 'cells are'} kept here`} and stored as soon as it is back.
       </Box>
     </HStack>
   );

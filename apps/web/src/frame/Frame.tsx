@@ -1,6 +1,6 @@
 // The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
 import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
-import { mayDesign, mayKeep, roleMeaning, type Me } from '@dellum/contract';
+import { mayDesign, mayEnter, mayKeep, roleMeaning, type Me } from '@dellum/contract';
 import { CircleHelp, KeyRound, Moon, Sun } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
@@ -85,7 +85,7 @@ function Rail({ me }: { me: Me }) {
           Dellum
         </Text>
       </HStack>
-      <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, { to: '/forms', words: 'Forms' }, { to: '/records', words: 'Records' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : [])]} />
+      <RailGroup name="Enter" ways={[{ to: '/sheets', words: 'Sheets' }, { to: '/forms', words: 'Forms' }, { to: '/records', words: 'Records' }, ...(looks ? [{ to: '/sources', words: 'Lists' }] : []), ...(mayEnter(me.role) && !keeps ? [{ to: '/requests', words: 'Requests' }] : [])]} />
       {!designs && <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />}
       {keeps && !designs && <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked]} />}
       {designs && (
@@ -100,11 +100,12 @@ function Rail({ me }: { me: Me }) {
 }
 
 function LiveDot() {
-  const { stream } = useAppSelector((state) => state.live);
-  const words = { live: 'live', connecting: 'connecting', away: 'not live' }[stream];
+  const { stream, away } = useAppSelector((state) => state.live);
+  const state = away ? 'away' : stream;
+  const words = { live: 'live', connecting: 'connecting', away: 'not live' }[state];
   return (
-    <HStack gap="1.5" color={stream === 'live' ? 'growth.fg' : 'amber.fg'} title={stream === 'live' ? 'Changes of others show at once' : 'Changes of others do not show yet'}>
-      <Box w="2" h="2" rounded={stream === 'live' ? 'full' : '0'} bg="currentColor" aria-hidden />
+    <HStack gap="1.5" color={state === 'live' ? 'growth.fg' : 'amber.fg'} title={state === 'live' ? 'Changes of others show at once' : 'Changes of others do not show yet'}>
+      <Box w="2" h="2" rounded={state === 'live' ? 'full' : '0'} bg="currentColor" aria-hidden />
       <span>{words}</span>
     </HStack>
   );

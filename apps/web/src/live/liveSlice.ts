@@ -2,17 +2,19 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 export type LiveState = 'connecting' | 'live' | 'away';
+/** What does not answer: the server itself, or its database. */
+export type Away = 'server' | 'database';
 
 export const liveSlice = createSlice({
   name: 'live',
-  initialState: { stream: 'connecting' as LiveState, databaseAway: false },
+  initialState: { stream: 'connecting' as LiveState, away: null as Away | null },
   reducers: {
     streamIs: (state, { payload }: PayloadAction<LiveState>) => {
       state.stream = payload;
     },
-    databaseIs: (state, { payload }: PayloadAction<'there' | 'away'>) => {
-      state.databaseAway = payload === 'away';
+    isAway: (state, { payload }: PayloadAction<Away | null>) => {
+      state.away = payload;
     },
   },
 });
-export const { streamIs, databaseIs } = liveSlice.actions;
+export const { streamIs, isAway } = liveSlice.actions;

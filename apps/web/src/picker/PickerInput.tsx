@@ -123,7 +123,7 @@ export function PickerInput(props: PickerInputProps) {
         event.preventDefault();
         if (event.repeat) return;
         if (refusal?.mayConfirm && event.ctrlKey) return props.onTake(text, 'enter', true);
-        return props.onTake(chosen(), event.shiftKey ? 'backEnter' : 'enter');
+        return props.onTake(chosen(), event.shiftKey ? 'backEnter' : 'enter', isNewChosen || undefined);
       case 'Tab':
         event.preventDefault();
         return props.onTake(refusal ? text : chosen(), event.shiftKey ? 'backTab' : 'tab');
@@ -134,6 +134,7 @@ export function PickerInput(props: PickerInputProps) {
         else props.onEscape();
     }
   };
+  const isNewChosen = list !== undefined && !refusal && picker.open && picker.offersNew && picker.at === picker.total && picker.total > 0;
   const listShown = list !== undefined && picker.open && !refusal?.conflict;
   const at = refusal ? (suggested >= suggestions.length && (suggested > 0 || suggestions.length > 0) ? suggested - suggestions.length : undefined) : picker.at;
   return (
@@ -158,7 +159,7 @@ export function PickerInput(props: PickerInputProps) {
       {listShown && (
         <Floating anchor={input}>
           {refusal && <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} onConfirm={() => props.onTake(text, 'pick', true)} />}
-          <PickerList id={id} list={list} picker={picker} others={others} at={at} newValue={newValueOf(picker, others, text)} onPick={(value) => props.onTake(value, 'pick')} />
+          <PickerList id={id} list={list} picker={picker} others={others} at={at} newValue={newValueOf(picker, others, text)} onPick={(value, isNew) => props.onTake(value, 'pick', isNew)} />
         </Floating>
       )}
       {props.days && calendarOpen && !refusal && <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>}
@@ -196,7 +197,7 @@ export function RefusalNote({ id, refusal, suggested, onPick, onConfirm }: Refus
       )}
       {refusal.mayConfirm && onConfirm && (
         <Button size="xs" variant="outline" colorPalette="amber" alignSelf="start" tabIndex={suggested === undefined ? 0 : -1} onClick={onConfirm}>
-          It is meant: store it, marked <Kbd size="sm">Ctrl Enter</Kbd>
+          It is meant: keep it as typed <Kbd size="sm">Ctrl Enter</Kbd>
         </Button>
       )}
     </Stack>

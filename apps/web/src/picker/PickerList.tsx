@@ -28,7 +28,8 @@ interface PickerListProps {
   readonly newValue: NewValue | undefined;
   /** Of several values: the labels that are chosen already. */
   readonly picked?: ReadonlySet<string>;
-  onPick(value: string): void;
+  /** `isNew`: the line of the new value was picked. */
+  onPick(value: string, isNew?: true): void;
 }
 
 const lineHeight = 31;
@@ -46,9 +47,9 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
   useEffect(() => {
     if (at !== undefined) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
-  const press = (value: string) => (event: MouseEvent) => {
+  const press = (value: string, isNew?: true) => (event: MouseEvent) => {
     event.preventDefault();
-    onPick(value);
+    onPick(value, isNew);
   };
   return (
     <>
@@ -61,7 +62,7 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
             const shared = { id: `${id}-${index}`, role: 'option', 'aria-setsize': count, 'aria-posinset': index + 1, style: { transform: `translateY(${start}px)` } } as const;
             if (newValue && index === total) {
               return (
-                <div key="new" {...shared} className={index === at ? 'new at' : 'new'} aria-selected={index === at} onMouseDown={press(newValue.text)}>
+                <div key="new" {...shared} className={index === at ? 'new at' : 'new'} aria-selected={index === at} onMouseDown={press(newValue.text, true)}>
                   <MessageSquarePlus size={13} aria-hidden />
                   <span className="label">{newValue.words}</span>
                 </div>
@@ -115,8 +116,16 @@ const listStyles: SystemStyleObject = {
 /** The code where a name is shown for it, and the note. */
 const secondColumn = ({ value, label, note }: Item): string => [value !== label && value, note].filter(Boolean).join(' · ');
 
+/** What becomes of a text that is not in the list, where the rule has room for others. */
+const notListed: { readonly [O in Exclude<OtherValues, 'refuse'>]: string } = {
+  accept: 'Not in the list; taken as you type it',
+  confirm: 'Not in the list; you will be asked whether it is meant',
+  request: 'Not in the list; whoever keeps it is asked',
+  add: 'Not in the list; it will be added',
+};
+
 function footWords({ total, untouched }: Pick<Picker, 'total' | 'untouched'>, offered: number, others: OtherValues): string {
-  if (others === 'accept' && !untouched && total === 0) return 'Not in the list; taken as you type it';
+  if (!untouched && total === 0 && others !== 'refuse') return notListed[others];
   if (offered === 0) return 'Nothing is offered yet';
   if (total === 0) return `None of the ${offered} values matches`;
   return total === offered ? `${offered} ${offered === 1 ? 'value' : 'values'}` : `${total} of ${offered} values`;

@@ -123,7 +123,7 @@ export function SeveralInput(props: SeveralInputProps) {
       </Box>
       {listShown && (
         <Floating anchor={box}>
-          <PickerList id={id} list={list} picker={picker} others={props.others} at={picker.at} newValue={newValueOf(picker, props.others, part)} picked={new Set(chosen)} onPick={toggle} />
+          <PickerList id={id} list={list} picker={picker} others={props.others} at={picker.at} newValue={newValueOf(picker, props.others, part)} picked={new Set(chosen)} onPick={(value) => toggle(value)} />
         </Floating>
       )}
       {refusal && (

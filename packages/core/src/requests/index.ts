@@ -1,2 +1,2 @@
 // Door of the requests.
-export { groupWishes, type Wish, type WishGroup } from './wishes.js';
+export { groupRequests, type ValueRequest, type ValueRequestGroup } from './requests.js';

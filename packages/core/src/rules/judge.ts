@@ -86,7 +86,8 @@ function newValue(rule: Rule, value: string, typed: string, field: JudgedField, 
   if (misplaced) return refused(rule, typed, field, { right: false, code: 'outside', message: `“${typed}” is not in ${list.title}. The rule does not say under what it would belong, so it cannot be taken in here.` });
   const fault = list === undefined || (found.code !== 'outside' && found.code !== 'not under parent') ? found : sourceTextFault(typed);
   if (fault) return refused(rule, typed, field, found);
-  return asNew(rule, list!.title, clean(value), [clean(value)], found.code);
+  const made = asNew(rule, list!.title, clean(value), [clean(value)], found.code);
+  return found.suggestions && found.suggestions.length > 0 ? { ...made, near: found.suggestions } : made;
 }
 
 /** Several values of which the catalog does not have each: every new one must be one that can be asked for, or added. */
@@ -114,10 +115,16 @@ function severalNew(rule: Rule, typed: string, field: JudgedField, found: Extrac
 }
 
 /** A value with what is new in it, added or asked for as the rule says. */
-function asNew(rule: Rule, title: string, value: string, newValues: readonly string[], code: VerdictCode): Verdict {
+function asNew(rule: Rule, title: string, value: string, newValues: readonly string[], code: VerdictCode): Extract<Verdict, { verdict: 'requested' | 'added' }> {
   const [words, are] = [andList(newValues.map((one) => `“${one}”`)), newValues.length === 1 ? 'is' : 'are'];
   if (rule.others === 'add') return { verdict: 'added', value, newValues, message: `${words} ${are} added to ${title}.` };
   return { verdict: 'requested', value, newValues, code, message: `${words} ${are} not in ${title} yet; its steward is asked for ${newValues.length === 1 ? 'it' : 'them'}.` };
+}
+
+/** What is asked before a text that is near a standing value becomes a new one; undefined where nothing is near. */
+export function askedBeforeNew(verdict: Verdict, typed: string): Pick<Extract<Verdict, { verdict: 'refused' }>, 'message' | 'suggestions' | 'mayConfirm'> | undefined {
+  if ((verdict.verdict !== 'requested' && verdict.verdict !== 'added') || !verdict.near) return undefined;
+  return { message: `“${typed}” is new. Did you mean ${orList(verdict.near)}?`, suggestions: verdict.near, mayConfirm: true };
 }
 
 function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeContext): Verdict {

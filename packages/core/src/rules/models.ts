@@ -175,10 +175,10 @@ export type Verdict =
       /** The parents that go with it, where they were blank and only one way leads to the value. */
       readonly fills?: Readonly<Record<FieldId, string>>;
     }
-  /** Stored as it was typed and outside, while the steward of the catalog is asked for the value. */
-  | { readonly verdict: 'requested'; readonly value: string; readonly newValues: readonly string[]; readonly code: VerdictCode; readonly message: string }
+  /** Stored as it was typed and outside, while the steward of the catalog is asked for the value. `near`: what may have been meant. */
+  | { readonly verdict: 'requested'; readonly value: string; readonly newValues: readonly string[]; readonly code: VerdictCode; readonly message: string; readonly near?: readonly string[] }
   /** Taken, once its new values are written into the source of the catalog. */
-  | { readonly verdict: 'added'; readonly value: string; readonly newValues: readonly string[]; readonly message: string }
+  | { readonly verdict: 'added'; readonly value: string; readonly newValues: readonly string[]; readonly message: string; readonly near?: readonly string[] }
   /** Stored as it was typed, and outside. */
   | { readonly verdict: 'marked'; readonly value: string; readonly code: VerdictCode; readonly message: string }
   | {

@@ -20,13 +20,14 @@ interface OnlyEditorProps {
 
 export function OnlyEditor(props: OnlyEditorProps) {
   const { field, only, outside, set } = props;
+  const isYesNo = field.kind === 'yes/no';
   const spans = field.kind === 'date' || isNumeric(field.kind);
   return (
     <Stack gap="3" p="3" borderWidth="1px" borderColor="line" bg="paper" rounded="l3" role="group" aria-label={`Show only by ${field.heading}`}>
       {(outside > 0 || only?.only === 'outside') && <Check label={`only those outside (${number.format(outside)})`} checked={only?.only === 'outside'} set={(on) => set(on ? { only: 'outside', field: field.key } : undefined)} />}
       {spans && <Span key={JSON.stringify(only)} {...props} />}
       <Values {...props} />
-      {!spans && <Containing key={only?.only === 'text' ? only.text : ''} {...props} />}
+      {!spans && !isYesNo && <Containing key={only?.only === 'text' ? only.text : ''} {...props} />}
       {only && (
         <Button size="xs" variant="outline" alignSelf="start" onClick={() => set(undefined)}>
           Show all of {field.heading}
@@ -45,15 +46,24 @@ function Values({ registerId, field, only, value, set }: OnlyEditorProps) {
     set(values.length > 0 ? { only: 'values', field: field.key, values } : undefined);
   };
   const row = (held: string, words: string, entries: number) => <Check key={held} label={`${words} (${number.format(entries)})`} checked={chosen.includes(held)} set={(on) => toggle(held, on)} />;
+  if (field.kind === 'yes/no') {
+    const entries = (answer: string) => data?.values.find((held) => held.value === answer)?.entries ?? 0;
+    return (
+      <Stack gap="1.5" role="group" aria-label={`Values of ${field.heading}`}>
+        {['yes', 'no'].map((answer) => row(answer, value(answer), entries(answer)))}
+        {data && data.blank > 0 && row('', 'blank', data.blank)}
+      </Stack>
+    );
+  }
   return (
     <Stack gap="1.5">
       <Text fontWeight="bold">only these values</Text>
-      <Input size="xs" borderColor="slate.border" aria-label={`Seek values of ${field.heading}`} placeholder="seek a value" value={search} onChange={(event) => setSearch(event.target.value)} />
+      <Input size="xs" borderColor="slate.border" aria-label={`Search values of ${field.heading}`} placeholder="find a value" value={search} onChange={(event) => setSearch(event.target.value)} />
       <Stack gap="1.5" maxH="220px" overflow="auto" tabIndex={0} role="group" aria-label={`Values of ${field.heading}`}>
         {data && search === '' && data.blank > 0 && row('', 'blank', data.blank)}
         {data?.values.map((held) => row(held.value, value(held.value), held.entries))}
         {data && data.values.length === 0 && search !== '' && <Text color="inkSoft">No entry holds such a value.</Text>}
-        {data?.more && <Text color="inkSoft">There are more; seek for the one you want.</Text>}
+        {data?.more && <Text color="inkSoft">There are more; search for the one you want.</Text>}
       </Stack>
     </Stack>
   );

@@ -5,7 +5,7 @@ import { sendEdit } from './sendEdit.js';
 
 export function useWaitingDrafts(): void {
   const dispatch = useAppDispatch();
-  const away = useAppSelector((state) => state.live.databaseAway);
+  const away = useAppSelector((state) => state.live.away !== null);
   const drafts = useAppSelector((state) => state.drafts);
   const sending = useRef(false);
   useEffect(() => {

@@ -40,18 +40,21 @@ export function NameRange({ source, build, block, done }: NameRangeProps) {
   const [ends, setEnds] = useState<RangeEnding>('last');
   const [inherits, setInherits] = useState(false);
   const [chosen, setShape] = useState<RangeShape>();
-  const [fault, setFault] = useState<string>();
+  const [refused, setRefused] = useState<{ readonly at: string; readonly words: string }>();
   const [make, { isLoading }] = useMakeRangeMutation();
   const shapes: readonly RangeShape[] = source.isList ? ['list', 'headings'] : ['list', 'levels'];
   const wide = block.right > block.left && !source.isList;
   const shape = chosen && shapes.includes(chosen) ? chosen : wide ? 'levels' : 'list';
+  // What was refused of other cells, or under another name, is not refused of these.
+  const at = JSON.stringify([block, name, shape]);
+  const fault = refused?.at === at ? refused.words : undefined;
   const save = async () => {
-    setFault(undefined);
+    setRefused(undefined);
     const request = make({ name, shape, inherits, place: placeOf(source, build, block, shape), ends }).unwrap();
     try {
       await request;
     } catch (error) {
-      return setFault(faultWords(error, 'name'));
+      return setRefused({ at, words: faultWords(error, 'name') });
     }
     await source.told(request);
     done();

@@ -1,6 +1,6 @@
 // Requests of clerks for values that a catalog does not have yet: like ones together, each answered once.
 import { Box, Button, Heading, HStack, Input, Stack, Text } from '@chakra-ui/react';
-import type { BuildView, RequestGroup } from '@dellum/contract';
+import { mayKeep, type BuildView, type Me, type RequestGroup } from '@dellum/contract';
 import { catalogUnder, lookUp, type Catalog } from '@dellum/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -10,6 +10,7 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { useMeQuery } from '../houses/sessionApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
+import { OwnRequests } from './OwnRequests.js';
 import { useAnswerRequestMutation, useRequestsQuery } from './requestsApi.js';
 import { moment, number } from '../../frame/written.js';
 
@@ -17,14 +18,19 @@ const entriesWords = (count: number) => `${number.format(count)} ${count === 1 ?
 const keyOf = ({ catalogId, path, spellings }: RequestGroup) => [catalogId, ...path, spellings[0]?.value].join('\u001F');
 
 export function RequestsPage() {
-  const { data: build } = useBuildQuery();
+  const { data: build, error } = useBuildQuery();
   const { data: me } = useMeQuery();
+  if (!build || !me) return <Waiting error={errorWords(error)} />;
+  return mayKeep(me.role) ? <RequestsToAnswer build={build} me={me} /> : <OwnRequests build={build} />;
+}
+
+function RequestsToAnswer({ build, me }: { build: BuildView; me: Me }) {
   const { data: groups, error } = useRequestsQuery();
-  const ready = useCatalogs([...new Set(groups?.map(({ catalogId }) => catalogId))], me?.house.today ?? '');
-  if (!build || !groups) return <Waiting error={errorWords(error)} />;
+  const ready = useCatalogs([...new Set(groups?.map(({ catalogId }) => catalogId))], me.house.today);
+  if (!groups) return <Waiting error={errorWords(error)} />;
   const waiting = groups.reduce((sum, { spellings }) => sum + spellings.reduce((own, { entries }) => own + entries, 0), 0);
   return (
-    <Page title="Requests" about={groups.length === 0 ? 'Values that clerks ask for, for the catalogs in your care.' : `${number.format(groups.length)} ${groups.length === 1 ? 'wish' : 'requests'}; ${entriesWords(waiting)} for an answer.`}>
+    <Page title="Requests" about={groups.length === 0 ? 'Values that clerks ask for, for the catalogs in your care.' : `${number.format(groups.length)} ${groups.length === 1 ? 'request' : 'requests'}; ${entriesWords(waiting)} for an answer.`}>
       {groups.length === 0 ? (
         <EmptyState title="Nobody waits for an answer">Where a rule lets clerks ask for new values, their requests arrive here at once.</EmptyState>
       ) : (
@@ -86,7 +92,7 @@ function OneRequest({ group, build, catalog }: { group: RequestGroup; build: Bui
       <Stack gap="2" mt="3">
         <Answer label={`Spelled right: ${name}`} words="Take it in as" value={spelled} set={setSpelled} act="Accept" loading={isLoading} disabled={spelled.trim() === ''} send={() => void send('accepted', { to: spelled.trim() }, `“${spelled.trim()}” is offered now, and ${entries === 1 ? 'the entry is' : `${number.format(entries)} entries are`} right.`)} />
         <Answer label={`Meant: ${name}`} words="It means" value={meant} set={setMeant} act="Map" loading={isLoading} disabled={!target} note={meant.trim() === '' || !catalog ? '' : target ? (target.value === meant ? '' : `that is ${target.label}`) : `not in ${title}`} send={() => void send('mapped', { to: target!.value }, `Entries follow to ${target!.label}; “${first!.value}” is understood from now on.`)} />
-        <Answer label={`A word: ${name}`} words="Say no, because" value={word} set={setWord} act="Decline" loading={isLoading} disabled={word.trim() === ''} send={() => void send('declined', { word: word.trim() }, 'The request is declined; whoever made it sees your word at the entry.')} />
+        <Answer label={`A word: ${name}`} words="Say no, because" value={word} set={setWord} act="Decline" note={word.trim() === '' ? 'a word helps whoever asked' : ''} loading={isLoading} disabled={false} send={() => void send('declined', { word: word.trim() }, word.trim() === '' ? 'The request is declined; whoever made it sees it at the entry.' : 'The request is declined; whoever made it sees your word at the entry.')} />
       </Stack>
     </Box>
   );

@@ -1,7 +1,7 @@
 // The seek line: goes to any page, sheet, list, range, catalog, field or value. Ctrl and the full stop reach it.
 import { Box, HStack, Input, Text } from '@chakra-ui/react';
 import { clean } from '@dellum/core';
-import type { CatalogItems, Me } from '@dellum/contract';
+import { mayDesign, mayKeep, type CatalogItems, type Me } from '@dellum/contract';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
 import { shallowEqual } from 'react-redux';
@@ -10,6 +10,9 @@ import { catalogsApi } from '../catalogs/catalogsApi.js';
 import { unpacked } from '../catalogs/unpacked.js';
 import { useHeldInQuery } from '../entries/entriesApi.js';
 import { heldPlaces } from '../entries/heldPlaces.js';
+import { useFiguresQuery } from '../figures/figuresApi.js';
+import { usePeopleQuery } from '../people/peopleApi.js';
+import { useRequestsQuery } from '../requests/requestsApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { find, seekables, type Finding } from './findings.js';
 import { number } from '../../frame/written.js';
@@ -26,6 +29,8 @@ function useItems(ids: readonly string[]): readonly CatalogItems[] {
   return useMemo(() => found.flatMap((items) => (items ? [unpacked(items)] : [])), [found]);
 }
 
+const none: readonly never[] = [];
+
 export function SeekLine({ me }: { me: Me }) {
   const { data: build } = useBuildQuery();
   const [query, setQuery] = useState('');
@@ -35,7 +40,10 @@ export function SeekLine({ me }: { me: Me }) {
   const navigate = useNavigate();
   const listId = useId();
   const items = useItems(open && build ? build.catalogs.map(({ id }) => id) : []);
-  const all = useMemo(() => (build ? seekables(build, items, me.role) : []), [build, items, me.role]);
+  const { data: figures = none } = useFiguresQuery(undefined, { skip: !open });
+  const { data: people = none } = usePeopleQuery(undefined, { skip: !open || !mayDesign(me.role) });
+  const { data: requests = none } = useRequestsQuery(undefined, { skip: !open || !mayKeep(me.role) });
+  const all = useMemo(() => (build ? seekables(build, { items, figures, people, requests }, me.role) : []), [build, items, figures, people, requests, me.role]);
   const value = clean(query);
   const { currentData: held } = useHeldInQuery(value, { skip: !open || value.length < 2 });
   const findings = useMemo(() => [...find(all, query), ...(held && build ? heldPlaces(held, build, value).map(({ to, words, entries }): Finding => ({ what: entries === 1 ? '1 entry' : `${number.format(entries)} entries`, words: `“${value}”`, where: words, to })) : [])], [all, query, held, build, value]);
@@ -79,8 +87,8 @@ export function SeekLine({ me }: { me: Me }) {
         bg="card"
         borderColor="line"
         px="4"
-        placeholder={me.role === 'administrator' ? 'Seek a catalog, field, range or value (Ctrl .)' : 'Seek a sheet or field (Ctrl .)'}
-        aria-label="Seek"
+        placeholder={me.role === 'administrator' ? 'Search catalogs, fields, values, people … (Ctrl .)' : 'Search sheets, fields and figures (Ctrl .)'}
+        aria-label="Search"
         role="combobox"
         aria-expanded={shown}
         aria-controls={listId}

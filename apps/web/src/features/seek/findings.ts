@@ -1,6 +1,6 @@
-// What the seek line can find: pages, sheets, forms, lists, ranges, catalogs, fields and values.
+// What the seek line can find: pages, sheets, forms, figures, lists, ranges, catalogs, fields, people, requests and values.
 import { looseKey, matchKey } from '@dellum/core';
-import { mayDesign, mayEnter, type BuildView, type CatalogItems, type Role } from '@dellum/contract';
+import { mayDesign, mayEnter, type BuildView, type CatalogItems, type FigureView, type Person, type RequestGroup, type Role } from '@dellum/contract';
 
 export interface Finding {
   readonly what: string;
@@ -15,11 +15,19 @@ export interface Seekable extends Finding {
 
 const seekable = (what: string, words: string, where: string, to: string): Seekable => ({ what, words, where, to, key: looseKey(words) || matchKey(words) });
 
+/** What is fetched when somebody begins to seek. */
+export interface Sought {
+  readonly items: readonly CatalogItems[];
+  readonly figures: readonly Pick<FigureView, 'id' | 'title'>[];
+  readonly people: readonly Pick<Person, 'id' | 'name'>[];
+  readonly requests: readonly RequestGroup[];
+}
+
 /** Everything that can be found, pages first, values last. */
-export function seekables(build: BuildView, items: readonly CatalogItems[], role: Role): Seekable[] {
+export function seekables(build: BuildView, { items, figures, people, requests }: Sought, role: Role): Seekable[] {
   const designs = mayDesign(role);
-  const open = [['Sheets', '/sheets'], ['Forms', '/forms'], ['Records', '/records'], ['Figures', '/figures']];
-  const pages = designs ? [...open, ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['Ranges', '/ranges'], ['Linked sources', '/linked'], ['Bindings', '/bindings'], ['Map', '/map'], ['Upkeep', '/upkeep'], ['People', '/people']] : open;
+  const open = [['Sheets', '/sheets'], ['Forms', '/forms'], ['Records', '/records'], ['Figures', '/figures'], ['My account', '/account'], ...(role === 'reader' ? [] : [['Requests', '/requests']])];
+  const pages = designs ? [...open, ['Catalogs', '/catalogs'], ['Sources', '/sources'], ['Ranges', '/ranges'], ['Linked sources', '/linked'], ['Bindings', '/bindings'], ['Map', '/map'], ['Upkeep', '/upkeep'], ['House', '/house'], ['People', '/people']] : open;
   const sheets = build.sheets.map((sheet) => seekable(sheet.kind === 'entry' ? 'sheet' : 'source sheet', sheet.title, '', sheet.kind === 'entry' ? `/sheets/${sheet.id}` : `/sources/${sheet.id}`));
   const forms = build.forms.filter(({ published }) => designs || (published !== null && mayEnter(role))).map(({ id, title }) => seekable('form', title, '', designs ? `/forms/${id}` : `/forms/${id}/fill`));
   const fields = build.sheets
@@ -32,7 +40,13 @@ export function seekables(build: BuildView, items: readonly CatalogItems[], role
   });
   const catalogs = designs ? build.catalogs.map((catalog) => seekable('catalog', catalog.title, '', `/catalogs/${catalog.id}`)) : [];
   const values = designs ? items.flatMap((catalog) => catalog.items.map((item) => seekable('value', item.label, catalog.title, `/catalogs/${catalog.id}?value=${encodeURIComponent(item.value)}`))) : [];
-  return [...pages.map(([words, to]) => seekable('page', words!, '', to!)), ...sheets, ...forms, ...catalogs, ...ranges, ...fields, ...values];
+  const titleOf = new Map(build.catalogs.map(({ id, title }) => [id, title]));
+  const others = [
+    ...figures.map(({ id, title }) => seekable('figure', title, '', `/figures/${id}`)),
+    ...people.map(({ name }) => seekable('person', name, '', '/people')),
+    ...requests.map(({ catalogId, spellings }) => seekable('request', spellings[0]?.value ?? '', titleOf.get(catalogId) ?? '', '/requests')),
+  ];
+  return [...pages.map(([words, to]) => seekable('page', words!, '', to!)), ...sheets, ...forms, ...others, ...catalogs, ...ranges, ...fields, ...values];
 }
 
 const mostShown = 12;

@@ -1,7 +1,7 @@
 // The sheets of one kind as index cards, and the form for a new one.
 import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { MakeSheetDto, type BuildView, type SheetView } from '@dellum/contract';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
@@ -31,6 +31,7 @@ function Outside({ registerId }: { registerId: string }) {
 
 function SheetCard({ sheet }: { sheet: SheetView }) {
   const lists = sheet.registers.map(({ title }) => title);
+  const fields = sheet.registers[0]?.fields.length ?? 0;
   return (
     <Box asChild borderWidth="1px" borderColor="line" rounded="l3" p="4" bg="paper" _hover={{ borderColor: 'damson.border' }}>
       <Link to={pathOf(sheet)}>
@@ -39,7 +40,7 @@ function SheetCard({ sheet }: { sheet: SheetView }) {
         </Heading>
         <Text color="inkSoft">{sheet.note}</Text>
         <Text mt="2" fontSize="xs" color="inkSoft">
-          {sheet.kind === 'source' ? (lists.join(', ') || 'no lists yet') : `${sheet.registers[0]?.fields.length ?? 0} fields`}
+          {sheet.kind === 'source' ? (lists.join(', ') || 'no lists yet') : fields === 1 ? '1 field' : `${fields} fields`}
         </Text>
         {sheet.kind === 'entry' && sheet.registers[0] && <Outside registerId={sheet.registers[0].id} />}
       </Link>
@@ -72,12 +73,23 @@ function NewSheet({ kind }: { kind: SheetView['kind'] }) {
   );
 }
 
+/** A new sheet by its title, or of a table: one of them once a table is there. */
+function Making({ kind, build }: { kind: SheetView['kind']; build: BuildView }) {
+  const [rows, setRows] = useState<string[][]>();
+  return (
+    <>
+      {!rows && <NewSheet kind={kind} />}
+      {kind === 'entry' && <FromRows build={build} rows={rows} setRows={setRows} />}
+    </>
+  );
+}
+
 export function SheetList({ kind, title, about, empty, mayMake, first }: SheetListProps) {
   const { data: build, error } = useBuildQuery();
   if (!build) return <Waiting error={errorWords(error)} />;
   const sheets = build.sheets.filter((sheet) => sheet.kind === kind);
   return (
-    <Page title={title} about={about} slip={mayMake ? <><NewSheet kind={kind} />{kind === 'entry' && <FromRows build={build} />}</> : undefined}>
+    <Page title={title} about={about} slip={mayMake ? <Making kind={kind} build={build} /> : undefined}>
       {first?.(build)}
       {sheets.length === 0 ? (
         <EmptyState title="Nothing here yet">{empty}</EmptyState>

@@ -1,5 +1,5 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { blankIsWrong, catalogAtLevel, catalogIdOf, grouped, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
+import { askedBeforeNew, blankIsWrong, catalogAtLevel, catalogIdOf, grouped, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@dellum/contract';
 import { useMemo, useRef } from 'react';
 import type { CellLook } from '../../grid/index.js';
@@ -98,8 +98,9 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     // What is shown formatted and left as it was is no edit.
     const typed = field.kind === 'text' && text === shown(entry, field) ? held : text;
     const verdict = isReady(field) ? judge(field, typed, { ...context, entry: entry.cells, held, suggest: true, confirmed }) : undefined;
-    if (verdict?.verdict === 'refused') {
-      const { message, suggestions, mayConfirm } = verdict;
+    const notTaken = verdict?.verdict === 'refused' ? verdict : verdict && !confirmed ? askedBeforeNew(verdict, typed) : undefined;
+    if (notTaken) {
+      const { message, suggestions, mayConfirm } = notTaken;
       const refusal = { message, suggestions, ...(mayConfirm && { mayConfirm }) };
       const kept: Draft = { ...where, text, state: 'refused', ...refusal };
       dispatch(drafted(kept));
@@ -107,7 +108,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       return { refusal };
     }
     dispatch(settled(where));
-    const value = verdict ? verdict.value : optimistic(field, typed, locale);
+    const value = verdict && verdict.verdict !== 'refused' ? verdict.value : optimistic(field, typed, locale);
     const corrected = verdict?.verdict === 'taken' ? verdict.corrected : verdict && verdict.verdict !== 'marked' ? verdict.message : undefined;
     if (value === held && verdict) return corrected ? { said: corrected } : {};
     const fills = verdict?.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
@@ -141,6 +142,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       judgedBy.current.set(key, by);
       if (before === undefined || before === by || !before.startsWith(JSON.stringify([draft.text]).slice(0, -1))) continue;
       const verdict = judge(field, draft.text, { ...context, entry: entry.cells, held: entry.cells[field.key] ?? '', suggest: true });
+      // What was asked about before it becomes a new value waits for the answer.
+      if (askedBeforeNew(verdict, draft.text)) continue;
       if (verdict.verdict !== 'refused') commit(entry, field, draft.text);
       else if (verdict.message !== draft.message) dispatch(drafted({ ...draft, message: verdict.message, suggestions: verdict.suggestions }));
     }

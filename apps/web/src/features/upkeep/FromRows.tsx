@@ -14,8 +14,7 @@ import { number } from '../../frame/written.js';
 
 type Wanted = MakeFromRowsDto['fields'][number];
 
-export function FromRows({ build }: { build: BuildView }) {
-  const [rows, setRows] = useState<string[][]>();
+export function FromRows({ build, rows, setRows }: { build: BuildView; rows: string[][] | undefined; setRows: (rows: string[][] | undefined) => void }) {
   const [typed, setTyped] = useState('');
   const [propose, { data: proposed, error }] = useProposeFieldsMutation();
   const look = (table: string[][]) => {
@@ -24,9 +23,9 @@ export function FromRows({ build }: { build: BuildView }) {
     void propose(table);
   };
   return (
-    <Stack gap="2" mt="6" role="region" aria-label="From a table">
+    <Stack gap="2" mt={rows ? '0' : '6'} role="region" aria-label="From a table">
       <Heading as="h2" fontSize="md">
-        Or from a table
+        {rows ? 'New sheet from a table' : 'Or from a table'}
       </Heading>
       {rows ? (
         proposed ? (
@@ -98,7 +97,7 @@ function Proposal({ rows, proposed, build, leave }: { rows: string[][]; proposed
       <FormField label="Title of the sheet" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
       <HStack>
         <Button size="sm" loading={isLoading} onClick={() => void save()}>
-          Make the sheet
+          Create the sheet
         </Button>
         <Button size="sm" variant="outline" onClick={leave}>
           Cancel
