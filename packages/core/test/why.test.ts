@@ -1,4 +1,4 @@
-import { compileCatalog, explain, houseLocale, judge, newRule, ofRanges, readWorld, type CatalogDefinition, type CatalogPart, type CatalogRule, type Entry, type JudgedField, type KeptItem, type PartNames, type SourceRange, type SourceWorld, type TraceSources } from '@dellum/core';
+import { compileCatalog, examine, explain, houseLocale, judge, newRule, ofRanges, readWorld, type CatalogDefinition, type CatalogPart, type CatalogRule, type Entry, type JudgedField, type KeptItem, type PartNames, type SourceRange, type SourceWorld, type TraceSources } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -12,7 +12,7 @@ function house(definition: CatalogDefinition, kept: readonly KeptItem[] = [], ra
   const world: SourceWorld = { locale: houseLocale, registers: new Map([['l', { id: 'l', heading: 'l', fields: [{ key: 'value', heading: 'value', kind: 'text' }], entries }]]), ranges, definitions: new Map([['c', definition]]), kept: new Map([['c', kept]]), linked: new Map() };
   const reader = readWorld(world);
   const catalogs = new Map([['c', compileCatalog('c', 'Pilots', reader.items('c'))]]);
-  const sources: TraceSources = { definition, reader, names, nameOf: (key) => key };
+  const sources: TraceSources = { definition, reader, names, nameOf: (key) => key, findings: (id) => examine(id, world) };
   return { catalogs, sources };
 }
 
@@ -35,6 +35,14 @@ describe('explain', () => {
     expect(lost('b', house(of(typed(['a', 'b']), typed(['a'], 'and'))))).toContain('it is not in');
     expect(lost('b', house({ ...of(typed(['a', 'b'])), filter: { all: true, conditions: [{ field: 'value', is: 'is', value: 'a' }] } }))).toContain('offers only items where value is “a”');
     expect(lost('x', house(of()))).toBe('lost: part: Pilots has no parts yet, so it gives nothing.');
+  });
+  it('leads to where a value is lost, with what takes it in; without the sources it says who can help', () => {
+    const made = house(ofRanges(['pilots']));
+    const [catalog, part] = trace('rook', made).steps.filter(({ passed }) => !passed);
+    expect(catalog).toMatchObject({ at: { catalogId: 'c', composing: false } });
+    expect(part).toMatchObject({ origin: { by: 'range', id: 'pilots', rows: [{ register: 'l', entry: 'e3', ordinal: 3 }] }, cure: { kind: 'past the end', rangeId: 'pilots' } });
+    const clerk = explain(field(), 'rook', { locale: houseLocale, catalogs: made.catalogs, today: '2026-11-25' }, ruleNames);
+    expect(said(clerk).filter((words) => words.startsWith('lost'))).toEqual(['lost: catalog: Pilots does not have it. Whoever keeps Pilots can add it.', 'lost: other values: Any other value is refused here.']);
   });
   it('says what closes a value that is there', () => {
     const made = house(ofRanges(['pilots']), [{ value: 'Tam', path: [], retired: true, otherNames: [] }, { value: 'Bryn', path: [], retired: false, otherNames: ['B'], validUntil: '2026-01-31' }]);

@@ -1,6 +1,6 @@
 // Why a value is offered in a field, or not: traced by the core on the state of now.
 import { Injectable } from '@nestjs/common';
-import { carried, catalogIdOf, explain, readWorld, type Cells, type PartNames, type TraceSources } from '@dellum/core';
+import { carried, catalogIdOf, examine, explain, readWorld, type Cells, type PartNames, type TraceSources } from '@dellum/core';
 import { mayDesign, type Why, type WhyDto } from '@dellum/contract';
 import { BuildService, fieldWithId, registerOf } from '../build/build.service.js';
 import type { FieldBuild, HouseBuild } from '../build/build.store.js';
@@ -45,9 +45,10 @@ export class WhyService {
   private async sourcesOf(build: HouseBuild, catalogId: string | undefined): Promise<TraceSources | undefined> {
     const catalog = build.catalogs.get(catalogId ?? '');
     if (!catalog) return undefined;
-    const reader = readWorld(await this.worlds.read(this.database.kysely, build, { catalogs: [catalog.id] }));
+    const world = await this.worlds.read(this.database.kysely, build, { catalogs: [catalog.id] });
+    const reader = readWorld(world);
     const companions = reader.companions(catalog.id);
-    return { definition: catalog.definition, reader, names: partNamesOf(build), nameOf: (key) => companions.find((field) => field.key === key)?.heading ?? key };
+    return { definition: catalog.definition, reader, names: partNamesOf(build), nameOf: (key) => companions.find((field) => field.key === key)?.heading ?? key, findings: (rangeId) => examine(rangeId, world, { effects: true }) };
   }
 }
 

@@ -1,19 +1,12 @@
 // Why a value is or is not offered in a field: traced from the rule through catalog, part, range and row.
 import { catalogAtLevel } from '../cascades/index.js';
-import { lookUp, type CatalogDefinition, type Item, type LookupStep, type PartNames } from '../catalogs/index.js';
-import type { WorldReader } from '../impact/index.js';
-import { filterClause, passes } from '../catalogs/index.js';
+import { filterClause, lookUp, passes, type Item, type LookupStep } from '../catalogs/index.js';
 import { closedHere, judge, offerOf, ruleTakes, typedList, type CatalogRule, type JudgeContext, type JudgedField, type RuleNames } from '../rules/index.js';
-import { lostInSources } from './sources.js';
+import { lostInSources, type LostSources } from './sources.js';
 import type { Trace, TraceStep } from './models.js';
 
 /** The sources behind the rule's catalog, for whoever may see them. */
-export interface TraceSources {
-  readonly definition: CatalogDefinition;
-  readonly reader: WorldReader;
-  readonly names: PartNames;
-  nameOf(companion: string): string;
-}
+export type TraceSources = LostSources;
 
 const foundBy: { readonly [S in LookupStep]: (item: Item) => string } = {
   value: (item) => `${item.value} is a value of the catalog.`,
@@ -49,7 +42,11 @@ function catalogSteps(rule: CatalogRule, text: string, context: JudgeContext, so
   if (found.found === 'nothing') {
     const elsewhere = lookUp(catalogAtLevel(catalog, rule.level), text);
     if (elsewhere.found === 'item') return [lost('parent', `${catalog.title} has it, but not under ${rule.parents.map((key) => context.entry?.[key] ?? '').join(' › ')}.`)];
-    return [lost('catalog', `${catalog.title} does not give it.`), ...(sources ? [lostInSources(sources.definition, catalog.title, text, sources.reader, sources.names, sources.nameOf)] : [])];
+    // Whoever sees no sources is told who can help.
+    if (!sources) return [lost('catalog', `${catalog.title} does not have it. Whoever keeps ${catalog.title} can add it.`)];
+    const source = lostInSources(catalog.title, text, sources);
+    const at = { catalogId: catalog.id, composing: source.origin === undefined };
+    return [{ ...lost('catalog', `${catalog.title} does not give it.`), at }, source];
   }
   const steps = [through('catalog', foundBy[found.by](found.item)), ...originSteps(found.item, sources)];
   const closed = closedHere(rule, found.item, context);
@@ -63,7 +60,9 @@ export function explain(field: JudgedField, text: string, context: JudgeContext,
   const { held: _held, ...fresh } = context;
   const verdict = judge(field, text, { ...fresh, suggest: false });
   const offered = verdict.verdict === 'taken';
-  const last = verdict.verdict === 'refused' ? [lost('other values', verdict.message)] : verdict.verdict === 'taken' && rule?.others === 'accept' ? [through('other values', 'Any other value is accepted here.')] : [];
+  // What the catalog has said already is not said again.
+  const told = rule?.kind === 'catalog' && verdict.verdict === 'refused' && verdict.code === 'outside';
+  const last = told ? (rule.others === 'refuse' ? [lost('other values', 'Any other value is refused here.')] : [lost('other values', verdict.message)]) : verdict.verdict === 'refused' ? [lost('other values', verdict.message)] : verdict.verdict === 'taken' && rule?.others === 'accept' ? [through('other values', 'Any other value is accepted here.')] : [];
   if (!rule) return { value: text, steps: [through('rule', `${field.heading} has no rule.`), ...last], offered };
   const steps: TraceStep[] = [];
   if (rule.where) {

@@ -1,5 +1,6 @@
 // A trace: why a value is offered in a field, or not, step by step.
 import type { ItemOrigin } from '../catalogs/index.js';
+import type { RangeFinding } from '../upkeep/index.js';
 
 export const traceSteps = ['rule', 'condition', 'parent', 'catalog', 'part', 'filter', 'state', 'validity', 'fitting', 'repeat', 'other values'] as const;
 
@@ -11,6 +12,10 @@ export interface TraceStep {
   readonly passed: boolean;
   /** Where it leads: the source of the value. */
   readonly origin?: ItemOrigin;
+  /** Where it leads when it is no source: the catalog as a whole, or how it is composed. */
+  readonly at?: { readonly catalogId: string; readonly composing: boolean };
+  /** What would let the value through, in one act on a range. */
+  readonly cure?: RangeFinding;
 }
 
 export interface Trace {

@@ -5,6 +5,7 @@ import type { WorldReader } from '../impact/index.js';
 import type { LeftOutWhy } from '../ranges/index.js';
 import { matchKey } from '../text/index.js';
 import { partItems } from '../catalogs/parts/index.js';
+import type { RangeFinding } from '../upkeep/index.js';
 import type { TraceStep } from './models.js';
 
 const whys: { readonly [W in LeftOutWhy]: string } = {
@@ -17,13 +18,26 @@ const whys: { readonly [W in LeftOutWhy]: string } = {
 
 const lost = (step: TraceStep['step'], words: string): TraceStep => ({ step, words, passed: false });
 
+/** What the sources of a catalog are read by. */
+export interface LostSources {
+  readonly definition: CatalogDefinition;
+  readonly reader: WorldReader;
+  readonly names: PartNames;
+  nameOf(companion: string): string;
+  /** What the range doctor finds about a range, with cures. */
+  findings(rangeId: string): readonly RangeFinding[];
+}
+
 /** Whether a part gives the value, in any spelling. */
 const gives = (part: CatalogPart, key: string, reader: WorldReader): boolean => partItems(part, reader).some(({ value }) => matchKey(value) === key);
 
-function leftOutBy(part: CatalogPart, key: string, reader: WorldReader, names: PartNames): TraceStep | undefined {
+function leftOutBy(part: CatalogPart, key: string, { reader, names, findings }: LostSources): TraceStep | undefined {
   if (part.kind === 'range') {
     const left = reader.taking(part.rangeId).leftOut.find(({ text }) => matchKey(text) === key);
-    return left && lost('part', `It stands in row ${left.ordinal + 1} under the range ${names.range(part.rangeId)}, but ${whys[left.why]}.`);
+    if (!left) return undefined;
+    const { register, entry, ordinal } = left;
+    const cure = findings(part.rangeId).find((finding) => finding.cure !== null && finding.rows.some((row) => row.register === register && row.entry === entry));
+    return { ...lost('part', `It stands in row ${ordinal + 1} under the range ${names.range(part.rangeId)}, but ${whys[left.why]}.`), origin: { by: 'range', id: part.rangeId, rows: [{ register, entry, ordinal }] }, ...(cure && { cure }) };
   }
   if (part.kind === 'query' && part.filter && gives({ ...part, filter: null }, key, reader)) {
     return lost('filter', `It stands in ${names.register(part.registerId)}, but not where ${filterClause(part.filter, (field) => names.field(part.registerId, field))}.`);
@@ -42,14 +56,15 @@ function joinedOut(definition: CatalogDefinition, key: string, reader: WorldRead
 const filterLost = ({ conditions }: Filter, filter: Filter, nameOf: (field: string) => string): TraceStep => lost('filter', `A part gives it, but the catalog offers only items where ${filterClause({ ...filter, conditions }, nameOf)}.`);
 
 /** The step at which the sources lose a value that the catalog does not give. */
-export function lostInSources(definition: CatalogDefinition, title: string, value: string, reader: WorldReader, names: PartNames, nameOf: (field: string) => string): TraceStep {
+export function lostInSources(title: string, value: string, sources: LostSources): TraceStep {
+  const { definition, reader, names, nameOf } = sources;
   const key = matchKey(value);
   const byJoin = joinedOut(definition, key, reader, names);
   if (byJoin) return byJoin;
   const given = definition.parts.some((part) => part.join !== 'without' && gives(part, key, reader));
   if (given && definition.filter) return filterLost(definition.filter, definition.filter, nameOf);
   for (const part of definition.parts) {
-    const step = leftOutBy(part, key, reader, names);
+    const step = leftOutBy(part, key, sources);
     if (step) return step;
   }
   return lost('part', definition.parts.length === 0 ? `${title} has no parts yet, so it gives nothing.` : `No source of ${title} has it: ${definition.parts.map((part) => partPhrase(part, names)).join(', ')}.`);

@@ -1,5 +1,5 @@
 // The why slip: why a value is offered in a field, or not, traced step by step; another value can be asked about.
-import { Box, HStack, Input, Stack, Text } from '@chakra-ui/react';
+import { Box, Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { TraceStep } from '@dellum/core';
 import type { BuildView, FieldView } from '@dellum/contract';
 import { Check, X } from 'lucide-react';
@@ -7,6 +7,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { errorWords } from '../../api/problem.js';
 import { SlipHead } from '../../frame/SlipHead.js';
+import { cureOf } from '../ranges/RangeFindings.js';
+import { useCureMutation } from '../ranges/rangesApi.js';
+import { useTold } from '../sources/useRegister.js';
 import { useWhyQuery } from './bindingsApi.js';
 
 interface WhySlipProps {
@@ -41,7 +44,7 @@ export function WhySlip({ field, entry, text, build, close }: WhySlipProps) {
           </Text>
           <Stack as="ol" gap="0" listStyleType="none">
             {trace.steps.map((step, at) => (
-              <Step key={at} step={step} build={build} isLast={at === trace.steps.length - 1} />
+              <Step key={at} step={step} field={field} build={build} isLast={at === trace.steps.length - 1} />
             ))}
           </Stack>
         </>
@@ -51,7 +54,9 @@ export function WhySlip({ field, entry, text, build, close }: WhySlipProps) {
 }
 
 /** The address of the source of a value. */
-function sourceOf({ origin }: TraceStep, build: BuildView): string | undefined {
+function sourceOf({ origin, at, step }: TraceStep, field: FieldView, build: BuildView): string | undefined {
+  if (at) return `/catalogs/${at.catalogId}${at.composing ? '?slip=compose' : ''}`;
+  if (step === 'rule') return placeOfField(field, build);
   if (!origin) return undefined;
   if (origin.by === 'catalog') return `/catalogs/${origin.id}`;
   if (origin.by === 'linked') return `/linked/${origin.id}`;
@@ -61,8 +66,16 @@ function sourceOf({ origin }: TraceStep, build: BuildView): string | undefined {
   return sheet.kind === 'source' ? `/sources/${sheet.id}?${origin.by === 'range' ? `range=${origin.id}&` : ''}row=${row.ordinal + 1}` : `/sheets/${sheet.id}`;
 }
 
-function Step({ step, build, isLast }: { step: TraceStep; build: BuildView; isLast: boolean }) {
-  const to = sourceOf(step, build);
+/** The address of a field, with its slip. */
+function placeOfField(field: FieldView, build: BuildView): string | undefined {
+  const sheet = build.sheets.find(({ kind, registers }) => kind === 'entry' && registers.some(({ fields }) => fields.some(({ id }) => id === field.id)));
+  return sheet && `/sheets/${sheet.id}?field=${field.key}`;
+}
+
+function Step({ step, field, build, isLast }: { step: TraceStep; field: FieldView; build: BuildView; isLast: boolean }) {
+  const [cure, { isLoading }] = useCureMutation();
+  const told = useTold();
+  const to = sourceOf(step, field, build);
   return (
     <HStack as="li" align="stretch" gap="2.5">
       <Stack gap="0" align="center" w="20px" flexShrink={0}>
@@ -82,10 +95,15 @@ function Step({ step, build, isLast }: { step: TraceStep; build: BuildView; isLa
           {step.words}{' '}
           {to && (
             <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
-              <Link to={to}>Look at it</Link>
+              <Link to={to}>{step.step === 'rule' ? 'See the rule' : step.at?.composing ? 'How it is composed' : 'Look at it'}</Link>
             </Box>
           )}
         </Text>
+        {step.cure?.cure && (
+          <Button size="xs" variant="outline" mt="1" loading={isLoading} title={step.cure.cure.effect} onClick={() => void told(cure(cureOf(step.cure!)).unwrap())}>
+            {step.cure.cure.words}
+          </Button>
+        )}
       </Box>
     </HStack>
   );

@@ -1,6 +1,6 @@
 // The slip of a catalog as a whole: how it is composed in one sentence, where it is used, its title.
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
-import { catalogIdOf, catalogSentence } from '@dellum/core';
+import { catalogIdOf, catalogSentence, rangesOf } from '@dellum/core';
 import { ChangeCatalogDto, type BuildView, type CatalogItems, type CatalogView } from '@dellum/contract';
 import { Link, useNavigate } from 'react-router';
 import { Check } from '../../frame/Check.js';
@@ -8,6 +8,11 @@ import { FormField } from '../../frame/FormField.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { usePeopleQuery } from '../people/peopleApi.js';
+import { leftOutWords } from '../ranges/RangeCard.js';
+import { cureOf } from '../ranges/RangeFindings.js';
+import { useCureMutation, useRangeLinesQuery } from '../ranges/rangesApi.js';
+import { placeOfRange } from '../ranges/placeOfRange.js';
+import { useTold } from '../sources/useRegister.js';
 import { useChangeCatalogMutation, useDeleteCatalogMutation, useEntrustCatalogMutation } from './catalogsApi.js';
 import { itemFieldName, partNames } from './partNames.js';
 
@@ -50,6 +55,7 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
       <Button size="xs" alignSelf="start" variant="outline" onClick={compose}>
         Change how it is composed
       </Button>
+      <LeftOut catalog={catalog} build={build} />
       <KeptBy catalog={catalog} />
       <WhereUsed catalog={catalog} build={build} />
       <form noValidate onSubmit={(event) => void save(event)}>
@@ -70,6 +76,50 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
   );
 }
 
+function Way({ to, children }: { to: string; children: string }) {
+  return (
+    <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
+      <Link to={to}>{children}</Link>
+    </Box>
+  );
+}
+
+/** What stands in the ranges of the catalog and is not offered, why, and what takes it in. */
+function LeftOut({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
+  const { data: lines } = useRangeLinesQuery();
+  const [cure] = useCureMutation();
+  const told = useTold();
+  const ids = rangesOf(catalog.definition);
+  const own = lines?.filter(({ id, leftOut, findings }) => ids.includes(id) && (leftOut.length > 0 || findings.length > 0)) ?? [];
+  if (own.length === 0) return null;
+  return (
+    <Stack gap="2" role="group" aria-label="Left out">
+      <Text fontWeight="bold">Left out</Text>
+      {own.map((line) => {
+        const range = build.ranges.find(({ id }) => id === line.id)!;
+        return (
+          <Stack key={line.id} gap="1.5">
+            <Text>
+              <Way to={placeOfRange(range, build).to}>{range.name}</Way>
+              {line.leftOut.length > 0 && `, ${leftOutWords(line.leftOut)}`}
+            </Text>
+            {line.findings.map((finding) => (
+              <Box key={finding.words} bg="amber.subtle" color="amber.fg" rounded="l2" px="3" py="2" role="note">
+                <Text>{finding.words}</Text>
+                {finding.cure && (
+                  <Button size="xs" variant="plain" px="0" h="6" fontWeight="bold" color="damson.fg" title={finding.cure.effect} onClick={() => void told(cure(cureOf(finding)).unwrap())}>
+                    {finding.cure.words}
+                  </Button>
+                )}
+              </Box>
+            ))}
+          </Stack>
+        );
+      })}
+    </Stack>
+  );
+}
+
 /** Who keeps the values, beside the administrators; chosen among the stewards of the house. */
 function KeptBy({ catalog }: { catalog: CatalogView }) {
   const { data: people } = usePeopleQuery();
@@ -81,7 +131,7 @@ function KeptBy({ catalog }: { catalog: CatalogView }) {
   return (
     <Stack gap="1" role="group" aria-label="Kept by">
       <Text fontWeight="bold">Kept by</Text>
-      {stewards.length === 0 && <Text color="inkSoft">Administrators only. Give somebody the role of a steward under People, then entrust the catalog here.</Text>}
+      {stewards.length === 0 && <Text color="inkSoft">Administrators only. Give somebody the role of a steward under <Way to="/people">People</Way>, then entrust the catalog here.</Text>}
       {stewards.map(({ id, name }) => (
         <Check key={id} label={name} checked={kept.includes(id)} set={(on) => set(id, on)} />
       ))}
@@ -105,7 +155,7 @@ export function KeptSlip({ catalog }: { catalog: CatalogView }) {
 /** The fields and catalogs that depend on this one, as ways to them. */
 function WhereUsed({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
   const fields = build.sheets.flatMap((sheet) => sheet.registers.flatMap((register) => register.fields.filter(({ rule }) => catalogIdOf(rule) === catalog.id).map((field) => ({ words: `${field.heading}, ${sheet.title}`, to: `/sheets/${sheet.id}?field=${field.key}` }))));
-  const catalogs = build.catalogs.filter(({ definition }) => definition.parts.some((part) => part.kind === 'catalog' && part.catalogId === catalog.id)).map(({ id, title }) => ({ words: `the catalog ${title}`, to: `/catalogs/${id}` }));
+  const catalogs = build.catalogs.filter(({ definition }) => definition.parts.some((part) => 'catalogId' in part && part.catalogId === catalog.id)).map(({ id, title }) => ({ words: `the catalog ${title}`, to: `/catalogs/${id}` }));
   const users = [...fields, ...catalogs];
   return (
     <Box role="group" aria-label="Where used">
@@ -115,7 +165,7 @@ function WhereUsed({ catalog, build }: { catalog: CatalogView; build: BuildView 
           <Link to={`/map?catalog=${catalog.id}`}>See the map</Link>
         </Box>
       </HStack>
-      {users.length === 0 && <Text color="inkSoft">Nothing uses it yet. Bind a field of a sheet to it.</Text>}
+      {users.length === 0 && <Text color="inkSoft">No field uses it yet. <Way to={`/catalogs/${catalog.id}?slip=use`}>Use it for fields</Way></Text>}
       <Stack as="ul" gap="0.5" listStyleType="none">
         {users.map(({ words, to }) => (
           <li key={to}>

@@ -2,7 +2,7 @@
 import dagre from '@dagrejs/dagre';
 import { catalogIdOf, endingInShort, endingOf, partReads } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
-import { placeOfRange } from '../ranges/RangesPage.js';
+import { placeOfRange } from '../ranges/placeOfRange.js';
 
 export type NodeKind = 'range' | 'sheet' | 'linked' | 'catalog' | 'field';
 

@@ -12,6 +12,7 @@ const noLines: readonly RangeLine[] = [];
 
 export const cureOf = ({ rangeId, kind, words }: RangeFinding): CureDto => ({ rangeId, kind, words });
 
+/** A range that feeds nothing yet may just have been made: its card offers what to do with it, and nothing here counts it as wrong. */
 export function RangeFindings({ source, build }: { source: SourceRegister; build: BuildView }) {
   const [cure] = useCureMutation();
   const { state, rails } = source;
@@ -22,7 +23,7 @@ export function RangeFindings({ source, build }: { source: SourceRegister; build
     return whole.flatMap(({ range }) => examine(range.id, world, { effects: state.entries.length < 2000 })).filter(({ kind }) => atTheCells.has(kind));
   }, [state, rails, build.ranges]);
   const whole = new Set(rails.filter(({ stretch, range }) => range.stretches[0] === stretch).map(({ range }) => range.id));
-  const findings = [...atOnce, ...lines.filter(({ id }) => whole.has(id)).flatMap((line) => line.findings.filter(({ kind }) => !atTheCells.has(kind)))];
+  const findings = [...atOnce, ...lines.filter(({ id }) => whole.has(id)).flatMap((line) => line.findings.filter(({ kind }) => !atTheCells.has(kind) && kind !== 'unused'))];
   if (findings.length === 0) return null;
   return (
     <Stack gap="2" mt="2">

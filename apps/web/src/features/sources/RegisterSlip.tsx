@@ -3,7 +3,7 @@ import { Box, Button, Heading, HStack, Input, Stack, Text } from '@chakra-ui/rea
 import { series } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import { useState } from 'react';
-import type { Block } from '../../grid/index.js';
+import { isSingle, type Block } from '../../grid/index.js';
 import { NameRange } from '../ranges/NameRange.js';
 import { RangeCard } from '../ranges/RangeCard.js';
 import { MakeCatalog } from './MakeCatalog.js';
@@ -37,7 +37,7 @@ export function RegisterSlip({ source, build, block, chosenRange }: RegisterSlip
       {rails.length === 0 && <MakeCatalog key={source.register.id} source={source} build={build} />}
       {block && rows.length > 0 && <RowActs key={`${block.top} ${block.bottom}`} source={source} block={block} />}
       {shownNaming ? (
-        <NameRange source={source} build={build} block={block ?? { top: 0, bottom: source.entries.length - 1, left: 0, right: source.register.fields.length - 1 }} done={() => setNaming(false)} />
+        <NameRange source={source} build={build} block={toName(source, block)} done={() => setNaming(false)} />
       ) : (
         <Button size="xs" variant="outline" alignSelf="start" onClick={() => setNaming(true)}>
           Name another range here
@@ -45,6 +45,13 @@ export function RegisterSlip({ source, build, block, chosenRange }: RegisterSlip
       )}
     </Stack>
   );
+}
+
+/** The cells that are named: those that are selected; with one cell or none, the whole list, or the field of a table. */
+function toName({ entries, register }: SourceRegister, block: Block | undefined): Block {
+  if (block && !isSingle(block) && block.top < entries.length) return block;
+  const [left, right] = block ? [block.left, block.right] : [0, register.fields.length - 1];
+  return { top: 0, bottom: entries.length - 1, left, right };
 }
 
 function RowActs({ source, block }: { source: SourceRegister; block: Block }) {

@@ -9,7 +9,7 @@ import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useCureParentMutation, useItemActMutation } from '../catalogs/catalogsApi.js';
 import { cureOf } from '../ranges/RangeFindings.js';
 import { useCureMutation } from '../ranges/rangesApi.js';
-import { placeOfRange } from '../ranges/RangesPage.js';
+import { placeOfRange } from '../ranges/placeOfRange.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { ImpactSlip } from '../sources/ImpactSlip.js';
 import { useSlipsQuery } from '../sources/sourcesApi.js';
@@ -136,16 +136,18 @@ function FindingRow({ finding, build }: { finding: RangeFinding; build: BuildVie
   const range = build.ranges.find(({ id }) => id === finding.rangeId);
   const place = range ? placeOfRange(range, build) : { to: '/ranges', words: '' };
   const row = finding.rows[0];
+  // A name that nothing uses yet may just have been given: it is not offered for deletion here.
+  const cures = finding.kind === 'unused' ? undefined : finding.cure;
   return (
     <Row
       words={finding.words}
-      about={[place.words, finding.cure && `${finding.cure.words}: ${finding.cure.effect}`].filter(Boolean).join('. ')}
+      about={[place.words, cures && `${cures.words}: ${cures.effect}`].filter(Boolean).join('. ')}
       to={row ? `${place.to}&row=${row.ordinal + 1}` : place.to}
-      where="Show"
+      where={cures ? 'Show' : 'Look at it, or make a catalog of it'}
       cure={
-        finding.cure && (
+        cures && (
           <Button size="xs" variant="outline" onClick={() => void told(cure(cureOf(finding)).unwrap())}>
-            {finding.cure.words}
+            {cures.words}
           </Button>
         )
       }
