@@ -5,4 +5,4 @@ export { lookAtPaste, type PasteLook } from './pasteLook.js';
 export { examineParents, type ParentFinding } from './parentsDoctor.js';
 export { standingMatch, type StandingMatch } from './standing.js';
 export { proposedFields, readCell, type ProposedField } from './proposedFields.js';
-export { tableRoles, type TableRole } from './tableRoles.js';
+export { namingField, tableRoles, type NamingField, type TableRole } from './tableRoles.js';

@@ -303,7 +303,7 @@ function DraftImpact({ place, rule }: { place: RulePlace; rule: Rule }) {
           {message}
         </Text>
       ))}
-      {trial && trial.outside === 0 && <Text>All {entriesWords(trial.held)} that hold a value would be right.</Text>}
+      {trial && trial.outside === 0 && <Text>{trial.held === 0 ? 'No entry holds a value yet.' : `${trial.held === 1 ? 'The one entry that holds a value' : `All ${entriesWords(trial.held)} that hold a value`} would be right.`}</Text>}
       {trial && trial.outside > 0 && (
         <Text>
           {entriesWords(trial.outside)} would be outside: {trial.examples.map(({ value, entries }) => `${value === '' ? 'blank' : `“${value}”`} (${number.format(entries)})`).join(', ')}. They stay as they are and can be listed.

@@ -1,6 +1,6 @@
 // Trial entry: a live field that behaves exactly as the clerk's, and stores nothing.
 import { Box, HStack, Text } from '@chakra-ui/react';
-import { format, judge, parse, readsOf, type JudgeContext, type Rule } from '@dellum/core';
+import { askedBeforeNew, format, judge, parse, readsOf, type JudgeContext, type Rule } from '@dellum/core';
 import { useMemo, useState } from 'react';
 import { boxStyle } from '../../picker/boxStyle.js';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
@@ -36,15 +36,17 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
   const list = useMemo(() => pickList(rule, place.field.kind, context), [rule, place.field.kind, context]);
   const isReady = rule.kind !== 'catalog' || ready.has(rule.catalogId);
 
+  const refuse = (typed: string, { message, suggestions, mayConfirm }: Refusal) => {
+    setText(typed);
+    setRefusal({ message, suggestions, ...(mayConfirm && { mayConfirm: true }) });
+    setSaid('');
+  };
   const take = (typed: string, confirmed = false) => {
     if (!isReady) return;
     const verdict = judge({ heading: field.heading, kind: field.kind, rule }, typed, { ...context, held, confirmed });
-    if (verdict.verdict === 'refused') {
-      setText(typed);
-      setRefusal({ message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) });
-      setSaid('');
-      return;
-    }
+    if (verdict.verdict === 'refused') return refuse(typed, verdict);
+    const asked = confirmed ? undefined : askedBeforeNew(verdict, typed);
+    if (asked) return refuse(typed, asked);
     const shown = format(field.kind, verdict.value, locale);
     setText(shown);
     setHeld(verdict.value);

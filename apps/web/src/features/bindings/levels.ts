@@ -6,6 +6,15 @@ import type { RulePlace } from './rulePlace.js';
 /** The names of a catalog's levels, outermost first: the headings of the fields its range reads; for lists under headings what the two are. None where it has one level. */
 export function levelNames(build: BuildView, catalogId: string): readonly string[] {
   const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
+  const keyed = parts.find((part) => part.kind === 'keyed');
+  if (keyed?.kind === 'keyed') {
+    const above = levelNames(build, keyed.catalogId);
+    const parents = build.catalogs.find(({ id }) => id === keyed.catalogId)?.title ?? '';
+    const fields = build.sheets.flatMap(({ registers }) => registers).find(({ id }) => id === keyed.registerId)?.fields;
+    const headingOf = (key: string) => fields?.find((field) => field.key === key)?.heading;
+    // What names the parent is what a parent is called; the shown field is what its entries are.
+    return [...(above.length > 0 ? above : [headingOf(keyed.key) ?? parents]), headingOf(keyed.label ?? keyed.value) ?? 'value under it'];
+  }
   const named = parts.find((part) => part.kind === 'range');
   const range = named?.kind === 'range' ? build.ranges.find(({ id }) => id === named.rangeId) : undefined;
   const stretch = range?.stretches[0];

@@ -1,6 +1,6 @@
 // A range that grows over cells, and a catalog of it, made together.
 import { freeAmong, type RangeShape } from '@dellum/core';
-import type { BuildView, RangePlaceDto } from '@dellum/contract';
+import type { BuildView, PartDto, RangePlaceDto } from '@dellum/contract';
 import { useNavigate } from 'react-router';
 import { useTry } from '../../frame/useNotice.js';
 import { useAppDispatch } from '../../store.js';
@@ -12,9 +12,14 @@ export interface CatalogOfCells {
   readonly title: string;
   readonly shape: RangeShape;
   readonly place: RangePlaceDto;
+  /** The field that is shown for the value; null for the value itself. */
+  readonly label?: string | null;
   /** Further fields of the row that come along with a value. */
   readonly companions: readonly string[];
 }
+
+/** The rows of a table under the items of a catalog that one of its fields names. */
+export type CatalogOfRows = Required<Pick<PartDto, 'catalogId' | 'registerId' | 'key' | 'by' | 'value' | 'label' | 'companions'>> & { readonly title: string };
 
 export function useMakeCatalog(build: BuildView) {
   const dispatch = useAppDispatch();
@@ -22,20 +27,25 @@ export function useMakeCatalog(build: BuildView) {
   const attempt = useTry();
 
   /** A catalog of a range that is there; its page opens where it can be used for fields. */
-  const ofRange = async (rangeId: string, wanted: string, companions: readonly string[] = []): Promise<boolean> => {
+  const ofRange = (rangeId: string, wanted: string, companions: readonly string[] = [], label: string | null = null): Promise<boolean> => ofPart(wanted, { kind: 'range', join: 'or', rangeId, label, companions: [...companions] });
+
+  /** A catalog of a table whose rows belong under the items of another one. */
+  const ofRows = ({ title, ...part }: CatalogOfRows): Promise<boolean> => ofPart(title, { kind: 'keyed', join: 'or', ...part });
+
+  const ofPart = async (wanted: string, part: PartDto): Promise<boolean> => {
     const title = freeAmong(wanted, build.catalogs.map((catalog) => catalog.title));
-    const definition = { parts: [{ kind: 'range' as const, join: 'or' as const, rangeId, label: null, companions: [...companions] }], filter: null, distinct: 'value' as const, order: { by: 'kept' as const } };
+    const definition = { parts: [part], filter: null, distinct: 'value' as const, order: { by: 'kept' as const } };
     const made = await attempt(dispatch(catalogsApi.endpoints.makeCatalog.initiate({ title, note: '', definition })).unwrap());
     if (made) await navigate(`/catalogs/${made.id}?slip=use`);
     return made !== undefined;
   };
 
-  const ofCells = async ({ title, shape, place, companions }: CatalogOfCells): Promise<boolean> => {
+  const ofCells = async ({ title, shape, place, companions, label = null }: CatalogOfCells): Promise<boolean> => {
     const name = freeAmong(title, build.ranges.map((range) => range.name));
     if (!(await attempt(dispatch(rangesApi.endpoints.makeRange.initiate({ name, shape, inherits: false, place, ends: 'last' })).unwrap()))) return false;
     const now = await attempt(dispatch(buildApi.endpoints.build.initiate(undefined, { forceRefetch: true, subscribe: false })).unwrap());
     const range = now?.ranges.find((known) => known.name === name);
-    return range !== undefined && ofRange(range.id, title, companions);
+    return range !== undefined && ofRange(range.id, title, companions, label);
   };
-  return { ofRange, ofCells };
+  return { ofRange, ofCells, ofRows };
 }

@@ -1,13 +1,10 @@
 // The seek line: goes to any page, sheet, list, range, catalog, field or value. Ctrl and the full stop reach it.
 import { Box, HStack, Input, Text } from '@chakra-ui/react';
 import { clean } from '@dellum/core';
-import { mayDesign, mayKeep, type CatalogItems, type Me } from '@dellum/contract';
+import { mayDesign, mayKeep, type Me } from '@dellum/contract';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
-import { shallowEqual } from 'react-redux';
-import { useAppDispatch, useAppSelector } from '../../store.js';
-import { catalogsApi } from '../catalogs/catalogsApi.js';
-import { unpacked } from '../catalogs/unpacked.js';
+import { useItems } from '../catalogs/useItems.js';
 import { useHeldInQuery } from '../entries/entriesApi.js';
 import { heldPlaces } from '../entries/heldPlaces.js';
 import { useFiguresQuery } from '../figures/figuresApi.js';
@@ -16,18 +13,6 @@ import { useRequestsQuery } from '../requests/requestsApi.js';
 import { useBuildQuery } from '../sheets/buildApi.js';
 import { find, seekables, type Finding } from './findings.js';
 import { number } from '../../frame/written.js';
-
-/** Catalog items are fetched when somebody begins to seek. */
-function useItems(ids: readonly string[]): readonly CatalogItems[] {
-  const dispatch = useAppDispatch();
-  const wanted = ids.join(' ');
-  useEffect(() => {
-    const subscriptions = wanted.split(' ').filter(Boolean).map((id) => dispatch(catalogsApi.endpoints.catalogItems.initiate(id)));
-    return () => subscriptions.forEach((subscription) => subscription.unsubscribe());
-  }, [dispatch, wanted]);
-  const found = useAppSelector((state) => ids.map((id) => catalogsApi.endpoints.catalogItems.select(id)(state).data), shallowEqual);
-  return useMemo(() => found.flatMap((items) => (items ? [unpacked(items)] : [])), [found]);
-}
 
 const none: readonly never[] = [];
 
@@ -39,7 +24,8 @@ export function SeekLine({ me }: { me: Me }) {
   const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const listId = useId();
-  const items = useItems(open && build ? build.catalogs.map(({ id }) => id) : []);
+  const loaded = useItems(open && build ? build.catalogs.map(({ id }) => id) : []);
+  const items = useMemo(() => loaded.map((one) => one.items), [loaded]);
   const { data: figures = none } = useFiguresQuery(undefined, { skip: !open });
   const { data: people = none } = usePeopleQuery(undefined, { skip: !open || !mayDesign(me.role) });
   const { data: requests = none } = useRequestsQuery(undefined, { skip: !open || !mayKeep(me.role) });

@@ -1,15 +1,17 @@
 // A catalog of a list or a table that nothing takes values from yet, in one act: range, catalog, and on to its fields.
 import { Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
-import { tableRoles, type TableRole } from '@dellum/core';
+import { namingField, tableRoles, type TableRole } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
+import { useItems } from '../catalogs/useItems.js';
 import { useMakeCatalog } from '../catalogs/useMakeCatalog.js';
 import type { SourceRegister } from './useRegister.js';
 
-const roleWords: readonly (readonly [TableRole, string])[] = [['level', 'is a level'], ['along', 'comes along'], ['out', 'is left out']];
+const roleWords: readonly (readonly [TableRole, string])[] = [['level', 'is a level'], ['label', 'is shown for it'], ['along', 'comes along'], ['out', 'is left out']];
+const alone = '';
 
 export function MakeCatalog({ source, build }: { source: SourceRegister; build: BuildView }) {
   const { register, entries, isList } = source;
@@ -17,10 +19,19 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
   const [changed, setChanged] = useState<ReadonlyMap<string, TableRole>>(new Map());
   const [together, setTogether] = useState(false);
   const [working, setWorking] = useState(false);
+  const [chosen, setUnder] = useState<string>();
   const sheet = build.sheets.find(({ id }) => id === register.sheetId);
   const lists = sheet?.registers.filter(({ fields }) => fields.length === 1) ?? [];
   const make = useMakeCatalog(build);
-  const roles = new Map([...tableRoles(register.fields, entries), ...changed]);
+  const items = useItems(isList ? [] : build.catalogs.map(({ id }) => id));
+  const naming = useMemo(() => items.flatMap(({ id, items: own }) => {
+    const field = namingField(register.fields, entries, own.items, own.companions.map(({ key }) => key));
+    return field ? [{ id, ...field }] : [];
+  }), [items, register.fields, entries]);
+  const proposed = [...naming].sort((a, b) => b.share - a.share)[0];
+  const under = naming.find(({ id }) => id === (chosen ?? proposed?.id));
+  const own = under ? register.fields.filter(({ key }) => key !== under.key) : register.fields;
+  const roles = new Map([...tableRoles(own, entries), ...changed, ...(under ? [[under.key, 'out'] as const] : [])]);
   const having = (role: TableRole) => register.fields.filter(({ key }) => roles.get(key) === role).map(({ key }) => key);
   const levels = having('level');
   const save = async () => {
@@ -29,8 +40,14 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
       if (!(await make.ofCells({ title, shape: 'headings', place: { registerIds: lists.map(({ id }) => id), fields: [], entries: [] }, companions: [] }))) setWorking(false);
       return;
     }
+    const label = having('label')[0] ?? null;
+    if (under) {
+      const along = [...levels.slice(0, -1), ...having('along')];
+      if (!(await make.ofRows({ title, catalogId: under.id, registerId: register.id, key: under.key, by: under.by, value: levels.at(-1)!, label, companions: along }))) setWorking(false);
+      return;
+    }
     const place = { registerIds: [register.id], fields: levels, entries: entries.map(({ id }) => id) };
-    if (!(await make.ofCells({ title, shape: levels.length > 1 ? 'levels' : 'list', place, companions: isList ? [] : having('along') }))) setWorking(false);
+    if (!(await make.ofCells({ title, shape: levels.length > 1 ? 'levels' : 'list', place, companions: isList ? [] : having('along'), label }))) setWorking(false);
   };
   return (
     <form
@@ -48,7 +65,7 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
         <FormField label="Title of the catalog" value={title} onChange={(event) => setTitle(event.target.value)} />
         {isList && lists.length > 1 && (
           <Check
-            label={`All ${lists.length} lists of this page together: first the heading, then what stands under it`}
+            label={`${lists.length === 2 ? 'Both' : `All ${lists.length}`} lists of this page together: first the heading, then what stands under it`}
             checked={together}
             set={(next) => {
               setTogether(next);
@@ -56,8 +73,20 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
             }}
           />
         )}
+        {naming.length > 0 && (
+          <HStack justify="space-between">
+            <Text>Its rows belong under</Text>
+            <Select
+              label="Its rows belong under"
+              width="150px"
+              value={under?.id ?? alone}
+              options={[...naming.map(({ id, key }) => [id, `${build.catalogs.find((known) => known.id === id)!.title}, by ${register.fields.find((field) => field.key === key)!.heading}`] as const), [alone, 'nothing else']]}
+              onChoose={setUnder}
+            />
+          </HStack>
+        )}
         {!isList &&
-          register.fields.map(({ key, heading }) => (
+          own.map(({ key, heading }) => (
             <HStack key={key} justify="space-between">
               <Text truncate>{heading}</Text>
               <Select label={`What ${heading} is in the catalog`} width="130px" value={roles.get(key) ?? 'out'} options={roleWords} onChoose={(role) => setChanged(new Map([...changed, [key, role as TableRole]]))} />

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { isSingle, type Block } from '../../grid/index.js';
 import { NameRange } from '../ranges/NameRange.js';
 import { RangeCard } from '../ranges/RangeCard.js';
+import { JoinRange, joinable } from './JoinRange.js';
 import { MakeCatalog } from './MakeCatalog.js';
 import type { SourceRegister } from './useRegister.js';
 
@@ -34,6 +35,7 @@ export function RegisterSlip({ source, build, block, chosenRange }: RegisterSlip
           <Text color="inkSoft">a {source.isList ? 'list' : 'table'} without a range; nothing takes its values yet</Text>
         </Box>
       )}
+      {rails.length === 0 && joinable(source, build).map((range) => <JoinRange key={range.id} source={source} range={range} />)}
       {rails.length === 0 && <MakeCatalog key={source.register.id} source={source} build={build} />}
       {block && rows.length > 0 && <RowActs key={`${block.top} ${block.bottom}`} source={source} block={block} />}
       {shownNaming ? (
