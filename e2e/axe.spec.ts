@@ -91,7 +91,7 @@ test('catalogs and sources in full', async ({ house }) => {
   await expect(page.getByRole('main').getByRole('link', { name: 'Tugs' })).toBeVisible();
   await clean(page, 'map');
   await page.goto('/bindings');
-  await page.getByLabel('Choose Vessel of Berth visits').check({ force: true });
+  await page.getByLabel('Choose Visit of Berth visits').check({ force: true });
   await page.getByLabel('Bind them to a catalog').selectOption('Pilots');
   await expect(page.getByRole('region', { name: 'Impact' })).toContainText('would be outside');
   await clean(page, 'bindings');

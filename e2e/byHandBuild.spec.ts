@@ -55,6 +55,7 @@ test('a range that stops short is found out from the cell, from the catalog and 
   await expect(page.getByText('1 value stands past the end of Growers and is not offered.')).toBeVisible();
   await expect(page.getByText(/Nothing uses the name/)).toBeHidden();
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
+  await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
   await page.getByRole('button', { name: 'Close' }).click();
   // So does the catalog.
   await expect(panel(page).getByRole('group', { name: 'Left out' })).toContainText('1 past the end');
@@ -82,7 +83,7 @@ test('lists under headings narrow a second field; a fifth list joins them in one
   for (const [bed, plants] of [['North bed', ['Iris', 'Fern']], ['South bed', ['Rose', 'Sage']], ['East bed', ['Mint']], ['West bed', ['Ivy']]] as const) await makeList(page, bed, plants);
   await page.getByText('All 4 lists of this page together').click();
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Beds' })).toBeVisible();
+  await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
   const grid = await makeSheet(page, 'Plantings', [['Bed'], ['Plant'], ['Count', 'a number']]);
   await takeFrom(page, 'Bed', 'Beds');
   await takeFrom(page, 'Plant', 'Beds');
@@ -117,12 +118,12 @@ test('two tables are joined by a key: the name is shown, the account is stored, 
   await makeSource(page, 'Departments');
   await makeTable(page, [['Code', 'Department'], ['GH', 'Greenhouse'], ['SH', 'Shop floor']]);
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Departments' })).toBeVisible();
+  await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
   await makeSource(page, 'People');
   await makeTable(page, [['Account', 'Name', 'Department'], ['avenn', 'Ada Venn', 'GH'], ['bhawk', 'Ben Hawk', 'SH'], ['cmoss', 'Cora Moss', 'GH']]);
   await expect(page.getByLabel('Its rows belong under')).toHaveValue(/.+/);
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
+  await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
   const grid = await makeSheet(page, 'Shifts', [['Department'], ['Name'], ['Hours', 'a number']]);
   await page.getByRole('link', { name: 'Catalogs', exact: true }).click();
   await page.getByRole('main').getByRole('link', { name: /^People/ }).click();
@@ -141,7 +142,7 @@ test('two tables are joined by a key: the name is shown, the account is stored, 
   await expect.poll(async () => (await page.getByRole('option').allInnerTexts()).map((text) => text.split('\n')[0])).toEqual(['Ada Venn', 'Cora Moss']);
   await page.keyboard.press('Escape');
   await page.getByRole('combobox', { name: 'Search', exact: true }).fill('cmoss');
-  await expect(page.getByRole('option', { name: /Name in Shifts/ })).toContainText('1 entry');
+  await expect(page.getByRole('option', { name: /“cmoss” in Name of Shifts 1 entry/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await cellOf(grid, 0, 0).click();
   await typeAcross(page, ['SH'], 'Enter', 0);

@@ -5,14 +5,14 @@ test('different cells: both win, and each sees the other', async ({ house }) => 
   const mara = await house.open('mara');
   const olek = await house.open('olek', undefined, two());
   const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
-  await cellOf(near, 1500, 'Vessel').click();
+  await cellOf(near, 1500, 'Remarks').click();
   await cellOf(far, 1500, 'Cargo').click();
   await mara.keyboard.type('Lantern 9');
   await olek.keyboard.type('Tide tables');
   await mara.keyboard.press('Enter');
   await olek.keyboard.press('Enter');
   for (const grid of [near, far]) {
-    await expect(cellOf(grid, 1500, 'Vessel')).toHaveText('Lantern 9');
+    await expect(cellOf(grid, 1500, 'Remarks')).toHaveText('Lantern 9');
     await expect(cellOf(grid, 1500, 'Cargo')).toHaveText('Tide tables');
   }
 });
@@ -54,13 +54,13 @@ test('an entry that somebody inserts above moves nobody off the entry being type
   const olek = await house.open('olek', undefined, two());
   const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
   const visit = (await cellOf(near, 1500, 'Visit').textContent())!;
-  await cellOf(near, 1500, 'Vessel').click();
+  await cellOf(near, 1500, 'Remarks').click();
   await mara.keyboard.type('Half a ber');
   await cellOf(far, 1498, 'Visit').click();
   await olek.getByRole('button', { name: 'New entry above row 1498' }).click();
   await expect(cellOf(near, 1501, 'Visit')).toHaveText(visit);
   await mara.keyboard.type('th');
   await mara.keyboard.press('Enter');
-  await expect(cellOf(near, 1501, 'Vessel')).toHaveText('Half a berth');
-  await expect(cellOf(far, 1501, 'Vessel')).toHaveText('Half a berth');
+  await expect(cellOf(near, 1501, 'Remarks')).toHaveText('Half a berth');
+  await expect(cellOf(far, 1501, 'Remarks')).toHaveText('Half a berth');
 });

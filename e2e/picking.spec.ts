@@ -66,14 +66,14 @@ test('another spelling is taken and said; what is not in the catalog is refused 
 test('Escape leaves the cell as it was and says what was not stored', async ({ house }) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');
-  const vessel = cellOf(grid, 1500, 'Vessel');
-  const before = (await vessel.textContent())!;
-  await vessel.click();
+  const visit = cellOf(grid, 1500, 'Visit');
+  const before = (await visit.textContent())!;
+  await visit.click();
   await page.keyboard.type('Wrong cell');
   await page.keyboard.press('Escape');
-  await expect(vessel).toHaveText(before);
+  await expect(visit).toHaveText(before);
   await expect(page.getByText('“Wrong cell” was not stored')).toBeVisible();
-  await expect(vessel).toBeFocused();
+  await expect(visit).toBeFocused();
 });
 
 test('a long text has room, takes several lines, and keeps them', async ({ house }) => {

@@ -6,7 +6,7 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   const grid = await toSheet(clerk, 'Berth visits');
   const ines = await house.open('ines');
   const own = await toSheet(ines, 'Berth visits');
-  await own.getByRole('columnheader', { name: /^Vessel/ }).getByRole('button').click();
+  await own.getByRole('columnheader', { name: /^Visit/ }).getByRole('button').click();
   await ines.getByLabel('Take its values from').selectOption({ label: 'Pilots' });
   const slip = ines.getByRole('complementary', { name: 'Panel' });
   const part = async (words: string, choice: string | RegExp) => {
@@ -26,26 +26,26 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   await expect(slip.getByRole('status').first()).toContainText('1,512 entries would be outside');
 
   // Trial entry behaves as the clerk's field and stores nothing.
-  await slip.getByLabel('Try Vessel').click();
-  await slip.getByLabel('Try Vessel').fill('nothing of the kind');
+  await slip.getByLabel('Try Visit').click();
+  await slip.getByLabel('Try Visit').fill('nothing of the kind');
   await ines.keyboard.press('Enter');
   await expect(ines.getByRole('alert').filter({ hasText: 'Pick a service.' })).toBeVisible();
-  await slip.getByLabel('Try Vessel').fill('WATER');
+  await slip.getByLabel('Try Visit').fill('WATER');
   await ines.keyboard.press('Enter');
   await expect(slip).toContainText('“WATER” was taken as Water.');
 
   await slip.getByRole('button', { name: 'Set this rule' }).click();
-  await expect(grid.getByRole('columnheader', { name: /^Vessel/ })).toContainText('Services');
-  await cellOf(grid, 1500, 'Vessel').click();
+  await expect(grid.getByRole('columnheader', { name: /^Visit/ })).toContainText('Services');
+  await cellOf(grid, 1500, 'Visit').click();
   await expect(clerk.getByRole('note')).toHaveText('What was done?');
   await clerk.keyboard.press('Delete');
   await expect(clerk.getByText(/0 cells were taken, 1 refused/)).toBeVisible();
-  await expect(cellOf(grid, 1501, 'Vessel')).toContainText('outside');
+  await expect(cellOf(grid, 1501, 'Visit')).toContainText('outside');
 
   // Cleared again, nothing of it is outside.
   await slip.getByRole('button', { name: 'Clear the rule' }).click();
-  await expect(grid.getByRole('columnheader', { name: /^Vessel/ })).toContainText('any text');
-  await expect(cellOf(grid, 1501, 'Vessel')).not.toContainText('outside');
+  await expect(grid.getByRole('columnheader', { name: /^Visit/ })).toContainText('any text');
+  await expect(cellOf(grid, 1501, 'Visit')).not.toContainText('outside');
 });
 
 test('a clerk reads the sentence and changes nothing', async ({ house }) => {

@@ -224,11 +224,11 @@ test('a rule is an expression over the entry; fields become a chain; the history
   await expect(slip(page)).toContainText('Takes a number');
 
   await page.goto('/bindings?words=Berth visits');
-  for (const field of ['Vessel', 'Cargo', 'Remarks']) await page.getByRole('checkbox', { name: `Choose ${field} of Berth visits` }).locator('..').click();
+  for (const field of ['Visit', 'Cargo', 'Remarks']) await page.getByRole('checkbox', { name: `Choose ${field} of Berth visits` }).locator('..').click();
   await page.getByLabel('Bind them as a chain').selectOption({ label: 'to the levels of Cargo' });
   await page.getByRole('button', { name: /^Set the rules? of/ }).click();
   await expect(page.getByText('The rule holds in 3 fields from now on.')).toBeVisible();
-  await expect(page.getByRole('row', { name: /Remarks Berth visits/ })).toContainText('one item from Cargo under the entry’s Vessel › Cargo');
+  await expect(page.getByRole('row', { name: /Remarks Berth visits/ })).toContainText('one item from Cargo under the entry’s Visit › Cargo');
   await page.getByRole('button', { name: 'History' }).click();
   await page.getByRole('region', { name: 'History of rules' }).getByRole('button', { name: 'Take it back' }).first().click();
   await expect(page.getByText('The rule is as it was before in 3 fields.')).toBeVisible();

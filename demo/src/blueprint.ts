@@ -102,5 +102,5 @@ export interface HouseBlueprint {
   readonly forms?: readonly FormBlueprint[];
   readonly figures?: readonly FigureBlueprint[];
   /** Values that entries of a sheet hold and that somebody, by sign-in name, has asked for. */
-  readonly wishes?: readonly { readonly sheet: string; readonly field: string; readonly values: readonly string[]; readonly by: string }[];
+  readonly requests?: readonly { readonly sheet: string; readonly field: string; readonly values: readonly string[]; readonly by: string }[];
 }

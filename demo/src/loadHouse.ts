@@ -31,7 +31,7 @@ export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): 
     for (const sheet of blueprint.entrySheets) await layer.rules(sheet);
     for (const form of blueprint.forms ?? []) await layer.form(form);
     for (const figure of blueprint.figures ?? []) await layer.figure(figure);
-    for (const wish of blueprint.wishes ?? []) await layer.wishes(wish);
+    for (const request of blueprint.requests ?? []) await layer.requests(request);
     return houseId;
   });
   // Many rows at once: the planner is told now rather than when autovacuum comes by.
@@ -106,6 +106,7 @@ class Layer {
     const stretches: Stretch[] = [];
     for (const table of [...listed, ...tables]) {
       const registerId = await this.register(sheetId, table.heading);
+      this.registerIds.set(table.heading, registerId);
       for (const field of table.fields) await this.field(registerId, field, null);
       const ids = await this.entries(registerId, table.rows);
       for (const range of table.ranges) await this.range(range, [stretchOf(registerId, range, table, ids)]);
@@ -212,8 +213,8 @@ class Layer {
       select house_id, gen_random_uuid(), ${registerId}, ${title}, ${JSON.stringify(whole)}::jsonb, id from people where house_id = ${this.houseId} and role = 'administrator' limit 1`.execute(this.trx);
   }
 
-  /** Wishes for values that entries hold already. */
-  async wishes({ sheet, field, values, by }: NonNullable<HouseBlueprint['wishes']>[number]): Promise<void> {
+  /** Requests for values that entries hold already. */
+  async requests({ sheet, field, values, by }: NonNullable<HouseBlueprint['requests']>[number]): Promise<void> {
     await sql`
       insert into requests (house_id, id, catalog_id, field_id, entry_id, path, value, person_id)
       select fields.house_id, gen_random_uuid(), fields.catalog_id, fields.id, entries.id, '[]', entries.cells ->> fields.key, people.id

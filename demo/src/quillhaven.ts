@@ -32,23 +32,38 @@ const day = 86_400_000;
 const iso = (moment: number) => new Date(moment).toISOString().slice(0, 10);
 const visits = 1512;
 
-function berthVisits(today: number): EntrySheetBlueprint['entries'] {
+/** What a ship's papers call the goods, before there was a list. */
+const goods = kept<readonly (readonly [string, string, string, string, string])[]>('cargo.json');
+
+function berthVisits(today: number, ships: EntrySheetBlueprint['entries'], longest: ReadonlyMap<string, number>): EntrySheetBlueprint['entries'] {
   const random = chance(4170);
   const asked = chance(99);
+  const loaded = chance(31);
   const start = today - 400 * day;
   return Array.from({ length: visits }, (_, at) => {
     const arrival = start + Math.floor((at / visits) * 414) * day;
     const stay = 1 + Math.floor(random() * 4);
     const quay = pick(random, [['Lantern Basin', 5], ['Heron Mole', 4], ['Salt Quay', 3], ['Timber Pond', 2]]);
-    const cells: Record<string, string> = { visit: `QV-${String(616 + at).padStart(4, '0')}`, vessel: vessels[Math.floor(random() * vessels.length)]!, arrival: iso(arrival) };
+    const cells: Record<string, string> = { visit: `QV-${String(616 + at).padStart(4, '0')}`, arrival: iso(arrival) };
+    const ship = ships[Math.floor(random() * vessels.length)]!;
+    const length = Number(ship['length']);
+    cells['vessel'] = ship['call_sign']!;
+    cells['length'] = ship['length']!;
     cells['quay'] = random() < 0.012 ? pick(random, oldQuays) : quay;
-    if (random() < 0.94) cells['berth'] = berths[quay]![Math.floor(random() * berths[quay]!.length)]!;
+    if (random() < 0.94) {
+      const any = berths[quay]![Math.floor(random() * berths[quay]!.length)]!;
+      cells['berth'] = longest.get(any)! >= length ? any : (berths[quay]!.find((berth) => longest.get(berth)! >= length) ?? any);
+    }
     const left = arrival + stay * day <= today;
     if (left) cells['departure'] = iso(arrival + stay * day);
     cells['status'] = left ? 'Departed' : arrival <= today ? pick(random, [['Alongside', 5], ['Shifted', 1]]) : 'Expected';
     const hasPilot = arrival <= today || random() < 0.3;
     if (hasPilot && random() < 0.82) cells['pilot'] = random() < 0.012 ? pick(random, oldPilots) : pick(random, [['Tam Ossel', 40], ['Bryn Calloway', 38], ['Ilse Marchbank', 25], ['Rook Tansy', 10], ['Corin Vale', 4], ['Odd Fenwright', 2]]);
     if (random() < 0.85) cells['cargo'] = cargo[Math.floor(random() * cargo.length)]!;
+    if (cells['cargo'] && loaded() < 0.8) {
+      const [group, sub, item, unit] = goods[Math.floor(loaded() * goods.length)]!;
+      Object.assign(cells, { goods_group: group, goods_sub: sub, goods: item, unit });
+    }
     if (cells['cargo']) cells['quantity'] = String(Math.round(random() * 4800) / 2 + 20);
     cells['rate'] = pick(random, [['0.03', 2], ['0.075', 5], ['0.2', 1]]);
     cells['plan'] = `${'ABCDEFGH'[Math.floor(random() * 8)]!}${String(Math.floor(random() * 100_000)).padStart(5, '0')}`;
@@ -61,14 +76,14 @@ function berthVisits(today: number): EntrySheetBlueprint['entries'] {
 }
 
 /** Services that clerks have asked for, by the row at which they stand. */
-const wished: Readonly<Record<number, string>> = { 297: 'Crane 120 t', 301: 'Crane 120t', 306: 'Crane 120 t', 312: 'Linnes', 315: 'Fork lift' };
+const askedFor: Readonly<Record<number, string>> = { 297: 'Crane 120 t', 301: 'Crane 120t', 306: 'Crane 120 t', 312: 'Linnes', 315: 'Fork lift' };
 
 function craneHours(today: number): EntrySheetBlueprint['entries'] {
   const random = chance(80);
   return Array.from({ length: 320 }, (_, at) => ({
     day: iso(today - (320 - at) * day),
     quay: pick(random, [['Lantern Basin', 5], ['Salt Quay', 4], ['Timber Pond', 2]]),
-    service: wished[at] ?? pick(random, [['Crane 40 t', 6], ['Crane 80 t', 3], ['Lines', 1]]),
+    service: askedFor[at] ?? pick(random, [['Crane 40 t', 6], ['Crane 80 t', 3], ['Lines', 1]]),
     hours: String(1 + Math.floor(random() * 16) / 2),
     ...(random() < 0.5 && { pilot: pick(random, [['Tam Ossel', 4], ['Bryn Calloway', 3], ['Ilse Marchbank', 2]]) }),
   }));
@@ -116,9 +131,10 @@ function crew(ships: EntrySheetBlueprint['entries']): EntrySheetBlueprint['entri
 /** Greatest length and draught of each berth; two of them are closed for a while. */
 function berthDetails(today: number): readonly Cells[] {
   const random = chance(12);
-  return quays.flatMap((quay) => berths[quay]!).map((berth, at) =>
+  return quays.flatMap((quay) => berths[quay]!.map((berth) => ({ quay, berth }))).map(({ quay, berth }, at) =>
     filled({
       berth,
+      quay,
       length: String(60 + Math.floor(random() * 14) * 10),
       draught: String(4 + Math.floor(random() * 12) / 2),
       closed_from: at === 2 ? iso(today + 5 * day) : at === 7 ? iso(today - 20 * day) : '',
@@ -131,7 +147,7 @@ const wide = (key: string, heading: string, width: number, kind: 'text' | 'numbe
 
 /** The other source sheets: headings, tables, codes with names, and rates with the day from which each holds. */
 function tables(today: number): readonly SourceSheetBlueprint[] {
-  const cargoRows = kept<readonly (readonly [string, string, string, string, string])[]>('cargo.json').map(([group, sub, item, unit, hazard]) => filled({ group, sub, item, unit, hazard }));
+  const cargoRows = goods.map(([group, sub, item, unit, hazard]) => filled({ group, sub, item, unit, hazard }));
   const flagRows = kept<readonly (readonly [string, string])[]>('flags.json').map(([code, name]) => ({ code, name }));
   return [
     { title: 'Berths by quay', note: 'A list under each quay; the headings are the quays.', lists: quays.map((quay) => ({ heading: quay, texts: berths[quay]!, ranges: [] })), headings: { name: 'Berths by quay', ends: 'last' } },
@@ -139,7 +155,7 @@ function tables(today: number): readonly SourceSheetBlueprint[] {
       title: 'Berth details',
       note: 'How long a ship may be at each berth, and when one is closed.',
       lists: [],
-      tables: [{ heading: 'Berth details', fields: [wide('berth', 'Berth', 110), wide('length', 'Greatest length, m', 130, 'number'), wide('draught', 'Draught, m', 100, 'number'), wide('closed_from', 'Closed from', 110, 'date'), wide('closed_until', 'Closed until', 110, 'date')], rows: berthDetails(today), ranges: [{ name: 'Berths with details', from: 0, ends: 'last' }] }],
+      tables: [{ heading: 'Berth details', fields: [wide('berth', 'Berth', 110), wide('length', 'Greatest length, m', 130, 'number'), wide('draught', 'Draught, m', 100, 'number'), wide('closed_from', 'Closed from', 110, 'date'), wide('closed_until', 'Closed until', 110, 'date'), wide('quay', 'Quay', 130)], rows: berthDetails(today), ranges: [{ name: 'Berths with details', from: 0, ends: 'last' }] }],
     },
     {
       title: 'Cargo table',
@@ -167,6 +183,7 @@ const bound = (catalog: string, hint: string, refusalText = '') => ({ catalog, m
 export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
   const moment = Date.UTC(today.getFullYear(), today.getMonth(), today.getDate());
   const ships = fleet(kept('flags.json'));
+  const longest = new Map(berthDetails(moment).map(({ berth, length }) => [berth!, Number(length)] as const));
   return {
     key,
     name: 'Quillhaven Harbour Office',
@@ -216,6 +233,11 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
       { title: 'Quays', note: 'Where ships come alongside.', ranges: ['Quays'] },
       { title: 'Services', note: 'What the harbour does for a ship, cranes included.', ranges: ['Services', 'Cranes'], stewards: ['tobin'] },
       { title: 'Berths', note: 'Every berth under its quay.', ranges: ['Berths by quay'] },
+      {
+        title: 'Berths that fit',
+        note: 'Every berth under its quay, with the longest ship it takes.',
+        parts: [{ kind: 'keyed', join: 'or', catalogId: 'Quays', by: null, registerId: 'Berth details', key: 'quay', value: 'berth', label: null, companions: ['length'] }],
+      },
       { title: 'Cargo', note: 'What ships carry, in groups; each item with its unit.', parts: [fromRange('Cargo', { companions: ['unit', 'hazard'] })] },
       { title: 'Flags', note: 'Flag registries: the name is shown, the code is stored.', parts: [fromRange('Flag registries', { label: 'name' })], order: { by: 'alphabetical' } },
       { title: 'Dues rates', note: 'What of the value is due, from which day.', parts: [fromRange('Dues rates', { companions: ['from'] })], order: { by: 'companion', field: 'from', direction: 'down' } },
@@ -235,22 +257,29 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
         note: 'Every ship that comes alongside, from announcement to departure.',
         fields: [
           { key: 'visit', heading: 'Visit', kind: 'text', width: 92 },
-          { key: 'vessel', heading: 'Vessel', kind: 'text', width: 130 },
+          { key: 'vessel', heading: 'Vessel', kind: 'text', width: 140, rule: { ...bound('Vessels', 'The ship by its name or its call sign; its length comes along.'), brings: [{ companion: 'length', field: 'length' }] } },
+          { key: 'length', heading: 'Length, m', kind: 'number', width: 90 },
           { key: 'quay', heading: 'Quay', kind: 'text', width: 140, group: 'Where and when', rule: bound('Quays', 'The quay the ship is announced for.') },
-          { key: 'berth', heading: 'Berth', kind: 'text', width: 100, group: 'Where and when', rule: { ...bound('Berths', 'Where at the quay the ship lies.'), level: 1, parents: ['quay'] } },
+          { key: 'berth', heading: 'Berth', kind: 'text', width: 100, group: 'Where and when', rule: { ...bound('Berths that fit', 'Where at the quay the ship lies; only berths that are long enough.'), level: 1, parents: ['quay'], fitting: [{ companion: 'length', is: 'at least', field: 'length' }] } },
           { key: 'arrival', heading: 'Arrival', kind: 'date', width: 108, group: 'Where and when' },
           { key: 'departure', heading: 'Departure', kind: 'date', width: 108, group: 'Where and when', rule: { kind: 'date', from: { of: 'field', field: 'arrival', plus: 0 }, hint: 'Blank until the ship has left.' } },
           { key: 'status', heading: 'Status', kind: 'text', width: 120, rule: bound('Visit status', 'How far the visit has come.') },
           { key: 'pilot', heading: 'Pilot', kind: 'text', width: 150, rule: bound('Pilots', 'Who brings the ship in; blank when nobody does.') },
           { key: 'cargo', heading: 'Cargo', kind: 'text', width: 150, group: 'Cargo and dues' },
+          { key: 'goods_group', heading: 'Goods group', kind: 'text', width: 120, group: 'Cargo and dues', rule: { ...bound('Cargo', 'What the cargo is in the harbour’s own list; the group first, or the goods at once.'), level: 0 } },
+          { key: 'goods_sub', heading: 'Sub-group', kind: 'text', width: 130, group: 'Cargo and dues', rule: { ...bound('Cargo', ''), level: 1, parents: ['goods_group'], blankParent: 'all' } },
+          { key: 'goods', heading: 'Goods', kind: 'text', width: 190, group: 'Cargo and dues', rule: { ...bound('Cargo', 'Its unit comes along.'), level: 2, parents: ['goods_group', 'goods_sub'], blankParent: 'all', brings: [{ companion: 'unit', field: 'unit' }] } },
+          { key: 'unit', heading: 'Unit', kind: 'text', width: 64, group: 'Cargo and dues' },
           { key: 'quantity', heading: 'Quantity, t', kind: 'number', width: 104, group: 'Cargo and dues', rule: { kind: 'number', least: { of: 'number', number: '0' }, hint: 'In tonnes.' } },
           { key: 'rate', heading: 'Dues rate', kind: 'percent', width: 96, group: 'Cargo and dues', rule: { ...bound('Dues rates', 'The rate that holds on the day of arrival.'), day: 'arrival' } },
           { key: 'plan', heading: 'Plan code', kind: 'text', width: 100, rule: { kind: 'length', least: 6, most: 6, hint: 'Exactly six characters, from the berth plan.' } },
           { key: 'shore_power', heading: 'Shore power', kind: 'yes/no', width: 104 },
           { key: 'services', heading: 'Services', kind: 'several values', width: 190, rule: bound('Services', 'What the ship asked for; as many as it needs.') },
+          { key: 'from', heading: 'Comes from', kind: 'text', width: 130, rule: bound('Neighbour ports', 'The last port, from the list service of the coast.') },
+          { key: 'tariff', heading: 'Tariff', kind: 'text', width: 140, rule: bound('Tariffs', 'The document that holds for this visit, from the tariff folder.') },
           { key: 'remarks', heading: 'Remarks', kind: 'text', width: 220 },
         ],
-        entries: berthVisits(moment),
+        entries: berthVisits(moment, ships, longest),
       },
       {
         title: 'Crane hours',
@@ -273,6 +302,7 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
           { key: 'class', heading: 'Class', kind: 'text', width: 120, group: 'Ship' },
           { key: 'flag', heading: 'Flag', kind: 'text', width: 140, group: 'Ship', rule: bound('Flags', 'Type the code or the name of the registry.') },
           { key: 'length', heading: 'Length, m', kind: 'number', width: 100, group: 'Ship' },
+          { key: 'usual_berth', heading: 'Usual berth', kind: 'text', width: 120, group: 'Ashore', rule: bound('Berths for long ships', 'For ships of 120 m and more.') },
           { key: 'broker', heading: 'Broker', kind: 'text', width: 180, group: 'Ashore', rule: bound('Ship brokers', '') },
         ],
         entries: ships,
@@ -293,6 +323,6 @@ export function quillhaven(today: Date, key = 'quillhaven'): HouseBlueprint {
     ],
     forms: demoForms,
     figures: demoFigures,
-    wishes: [{ sheet: 'Crane hours', field: 'service', values: Object.values(wished), by: 'mara' }],
+    requests: [{ sheet: 'Crane hours', field: 'service', values: Object.values(askedFor), by: 'mara' }],
   };
 }

@@ -95,5 +95,5 @@ export interface Me {
   readonly name: string;
   readonly role: Role;
   /** `today` is the house's day (ISO 8601). */
-  readonly house: { readonly key: string; readonly name: string; readonly locale: Locale; readonly today: string };
+  readonly house: { readonly key: string; readonly name: string; readonly locale: Locale; readonly today: string; readonly demo: boolean };
 }

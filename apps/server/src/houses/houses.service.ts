@@ -63,7 +63,7 @@ export class HousesService {
   }
 
   async me(caller: Caller): Promise<Me> {
-    const house = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'locale']).where('id', '=', caller.houseId).executeTakeFirstOrThrow();
+    const house = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'locale', 'demo']).where('id', '=', caller.houseId).executeTakeFirstOrThrow();
     return { id: caller.id, name: caller.name, role: caller.role, house: { ...house, today: todayOf(new Date(), house.locale) } };
   }
 

@@ -33,10 +33,12 @@ export function useMakeCatalog(build: BuildView) {
   const ofRows = ({ title, ...part }: CatalogOfRows): Promise<boolean> => ofPart(title, { kind: 'keyed', join: 'or', ...part });
 
   const ofPart = async (wanted: string, part: PartDto): Promise<boolean> => {
+    const from = window.location.pathname;
     const title = freeAmong(wanted, build.catalogs.map((catalog) => catalog.title));
     const definition = { parts: [part], filter: null, distinct: 'value' as const, order: { by: 'kept' as const } };
     const made = await attempt(dispatch(catalogsApi.endpoints.makeCatalog.initiate({ title, note: '', definition })).unwrap());
-    if (made) await navigate(`/catalogs/${made.id}?slip=use`);
+    // Whoever went elsewhere meanwhile stays there.
+    if (made && window.location.pathname === from) await navigate(`/catalogs/${made.id}?slip=use`);
     return made !== undefined;
   };
 

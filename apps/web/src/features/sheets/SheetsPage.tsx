@@ -1,6 +1,7 @@
 // All entry sheets of the house.
 import { mayDesign } from '@dellum/contract';
 import { useMeQuery } from '../houses/sessionApi.js';
+import { DemoTour } from '../houses/DemoTour.js';
 import { FirstSteps } from '../houses/FirstSteps.js';
 import { SheetList } from './SheetList.js';
 
@@ -14,7 +15,7 @@ export function SheetsPage() {
       about="Where entries are made, by everybody at once."
       empty={designs ? 'Make the first sheet at the right: give it a title, then add its fields.' : 'An administrator makes the first one.'}
       mayMake={designs}
-      first={(build) => designs && <FirstSteps build={build} house={me.house.key} />}
+      first={(build) => designs && (me.house.demo ? <DemoTour build={build} /> : <FirstSteps build={build} house={me.house.key} />)}
     />
   );
 }
