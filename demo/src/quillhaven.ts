@@ -32,7 +32,9 @@ const day = 86_400_000;
 const iso = (moment: number) => new Date(moment).toISOString().slice(0, 10);
 const visits = 1512;
 
-/** What a ship's papers call the goods, before there was a list. */
+/** What the words of the ship's papers are in the harbour's own list: groups or sub-groups. */
+const goodsLike: Readonly<Record<string, readonly string[]>> = { 'Sawn timber': ['Pine boards', 'Oak planks', 'Spruce beams'], 'Road salt': ['Salt'], Gravel: ['Gravel'], 'Frozen fish': ['Cod', 'Herring', 'Mackerel'], Grain: ['Grain and seed'], 'Scrap metal': ['Scrap iron'], 'Empty containers': ['Empty containers'], 'Machine parts': ['Machinery'] };
+
 const goods = kept<readonly (readonly [string, string, string, string, string])[]>('cargo.json');
 
 function berthVisits(today: number, ships: EntrySheetBlueprint['entries'], longest: ReadonlyMap<string, number>): EntrySheetBlueprint['entries'] {
@@ -61,7 +63,8 @@ function berthVisits(today: number, ships: EntrySheetBlueprint['entries'], longe
     if (hasPilot && random() < 0.82) cells['pilot'] = random() < 0.012 ? pick(random, oldPilots) : pick(random, [['Tam Ossel', 40], ['Bryn Calloway', 38], ['Ilse Marchbank', 25], ['Rook Tansy', 10], ['Corin Vale', 4], ['Odd Fenwright', 2]]);
     if (random() < 0.85) cells['cargo'] = cargo[Math.floor(random() * cargo.length)]!;
     if (cells['cargo'] && loaded() < 0.8) {
-      const [group, sub, item, unit] = goods[Math.floor(loaded() * goods.length)]!;
+      const like = goods.filter(([group, sub]) => goodsLike[cells['cargo']!]!.includes(sub) || goodsLike[cells['cargo']!]!.includes(group));
+      const [group, sub, item, unit] = like[Math.floor(loaded() * like.length)]!;
       Object.assign(cells, { goods_group: group, goods_sub: sub, goods: item, unit });
     }
     if (cells['cargo']) cells['quantity'] = String(Math.round(random() * 4800) / 2 + 20);

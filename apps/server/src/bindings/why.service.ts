@@ -30,7 +30,7 @@ export class WhyService {
     const register = registerOf(build, field.registerId, caller);
     const entry = dto.entry === undefined ? {} : await this.cellsOf(caller, build, field, dto.entry);
     const catalogs = await this.catalogs.some(db, build, [catalogIdOf(field.rule) ?? []].flat());
-    const names = { locale: build.locale, catalog: (id: string) => build.catalogs.get(id)?.title ?? 'a catalog', field: (key: string) => register.fields.find((known) => known.key === key)?.heading ?? key };
+    const names = { locale: build.locale, companion: (id: string, key: string) => catalogs.get(id)?.companions?.find((known) => known.key === key)?.heading ?? key, catalog: (id: string) => build.catalogs.get(id)?.title ?? 'a catalog', field: (key: string) => register.fields.find((known) => known.key === key)?.heading ?? key };
     const sources = mayDesign(caller.role) ? await this.sourcesOf(build, catalogIdOf(field.rule)) : undefined;
     return explain(field, dto.text, { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), entry, fields: register.fields }, names, sources);
   }

@@ -37,7 +37,8 @@ export class CompiledCatalogs {
     if (known?.version === view.version && known.composed.catalog.title === view.title) return known.composed;
     const reader = readWorld(await this.worlds.read(db, build, { catalogs: [catalogId] }));
     const items = reader.items(catalogId);
-    const composed = { items, companions: reader.companions(catalogId), catalog: compileCatalog(catalogId, view.title, items) };
+    const companions = reader.companions(catalogId);
+    const composed = { items, companions, catalog: compileCatalog(catalogId, view.title, items, companions) };
     this.known.set(key, { version: view.version, composed });
     return composed;
   }

@@ -11,13 +11,13 @@ interface QuestionProps {
   onConfirm(): void;
 }
 
-/** A button that asks before it acts. */
-export function Confirm(props: QuestionProps) {
+/** A button that asks before it acts; `short`: its words where the place says what they are about. */
+export function Confirm({ short, ...props }: QuestionProps & { readonly short?: string }) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button size="xs" variant="outline" onClick={() => setOpen(true)}>
-        {props.ask}
+      <Button size="xs" variant="outline" {...(short && { 'aria-label': props.ask, title: props.ask })} onClick={() => setOpen(true)}>
+        {short ?? props.ask}
       </Button>
       <Question {...props} open={open} close={() => setOpen(false)} />
     </>

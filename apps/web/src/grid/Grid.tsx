@@ -264,7 +264,7 @@ export function Grid(props: GridProps) {
           />
         ))}
       </div>
-      {hint && hintAt && !menuAt && !(editing && hint.refused) && <CellHint hint={hint} anchor={hintAt} />}
+      {hint && hintAt && !menuAt && !(editing && (hint.refused || columns[activeAtColumn]?.opens)) && <CellHint hint={hint} anchor={hintAt} />}
       {menuAt && (
         <CellMenu
           at={menuAt}

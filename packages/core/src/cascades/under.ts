@@ -32,7 +32,7 @@ function compiledOnce(catalog: Catalog, key: string, items: () => readonly Item[
   const { compiled } = tuplesOf(catalog);
   const made = compiled.get(key);
   if (made) return made;
-  const next = compileCatalog(catalog.id, catalog.title, items());
+  const next = compileCatalog(catalog.id, catalog.title, items(), catalog.companions);
   compiled.set(key, next);
   return next;
 }

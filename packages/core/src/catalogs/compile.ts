@@ -1,6 +1,6 @@
 // Compiling the items of a catalog for looking up.
 import { matchKey } from '../text/index.js';
-import { levelsOf, lookupSteps, type Catalog, type Item, type LookupStep } from './models.js';
+import { levelsOf, lookupSteps, type Catalog, type CompanionField, type Item, type LookupStep } from './models.js';
 
 /** The items of one level (counted from 0, the deepest when left out); a value under several parents stands once. */
 export function itemsAtLevel(items: readonly Item[], level = levelsOf(items) - 1): readonly Item[] {
@@ -32,9 +32,9 @@ function indexBy(items: readonly Item[], keysOf: (item: Item) => readonly string
 }
 
 /** Compiles the items of the deepest level for looking up. Linear in the number of names. */
-export function compileCatalog(id: string, title: string, all: readonly Item[]): Catalog {
+export function compileCatalog(id: string, title: string, all: readonly Item[], companions?: readonly CompanionField[]): Catalog {
   const levels = levelsOf(all);
   const items = itemsAtLevel(all, levels - 1);
   const index = new Map(lookupSteps.map((step) => [step, indexBy(items, spellings[step])] as const));
-  return { id, title, items, all, levels, index };
+  return { id, title, items, all, levels, index, ...(companions && { companions }) };
 }

@@ -97,6 +97,8 @@ export interface Catalog {
   readonly all: readonly Item[];
   readonly levels: number;
   readonly index: ReadonlyMap<LookupStep, ReadonlyMap<string, readonly Item[]>>;
+  /** What comes along with its items, with headings. */
+  readonly companions?: readonly CompanionField[];
 }
 
 /** What tells an item apart within its catalog: its parents and its value, joined by U+001F. */

@@ -42,7 +42,8 @@ export function closedHere(rule: CatalogRule, item: Item, context: JudgeContext)
   if (closed) return closed;
   const fitting = unmet(rule, item, context);
   if (!fitting) return undefined;
-  return { right: false, code: 'condition', message: `${item.label} does not fit: its ${fitting.companion} (${item.companions![fitting.companion]}) is not ${fitting.is} ${headingOf(fitting.field, context)} (${context.entry![fitting.field]}).` };
+  const called = context.catalogs.get(rule.catalogId)?.companions?.find(({ key }) => key === fitting.companion)?.heading ?? fitting.companion;
+  return { right: false, code: 'condition', message: `${item.label} does not fit: its ${called} (${item.companions![fitting.companion]}) is not ${fitting.is} ${headingOf(fitting.field, context)} (${context.entry![fitting.field]}).` };
 }
 
 /** Where the parents are blank and all is offered: the one way that leads to the value fills them. */
@@ -117,7 +118,7 @@ export const catalogRule: RuleKind<CatalogRule> = {
     if (parents.length > 0) parts.push({ text: ' under the entry’s ' }, { text: parents.join(' › '), edits: 'parents' }, { text: rule.blankParent === 'all' ? ' (all, while that is blank)' : '' });
     if (rule.day) parts.push({ text: ', as offered on ' }, { text: names.field(rule.day), edits: 'day' });
     if (rule.fitting.length > 0) parts.push({ text: ', only where ' }, { text: fittingWords(rule, names), edits: 'fitting' });
-    if (rule.brings.length > 0) parts.push({ text: ', bringing along ' }, { text: rule.brings.map(({ companion, field }) => `${companion} into ${names.field(field)}`).join(', '), edits: 'brings' });
+    if (rule.brings.length > 0) parts.push({ text: ', bringing along ' }, { text: rule.brings.map(({ companion, field }) => `${companionName(rule, companion, names)} into ${names.field(field)}`).join(', '), edits: 'brings' });
     return parts;
   },
 
@@ -145,4 +146,6 @@ export const catalogRule: RuleKind<CatalogRule> = {
   reads: ({ parents, day, fitting }) => [...parents, ...(day ? [day] : []), ...fitting.map(({ field }) => field)],
 };
 
-const fittingWords = ({ fitting }: CatalogRule, names: RuleNames): string => fitting.map(({ companion, is, field }) => filterClause({ all: true, conditions: [{ field: companion, is, value: names.field(field) }] }, (key) => key).replaceAll(/[“”]/gu, '')).join(' and ');
+const companionName = ({ catalogId }: CatalogRule, key: string, names: RuleNames): string => names.companion?.(catalogId, key) ?? key;
+
+const fittingWords = (rule: CatalogRule, names: RuleNames): string => rule.fitting.map(({ companion, is, field }) => filterClause({ all: true, conditions: [{ field: companion, is, value: names.field(field) }] }, () => `its ${companionName(rule, companion, names)}`).replaceAll(/[“”]/gu, '')).join(' and ');

@@ -215,6 +215,8 @@ export interface RuleNames {
   readonly kind?: FieldKind;
   /** What the values of a level are called: "region"; undefined where they have no name of their own. */
   level?(catalogId: string, level: number | null): string | undefined;
+  /** The heading of what comes along with the items of a catalog; its key where that is not known. */
+  companion?(catalogId: string, key: string): string;
   catalog(id: string): string;
   field(key: FieldId): string;
 }

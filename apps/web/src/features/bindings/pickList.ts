@@ -49,5 +49,8 @@ function listOf(rule: Rule | null, kind: FieldKind, context: JudgeContext): Omit
   const day = (rule.day && context.entry?.[rule.day]) || context.today || '';
   if (rule.fitting.length === 0) return { catalog: offers, search: indexOf(offers, day), title, picking };
   const fitting = offers.items.filter((item) => !closedHere(rule, item, context));
+  const [first] = offers.items;
+  // Where nothing fits the entry, the first value says what is wrong with it.
+  if (fitting.length === 0 && first) return { catalog: offers, search: searchIndex({ items: [] }, day), title: `None of ${offers.items.length} fits. ${closedHere(rule, first, context)!.message}`, picking };
   return { catalog: offers, search: searchIndex({ items: fitting }, day), title, picking };
 }

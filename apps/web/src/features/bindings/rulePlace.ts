@@ -17,6 +17,14 @@ export interface RulePartProps<R extends Rule = Rule> {
   choose(rule: Rule): void;
 }
 
+/** The heading of what comes along with the items of a catalog; its key where no list or table gives it. */
+function companionHeading(build: BuildView, catalogId: string, key: string): string {
+  const registers = build.sheets.flatMap((sheet) => sheet.registers);
+  const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
+  const ids = parts.flatMap((part) => ('companions' in part && part.companions.includes(key) ? (part.kind === 'range' ? (build.ranges.find(({ id }) => id === part.rangeId)?.stretches.map(({ registerId }) => registerId) ?? []) : [part.registerId]) : []));
+  return registers.find(({ id }) => ids.includes(id))?.fields.find((field) => field.key === key)?.heading ?? key;
+}
+
 /** How sentences call what a rule names. */
 export const ruleNames = ({ field, register, build, me }: Pick<RulePlace, 'register' | 'build' | 'me'> & { readonly field?: FieldView }): RuleNames => ({
   several: field?.kind === 'several values',
@@ -26,6 +34,7 @@ export const ruleNames = ({ field, register, build, me }: Pick<RulePlace, 'regis
     const names = levelNames(build, catalogId);
     return names[level ?? names.length - 1]?.toLowerCase();
   },
+  companion: (catalogId, key) => companionHeading(build, catalogId, key),
   catalog: (id) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? 'a catalog',
   field: (key: FieldId) => register.fields.find((field) => field.key === key)?.heading ?? key,
 });

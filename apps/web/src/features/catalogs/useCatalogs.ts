@@ -17,7 +17,7 @@ const compiled = new WeakMap<CatalogItems, { readonly day: string; readonly read
 function ready(items: CatalogItems, day: string): ReadyCatalog {
   const known = compiled.get(items);
   if (known?.day === day) return known.ready;
-  const catalog = compileCatalog(items.id, items.title, items.items);
+  const catalog = compileCatalog(items.id, items.title, items.items, items.companions);
   const made = { catalog, search: searchIndex(catalog, day) };
   compiled.set(items, { day, ready: made });
   return made;

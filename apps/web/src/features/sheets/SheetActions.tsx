@@ -3,6 +3,7 @@ import { Button } from '@chakra-ui/react';
 import { mayDesign, mayEnter, type BuildView, type Me, type SheetView } from '@dellum/contract';
 import { Confirm } from '../../frame/Confirm.js';
 import type { Again } from '../entries/useAgain.js';
+import { number } from '../../frame/written.js';
 import { SheetMenu } from './SheetMenu.js';
 import { TakeBackButtons } from './TakeBackButtons.js';
 
@@ -31,12 +32,13 @@ export function SheetActions(props: SheetActionsProps) {
     <>
       {enters && <TakeBackButtons again={again} />}
       {enters && newAbove !== undefined && (
-        <Button size="xs" variant="outline" onClick={props.insertAbove}>
-          New entry above row {newAbove}
+        <Button size="xs" variant="outline" aria-label={`New entry above row ${newAbove}`} title={`Above row ${number.format(newAbove)}, Insert`} onClick={props.insertAbove}>
+          New entry
         </Button>
       )}
       {enters && rows && (
         <Confirm
+          short="Delete"
           ask={`Delete ${rows.count === 1 ? `row ${rows.first}` : `rows ${rows.first} to ${rows.first + rows.count - 1}`}`}
           about="They leave the sheet for everybody. You can take it back."
           act={rows.count === 1 ? 'Delete the entry' : `Delete ${rows.count} entries`}
