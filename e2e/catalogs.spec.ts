@@ -70,7 +70,7 @@ test('values are added, corrected, coloured, merged and retired from the page; c
   await page.getByLabel('Add a value').fill('Turned away');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('“Visit status” ends at a fixed row.');
-  await page.getByRole('button', { name: 'Take it in' }).click();
+  await page.getByRole('alert').getByRole('button', { name: 'Take it in' }).click();
   await expect(page.getByText('“Turned away” is offered now in 1 field.')).toBeVisible();
 
   const item = (name: string) => page.getByRole('region', { name: `Item ${name}` });

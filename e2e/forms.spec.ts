@@ -13,12 +13,12 @@ test('a form is laid out by keys and buttons, its faults are named, and it is pu
   // All fields are asked at first; a child is taken before its parent by keys alone, and that is a fault.
   await expect(page.getByRole('region', { name: 'Not asked' }).getByText('Every field of Berth visits is asked.')).toBeVisible();
   const first = page.getByRole('region', { name: 'A section without a heading' });
-  await expect(first.getByRole('button', { name: /^Move (?!A section)/ }).nth(3)).toHaveAccessibleName('Move Berth');
+  await expect(first.getByRole('button', { name: /^Move (?!A section)/ }).nth(4)).toHaveAccessibleName('Move Berth');
   await page.getByRole('button', { name: 'Move Berth' }).focus();
   await page.keyboard.press('Space');
   await expect(page.getByText(/^Berth is picked up/)).toBeAttached();
-  await page.keyboard.press('ArrowLeft');
-  await expect(page.getByText('Berth is over Quay.')).toBeAttached();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByText('Berth is over Length, m.')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(slip(page).getByText('Berth is asked before Quay, which decides what it offers. Put Quay first.')).toBeVisible();
   await page.getByRole('button', { name: 'Publish' }).click();

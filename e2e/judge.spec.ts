@@ -1,5 +1,5 @@
 // The judge table in the browser: each case typed into the trial entry of a field, as a clerk would.
-import { compileCatalog, format, houseLocale, judge, newRule, type Item, type Rule } from '@dellum/core';
+import { askedBeforeNew, compileCatalog, format, houseLocale, judge, newRule, type Item, type Rule } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import type { Page } from '@playwright/test';
 import { judgeTable as table } from '../packages/core/test/judgeTable.js';
@@ -55,6 +55,12 @@ for (let part = 0; part < parts; part++) test(`the trial entry says of every cas
       if (verdict.verdict === 'refused') {
         await expect(page.getByRole('alert'), `${field}: ${text}`).toContainText(verdict.message);
         continue;
+      }
+      // What is near a standing value is asked about before it becomes a new one.
+      const asked = askedBeforeNew(verdict, text);
+      if (asked) {
+        await expect(page.getByRole('alert'), `${field}: ${text}`).toContainText(asked.message);
+        await input.press('Control+Enter');
       }
       held = verdict.value;
       const shown = format(kind, held, houseLocale);

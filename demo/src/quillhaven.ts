@@ -32,6 +32,9 @@ const day = 86_400_000;
 const iso = (moment: number) => new Date(moment).toISOString().slice(0, 10);
 const visits = 1512;
 
+/** How some of them were written in a hurry. */
+const slipsOfTheFinger: Readonly<Record<string, string>> = { 'Scrap metal': 'scrap metal', 'Machine parts': 'Machine prts', 'Empty containers': 'Empty container' };
+
 /** What the words of the ship's papers are in the harbour's own list: groups or sub-groups. */
 const goodsLike: Readonly<Record<string, readonly string[]>> = { 'Sawn timber': ['Pine boards', 'Oak planks', 'Spruce beams'], 'Road salt': ['Salt'], Gravel: ['Gravel'], 'Frozen fish': ['Cod', 'Herring', 'Mackerel'], Grain: ['Grain and seed'], 'Scrap metal': ['Scrap iron'], 'Empty containers': ['Empty containers'], 'Machine parts': ['Machinery'] };
 
@@ -67,6 +70,7 @@ function berthVisits(today: number, ships: EntrySheetBlueprint['entries'], longe
       const [group, sub, item, unit] = like[Math.floor(loaded() * like.length)]!;
       Object.assign(cells, { goods_group: group, goods_sub: sub, goods: item, unit });
     }
+    if (cells['cargo'] && loaded() < 0.015) cells['cargo'] = slipsOfTheFinger[cells['cargo']] ?? cells['cargo'];
     if (cells['cargo']) cells['quantity'] = String(Math.round(random() * 4800) / 2 + 20);
     cells['rate'] = pick(random, [['0.03', 2], ['0.075', 5], ['0.2', 1]]);
     cells['plan'] = `${'ABCDEFGH'[Math.floor(random() * 8)]!}${String(Math.floor(random() * 100_000)).padStart(5, '0')}`;

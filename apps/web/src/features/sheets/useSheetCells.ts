@@ -32,11 +32,15 @@ export const refusalOf = (draft: Draft | undefined): Refusal | undefined =>
   draft && draft.state !== 'waiting' ? { message: draft.message, suggestions: draft.suggestions, conflict: draft.state === 'conflict', ...(draft.mayConfirm && { mayConfirm: true }) } : undefined;
 
 /** What followed in other fields, in a sentence: "Lantern 2 was cleared from Berth." */
-function followed({ cleared, filled, kept }: CascadePlan, register: RegisterView): string {
+function followed({ cleared, filled, kept }: CascadePlan, register: RegisterView, shown: (field: FieldView, value: string) => string): string {
+  const valueIn = (key: string, value: string) => {
+    const field = register.fields.find((known) => known.key === key);
+    return field ? shown(field, value) : value;
+  };
   const heading = (key: string) => register.fields.find((field) => field.key === key)?.heading ?? key;
   const words = [
-    ...cleared.map(({ field, value }) => `${value} was cleared from ${heading(field)}`),
-    ...filled.filter(({ value }) => value !== '').map(({ field, value }) => `${heading(field)} is ${value} with it`),
+    ...cleared.map(({ field, value }) => `${valueIn(field, value)} was cleared from ${heading(field)}`),
+    ...filled.filter(({ value }) => value !== '').map(({ field, value }) => `${heading(field)} is ${valueIn(field, value)} with it`),
     ...kept.map((field) => `${heading(field)} no longer fits and is marked`),
   ];
   return words.length === 0 ? '' : `${words.join('; ')}.`;
@@ -117,7 +121,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     if (entry.version === 0) dispatch(beganOnce(register.id, { ...entry, cells: plan.cells }));
     void underWay(dispatch(sendEdit({ ...where, text: typed, expected: plan.cells, before: entry.cells, version: draft?.version ?? entry.version, ...(confirmed && { confirmed }) })));
     const filled = [...fills.map(([key, own]) => ({ field: key, value: own })), ...plan.filled];
-    return { said: [corrected, followed({ ...plan, filled }, register)].filter(Boolean).join(' ') };
+    return { said: [corrected, followed({ ...plan, filled }, register, shownValueOf)].filter(Boolean).join(' ') };
   };
 
   /** What refused texts were judged by; they are judged again when it is not what it was. */

@@ -1,6 +1,6 @@
 // Make this column a list: its spellings gathered, proposed, mended by hand, then cleaned and bound in one act.
 import { Box, Button, Checkbox, HStack, Input, Stack, Text } from '@chakra-ui/react';
-import type { ProposedValue, StandingMatch } from '@dellum/core';
+import { freeAmong, type ProposedValue, type StandingMatch } from '@dellum/core';
 import type { BuildView, FieldView, GatherDto } from '@dellum/contract';
 import { useState } from 'react';
 import { errorWords, faultWords } from '../../api/problem.js';
@@ -42,7 +42,7 @@ interface GatherSlipProps {
 export function GatherSlip({ field, build, close }: GatherSlipProps) {
   const { data: profile, error } = useProfileQuery(field.id);
   const [standingId, setStandingId] = useState<string>();
-  const [title, setTitle] = useState(field.heading);
+  const [title, setTitle] = useState(() => freeAmong(field.heading, [...build.catalogs.map((known) => known.title), ...build.ranges.map(({ name }) => name)]));
   const [mending, setMending] = useState<Mending>({ renamed: {}, apart: new Set() });
   const [fault, setFault] = useState<string>();
   const [gather, { isLoading }] = useGatherMutation();
