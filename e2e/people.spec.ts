@@ -10,7 +10,7 @@ test('the demo shows its accounts; a wrong password is refused', async ({ house,
   await expect(page.getByText('The sign-in name or the password is wrong. Try again.')).toBeVisible();
   await page.getByRole('button', { name: /Mara Fenn, clerk/ }).click();
   await expect(page.getByRole('heading', { name: 'Sheets' })).toBeVisible();
-  await expect(page.getByRole('navigation').getByRole('link')).toHaveText(['Sheets', 'Forms', 'Records', 'Figures']);
+  await expect(page.getByRole('navigation').getByRole('link')).toHaveText(['Sheets', 'Forms', 'Records', 'Requests', 'Figures']);
   await page.getByRole('button', { name: 'Mara Fenn, clerk' }).click();
   await page.getByRole('menuitem', { name: 'Sign out' }).click();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();

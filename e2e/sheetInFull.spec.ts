@@ -213,7 +213,8 @@ test('a rule is an expression over the entry; fields become a chain; the history
   await expect(page.getByText('The rule of Quantity, t holds from now on.')).toBeVisible();
   await cellOf(grid, 1500, 'Cargo').click();
   await page.keyboard.type('Grain');
-  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
+  await cellOf(grid, 1500, 'Quantity, t').click();
   await page.keyboard.type('5000');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'Only gravel comes in such loads.' })).toBeVisible();

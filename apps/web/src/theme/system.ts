@@ -28,6 +28,7 @@ const config = defineConfig({
     '.sr-only': { position: 'absolute', w: '1px', h: '1px', p: '0', m: '-1px', overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap', borderWidth: '0' },
     // On paper there is the page alone, as long as it is.
     'nav, header, aside, .not-printed': { _print: { display: 'none !important' } },
+    '.only-printed': { display: 'none', _print: { display: 'flex' } },
     'html, body, #root, #root *': { _print: { height: 'auto !important', maxHeight: 'none !important', overflow: 'visible !important' } },
     '::selection': { bg: 'damson.subtle', color: 'ink' },
   },

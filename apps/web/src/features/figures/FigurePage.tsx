@@ -106,7 +106,7 @@ function Counted({ kept, definition, register, build, me, change }: CountedProps
     <Page
       title={title}
       about={`${sentence}. ${data ? `${number.format(data.entries)} entries looked through.` : ''}`}
-      actions={<FigureActs kept={kept} definition={definition} me={me} csv={table && (() => saveCsv(title, table, words))} png={definition.chart === 'none' ? undefined : () => void attempt(savePng(title, chart.current!))} svg={definition.chart === 'none' ? undefined : () => saveSvg(title, chart.current!)} />}
+      actions={<FigureActs kept={kept} definition={definition} me={me} csv={table && (() => saveCsv(title, table, words))} png={definition.chart === 'none' ? undefined : () => void attempt(savePng(title, chart.current!, { title, measures: sentence }))} svg={definition.chart === 'none' ? undefined : () => saveSvg(title, chart.current!, { title, measures: sentence })} />}
       slip={<FigureSlip build={build} register={register} definition={definition} paths={words.paths} me={me} change={change} />}
     >
       <Stack gap="4" p="4">

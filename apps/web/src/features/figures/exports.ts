@@ -30,16 +30,30 @@ export function saveCsv(name: string, table: FigureTable, words: FigureWords): v
   save(`${name}.csv`, new Blob(['\uFEFF', Papa.unparse([headings.map(asText), ...rows, foot], { newline: '\r\n' })], { type: 'text/csv;charset=utf-8' }));
 }
 
-export async function savePng(name: string, chart: HTMLElement): Promise<void> {
-  const picture = await toBlob(chart, { pixelRatio: 2 });
+/** What stands over a chart that leaves the page: its title, and what it measures. */
+export interface Caption {
+  readonly title: string;
+  readonly measures: string;
+}
+
+export async function savePng(name: string, chart: HTMLElement, { title, measures }: Caption): Promise<void> {
+  const caption = document.createElement('p');
+  const strong = document.createElement('strong');
+  strong.textContent = title;
+  caption.append(strong, document.createElement('br'), measures);
+  chart.prepend(caption);
+  const picture = await toBlob(chart, { pixelRatio: 2 }).finally(() => caption.remove());
   if (!picture) throw new Error('the browser makes no picture of the chart');
   save(`${name}.png`, picture);
 }
 
+/** Room for the title and what is measured; pixels. */
+const captionHeight = 44;
+
 const kept = ['fill', 'fill-opacity', 'stroke', 'stroke-width', 'stroke-dasharray', 'font-size', 'font-family', 'font-weight', 'text-anchor'] as const;
 
 /** The chart as an SVG of its own: what the page's styles say is written into it. */
-export function saveSvg(name: string, chart: HTMLElement): void {
+export function saveSvg(name: string, chart: HTMLElement, { title, measures }: Caption): void {
   const shown = chart.querySelector('svg.recharts-surface');
   if (!shown) return;
   const copy = shown.cloneNode(true) as SVGElement;
@@ -50,11 +64,21 @@ export function saveSvg(name: string, chart: HTMLElement): void {
     element.removeAttribute('class');
   });
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+  const { width, height } = shown.getBoundingClientRect();
+  const text = getComputedStyle(chart);
+  copy.setAttribute('viewBox', `0 ${-captionHeight} ${width} ${height + captionHeight}`);
+  copy.setAttribute('height', String(height + captionHeight));
+  [title, measures].forEach((line, at) => {
+    const words = document.createElementNS('http://www.w3.org/2000/svg', 'text');
+    for (const [property, value] of [['x', '8'], ['y', String(18 + at * 18 - captionHeight)], ['font-family', text.fontFamily], ['font-size', at === 0 ? '15' : '12'], ['font-weight', at === 0 ? '700' : '400'], ['fill', text.color]] as const) words.setAttribute(property, value);
+    words.textContent = line;
+    copy.append(words);
+  });
   const legend = [...chart.querySelectorAll('ul[aria-label="Legend"] li')].map((line) => line.textContent ?? '');
   if (legend.length > 0) {
-    const title = document.createElementNS('http://www.w3.org/2000/svg', 'desc');
-    title.textContent = legend.join(', ');
-    copy.prepend(title);
+    const described = document.createElementNS('http://www.w3.org/2000/svg', 'desc');
+    described.textContent = legend.join(', ');
+    copy.prepend(described);
   }
   save(`${name}.svg`, new Blob([new XMLSerializer().serializeToString(copy)], { type: 'image/svg+xml' }));
 }

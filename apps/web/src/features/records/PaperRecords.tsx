@@ -1,7 +1,8 @@
 // Chosen records as they come on paper: each with all its fields, labels shown for codes.
 import { Box, Button, Heading, HStack, SimpleGrid, Stack, Text } from '@chakra-ui/react';
-import type { EntryView, RegisterView } from '@dellum/contract';
+import type { EntryView, Me, RegisterView } from '@dellum/contract';
 import { Printer } from 'lucide-react';
+import { PaperHead } from '../../frame/PaperHead.js';
 import { recordTitle } from './recordWords.js';
 import type { RecordCells } from './useRegisterPlace.js';
 
@@ -9,10 +10,11 @@ interface PaperRecordsProps {
   readonly register: RegisterView;
   readonly entries: readonly EntryView[];
   readonly cells: RecordCells;
+  readonly me: Me;
   back(): void;
 }
 
-export function PaperRecords({ register, entries, cells, back }: PaperRecordsProps) {
+export function PaperRecords({ register, entries, cells, me, back }: PaperRecordsProps) {
   return (
     <Stack p="5" gap="5" role="region" aria-label="On paper">
       <HStack className="not-printed" gap="2">
@@ -23,6 +25,7 @@ export function PaperRecords({ register, entries, cells, back }: PaperRecordsPro
           Back to the list
         </Button>
       </HStack>
+      <PaperHead me={me} what={`${register.title}, ${entries.length === 1 ? '1 record' : `${entries.length} records`}`} />
       {entries.map((entry) => (
         <Box key={entry.id} as="section" aria-label={recordTitle(register, entry, cells.shown)} borderWidth="1px" borderColor="line" rounded="l3" p="4" breakInside="avoid">
           <Heading as="h2" fontSize="md" mb="2">

@@ -82,7 +82,7 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
       slip={<Narrowing register={register} looking={looking} cells={cells} />}
     >
       {printing && onPaper.length > 0 ? (
-        <PaperRecords register={register} entries={onPaper} cells={cells} back={() => setPrinting(false)} />
+        <PaperRecords register={register} entries={onPaper} cells={cells} me={me} back={() => setPrinting(false)} />
       ) : (
         <Stack p="5" gap="4">
           <HStack gap="3" wrap="wrap">

@@ -6,6 +6,7 @@ import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { errorWords, isProblem } from '../../api/problem.js';
 import { Confirm } from '../../frame/Confirm.js';
+import { PaperHead } from '../../frame/PaperHead.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useAppDispatch } from '../../store.js';
@@ -88,6 +89,7 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
       slip={<RecordHistory register={register} entry={entry} cells={cells} me={me} field={historyOf} showAll={() => setHistoryOf(undefined)} />}
     >
       <Box p="5" maxW="980px">
+        <PaperHead me={me} what={register.title} />
         <Stack gap="5" role="group" aria-label="Fields">
           {groups.map((group) => (
             <Box key={group.heading} as="section" aria-label={group.heading || undefined}>

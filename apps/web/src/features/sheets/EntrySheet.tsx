@@ -1,7 +1,7 @@
 // An entry sheet: the grid in which clerks enter data, with what stands above, beside and below it.
 import { Box } from '@chakra-ui/react';
 import { catalogIdOf, cellsOfNew, format, movedField, showing, type ItemColour } from '@dellum/core';
-import { mayDesign, mayEnter, type BuildView, type EntryView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
+import { mayDesign, mayEnter, registersOf, type BuildView, type EntryView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useTry } from '../../frame/useNotice.js';
@@ -13,6 +13,7 @@ import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { formWords } from '../forms/formWords.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { did } from '../entries/doneSlice.js';
+import { useSlipsQuery } from '../sources/sourcesApi.js';
 import { insertShown, useFieldCountsQuery } from '../entries/entriesApi.js';
 import { underWay } from '../entries/inFlight.js';
 import { typingIn } from '../entries/newEntriesSlice.js';
@@ -68,6 +69,9 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const enters = mayEnter(me.role);
   const designs = mayDesign(me.role);
   const { judgedAgain } = cells;
+  // A change of these entries that other entries depend on asks its question here, where it was begun.
+  const { data: slips } = useSlipsQuery(undefined, { skip: !designs });
+  const waiting = slips?.find(({ proposal }) => registersOf(proposal).includes(register.id));
 
   const show = (change: Record<string, string | undefined>) => {
     setWhy(undefined);
@@ -224,8 +228,9 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
         />
       }
       slip={
-        slipIsOpen(shown, why, designs) && (
+        (waiting !== undefined || slipIsOpen(shown, why, designs)) && (
         <SheetSlip
+          waiting={waiting}
           register={register}
           build={build}
           me={me}

@@ -1,10 +1,11 @@
 // The slip beside a sheet: why a value is as it is, a field and its rule, my arrangement, finding, what was refused.
-import { mayDesign, mayEnter, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { mayDesign, mayEnter, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView, type Slip } from '@dellum/contract';
 import { ArrangeSlip } from '../arrangements/ArrangeSlip.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
 import { WhySlip } from '../bindings/WhySlip.js';
 import type { Draft } from '../entries/draftsSlice.js';
+import { ImpactSlip } from '../sources/ImpactSlip.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { FindSlip } from './FindSlip.js';
 import { NewField } from './NewField.js';
@@ -25,6 +26,8 @@ interface SheetSlipProps {
   readonly me: Me;
   readonly shown: Shown;
   readonly why: Asked | undefined;
+  /** A change of this sheet that waits for its answers. */
+  readonly waiting: Slip | undefined;
   readonly counts: readonly FieldCount[];
   readonly arranging: Arranging;
   readonly arranged: boolean;
@@ -49,6 +52,7 @@ export const slipIsOpen = ({ slip, chosen, adding }: Shown, why: Asked | undefin
 export function SheetSlip(props: SheetSlipProps) {
   const { register, build, me, shown, why, counts, arranging, deeds, show, value } = props;
   const designs = mayDesign(me.role);
+  if (props.waiting) return <ImpactSlip key={props.waiting.id} slip={props.waiting} build={build} />;
   const asked = register.fields.find(({ key }) => key === why?.fieldKey);
   if (asked) return <WhySlip key={JSON.stringify(why)} field={asked} entry={why?.entry} text={why?.text ?? ''} build={build} close={props.closeWhy} />;
   if (shown.adding && designs) return <NewField registerId={register.id} done={(key) => show({ 'new-field': undefined, field: key })} />;

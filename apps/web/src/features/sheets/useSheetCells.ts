@@ -141,7 +141,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       const field = register.fields.find(({ key }) => key === draft.field);
       if (!entry || !field || !isReady(field)) continue;
       const key = draftKey(draft.entryId, draft.field);
-      const by = JSON.stringify([draft.text, field.kind, field.rule, markOf(catalogs.get(catalogIdOf(field.rule) ?? '')), readsOf(field.rule).map((read) => entry.cells[read] ?? '')]);
+      const by = JSON.stringify([draft.text, field.kind, field.rule, markOf(catalogs.get(catalogIdOf(field.rule) ?? '')), readsOf(field.rule).map((read) => entry.cells[read] ?? ''), entry.cells[draft.field] ?? '']);
       const before = judgedBy.current.get(key);
       judgedBy.current.set(key, by);
       if (before === undefined || before === by || !before.startsWith(JSON.stringify([draft.text]).slice(0, -1))) continue;

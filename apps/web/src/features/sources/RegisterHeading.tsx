@@ -32,6 +32,7 @@ interface RegisterHeadingProps {
 
 export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange, onField }: RegisterHeadingProps) {
   const [title, setTitle] = useState<string>();
+  // A list with ranges over it is in use: the server says by whom.
   const [asking, setAsking] = useState(false);
   const [retitle] = useRetitleListMutation();
   const [remove] = useDeleteListMutation();
@@ -111,7 +112,7 @@ export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange,
                       Move it to the right
                     </Menu.Item>
                   )}
-                  <Menu.Item value="delete" color="brick.fg" onClick={() => (source.entries.length === 0 ? void drop() : setAsking(true))}>
+                  <Menu.Item value="delete" color="brick.fg" onClick={() => (source.entries.length === 0 || source.rails.length > 0 ? void drop() : setAsking(true))}>
                     Delete the {what}
                   </Menu.Item>
                 </Menu.Content>
