@@ -145,6 +145,12 @@ describe('items, from the catalog page', () => {
     await itemAct(house, { act: 'restore', value: 'Tam Ossel' });
     expect(await values(house)).toEqual(['Bryn Calloway', 'Tam Ossel']);
   });
+  it('are typed at once into a catalog that is composed of nothing yet', async () => {
+    const house = await openHouse(running, []);
+    const { id } = await make(house, 'Moods', []);
+    for (const value of ['calm', 'brisk']) expect((await post(house, `/catalogs/${id}/items`, { path: [], value })).status).toBe(200);
+    expect((await house.administrator.get<CatalogItems>(`/catalogs/${id}/items`)).items.map(({ value }) => value)).toEqual(['calm', 'brisk']);
+  });
   it('are retired without a second question, and keep the label under which they were shown', async () => {
     const house = await openHouse(running, visits);
     await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/items/kept`, { path: [], value: 'Tam Ossel', label: 'Tam', otherNames: [] });

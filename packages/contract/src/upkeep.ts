@@ -1,7 +1,7 @@
 // Upkeep: what wants mending, with its cure.
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
-import { fieldKinds, findingKinds, longestName, type ColumnProfile, type FieldKind, type FindingKind, type LeftOutWhy, type LookAlike, type ParentFinding, type RangeFinding, type Redefined, type StandingMatch } from '@dellum/core';
+import { fieldKinds, findingKinds, longestName, type ColumnProfile, type FieldKind, type FindingKind, type LeftOutWhy, type LookAlike, type Orphans, type ParentFinding, type RangeFinding, type Redefined, type StandingMatch } from '@dellum/core';
 import { IsTextRows } from './textRows.js';
 
 /** A pasted table has so many rows and fields at most. */
@@ -174,6 +174,10 @@ export interface Upkeep {
   readonly findings: readonly RangeFinding[];
   /** Names of parents that almost match. */
   readonly parents: readonly ParentFinding[];
+  /** Rows whose parent does not exist. */
+  readonly orphans: readonly Orphans[];
+  /** Linked sources that could not be read when they were read last. */
+  readonly failing: readonly { readonly sourceId: string; readonly name: string; readonly failure: string }[];
   readonly alikes: readonly CatalogAlikes[];
   readonly between: readonly AlikeBetween[];
   readonly unused: readonly Unused[];

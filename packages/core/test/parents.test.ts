@@ -1,5 +1,5 @@
 // Entries under the items of a catalog: lists joined by a key, ranges named by their parents, and names that almost match.
-import { afterProposal, behindOf, catalogSentence, cycleThrough, examine, examineParents, houseLocale, levelsOf, ofRanges, readWorld, touchedBy, type CatalogDefinition, type CatalogPart, type RegisterState, type SourceRange, type SourceWorld } from '@dellum/core';
+import { afterProposal, behindOf, catalogSentence, cycleThrough, examine, examineParents, orphansOf, houseLocale, levelsOf, ofRanges, readWorld, touchedBy, type CatalogDefinition, type CatalogPart, type RegisterState, type SourceRange, type SourceWorld } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -81,6 +81,8 @@ describe('names of parents that almost match', () => {
     const at = world({ quays: composed(typed(['North Quay', 'Salt Quay'])), c: composed(keyed('quays', 'berths'), named('quays')) }, [berths, salt], [over(salt, 'Salt-Quay')]);
     const found = examineParents('c', at);
     expect(found.map(({ words }) => words)).toEqual(['An entry of berths names the parent “Nroth Quay”, which almost matches “North Quay”.', 'Nothing stands under “Salt Quay”: the range “Salt-Quay” almost bears its name.']);
+    // A parent that resembles none is no slip of the finger: its rows are told by themselves.
+    expect(orphansOf('c', at)).toMatchObject([{ catalogId: 'c', words: 'A row of berths names “Elsewhere”, which is not there: nothing offers it.', row: { register: 'berths', ordinal: 2 } }]);
     const mended = found.reduce((now, { cure }) => afterProposal(now, cure.proposal), at);
     expect(examineParents('c', mended)).toEqual([]);
     expect(tuples(mended)).toEqual(expect.arrayContaining(['North Quay › N 1', 'Salt Quay › S 1']));

@@ -1,4 +1,4 @@
-import { canBeOutside, cellsOfNew, compileCatalog, patternFault, patternOf, ruleFaults, houseLocale, judge, newRule, ruleSentence, stands, type CatalogRule, type Item, type JudgedField, type RuleNames, type Verdict } from '@dellum/core';
+import { canBeOutside, cellsOfNew, compileCatalog, patternFault, patternOf, ruleFaults, houseLocale, judge, newRule, ruleSentence, ruleTakes, stands, type CatalogRule, type Item, type JudgedField, type RuleNames, type Verdict, type Rule } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -98,6 +98,16 @@ describe('ruleSentence', () => {
   it('says the rule in one sentence', () => {
     expect(words({ refusalText: 'Pick a quay.' })).toBe('Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.” A new entry begins empty; on arrival it shows no hint.');
     expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe('Takes one value from Quays; must not be blank; any other value is accepted. A new entry begins empty; on arrival it shows “Where?”');
+  });
+  it.each([
+    [{ from: { of: 'field', field: 'Seen on', plus: 0 } }, 'a date from Seen on'],
+    [{ from: { of: 'field', field: 'Arrival', plus: 0 } }, 'a date from Arrival on'],
+    [{ from: { of: 'field', field: 'Arrival', plus: 1 } }, 'a date after Arrival'],
+    [{ from: { of: 'field', field: 'Arrival', plus: 1 }, until: { of: 'today', plus: -1 } }, 'a date after Arrival and before today'],
+    [{ until: { of: 'day', day: '2026-12-31' } }, 'a date until 31.12.2026'],
+  ] as const)('says the days of %o as people do', (over, said) => {
+    const days = { ...newRule('date'), from: null, until: null, ...over } as Rule;
+    expect(ruleTakes(days, { ...names, field: (key) => key })).toBe(said);
   });
   it('offers every part for changing', () => expect(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? [])).toEqual(['kind', 'catalog', 'mayBeBlank', 'others', 'refusalText', 'begins', 'hint']));
 });

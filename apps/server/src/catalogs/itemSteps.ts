@@ -71,7 +71,10 @@ export function adding(catalog: CatalogAt, dto: AddItemDto): Proposal {
   const items = reader.items(catalog.id);
   const known = dto.path.length === 0 ? lookUp(compileCatalog(catalog.id, catalog.title, items), value) : { found: 'nothing' as const };
   if (known.found === 'item' && known.item.state === 'offered') throw new ProblemError('name-taken', `${known.item.label === value ? `“${value}” is` : `“${value}” is understood as ${known.item.label}, which is`} in ${catalog.title} already.`, { faults: { value: 'It is there already.' } });
-  for (const part of definitionOf(catalog).parts) {
+  // A catalog that is composed of nothing yet keeps what is typed into it.
+  const definition = definitionOf(catalog);
+  if (definition.parts.length === 0 && dto.path.length === 0) return { steps: [{ what: 'catalog changed', catalogId: catalog.id, definition: { ...definition, parts: [{ kind: 'typed', join: 'or', values: [value] }] } }] };
+  for (const part of definition.parts) {
     if (part.join !== 'or') continue;
     if (part.kind === 'typed' && dto.path.length === 0) return { steps: withTyped(catalog, (values) => [...values, value]) };
     if (part.kind === 'range') {

@@ -1,6 +1,6 @@
 // Upkeep: everything in the house that wants mending, found by the core.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, examine, examineParents, hasParents, itemsAtLevel, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
+import { canBeOutside, examine, examineParents, hasParents, itemsAtLevel, orphansOf, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
 import { BuildService, boundFields } from '../build/build.service.js';
 import type { HouseBuild } from '../build/build.store.js';
@@ -9,11 +9,13 @@ import { Counts } from '../counts/counts.js';
 import { entriesIn, Outside } from '../counts/outside.js';
 import { Database } from '../database/database.js';
 import type { Caller } from '../people/guard.js';
+import { LinkedStore } from '../linked/linked.store.js';
 import { Worlds } from '../sources/worlds.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
 
 const mostUnused = 200;
 const mostGroups = 200;
+const mostOrphans = 200;
 
 /** What each catalog offers, with the number of entries that hold each value. */
 interface OfferedValue extends Spelling {
@@ -21,7 +23,7 @@ interface OfferedValue extends Spelling {
 }
 type Offered = ReadonlyMap<string, readonly OfferedValue[]>;
 
-type Standing = Pick<Upkeep, 'findings' | 'parents' | 'alikes' | 'between'>;
+type Standing = Pick<Upkeep, 'findings' | 'parents' | 'orphans' | 'alikes' | 'between'>;
 
 @Injectable()
 export class UpkeepService {
@@ -34,15 +36,18 @@ export class UpkeepService {
     private readonly compiled: CompiledCatalogs,
     private readonly counts: Counts,
     private readonly found: Outside,
+    private readonly linked: LinkedStore,
   ) {}
 
   async all(caller: Caller): Promise<Upkeep> {
     const build = await this.builds.now(caller.houseId);
     const offered = await this.offered(build);
-    const { findings, parents, alikes, between } = await this.standing(build, offered);
+    const { findings, parents, orphans, alikes, between } = await this.standing(build, offered);
     return {
       findings,
       parents,
+      orphans,
+      failing: await this.failing(build.houseId),
       alikes,
       between,
       unused: unusedOf(build, offered),
@@ -65,13 +70,14 @@ export class UpkeepService {
     const parented = [...build.catalogs.values()].filter(({ definition }) => hasParents(definition)).map(({ id }) => id);
     const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id), catalogs: parented });
     const parents = parented.flatMap((id) => examineParents(id, world));
+    const orphans = parented.flatMap((id) => orphansOf(id, world)).slice(0, mostOrphans);
     const findings = build.ranges.flatMap(({ id }) => examine(id, world, { effects: true }));
     const alikes: CatalogAlikes[] = [];
     for (const [catalogId, values] of offered) {
       const groups = (await lookAlikesOf(values.map(({ value, entries }) => ({ value, entries })))).slice(0, mostGroups);
       if (groups.length > 0) alikes.push({ catalogId, groups });
     }
-    return { findings, parents, alikes, between: await alikesBetween(offered) };
+    return { findings, parents, orphans, alikes, between: await alikesBetween(offered) };
   }
 
   private async offered(build: HouseBuild): Promise<Offered> {
@@ -85,6 +91,12 @@ export class UpkeepService {
       offered.set(id, itemsAtLevel(items).filter(({ state }) => state === 'offered').map(({ value, label }) => ({ value, label, entries: held(value) })));
     }
     return offered;
+  }
+
+  /** Linked sources whose last reading failed: the last good values stand in for it. */
+  private async failing(houseId: string): Promise<Upkeep['failing']> {
+    const all = await this.linked.all(this.database.kysely, houseId);
+    return all.flatMap(({ id, name, failure }) => (failure === null ? [] : [{ sourceId: id, name, failure }]));
   }
 
   /** Catalogs that offer nothing, with what empties them. */

@@ -20,6 +20,23 @@ export function boundWords(bound: DayBound, names: Pick<RuleNames, 'locale' | 'f
   return `${days} ${days === 1 ? 'day' : 'days'} ${bound.plus > 0 ? 'after' : 'before'} ${from}`;
 }
 
+/** Where the bound is the day after something else, or the day before it: what else that is. */
+const beyond = (bound: DayBound, by: 1 | -1, names: Pick<RuleNames, 'locale' | 'field'>): string | undefined => (bound.of !== 'day' && bound.plus === by ? boundWords({ ...bound, plus: 0 }, names) : undefined);
+
+/** "from Arrival", "after Arrival" */
+function startWords(from: DayBound, names: Pick<RuleNames, 'locale' | 'field'>): string {
+  const after = beyond(from, 1, names);
+  return after === undefined ? `from ${boundWords(from, names)}` : `after ${after}`;
+}
+
+function endWords(until: DayBound, names: Pick<RuleNames, 'locale' | 'field'>): string {
+  const before = beyond(until, -1, names);
+  return before === undefined ? `until ${boundWords(until, names)}` : `before ${before}`;
+}
+
+/** "from Arrival on", but "from Seen on": nobody says it twice. */
+const andOn = (words: string): string => (words.startsWith('from') && !/\bon$/iu.test(words) ? `${words} on` : words);
+
 function within(day: string, { from, until }: Pick<DateRule, 'from' | 'until'>, { heading }: JudgedField, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
   const [first, last] = [dayOfBound(from, context), dayOfBound(until, context)];
   const said = (bound: DayBound, at: string) => (bound.of === 'day' ? format('date', at, context.locale) : `${boundWords(bound, namesIn(context))} (${format('date', at, context.locale)})`);
@@ -48,7 +65,8 @@ export const dateRule: RuleKind<DateRule> = {
   },
 
   takes({ from, until }, names) {
-    const words = from && until ? `from ${boundWords(from, names)} until ${boundWords(until, names)}` : from ? `from ${boundWords(from, names)} on` : until ? `until ${boundWords(until, names)}` : 'of any day';
+    const end = until && endWords(until, names);
+    const words = from && end ? `${startWords(from, names)} ${end.startsWith('before') ? 'and ' : ''}${end}` : from ? andOn(startWords(from, names)) : (end ?? 'of any day');
     return [{ text: 'a date', edits: 'kind' }, { text: ' ' }, { text: words, edits: 'bounds' }];
   },
 

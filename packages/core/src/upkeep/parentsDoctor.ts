@@ -3,6 +3,8 @@ import { grouped } from '../group.js';
 import { parentsBy, rangeOf } from '../catalogs/parts/index.js';
 import { levelsOf, type KeyedPart, type NamedPart } from '../catalogs/index.js';
 import { proposalOf, readWorld, type Proposal, type SourceWorld, type Step, type WorldReader } from '../impact/index.js';
+import type { SourceRow } from '../ranges/index.js';
+import type { Entry } from '../registers/index.js';
 import { clean } from '../text/index.js';
 import { lookAlikes } from './lookAlikes.js';
 
@@ -11,6 +13,13 @@ export interface ParentFinding {
   readonly catalogId: string;
   readonly words: string;
   readonly cure: { readonly words: string; readonly proposal: Proposal };
+}
+/** Rows of a table that name a parent which is not there: nothing offers them. */
+export interface Orphans {
+  readonly catalogId: string;
+  readonly words: string;
+  /** Where the first of them stands. */
+  readonly row: SourceRow;
 }
 interface Found {
   readonly words: string;
@@ -33,16 +42,22 @@ function meantBy(texts: readonly string[], names: ReadonlySet<string>): Readonly
 const namesOf = ({ catalogId, by }: KeyedPart, reader: WorldReader): ReadonlySet<string> =>
   new Set(reader.items(catalogId).filter(({ state }) => state === 'offered').flatMap(({ value, companions }) => (by === null ? [value] : [clean(companions?.[by] ?? '')])).filter((name) => name !== ''));
 
-function almostKeyed(part: KeyedPart, reader: WorldReader): Found[] {
+/** The rows of a part that name no parent, by the text that names none. */
+function lostRows(part: KeyedPart, reader: WorldReader): ReadonlyMap<string, readonly { readonly entry: Entry; readonly ordinal: number }[]> {
   const parentOf = parentsBy(part, reader);
+  const rows = (reader.register(part.registerId)?.entries ?? []).map((entry, ordinal) => ({ entry, ordinal }));
+  const lost = rows.filter(({ entry: { cells } }) => clean(cells[part.key] ?? '') !== '' && parentOf(cells[part.key]!) === undefined);
+  return grouped(lost, ({ entry }) => entry.cells[part.key]!);
+}
+
+function almostKeyed(part: KeyedPart, reader: WorldReader): Found[] {
   const names = namesOf(part, reader);
   const register = reader.register(part.registerId);
-  const lost = (register?.entries ?? []).filter(({ cells }) => clean(cells[part.key] ?? '') !== '' && parentOf(cells[part.key]!) === undefined);
-  const byText = grouped(lost, ({ cells }) => cells[part.key]!);
+  const byText = lostRows(part, reader);
   return [...meantBy([...byText.keys()], names)].map(([text, meant]): Found => {
     const entries = byText.get(text)!;
     const words = `${entries.length === 1 ? 'An entry' : `${entries.length} entries`} of ${register!.heading} ${entries.length === 1 ? 'names' : 'name'} the parent “${text}”, which almost matches “${meant}”.`;
-    return { words, cure: `Write it “${meant}”`, step: { what: 'act', registerId: part.registerId, act: { act: 'write', cells: entries.map(({ id }) => ({ entry: id, field: part.key, text: meant })) } } };
+    return { words, cure: `Write it “${meant}”`, step: { what: 'act', registerId: part.registerId, act: { act: 'write', cells: entries.map(({ entry }) => ({ entry: entry.id, field: part.key, text: meant })) } } };
   });
 }
 
@@ -57,6 +72,23 @@ function almostNamed({ catalogId }: NamedPart, world: SourceWorld, reader: World
     cure: `Name the range “${value}”`,
     step: { what: 'range changed', range: { ...free.get(near)!, name: value } },
   }));
+}
+
+/** Rows whose parent does not exist and resembles none, in the parts of one catalog. */
+export function orphansOf(catalogId: string, world: SourceWorld): Orphans[] {
+  const reader = readWorld(world);
+  return (world.definitions.get(catalogId)?.parts ?? []).flatMap((part) => {
+    if (part.kind !== 'keyed') return [];
+    const byText = lostRows(part, reader);
+    const almost = meantBy([...byText.keys()], namesOf(part, reader));
+    const heading = reader.register(part.registerId)?.heading ?? '';
+    return [...byText].flatMap(([text, rows]): Orphans[] => {
+      const [first] = rows;
+      if (almost.has(text) || !first) return [];
+      const words = `${rows.length === 1 ? 'A row' : `${rows.length} rows`} of ${heading} ${rows.length === 1 ? 'names' : 'name'} “${text}”, which is not there: nothing offers ${rows.length === 1 ? 'it' : 'them'}.`;
+      return [{ catalogId, words, row: { register: part.registerId, entry: first.entry.id, ordinal: first.ordinal } }];
+    });
+  });
 }
 
 /** What almost matches in the parts of one catalog that put things under parents. */

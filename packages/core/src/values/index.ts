@@ -29,6 +29,9 @@ const kinds: { readonly [Kind in FieldKind]: ValueKind } = {
 /** What a kind is called in a sentence: "a date", "text". */
 export const kindLabel = (kind: FieldKind): string => kinds[kind].label;
 
+/** What a field of this kind takes without a rule: "any text", "any percentage", "yes or no". */
+export const anyOfKind = (kind: FieldKind): string => (kind === 'yes/no' ? 'yes or no' : `any ${kindLabel(kind).replace(/^an? /u, '')}`);
+
 /** Reads what was typed into a field of this kind: the value to store, or the reason why it cannot be one. */
 export function parse(kind: FieldKind, text: string, locale: Locale, today?: string): Parsed {
   return kinds[kind].parse(text, locale, today);

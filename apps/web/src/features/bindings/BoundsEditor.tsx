@@ -70,12 +70,23 @@ function dayBound({ of, day, plus }: DayDraft, { me }: RulePlace): DayBound | nu
   return of === 'today' ? { of, plus: days } : { of: 'field', field: of.slice('field '.length), plus: days };
 }
 
-function DayInput({ label, draft, place, set }: { label: string; draft: DayDraft; place: RulePlace; set: (draft: DayDraft) => void }) {
+/** The bound beside a day itself: `After` for a first day, `Before` for a last one. */
+const besides = { From: { words: 'After', plus: '1' }, Until: { words: 'Before', plus: '-1' } } as const;
+
+function DayInput({ label, draft, place, set }: { label: 'From' | 'Until'; draft: DayDraft; place: RulePlace; set: (draft: DayDraft) => void }) {
+  const beside = besides[label];
+  const days = [['today', 'today'] as const, ...otherFields(place, ['date'])];
+  const isBeside = draft.of !== 'open' && draft.of !== 'day' && draft.plus === beside.plus;
   return (
     <Stack gap="1">
-      <Select label={label} value={draft.of} options={[['open', `${label}: open`], ['day', `${label} a day`], ['today', `${label} today`], ...otherFields(place, ['date']).map(([key, heading]) => [key, `${label} ${heading}`] as const)]} onChoose={(of) => set({ ...draft, of })} />
+      <Select
+        label={label}
+        value={isBeside ? `beside ${draft.of}` : draft.of}
+        options={[['open', `${label}: open`], ['day', `${label} a day`], ...days.map(([key, heading]) => [key, `${label} ${heading}`] as const), ...days.map(([key, heading]) => [`beside ${key}`, `${beside.words} ${heading}`] as const)]}
+        onChoose={(of) => set(of.startsWith('beside ') ? { ...draft, of: of.slice('beside '.length), plus: beside.plus } : { ...draft, of, plus: isBeside ? '0' : draft.plus })}
+      />
       {draft.of === 'day' && <Input size="xs" aria-label={`${label} which day`} placeholder={format('date', place.me.house.today, place.me.house.locale)} value={draft.day} onChange={(event) => set({ ...draft, day: event.target.value })} />}
-      {draft.of !== 'day' && draft.of !== 'open' && (
+      {draft.of !== 'day' && draft.of !== 'open' && !isBeside && (
         <HStack gap="1.5">
           <Input size="xs" w="64px" inputMode="numeric" aria-label={`${label}: days after it`} value={draft.plus} onChange={(event) => set({ ...draft, plus: event.target.value })} />
           <Text fontSize="xs" color="inkSoft">

@@ -1,6 +1,6 @@
 // The slip of a field: its rule as a sentence, a trial entry, and what the entries hold.
 import { Box, Button, HStack, Heading, IconButton, Input, Stack, Text } from '@chakra-ui/react';
-import { catalogIdOf, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
+import { anyOfKind, catalogIdOf, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
 import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { Pencil, X } from 'lucide-react';
 import { useId, useState } from 'react';
@@ -24,6 +24,7 @@ import { RuleHistory } from './RuleHistory.js';
 import { RuleSentence } from './RuleSentence.js';
 import { TrialEntry } from './TrialEntry.js';
 import { number } from '../../frame/written.js';
+import { useRuleDraft } from './useRuleDraft.js';
 
 const entriesWords = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
 
@@ -63,7 +64,7 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
           holds {kindLabel(field.kind)}
         </Text>
       )}
-      {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {kindLabel(field.kind)}; may be blank.</Text>}
+      {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {anyOfKind(field.kind)}; may be blank.</Text>}
       {designs && <GroupName key={field.group} field={field} register={register} />}
       <AskedIn field={field} register={register} build={build} designs={designs} />
       <Standing field={field} counts={counts} />
@@ -196,7 +197,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
   const { field, register, build, me } = place;
   // Rules are for fields in which clerks enter data.
   const isSource = build.sheets.find(({ id }) => id === register.sheetId)?.kind === 'source';
-  const [drafted, setDrafted] = useState<Rule>();
+  const [drafted, setDrafted] = useRuleDraft(field.id);
   const [history, setHistory] = useState(false);
   const [setRule] = useSetRuleMutation();
   const [clearRule] = useClearRuleMutation();
@@ -213,7 +214,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
     notice('done', `The rule of ${field.heading} holds from now on.`);
   };
   const clear = async () => {
-    if (await attempt(clearRule(field.id).unwrap().then(() => true))) notice('done', `${field.heading} takes any text again; its values stay as they are.`);
+    if (await attempt(clearRule(field.id).unwrap().then(() => true))) notice('done', `${field.heading} takes ${anyOfKind(field.kind)} again; its values stay as they are.`);
     setDrafted(undefined);
   };
   const drop = async () => {
@@ -240,10 +241,10 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
           <TrialEntry key={JSON.stringify(rule)} rule={rule} place={place} ready={ready} />
         </>
       ) : isSource ? (
-        <Text fontSize="md">Takes {field.kind === 'text' ? 'any text' : kindLabel(field.kind)}; may be blank.</Text>
+        <Text fontSize="md">Takes {anyOfKind(field.kind)}; may be blank.</Text>
       ) : (
         <Stack gap="3" align="start">
-          <Text fontSize="md">Takes {field.kind === 'text' ? 'any text' : kindLabel(field.kind)}; may be blank.</Text>
+          <Text fontSize="md">Takes {anyOfKind(field.kind)}; may be blank.</Text>
           <NewChoices place={place} />
           {build.catalogs.length > 0 && (
             <Box w="100%">

@@ -10,9 +10,11 @@ interface AddItemProps {
   readonly catalog: CatalogView;
   /** The parents of the new value, outermost first. */
   readonly path: readonly string[];
+  /** One types into it at once: whoever keeps the values comes to add one. */
+  readonly first?: boolean;
 }
 
-export function AddItem({ catalog, path }: AddItemProps) {
+export function AddItem({ catalog, path, first = false }: AddItemProps) {
   const [text, setText] = useState('');
   const [asked, setAsked] = useState<string>();
   const [fault, setFault] = useState<string>();
@@ -39,7 +41,7 @@ export function AddItem({ catalog, path }: AddItemProps) {
       }}
     >
       <HStack gap="2" wrap="wrap">
-        <Input size="xs" w="200px" borderColor="slate.border" placeholder={path.length === 0 ? 'Add a value' : `Add under ${path.at(-1)}`} aria-label={path.length === 0 ? 'Add a value' : `Add a value under ${path.at(-1)}`} aria-invalid={fault !== undefined} value={text} onChange={(event) => setText(event.target.value)} />
+        <Input size="xs" w="200px" autoFocus={first} borderColor="slate.border" placeholder={path.length === 0 ? 'Add a value' : `Add under ${path.at(-1)}`} aria-label={path.length === 0 ? 'Add a value' : `Add a value under ${path.at(-1)}`} aria-invalid={fault !== undefined} value={text} onChange={(event) => setText(event.target.value)} />
         <Button type="submit" size="xs" variant="outline" loading={isLoading} disabled={text.trim() === ''}>
           Add
         </Button>

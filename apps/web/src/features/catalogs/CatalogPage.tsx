@@ -96,14 +96,14 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
         <HStack mb="2" justify="space-between" wrap="wrap" gap="2">
           <HStack gap="2" wrap="wrap">
             <Input size="xs" w="200px" borderColor="slate.border" placeholder="Find a value" aria-label="Find a value" value={query} onChange={(event) => setQuery(event.target.value)} />
-            {!day && <AddItem catalog={catalog} path={[]} />}
+            {!day && <AddItem catalog={catalog} path={[]} first={!mayDesign(me.role)} />}
           </HStack>
           <Text color="inkSoft">
             {number.format(query.trim() === '' ? items.items.length : found)} {query.trim() === '' ? (items.items.length === 1 ? 'value' : 'values') : 'found'}
           </Text>
         </HStack>
         {items.items.length === 0 ? (
-          <EmptyState title="Nothing is offered yet">{catalog.definition.parts.length === 0 ? 'Say how it is composed: of ranges, entries of a sheet, typed values, linked sources or other catalogs.' : 'What feeds this catalog holds no values. Type one into the list and it is offered at once.'}</EmptyState>
+          <EmptyState title="Nothing is offered yet">{catalog.definition.parts.length === 0 ? 'Type its values above, one after the other; or say how it is composed: of ranges, entries of a sheet, linked sources or other catalogs.' : 'What feeds this catalog holds no values. Type one into the list and it is offered at once.'}</EmptyState>
         ) : (
           <ItemTable title={catalog.title} rows={rows} companions={items.companions} use={use?.entries ?? noUse} bound={(lineage?.fields.length ?? 0) > 0} build={build} me={me} open={open} chosen={chosen} onOpen={toggle} onChoose={(one) => show({ item: itemKey(one), slip: undefined })} />
         )}

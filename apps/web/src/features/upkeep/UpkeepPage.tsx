@@ -42,6 +42,17 @@ export function UpkeepPage() {
               <ParentRow key={`${finding.catalogId} ${finding.words}`} finding={finding} build={build} />
             ))}
           </Section>
+          <Section title="Rows whose parent is not there" count={upkeep.orphans.length}>
+            {upkeep.orphans.map(({ catalogId, words, row }) => {
+              const sheet = build.sheets.find(({ registers }) => registers.some(({ id }) => id === row.register));
+              return sheet && <Row key={`${catalogId} ${words}`} words={words} about={titleOf(build, catalogId)} to={sheet.kind === 'source' ? `/sources/${sheet.id}?list=${row.register}&row=${row.ordinal + 1}` : `/sheets/${sheet.id}`} where="Show the row" />;
+            })}
+          </Section>
+          <Section title="Linked sources that cannot be read" count={upkeep.failing.length}>
+            {upkeep.failing.map(({ sourceId, name, failure }) => (
+              <Row key={sourceId} words={`${name}: ${failure}`} about="The last good values stay." to={`/linked/${sourceId}`} where="Look at it" />
+            ))}
+          </Section>
           <Section title="Catalogs that offer nothing" count={upkeep.empty.length}>
             {upkeep.empty.map(({ catalogId, words }) => (
               <Row key={catalogId} words={words} to={`/catalogs/${catalogId}?slip=compose`} where="How it is composed" />

@@ -18,4 +18,4 @@ export const upkeepApi = api.injectEndpoints({
 export const { useUpkeepQuery, useProfileQuery, useGatheredQuery, useGatherMutation, useMakeFromRowsMutation, useProposeFieldsMutation, useUngatherMutation } = upkeepApi;
 
 /** How many things want mending. */
-export const upkeepCount = ({ findings, parents, alikes, between, empty, outside }: Upkeep): number => findings.filter(({ kind }) => kind !== 'unused').length + parents.length + alikes.reduce((sum, { groups }) => sum + groups.length, 0) + between.length + empty.length + outside.length;
+export const upkeepCount = ({ findings, parents, orphans, failing, alikes, between, empty, outside }: Upkeep): number => findings.filter(({ kind }) => kind !== 'unused').length + parents.length + orphans.length + failing.length + alikes.reduce((sum, { groups }) => sum + groups.length, 0) + between.length + empty.length + outside.length;
