@@ -1,5 +1,5 @@
 // What people do first, from an empty house, through the interface alone: with the mouse, with the keys, at any speed.
-import { copyBlock, expect, giveChoices, makeSheet, rowsOf, speeds, test, typeAcross } from './nursery.js';
+import { copyBlock, expect, giveChoices, makeSheet, makeSource, rowsOf, speeds, test, typeAcross } from './nursery.js';
 
 const sales = Array.from({ length: 12 }, (_, at) => [`${at + 1}.11.2026`, ['Ada', 'Ben', 'Cora'][at % 3]!, at % 2 === 0 ? 'cash' : 'card', `${10 + at}.50`, at % 4 === 0 ? 'open' : 'paid']);
 const shown = sales.map(([, seller, paid, amount, state], at) => [`${String(at + 1).padStart(2, '0')}.11.2026`, seller, paid, `${amount} EUR`, state]);
@@ -241,9 +241,7 @@ test('percentages stay what they are however often the rule is set, also with a 
 
 test('a pasted table of five thousand rows becomes three fields that narrow one another, with the price', async ({ nursery: { page } }) => {
   const grid = await makeSheet(page, 'Orders', [['Customer']]);
-  await page.getByRole('link', { name: 'Sources' }).click();
-  await page.getByLabel('Title').fill('Stock');
-  await page.getByRole('button', { name: 'Create the sheet' }).click();
+  await makeSource(page, 'Stock');
   await expect(page.getByLabel('Heading of the new list')).toBeVisible();
   await copyBlock(page, [['Group', 'Sub-group', 'Article', 'Price'], ...Array.from({ length: 5000 }, (_, at) => [`Group ${at % 8}`, `Sub ${at % 40}`, `Article ${at}`, `${(at % 90) + 0.5}`])]);
   await page.keyboard.press('Control+v');
@@ -295,9 +293,7 @@ test('people leave and come back, change their password, and their entries stay'
 });
 
 test('rows of a list and of a table are typed across, and one undo takes a row back', async ({ nursery: { page } }) => {
-  await page.getByRole('link', { name: 'Sources' }).click();
-  await page.getByLabel('Title').fill('Lists');
-  await page.getByRole('button', { name: 'Create the sheet' }).click();
+  await makeSource(page, 'Lists');
   await page.getByLabel('Heading of the new list').fill('Growers');
   await page.keyboard.press('Enter');
   // The cursor is in the first cell of what was just made.

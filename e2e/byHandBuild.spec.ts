@@ -1,14 +1,6 @@
 // An administrator's first hour, from an empty house, through the interface alone: lists, ranges, what narrows what, and why.
 import type { Locator, Page } from '@playwright/test';
-import { copyBlock, expect, makeSheet, openField, rowsOf, test, typeAcross } from './nursery.js';
-
-async function makeSource(page: Page, title: string): Promise<void> {
-  await page.getByRole('link', { name: /^Sources/ }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Sources' })).toBeVisible();
-  await page.getByLabel('Title', { exact: true }).fill(title);
-  await page.getByRole('button', { name: 'Create the sheet' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
-}
+import { copyBlock, expect, makeSheet, makeSource, openField, rowsOf, test, typeAcross } from './nursery.js';
 
 /** A new list with its values, typed one under the other. */
 async function makeList(page: Page, heading: string, values: readonly string[]): Promise<Locator> {
@@ -147,4 +139,93 @@ test('two tables are joined by a key: the name is shown, the account is stored, 
   await cellOf(grid, 0, 0).click();
   await typeAcross(page, ['SH'], 'Enter', 0);
   await expect(page.getByText('Cora Moss was cleared from Name.')).toBeVisible();
+});
+
+test('choices, hints, days and own words are set, left half-made, tried, felt at the cell, and cleared', async ({ nursery: { page, clerk } }) => {
+  const grid = await makeSheet(page, 'Checks', [['Answer'], ['Begun', 'a date'], ['Ended', 'a date'], ['Asked']]);
+  await openField(page, 'Answer');
+  await page.getByLabel('Choices', { exact: true }).fill('yes, no, perhaps');
+  await page.getByRole('button', { name: 'Set these choices' }).click();
+  await page.getByRole('button', { name: 'no hint' }).click();
+  await page.getByPlaceholder('Title, if it wants one').fill('Take your time');
+  await page.getByRole('textbox', { name: 'Hint shown on arrival' }).fill('Say perhaps where you do not know.\nNobody minds.');
+  await page.getByRole('button', { name: 'Show this hint' }).click();
+  await page.getByRole('button', { name: 'Dellum’s own words' }).click();
+  await page.getByRole('textbox', { name: 'Said when a value is refused' }).fill('“{value}” is no answer.');
+  await page.keyboard.press('Enter');
+  // A rule that is left half-made is there when one comes back, also by the Back key of the browser.
+  await openField(page, 'Ended');
+  await expect(panel(page).getByText('Not set yet')).toBeHidden();
+  await openField(page, 'Answer');
+  await expect(panel(page).getByText('Not set yet')).toBeVisible();
+  await page.getByRole('button', { name: 'Set this rule' }).click();
+  await expect(page.getByText('The rule of Answer holds from now on.')).toBeVisible();
+  await page.goBack();
+  await expect(panel(page)).toBeHidden();
+  await expect(page.getByRole('heading', { level: 1, name: 'Checks' })).toBeVisible();
+  await openField(page, 'Ended');
+  await page.getByRole('button', { name: 'a date within bounds' }).click();
+  await page.getByRole('button', { name: 'of any day' }).click();
+  await page.getByRole('combobox', { name: 'From' }).selectOption({ label: 'After Begun' });
+  await page.getByRole('button', { name: 'Set the bounds' }).click();
+  await expect(panel(page)).toContainText('Takes a date after Begun;');
+  await page.getByRole('button', { name: 'Set this rule' }).click();
+  // Names with commas in them are kept together by quotes, in the order in which they were typed.
+  await openField(page, 'Asked');
+  await page.getByLabel('Choices', { exact: true }).fill('"Reed, Ann"; "Moss, Ben"; Cora');
+  await page.getByRole('button', { name: 'Set these choices' }).click();
+  await expect(panel(page)).toContainText('Takes one value of “Reed, Ann”, “Moss, Ben”, Cora;');
+
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Checks/ }).click();
+  const theirs = other.getByRole('grid', { name: 'Checks' });
+  await expect(other.getByRole('note')).toContainText('Take your time');
+  await typeAcross(other, ['maybe'], 'Tab', 0);
+  await expect(other.getByRole('alert')).toContainText('“maybe” is no answer.');
+  await other.keyboard.press('Control+a');
+  await typeAcross(other, ['perhaps', '5.11.2026', '5.11.2026'], 'Tab', 0);
+  await expect(other.getByRole('alert')).toContainText('Ended must not be before 1 day after Begun (06.11.2026).');
+  await other.keyboard.press('Control+a');
+  await typeAcross(other, ['6.11.2026', 'reed'], 'Tab', 0);
+  await expect.poll(async () => (await rowsOf(theirs))[0]).toEqual(['perhaps', '05.11.2026', '06.11.2026', 'Reed, Ann']);
+  // Cleared, it takes what it holds.
+  await openField(page, 'Ended');
+  await page.getByRole('button', { name: 'Clear the rule' }).click();
+  await expect(page.getByText('Ended takes any date again; its values stay as they are.')).toBeVisible();
+  await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['perhaps', '05.11.2026', '06.11.2026', 'Reed, Ann']);
+});
+
+test('with a finger on a tablet lists and menus open, values are chosen, entries come and go', async ({ nursery: { page }, browser }) => {
+  await makeSheet(page, 'Sales', [['Seller'], ['Day', 'a date']]);
+  await openField(page, 'Seller');
+  await page.getByLabel('Choices', { exact: true }).fill('Ada, Ben, Cora');
+  await page.getByRole('button', { name: 'Make a list of them' }).click();
+  await expect(page.getByText(/from now on\./).last()).toBeVisible();
+  const context = await browser.newContext({ baseURL: new URL(page.url()).origin, hasTouch: true, viewport: { width: 820, height: 1180 }, reducedMotion: 'reduce' });
+  const tablet = await context.newPage();
+  await tablet.goto('/');
+  await tablet.getByLabel('Sign-in name').fill('orla');
+  await tablet.getByLabel('Password').fill('a-long-password');
+  await tablet.getByRole('button', { name: 'Sign in' }).tap();
+  await tablet.getByRole('link', { name: /^Sales/ }).tap();
+  const grid = tablet.getByRole('grid', { name: 'Sales' });
+  await cellOf(grid, 0, 0).tap();
+  await cellOf(grid, 0, 0).getByRole('button', { name: 'Open the list of Seller' }).tap();
+  await tablet.getByRole('option', { name: 'Ben' }).tap();
+  await expect(cellOf(grid, 0, 0)).toHaveText('Ben');
+  await cellOf(grid, 0, 1).tap();
+  await cellOf(grid, 0, 1).getByRole('button', { name: 'Open the calendar of Day' }).tap();
+  await tablet.getByRole('group', { name: 'Calendar of Day' }).getByRole('button', { name: /15/ }).first().tap();
+  await expect(cellOf(grid, 0, 1)).toContainText(/^15\./);
+  await cellOf(grid, 1, 0).tap();
+  await cellOf(grid, 1, 0).getByRole('button', { name: 'Open the list of Seller' }).tap();
+  await tablet.getByRole('option', { name: 'Cora' }).tap();
+  await expect(tablet.getByText('2 entries.')).toBeVisible();
+  await cellOf(grid, 1, 0).tap();
+  await tablet.getByRole('button', { name: 'Delete row 2' }).tap();
+  await tablet.getByRole('alertdialog').getByRole('button', { name: 'Delete the entry' }).tap();
+  await expect(tablet.getByText('1 entry.')).toBeVisible();
+  await tablet.getByRole('button', { name: 'Undo' }).tap();
+  await expect(tablet.getByText('2 entries.')).toBeVisible();
+  await context.close();
 });

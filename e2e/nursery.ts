@@ -94,6 +94,15 @@ export async function makeSheet(page: Page, title: string, fields: Wanted): Prom
   return grid;
 }
 
+/** A new page of lists. */
+export async function makeSource(page: Page, title: string): Promise<void> {
+  await page.getByRole('link', { name: /^Sources/ }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Sources' })).toBeVisible();
+  await page.getByLabel('Title', { exact: true }).fill(title);
+  await page.getByRole('button', { name: 'Create the sheet' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+}
+
 /** Opens the panel of a field by its heading. */
 export const openField = (page: Page, heading: string) => page.getByRole('columnheader', { name: new RegExp(`^${heading}`) }).getByRole('button').click();
 

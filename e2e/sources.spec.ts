@@ -12,6 +12,10 @@ test('lists are independent; rows are moved by key and by button', async ({ hous
   await expect.poll(() => textsOf(page, 'Quays')).toEqual(['Heron Mole', 'Lantern Basin', 'Salt Quay', 'Timber Pond']);
   await page.getByRole('button', { name: 'Move down' }).click();
   await expect.poll(() => textsOf(page, 'Quays')).toEqual(['Lantern Basin', 'Heron Mole', 'Salt Quay', 'Timber Pond']);
+  // Moves as quick as keys come are all kept.
+  await list(page, 'Quays').getByRole('gridcell', { name: 'Lantern Basin' }).click();
+  for (let step = 0; step < 3; step++) await page.keyboard.press('Alt+Shift+ArrowDown');
+  await expect.poll(() => textsOf(page, 'Quays')).toEqual(['Heron Mole', 'Salt Quay', 'Timber Pond', 'Lantern Basin']);
   await expect.poll(() => textsOf(page, 'Pilots')).toEqual(['Tam Ossel', 'Bryn Calloway', 'Ilse Marchbank', 'Rook Tansy', 'Corin Vale', 'Wenna Hallet']);
 });
 

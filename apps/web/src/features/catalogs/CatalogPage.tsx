@@ -1,6 +1,6 @@
 // A catalog: its values in order or as a tree, where each comes from, how many entries hold it; slips to change it.
 import { Button, Flex, HStack, Input, Text } from '@chakra-ui/react';
-import { itemKey, levelsOf } from '@dellum/core';
+import { itemKey, itemsAtLevel, levelsOf, type Item } from '@dellum/core';
 import { keeps, mayDesign, type BuildView, type CatalogView, type Me } from '@dellum/contract';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
@@ -25,6 +25,14 @@ import { unpacked } from './unpacked.js';
 import { number } from '../../frame/written.js';
 
 const noUse = {};
+
+/** "12 values", "12 values in 3 groups" */
+function countWords(items: readonly Item[]): string {
+  const values = itemsAtLevel(items).length;
+  const groups = items.filter(({ path }) => path.length === 0).length;
+  const words = `${number.format(values)} ${values === 1 ? 'value' : 'values'}`;
+  return levelsOf(items) > 1 ? `${words} in ${number.format(groups)} ${groups === 1 ? 'group' : 'groups'}` : words;
+}
 
 export function CatalogPage() {
   const { catalogId = '' } = useParams();
@@ -99,7 +107,7 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
             {!day && <AddItem catalog={catalog} path={[]} first={!mayDesign(me.role)} />}
           </HStack>
           <Text color="inkSoft">
-            {number.format(query.trim() === '' ? items.items.length : found)} {query.trim() === '' ? (items.items.length === 1 ? 'value' : 'values') : 'found'}
+            {query.trim() === '' ? countWords(items.items) : `${number.format(found)} found`}
           </Text>
         </HStack>
         {items.items.length === 0 ? (

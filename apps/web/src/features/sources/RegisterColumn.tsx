@@ -92,7 +92,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
     const target = by < 0 ? source.entries[block.top - 1] : source.entries[block.bottom + 2];
     const possible = by < 0 ? block.top > 0 : block.bottom < source.entries.length - 1;
     if (entries.length === 0 || !possible) return;
-    void source.act({ act: 'move', entries, ...(target && { before: target.id }) });
+    void source.move(entries, target?.id);
   };
   /** A new row above another or below it, into which one types at once. */
   const insertAt = (where: 'above' | 'below', { row }: Place) => {

@@ -71,10 +71,10 @@ function RowActs({ source, block }: { source: SourceRegister; block: Block }) {
         <Button size="xs" variant="outline" onClick={() => void source.act({ act: 'insert', rows: rows.map(() => []), before: ids[0]! })}>
           Insert above
         </Button>
-        <Button size="xs" variant="outline" disabled={!above} onClick={() => void source.act({ act: 'move', entries: ids, before: above!.id })}>
+        <Button size="xs" variant="outline" disabled={!above} onClick={() => void source.move(ids, above!.id)}>
           Move up
         </Button>
-        <Button size="xs" variant="outline" disabled={block.top + rows.length >= source.entries.length} onClick={() => void source.act({ act: 'move', entries: ids, ...(below && { before: below.id }) })}>
+        <Button size="xs" variant="outline" disabled={block.top + rows.length >= source.entries.length} onClick={() => void source.move(ids, below?.id)}>
           Move down
         </Button>
         <Button size="xs" variant="outline" colorPalette="brick" onClick={() => void source.act({ act: 'delete', entries: ids })}>

@@ -17,13 +17,19 @@ export interface ActsArg {
   readonly after?: Promise<unknown>;
 }
 
-/** The rows of a list as they will be after some acts: new ones, unless they are there already, and cells written into them. */
+/** The rows of a list as they will be after some acts: new ones, unless they are there already, moved ones, and cells written into them. */
 function shownAfter(entries: readonly EntryView[], acts: readonly ActDto[]): EntryView[] {
   let shown = [...entries];
   for (const { act, rows = [], fields = [], entries: ids, before, cells = [] } of acts) {
     if (act === 'write') {
       const texts = grouped(cells, ({ entry }) => entry);
       shown = shown.map((entry) => (texts.has(entry.id) ? { ...entry, cells: withTexts(entry.cells, texts.get(entry.id)!.map(({ field, text }) => [field, text] as const)) } : entry));
+    }
+    if (act === 'move') {
+      const moved = shown.filter(({ id }) => ids?.includes(id));
+      const rest = shown.filter(({ id }) => !ids?.includes(id));
+      const place = before === undefined ? -1 : rest.findIndex(({ id }) => id === before);
+      shown = place < 0 ? [...rest, ...moved] : [...rest.slice(0, place), ...moved, ...rest.slice(place)];
     }
     if (act !== 'insert' || !ids || shown.some(({ id }) => id === ids[0])) continue;
     const made = rows.map((texts, at): EntryView => ({ id: ids[at]!, version: 1, cells: Object.fromEntries(texts.flatMap((text, column) => (text.trim() === '' ? [] : [[fields[column]!, text]]))) }));
@@ -55,7 +61,7 @@ export const sourcesApi = api.injectEndpoints({
     leaveSlip: build.mutation<null, string>({ query: (id) => ({ path: `/slips/${id}`, method: 'DELETE' }), invalidatesTags: ['Slips'] }),
   }),
 });
-/** Does acts that are shown before they are stored: new rows, and cells written into them. One that has to wait is shown as it was. */
+/** Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it was. */
 export const actAtOnce = (arg: ActsArg) => async (dispatch: AppDispatch): Promise<Outcome> => {
   const change = (entries: readonly EntryView[]) => shownAfter(entries, arg.acts);
   const ahead = listsAhead.note(arg.registerId, change);

@@ -37,6 +37,8 @@ export interface SourceRegister {
   begin(id: string, cells: readonly { field: string; text: string }[], before?: string): Promise<boolean>;
   /** Writes into a row; into a new one, as part of its beginning. */
   write(id: string, field: string, text: string): Promise<boolean>;
+  /** Moves rows before another one, or to the end; shown at once, so that the next move begins where this one ends. */
+  move(entries: readonly string[], before: string | undefined): Promise<boolean>;
   /** Does one part of a block; the parts join one act. Undefined when it was refused. */
   bringIn(acts: readonly ActDto[], joins: number | undefined): Promise<Outcome | undefined>;
   /** Says what came of a change; false when it failed. */
@@ -106,6 +108,11 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     queue.current = done;
     return done;
   };
+  const move = (ids: readonly string[], before: string | undefined): Promise<boolean> => {
+    const done = told(dispatch(actAtOnce({ registerId: register.id, acts: [{ act: 'move', entries: [...ids], ...(before !== undefined && { before }) }], after: queue.current })));
+    queue.current = done;
+    return done;
+  };
   const attempt = useTry();
   const bringIn = (acts: readonly ActDto[], joins: number | undefined) => attempt(dispatch(actAtOnce({ registerId: register.id, acts, joins })));
   const state = useMemo<RegisterState | undefined>(() => entries && { id: register.id, heading: register.title, fields: register.fields, entries }, [register, entries]);
@@ -129,6 +136,7 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     },
     begin,
     write,
+    move,
     bringIn,
     told,
   };
