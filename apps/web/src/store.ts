@@ -2,18 +2,18 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api/api.js';
-import { ruleDraftsSlice } from './features/bindings/ruleDraftsSlice.js';
 import { doneSlice } from './features/entries/doneSlice.js';
 import { draftsSlice, keepDrafts } from './features/entries/draftsSlice.js';
 import { keepNewEntries, newEntriesSlice } from './features/entries/newEntriesSlice.js';
 import { actsSlice } from './features/entries/entryActsApi.js';
 import { progressSlice } from './features/figures/progressSlice.js';
+import { halfMadeSlice } from './frame/halfMadeSlice.js';
 import { noticesSlice } from './frame/noticesSlice.js';
 import { liveSlice } from './live/liveSlice.js';
 import { placesSlice } from './live/placesSlice.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, ruleDrafts: ruleDraftsSlice.reducer, newEntries: newEntriesSlice.reducer, done: doneSlice.reducer, acts: actsSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer, places: placesSlice.reducer, figureProgress: progressSlice.reducer },
+  reducer: { [api.reducerPath]: api.reducer, drafts: draftsSlice.reducer, halfMade: halfMadeSlice.reducer, newEntries: newEntriesSlice.reducer, done: doneSlice.reducer, acts: actsSlice.reducer, notices: noticesSlice.reducer, live: liveSlice.reducer, places: placesSlice.reducer, figureProgress: progressSlice.reducer },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 keepDrafts(store);

@@ -6,6 +6,7 @@ import { Pencil, X } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
+import { useHalfMade } from '../../frame/useHalfMade.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../catalogs/useCatalogs.js';
@@ -24,7 +25,6 @@ import { RuleHistory } from './RuleHistory.js';
 import { RuleSentence } from './RuleSentence.js';
 import { TrialEntry } from './TrialEntry.js';
 import { number } from '../../frame/written.js';
-import { useRuleDraft } from './useRuleDraft.js';
 
 const entriesWords = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
 
@@ -197,7 +197,7 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
   const { field, register, build, me } = place;
   // Rules are for fields in which clerks enter data.
   const isSource = build.sheets.find(({ id }) => id === register.sheetId)?.kind === 'source';
-  const [drafted, setDrafted] = useRuleDraft(field.id);
+  const [drafted, setDrafted] = useHalfMade(`rule ${field.id}`);
   const [history, setHistory] = useState(false);
   const [setRule] = useSetRuleMutation();
   const [clearRule] = useClearRuleMutation();

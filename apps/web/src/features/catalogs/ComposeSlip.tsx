@@ -2,9 +2,9 @@
 import { Box, Button, HStack, Stack, Text } from '@chakra-ui/react';
 import { catalogSentence, type CatalogDefinition, type CatalogOrder, type CatalogPart, type Distinct } from '@dellum/core';
 import type { BuildView, CatalogItems, CatalogView, Me } from '@dellum/contract';
-import { useState } from 'react';
 import { errorWords } from '../../api/problem.js';
 import { SlipHead } from '../../frame/SlipHead.js';
+import { useHalfMade } from '../../frame/useHalfMade.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { useTold } from '../sources/useRegister.js';
 import { useDefineCatalogMutation, useDefinitionTrialQuery } from './catalogsApi.js';
@@ -26,7 +26,9 @@ interface ComposeSlipProps {
 const distinctWords: { readonly [D in Distinct]: string } = { value: 'repeats stand once', spelling: 'spellings of one value stand once' };
 
 export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipProps) {
-  const [definition, setDefinition] = useState<CatalogDefinition>(catalog.definition);
+  // Begun on another version, it would undo what somebody else has composed since.
+  const [begun, setDefinition] = useHalfMade(`catalog ${catalog.id} ${catalog.version}`);
+  const definition = begun ?? catalog.definition;
   const [define, { isLoading }] = useDefineCatalogMutation();
   const { data: trial, error } = useDefinitionTrialQuery({ id: catalog.id, definition: definitionDto(definition) });
   const told = useTold();
@@ -41,8 +43,10 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
     set({ parts });
   };
   const save = async () => {
-    if (!(await told(define({ id: catalog.id, definition: definitionDto(definition) }).unwrap()))) return;
-    notice('done', `${catalog.title} is composed so from now on.`);
+    const request = define({ id: catalog.id, definition: definitionDto(definition) }).unwrap();
+    if (!(await told(request))) return;
+    setDefinition(undefined);
+    if (!(await request).slip) notice('done', `${catalog.title} is composed so from now on.`);
     close();
   };
   return (
@@ -76,7 +80,14 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
         <Button size="sm" disabled={!changed || error !== undefined} loading={isLoading} onClick={() => void save()}>
           Save how it is composed
         </Button>
-        <Button size="sm" variant="outline" onClick={close}>
+        <Button
+          size="sm"
+          variant="outline"
+          onClick={() => {
+            setDefinition(undefined);
+            close();
+          }}
+        >
           Cancel
         </Button>
       </HStack>
