@@ -113,14 +113,14 @@ async function shoot(browser, base) {
   const clerk = await enter('mara', 'heron-mole');
   await follow(clerk, '/sheets', 'Berth visits');
   await clerk.getByText('type to add').waitFor();
-  await cell(clerk, 1502, 7).click();
+  await cell(clerk, 1502, 8).click();
   await clerk.keyboard.type('al');
   await clerk.getByRole('option', { name: 'Bryn Calloway' }).waitFor();
   await save(clerk, 'sheet-picker');
 
   await clerk.keyboard.press('Escape');
   await clerk.keyboard.press('Escape');
-  await cell(clerk, 1500, 6).click({ button: 'right' });
+  await cell(clerk, 1500, 7).click({ button: 'right' });
   await clerk.getByRole('menuitem', { name: /^New entry below/ }).waitFor();
   await save(clerk, 'cell-menu');
   await clerk.keyboard.press('Escape');
@@ -130,7 +130,7 @@ async function shoot(browser, base) {
 
   const olek = await enter('olek', 'timber-pond');
   await follow(olek, '/sheets', 'Berth visits');
-  await cell(olek, 1505, 6).click();
+  await cell(olek, 1505, 7).click();
   await olek.evaluate(() => navigator.clipboard.writeText('Alongsidee\tRook Tansy\nShiftet\tTam Ossel\nalongside\tNobody'));
   await olek.keyboard.press('Control+v');
   await olek.getByRole('button', { name: /refused, kept for you/ }).click();
@@ -143,7 +143,7 @@ async function shoot(browser, base) {
   await ines.getByText('holds', { exact: true }).waitFor();
   await ines.getByText(/entries hold a value/).waitFor();
   await save(ines, 'rule-sentence');
-  await cell(ines, 1509, 6).click();
+  await cell(ines, 1509, 7).click();
   await ines.getByRole('button', { name: 'Why?' }).click();
   const asked = ines.getByLabel('Value that is asked about');
   await asked.fill('Cancelled');

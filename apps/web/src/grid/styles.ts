@@ -51,6 +51,7 @@ export const gridStyles: SystemStyleObject = {
   '& .dl-heading.chosen button': { boxShadow: 'inset 0 -3px 0 {colors.damson.solid}' },
   '& .dl-heading .name': { display: 'block', fontWeight: 700, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' },
   '& .dl-heading .rule': { display: 'flex', alignItems: 'center', gap: '1', fontSize: '2xs', color: 'inkSoft', whiteSpace: 'nowrap', overflow: 'hidden' },
+  '& .dl-heading .rule svg': { flexShrink: 0 },
   '& .tone-outside .dl-text': { textDecoration: 'underline dotted {colors.amber.solid} 2px', textUnderlineOffset: '3px' },
   '& .tone-outside::before': { content: '""', display: 'inline-block', w: '9px', h: '9px', mr: '1.5', rounded: 'full', border: '2px solid {colors.amber.solid}' },
   '& .tone-asked .dl-text': { textDecoration: 'underline dotted {colors.amber.solid} 2px', textUnderlineOffset: '3px' },

@@ -26,12 +26,15 @@ import { number } from '../../frame/written.js';
 
 const noUse = {};
 
-/** "12 values", "12 values in 3 groups" */
+/** "12 values", "12 values in 3 groups", "8 values, 1 of them retired" */
 function countWords(items: readonly Item[]): string {
-  const values = itemsAtLevel(items).length;
+  const deepest = itemsAtLevel(items);
+  const values = deepest.length;
+  const retired = deepest.filter(({ state }) => state === 'retired').length;
   const groups = items.filter(({ path }) => path.length === 0).length;
   const words = `${number.format(values)} ${values === 1 ? 'value' : 'values'}`;
-  return levelsOf(items) > 1 ? `${words} in ${number.format(groups)} ${groups === 1 ? 'group' : 'groups'}` : words;
+  const grouped = levelsOf(items) > 1 ? ` in ${number.format(groups)} ${groups === 1 ? 'group' : 'groups'}` : '';
+  return `${words}${grouped}${retired === 0 ? '' : `, ${number.format(retired)} of them retired`}`;
 }
 
 export function CatalogPage() {
