@@ -42,6 +42,27 @@ test('a corrected value: asked once, then every reader sees it at once and entri
   await expect(cellOf(grid, 1500, 'Pilot')).toHaveText('Ilsa Marchbank');
 });
 
+test('an entry that is a value elsewhere asks its question where it was typed over', async ({ house }) => {
+  const clerk = await house.open('mara', undefined, two());
+  const visits = await toSheet(clerk, 'Berth visits');
+  const ines = await house.open('ines');
+  const vessels = await toSheet(ines, 'Vessels');
+  await ines.keyboard.press('Control+Home');
+  const sign = vessels.locator('[data-row="0"][data-column="0"]');
+  const before = (await sign.textContent())!;
+  await ines.keyboard.type('ZZ 900');
+  await ines.keyboard.press('Enter');
+  const slip = ines.getByRole('region', { name: 'Impact' });
+  await expect(slip.getByRole('heading')).toHaveText(`${before} becomes ZZ 900`);
+  await expect(slip).toContainText('entries hold it');
+  // Answered, the cell holds it, and entries of other sheets follow; nothing is kept as refused.
+  await answerSlip(ines, 'Corrected');
+  await expect(sign).toHaveText('ZZ 900');
+  await expect(ines.getByText(/refused, kept for you/)).toHaveCount(0);
+  await expect(visits.getByText('Marrowind', { exact: true }).first()).toBeVisible();
+  await expect(clerk.getByText('27 outside')).toBeVisible();
+});
+
 test('a removed value, gone: its entries are outside everywhere, counted and listed', async ({ house }) => {
   const reader = await house.open('sela', undefined, two());
   const grid = await toSheet(reader, 'Berth visits');

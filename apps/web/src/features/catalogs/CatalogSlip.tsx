@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { useDtoForm } from '../../frame/useForm.js';
+import { Way } from '../../frame/Way.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { usePeopleQuery } from '../people/peopleApi.js';
 import { leftOutWords } from '../ranges/RangeCard.js';
@@ -73,14 +74,6 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
         </Stack>
       </form>
     </Stack>
-  );
-}
-
-function Way({ to, children }: { to: string; children: string }) {
-  return (
-    <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
-      <Link to={to}>{children}</Link>
-    </Box>
   );
 }
 

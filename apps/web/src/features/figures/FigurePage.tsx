@@ -20,6 +20,7 @@ import { FigureTableView, type Cell } from './FigureTableView.js';
 import { newFigure, reachedBy } from './paths.js';
 import { chartOf } from './series.js';
 import { useFigureWords } from './useFigureWords.js';
+import { Way } from '../../frame/Way.js';
 import { number } from '../../frame/written.js';
 
 /** Drawing comes when the first figure is looked at. */
@@ -54,7 +55,7 @@ export function FigurePage() {
   }
   const definition = definitionIn(params.get('d')) ?? kept?.definition ?? (first && newFigure(first));
   const register = registers.find(({ id }) => id === definition?.registerId);
-  if (!definition || !register) return <EmptyState title="There is nothing to count yet">Make a sheet and its fields first.</EmptyState>;
+  if (!definition || !register) return <EmptyState title="There is nothing to count yet">A figure counts the entries of a sheet. <Way to="/sheets">Make a sheet and its fields</Way></EmptyState>;
   const keepInAddress = (next: FigureDefinition) => setParams(kept && figureKey(kept.definition) === figureKey(next) ? {} : { d: JSON.stringify(next) }, { replace: true });
   return <OneFigure key={`${figureId} ${kept ? figureKey(kept.definition) : ''}`} kept={kept} begun={definition} build={build} me={me} keepInAddress={keepInAddress} />;
 }

@@ -1,6 +1,7 @@
 // All forms: those that can be filled, and for administrators those that are being laid out.
 import { Box, Button, Heading, HStack, NativeSelect, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { MakeFormDto, mayDesign, mayEnter, type BuildView, type FormName, type Me } from '@dellum/contract';
+import { Way } from '../../frame/Way.js';
 import { Link, useNavigate } from 'react-router';
 import { errorWords } from '../../api/problem.js';
 import { FormField } from '../../frame/FormField.js';
@@ -71,7 +72,7 @@ function NewForm({ build }: { build: BuildView }) {
     const { id } = await make(form).unwrap();
     await navigate(`/forms/${id}`);
   });
-  if (registers.length === 0) return <Box color="inkSoft">A form asks for the entries of a sheet. Make a sheet first.</Box>;
+  if (registers.length === 0) return <Box color="inkSoft">A form asks for the entries of a sheet. <Way to="/sheets">Make a sheet</Way></Box>;
   return (
     <form noValidate onSubmit={(event) => void save(event)}>
       <Heading as="h2" fontSize="md" mb="3">

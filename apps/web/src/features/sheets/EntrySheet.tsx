@@ -13,6 +13,7 @@ import { useCatalogs } from '../catalogs/useCatalogs.js';
 import { formWords } from '../forms/formWords.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { did } from '../entries/doneSlice.js';
+import { Way } from '../../frame/Way.js';
 import { useSlipsQuery } from '../sources/sourcesApi.js';
 import { insertShown, useFieldCountsQuery } from '../entries/entriesApi.js';
 import { underWay } from '../entries/inFlight.js';
@@ -270,7 +271,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     >
       <Box h="100%" display="flex" flexDirection="column">
         {fields.length === 0 ? (
-          <EmptyState title="This sheet has no fields yet">{designs ? 'Add the first one with “New field”.' : 'An administrator adds them.'}</EmptyState>
+          <EmptyState title="This sheet has no fields yet">{designs ? <Way to="?new-field=">Add the first one</Way> : 'An administrator adds them.'}</EmptyState>
         ) : (
           <Box flex="1" minH="0">
             <Grid
