@@ -31,7 +31,7 @@ test('a sheet is arranged for oneself: sorted, narrowed, with fields hidden and 
   await slip(page).getByLabel('Direction 1').selectOption({ label: 'latest first' });
   await expect(strip(page)).toContainText('Arranged by you: only where Status is Alongside or Shifted; by Arrival, the last first');
   await expect(cellOf(grid, 1, 'Status')).toHaveText(/Alongside|Shifted/);
-  const arrivals = async () => Promise.all((await grid.locator('[role=gridcell][data-column="4"]').allTextContents()).map((text) => text.split('.').reverse().join('')));
+  const arrivals = async () => Promise.all((await grid.locator('[role=gridcell][data-column="5"]').allTextContents()).map((text) => text.split('.').reverse().join('')));
   await expect.poll(async () => { const days = await arrivals(); return days.length > 2 && days.every((day, at) => at === 0 || day <= days[at - 1]!); }).toBe(true);
   // What is changed stays where it is until one arranges anew.
   await cellOf(grid, 1, 'Status').click();

@@ -85,7 +85,7 @@ describe('a cascade', () => {
     const made = await makeEntrySheet(running, quayAndBerth);
     await made.rule('berth', { kind: 'catalog', catalogId: made.berths, fitting: [{ companion: 'length', is: 'at least', field: 'ship' }] });
     const entry = await made.entry({ ship: '100' });
-    expect((await made.edit(entry, 'berth', 'S1')).body).toMatchObject({ verdict: 'condition', detail: 'S1 does not fit: its length (60) is not at least Ship (100).' });
+    expect((await made.edit(entry, 'berth', 'S1')).body).toMatchObject({ verdict: 'condition', detail: 'S1 does not fit: its Length (60) is not at least Ship (100).' });
     expect((await made.edit(entry, 'berth', 'N1')).status).toBe(200);
   });
   it('judges a block parents first, and clears outside of it', async () => {
