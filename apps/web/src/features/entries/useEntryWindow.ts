@@ -32,7 +32,9 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
   const arg = (page: number): PageArg => ({ registerId, page, ...wanted });
   const upper = useEntryPageQuery(arg(pages.first));
   const lower = useEntryPageQuery(arg(pages.last));
-  const loaded: readonly (EntryPage | undefined)[] = [upper.currentData, lower.currentData];
+  // While another arrangement is coming the rows stay as they were: whoever types in one goes on in it.
+  const standing = ({ currentData, data }: typeof upper) => currentData ?? (wanted.arranged === undefined ? undefined : data);
+  const loaded: readonly (EntryPage | undefined)[] = [standing(upper), standing(lower)];
 
   const onVisible = useCallback((first: number, last: number) => {
     const next = { first: Math.floor(Math.max(0, first - ahead) / pageSize), last: Math.floor((last + ahead) / pageSize) };

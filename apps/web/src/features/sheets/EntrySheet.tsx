@@ -115,7 +115,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   /** What is typed belongs to the entry in which the editor opened: where it is gone, no other one gets the text. */
   const commitEdited = ({ place, rowKey }: EditorProps, text: string, confirmed?: boolean) => {
     const row = rowKey === undefined || entryAt(place.row)?.id === rowKey ? place.row : rows.rowOf(rowKey);
-    if (row !== undefined) return commitAt({ ...place, row }, text, confirmed);
+    if (row !== undefined && entryAt(row)) return commitAt({ ...place, row }, text, confirmed);
+    if (entries.fetching) return { message: 'The rows are just coming anew. Press Enter once more.', suggestions: [] };
     setSaid(text.trim() === '' ? '' : `The entry was deleted meanwhile; “${text}” was not stored.`);
     return undefined;
   };
