@@ -133,10 +133,12 @@ export class Applying {
     const appeared = [...diff.added, ...diff.restored, ...diff.edited.filter(({ merges }) => !merges).map(({ to }) => to)];
     const offered = plan.after.filter(({ state }) => state === 'offered');
     const stays = new Set(offered.map(itemKey));
-    await this.catalogs.restore(trx, houseId, catalogId, offered.filter(({ value }) => appeared.includes(value)).map(itemKey));
+    const come = new Set(appeared);
+    await this.catalogs.restore(trx, houseId, catalogId, offered.filter(({ value }) => come.has(value)).map(itemKey));
     await this.catalogs.forgetNames(trx, houseId, catalogId, appeared);
     await this.catalogs.follow(trx, houseId, catalogId, diff.edited.filter(({ from }) => !retire.includes(from)));
-    await this.catalogs.retire(trx, houseId, catalogId, plan.before.filter((item) => retire.includes(item.value) && !stays.has(itemKey(item))));
+    const goes = new Set(retire);
+    await this.catalogs.retire(trx, houseId, catalogId, plan.before.filter((item) => goes.has(item.value) && !stays.has(itemKey(item))));
     await this.catalogs.remember(trx, houseId, catalogId, [...carry, ...unasked]);
     for (const field of boundFields(build, catalogId)) {
       await this.carries.begin(trx, houseId, field, carry);
