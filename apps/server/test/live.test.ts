@@ -104,10 +104,14 @@ describe('the stream', () => {
     // A transaction takes its number and stays open; a second one must wait for it and cannot overtake.
     let release!: () => void;
     const held = new Promise<void>((resolve) => (release = resolve));
+    let has!: () => void;
+    const hasNumber = new Promise<void>((resolve) => (has = resolve));
     const taken = one.database.transaction(async (trx) => {
       await sql`with taken as (update house_counters set seq = seq + 1 where house_id = ${house.id} returning seq) insert into changes (house_id, seq, audience, body) select ${house.id}, seq, 'everyone', '{"kind":"build","version":1}' from taken`.execute(trx);
+      has();
       await held;
     });
+    await hasNumber;
     const second = house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'visit', text: 'V2', version: 1 });
     const overtook = await Promise.race([second.then(() => true), new Promise<boolean>((resolve) => setTimeout(resolve, 300, false))]);
     expect([overtook, ear.heard.length]).toEqual([false, 0]);
