@@ -1,11 +1,56 @@
+import { posix } from 'node:path';
 import react from 'eslint-plugin-react-hooks';
 import { defineConfig } from 'eslint/config';
 import ts from 'typescript-eslint';
 
 /** What each layer may not import: arrows run core ← contract ← server, web. */
-const closed = (...groups) => ({ 'no-restricted-imports': ['error', { patterns: groups.map(([group, message]) => ({ group, message })) }] });
+const closed = (...groups) => ({
+  'no-restricted-imports': ['error', { patterns: groups.map(([group, message]) => ({ group, message })) }],
+});
 const noServer = [['@dellum/server', '@nestjs/*', 'kysely', 'pg'], 'The server stays out of this layer.'];
 const noWeb = [['@dellum/web', 'react', 'react-*', '@chakra-ui/*'], 'The interface stays out of this layer.'];
+
+/** Folders in their order, lowest first: each imports only from those before its own group. */
+const ordered = (base, groups, ...also) =>
+  groups.flatMap((group, at) =>
+    group.map((folder) => {
+      const above = groups
+        .slice(at)
+        .flat()
+        .filter((other) => other !== folder);
+      const paths = above.map((other) => `${posix.relative(folder, other)}/*`).flatMap((path) => [path, `../${path}`]);
+      return {
+        files: [`${base}/${folder}/**`],
+        rules: closed([paths, 'A folder imports only from those that stand before it in eslint.config.js.'], ...also),
+      };
+    }),
+  );
+
+const serverFolders = [
+  ['database', 'problems'],
+  ['access', 'changes', 'counts', 'jobs'],
+  ['api', 'ledger', 'structure'],
+  ['entries', 'people'],
+  ['carries', 'compiled', 'houses', 'live'],
+  ['outside'],
+  ['arrangements', 'sources'],
+  ['catalogs', 'linked'],
+  ['entering', 'ranges', 'sheets'],
+  ['bindings', 'figures', 'forms', 'records', 'requests', 'upkeep', 'workers'],
+];
+
+const webFolders = [
+  ['data', 'theme'],
+  ['frame', 'live', 'picker'],
+  ['features/arrangements', 'features/filters', 'features/houses', 'features/people', 'features/requests', 'grid'],
+  ['features/acts', 'features/entries'],
+  ['features/linked', 'features/ranges', 'features/seek'],
+  ['features/map', 'features/upkeep', 'shell'],
+  ['features/bindings'],
+  ['features/catalogs', 'features/sheets'],
+  ['features/figures', 'features/forms', 'features/records', 'features/sources'],
+];
+const noNode = [['node:*'], 'The browser has no Node.'];
 
 export default defineConfig(
   { ignores: ['**/dist/**', '**/dist-types/**', '**/dist-test/**', '.data/**', 'test-results/**'] },
@@ -20,13 +65,37 @@ export default defineConfig(
       'no-console': 'error',
     },
   },
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    languageOptions: {
+      parserOptions: {
+        projectService: { allowDefaultProject: ['vitest.config.ts', 'apps/web/vite.config.ts', 'packages/core/test/judgeTable.d.ts'] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
   { files: ['packages/core/src/**'], rules: closed([['@dellum/*', 'node:*'], 'The core imports nothing of the rest.'], noServer, noWeb) },
   { files: ['packages/contract/src/**'], rules: closed([['node:*'], 'The contract runs in the browser, too.'], noServer, noWeb) },
   { files: ['apps/server/src/**'], rules: { ...closed(noWeb), '@typescript-eslint/consistent-type-imports': 'off' } },
-  { files: ['apps/web/src/**'], extends: [react.configs.flat.recommended], rules: {
-      ...closed([['node:*'], 'The browser has no Node.'], noServer),
+  ...ordered('apps/server/src', serverFolders, noWeb),
+  {
+    files: ['apps/web/src/**'],
+    extends: [react.configs.flat.recommended],
+    rules: {
+      ...closed(noNode, noServer),
       // A hint for the React Compiler, which is not used.
       'react-hooks/incompatible-library': 'off',
-    } },
-  { files: ['apps/web/src/grid/**'], rules: closed([['@dellum/*', '../features/*'], 'The grid knows no catalogs.'], noServer) },
+    },
+  },
+  ...ordered('apps/web/src', webFolders, noNode, noServer),
+  {
+    files: ['apps/web/src/grid/**'],
+    rules: closed([['@dellum/*', '../features/*', '../data/*', '../shell/*'], 'The grid knows no catalogs.'], noServer),
+  },
 );

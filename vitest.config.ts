@@ -7,7 +7,16 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', include: ['packages/*/test/**/*.test.ts'], testTimeout: 30_000 } },
       { test: { name: 'web', include: ['apps/web/test/**/*.test.ts'] } },
-      { test: { name: 'server', include: ['apps/server/test/**/*.test.ts'], globalSetup: 'apps/server/test/globalSetup.ts', testTimeout: 60_000, hookTimeout: 60_000, isolate: false } },
+      {
+        test: {
+          name: 'server',
+          include: ['apps/server/test/**/*.test.ts'],
+          globalSetup: 'apps/server/test/globalSetup.ts',
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          isolate: false,
+        },
+      },
     ],
   },
 });

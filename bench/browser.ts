@@ -7,7 +7,15 @@ import { percentile, print } from './measure.js';
 import type { Million } from './million.js';
 import { serve, signIn, type Caller } from './server.js';
 
-const flags = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const flags = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 export const launch = (): Promise<Browser> => chromium.launch({ executablePath: process.env['DELLUM_CHROMIUM']!, args: flags });
 
 /** A page of the application, signed in as the caller. */
@@ -69,12 +77,22 @@ export async function sheetScroll(_database: Database, { server, administrator, 
     await page.getByRole('grid').getByRole('gridcell').first().waitFor();
     await page.evaluate(() => document.querySelector('[role=grid]')!.scrollTo(0, 3_003_000));
     // The active row, far away, may still be loading; the rows in view are not.
-    await page.waitForFunction(() => document.querySelectorAll('.dl-row').length > 20 && [...document.querySelectorAll('.dl-row')].filter((row) => row.querySelector('.dl-loading')).length <= 1);
+    await page.waitForFunction(
+      () =>
+        document.querySelectorAll('.dl-row').length > 20 &&
+        [...document.querySelectorAll('.dl-row')].filter((row) => row.querySelector('.dl-loading')).length <= 1,
+    );
     const ours = await perScreen(page, '[role=grid]');
     const bare = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
     await bare.setContent(bareList);
     const plain = await perScreen(bare, '#box');
-    print({ name: 'sheet.scroll.1m', value: ours, unit: 'ms a screen', against: 'a bare windowed list of plain cells', ratio: plain / ours });
+    print({
+      name: 'sheet.scroll.1m',
+      value: ours,
+      unit: 'ms a screen',
+      against: 'a bare windowed list of plain cells',
+      ratio: plain / ours,
+    });
   } finally {
     await browser.close();
   }
@@ -111,7 +129,11 @@ async function perKey(page: Page, between: () => Promise<void>): Promise<number[
 
 function pickers(key: string): HouseBlueprint {
   const rule = (catalog: string) => ({ catalog, mayBeBlank: true, others: 'refuse' as const, hint: '', refusalText: '' });
-  const lists = sizes.map((size) => ({ heading: `List of ${size}`, texts: Array.from({ length: size }, (_, at) => `item ${at} ${'abcde'[at % 5]!}`), ranges: [{ name: `Of ${size}`, from: 0, ends: 'last' as const }] }));
+  const lists = sizes.map((size) => ({
+    heading: `List of ${size}`,
+    texts: Array.from({ length: size }, (_, at) => `item ${at} ${'abcde'[at % 5]!}`),
+    ranges: [{ name: `Of ${size}`, from: 0, ends: 'last' as const }],
+  }));
   return {
     key,
     name: 'Pickers',
@@ -119,7 +141,20 @@ function pickers(key: string): HouseBlueprint {
     people: [{ name: 'Bench', signIn: 'bench', role: 'administrator', password: 'bench-password' }],
     sourceSheets: [{ title: 'Lists', note: '', lists }],
     catalogs: sizes.map((size) => ({ title: `Of ${size}`, note: '', ranges: [`Of ${size}`] })),
-    entrySheets: [{ title: 'Picked', note: '', fields: sizes.map((size) => ({ key: `of_${size}`, heading: `Of ${size}`, kind: 'text' as const, width: 160, rule: rule(`Of ${size}`) })), entries: [{}] }],
+    entrySheets: [
+      {
+        title: 'Picked',
+        note: '',
+        fields: sizes.map((size) => ({
+          key: `of_${size}`,
+          heading: `Of ${size}`,
+          kind: 'text' as const,
+          width: 160,
+          rule: rule(`Of ${size}`),
+        })),
+        entries: [{}],
+      },
+    ],
   };
 }
 
@@ -149,7 +184,13 @@ export async function keyToPaint(database: Database, _bench: Million): Promise<v
         await page.keyboard.press('Escape');
         await cell.click();
       });
-      print({ name: 'key.to.paint', value: percentile(spent, 0.95) - plain, unit: 'ms over a bare text field', against: `limit 16.7 ms, ${size.toLocaleString('en-GB')} items, 95th percentile of ${spent.length} keys`, ratio: null });
+      print({
+        name: 'key.to.paint',
+        value: percentile(spent, 0.95) - plain,
+        unit: 'ms over a bare text field',
+        against: `limit 16.7 ms, ${size.toLocaleString('en-GB')} items, 95th percentile of ${spent.length} keys`,
+        ratio: null,
+      });
       await page.close();
     }
   } finally {

@@ -1,50 +1,140 @@
 // What the core computes over 100,000 values: compiling, the range doctor, look-alikes, searching.
-import { clean, compileCatalog, examine, houseLocale, levelsOf, lookAlikes, looseKey, ofRanges, readWorld, search, searchIndex, slips, type Entry, type Item, type RegisterState, type SourceWorld } from '@dellum/core';
+import {
+  clean,
+  compileCatalog,
+  examine,
+  houseLocale,
+  levelsOf,
+  lookAlikes,
+  looseKey,
+  ofRanges,
+  readSourceState,
+  search,
+  searchIndex,
+  slips,
+  type Entry,
+  type Item,
+  type RegisterState,
+  type SourceState,
+} from '@dellum/core';
 import { chance } from '@dellum/demo';
 import { median, percentile, print, times } from './measure.js';
 
 const size = 100_000;
-const heads = ['Amber', 'Birch', 'Copper', 'Drift', 'Elder', 'Flint', 'Grove', 'Hazel', 'Iron', 'Juniper', 'Kestrel', 'Larch', 'Marble', 'Nettle', 'Ochre', 'Pewter', 'Quartz', 'Rowan', 'Sorrel', 'Thistle'];
-const tails = ['bolt', 'brace', 'cable', 'clamp', 'collar', 'coupling', 'flange', 'gasket', 'hinge', 'lever', 'nozzle', 'pulley', 'rivet', 'socket', 'spindle', 'strap', 'valve', 'washer', 'wedge', 'winch'];
+const heads = [
+  'Amber',
+  'Birch',
+  'Copper',
+  'Drift',
+  'Elder',
+  'Flint',
+  'Grove',
+  'Hazel',
+  'Iron',
+  'Juniper',
+  'Kestrel',
+  'Larch',
+  'Marble',
+  'Nettle',
+  'Ochre',
+  'Pewter',
+  'Quartz',
+  'Rowan',
+  'Sorrel',
+  'Thistle',
+];
+const tails = [
+  'bolt',
+  'brace',
+  'cable',
+  'clamp',
+  'collar',
+  'coupling',
+  'flange',
+  'gasket',
+  'hinge',
+  'lever',
+  'nozzle',
+  'pulley',
+  'rivet',
+  'socket',
+  'spindle',
+  'strap',
+  'valve',
+  'washer',
+  'wedge',
+  'winch',
+];
 
 /** Three levels, 20 groups with 20 sub-groups each, in rows as a table repeats them downwards; the cells are not quite clean. */
-function table(): SourceWorld {
+function table(): SourceState {
   const entries = Array.from({ length: size }, (_, at): Entry => {
     const [group, sub] = [heads[at % 20]!, tails[Math.floor(at / 20) % 20]!];
-    return { id: `e${at}`, cells: { group, sub: `${group} ${sub}`, item: at % 9 === 0 ? ` ${sub}  no. ${at}` : `${sub} no. ${at}`, unit: at % 3 === 0 ? 't' : 'kg' } };
+    return {
+      id: `e${at}`,
+      cells: {
+        group,
+        sub: `${group} ${sub}`,
+        item: at % 9 === 0 ? ` ${sub}  no. ${at}` : `${sub} no. ${at}`,
+        unit: at % 3 === 0 ? 't' : 'kg',
+      },
+    };
   });
-  const register: RegisterState = { id: 'r', heading: 'Table', fields: ['group', 'sub', 'item', 'unit'].map((key) => ({ key, heading: key, kind: 'text' })), entries };
+  const register: RegisterState = {
+    id: 'r',
+    heading: 'Table',
+    fields: ['group', 'sub', 'item', 'unit'].map((key) => ({ key, heading: key, kind: 'text' })),
+    entries,
+  };
   return {
     locale: houseLocale,
     registers: new Map([['r', register]]),
-    ranges: [{ id: 'range', name: 'Items', shape: 'levels', inherits: false, stretches: [{ registerId: 'r', fields: ['group', 'sub', 'item'], start: { at: 'top' }, end: { ends: 'last' } }] }],
-    definitions: new Map([['c', { ...ofRanges([]), parts: [{ kind: 'range', join: 'or', rangeId: 'range', label: null, companions: [] }] }]]),
+    ranges: [
+      {
+        id: 'range',
+        name: 'Items',
+        shape: 'levels',
+        inherits: false,
+        stretches: [{ registerId: 'r', fields: ['group', 'sub', 'item'], start: { at: 'top' }, end: { ends: 'last' } }],
+      },
+    ],
+    definitions: new Map([
+      ['c', { ...ofRanges([]), parts: [{ kind: 'range', join: 'or', rangeId: 'range', label: null, companions: [] }] }],
+    ]),
     kept: new Map(),
     linked: new Map(),
   };
 }
 
 /** Cleans and dedupes the same cells, and nothing else. */
-function barePass({ registers }: SourceWorld): number {
+function barePass({ registers }: SourceState): number {
   const seen = new Set<string>();
   for (const { cells } of registers.get('r')!.entries) for (const key of ['group', 'sub', 'item']) seen.add(clean(cells[key]!));
   return seen.size;
 }
 
 export async function catalogCompile(): Promise<void> {
-  const world = table();
-  const bare = median(await times(7, async () => barePass(world)));
-  const ours = median(await times(7, async () => {
-    const items = readWorld(world).items('c');
-    if (levelsOf(items) !== 3) throw new Error('three levels were expected');
-  }));
-  print({ name: 'catalog.compile.100k', value: ours, unit: 'ms', against: 'one pass that cleans and dedupes the same cells', ratio: bare / ours });
+  const sourceState = table();
+  const bare = median(await times(7, async () => barePass(sourceState)));
+  const ours = median(
+    await times(7, async () => {
+      const items = readSourceState(sourceState).items('c');
+      if (levelsOf(items) !== 3) throw new Error('three levels were expected');
+    }),
+  );
+  print({
+    name: 'catalog.compile.100k',
+    value: ours,
+    unit: 'ms',
+    against: 'one pass that cleans and dedupes the same cells',
+    ratio: bare / ours,
+  });
 }
 
 export async function doctor(): Promise<void> {
-  const world = table();
-  const bare = median(await times(7, async () => barePass(world)));
-  const ours = median(await times(7, async () => examine('range', world)));
+  const sourceState = table();
+  const bare = median(await times(7, async () => barePass(sourceState)));
+  const ours = median(await times(7, async () => examine('range', sourceState)));
   print({ name: 'doctor.100k', value: ours, unit: 'ms', against: 'one pass that cleans and dedupes the same cells', ratio: bare / ours });
 }
 
@@ -99,7 +189,13 @@ export async function lookAlike(): Promise<void> {
   });
   const pairsOf = (count: number) => (count * (count - 1)) / 2;
   const bare = (spent! / pairsOf(sample.length)) * pairsOf(values.length);
-  print({ name: 'lookalikes.100k', value: ours, unit: 'ms', against: `all pairs, extrapolated from ${sample.length} values; recall ${(found / planted.length).toFixed(4)}, precision ${(good / pairs.length).toFixed(4)}`, ratio: bare / ours });
+  print({
+    name: 'lookalikes.100k',
+    value: ours,
+    unit: 'ms',
+    against: `all pairs, extrapolated from ${sample.length} values; recall ${(found / planted.length).toFixed(4)}, precision ${(good / pairs.length).toFixed(4)}`,
+    ratio: bare / ours,
+  });
 }
 
 /** The same ranked 50 by looking at every item in full for every key. */
@@ -135,7 +231,9 @@ export async function pickerSearch(): Promise<void> {
   const catalog = compileCatalog('c', 'Names', items);
   const index = searchIndex(catalog);
   const random = chance(5);
-  const typed = Array.from({ length: 40 }, () => values[Math.floor(random() * values.length)]!.trim().toLowerCase()).flatMap((text) => Array.from({ length: 8 }, (_, length) => text.slice(0, length + 1)));
+  const typed = Array.from({ length: 40 }, () => values[Math.floor(random() * values.length)]!.trim().toLowerCase()).flatMap((text) =>
+    Array.from({ length: 8 }, (_, length) => text.slice(0, length + 1)),
+  );
   const spent: number[] = [];
   search(index, 'a', 50);
   for (const query of typed) {
@@ -150,5 +248,11 @@ export async function pickerSearch(): Promise<void> {
     plainSearch(folded, query);
     bare.push(performance.now() - started);
   }
-  print({ name: 'picker.search.100k', value: median(spent), unit: `ms a keystroke (95th percentile ${percentile(spent, 0.95).toFixed(1)} ms, first letter included)`, against: 'a plain scan that returns the same ranked 50', ratio: median(bare) / median(spent) });
+  print({
+    name: 'picker.search.100k',
+    value: median(spent),
+    unit: `ms a keystroke (95th percentile ${percentile(spent, 0.95).toFixed(1)} ms, first letter included)`,
+    against: 'a plain scan that returns the same ranked 50',
+    ratio: median(bare) / median(spent),
+  });
 }

@@ -10,11 +10,23 @@ const rounds = 5;
 
 export async function figures1m(database: Database, { houseId, register, server, administrator }: Million): Promise<void> {
   const own = (field: string) => ({ field, through: null });
-  const definition: FigureDefinition = { registerId: register.id, by: [own('quay'), own('status')], time: { path: own('day'), step: 'month' }, measure: 'count', of: null, only: [], chart: 'stacked' };
+  const definition: FigureDefinition = {
+    registerId: register.id,
+    by: [own('quay'), own('status')],
+    time: { path: own('day'), step: 'month' },
+    measure: 'count',
+    of: null,
+    only: [],
+    chart: 'stacked',
+  };
   const spent: { ours: number; plain: number }[] = [];
   for (let round = 0; round < rounds; round++) {
     const started = performance.now();
-    const response = await fetch(`${server.base}/api/v1/figures/counted`, { method: 'POST', headers: { cookie: administrator.cookie, 'content-type': 'application/json' }, body: JSON.stringify(definition) });
+    const response = await fetch(`${server.base}/api/v1/figures/counted`, {
+      method: 'POST',
+      headers: { cookie: administrator.cookie, 'content-type': 'application/json' },
+      body: JSON.stringify(definition),
+    });
     const last = JSON.parse((await response.text()).trim().split('\n').at(-1)!) as FigureLineView;
     const ours = performance.now() - started;
     const counted = 'groups' in last ? last.groups.reduce((sum, group) => sum + group.entries, 0) : 0;
@@ -26,5 +38,11 @@ export async function figures1m(database: Database, { houseId, register, server,
     spent.push({ ours, plain: performance.now() - plainStarted });
   }
   const ours = median(spent.map((one) => one.ours));
-  print({ name: 'figures.1m', value: ours, unit: 'ms', against: 'one plain GROUP BY over the same rows', ratio: median(spent.map(({ plain }) => plain)) / ours });
+  print({
+    name: 'figures.1m',
+    value: ours,
+    unit: 'ms',
+    against: 'one plain GROUP BY over the same rows',
+    ratio: median(spent.map(({ plain }) => plain)) / ours,
+  });
 }

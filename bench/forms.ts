@@ -19,10 +19,54 @@ function blueprint(key: string, listed: boolean): HouseBlueprint {
     name: 'Forms',
     demo: false,
     people: [{ name: 'Bench', signIn: 'bench', role: 'administrator', password: 'bench-password' }],
-    sourceSheets: listed ? [{ title: 'Lists', note: '', lists: [{ heading: 'Long list', texts: Array.from({ length: size }, (_, at) => `item ${at}`), ranges: [{ name: 'Long list', from: 0, ends: 'last' }] }] }] : [],
+    sourceSheets: listed
+      ? [
+          {
+            title: 'Lists',
+            note: '',
+            lists: [
+              {
+                heading: 'Long list',
+                texts: Array.from({ length: size }, (_, at) => `item ${at}`),
+                ranges: [{ name: 'Long list', from: 0, ends: 'last' }],
+              },
+            ],
+          },
+        ]
+      : [],
     catalogs: listed ? [{ title: 'Long list', note: '', ranges: ['Long list'] }] : [],
-    entrySheets: [{ title: 'Filled', note: '', fields: [{ key: 'name', heading: 'Name', kind: 'text', width: 160 }, { key: 'item', heading: 'Item', kind: 'text', width: 160, ...(listed && { rule }) }], entries: [] }],
-    forms: [{ title: 'Form', sheet: 'Filled', layout: { intro: '', thanks: '', sections: [{ id: 's', heading: '', help: '', columns: 1, where: null, fields: [ask('name', 'line'), ask('item', listed ? 'picker' : 'line')] }] }, filled: 0 }],
+    entrySheets: [
+      {
+        title: 'Filled',
+        note: '',
+        fields: [
+          { key: 'name', heading: 'Name', kind: 'text', width: 160 },
+          { key: 'item', heading: 'Item', kind: 'text', width: 160, ...(listed && { rule }) },
+        ],
+        entries: [],
+      },
+    ],
+    forms: [
+      {
+        title: 'Form',
+        sheet: 'Filled',
+        layout: {
+          intro: '',
+          thanks: '',
+          sections: [
+            {
+              id: 's',
+              heading: '',
+              help: '',
+              columns: 1,
+              where: null,
+              fields: [ask('name', 'line'), ask('item', listed ? 'picker' : 'line')],
+            },
+          ],
+        },
+        filled: 0,
+      },
+    ],
   };
 }
 

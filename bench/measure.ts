@@ -11,10 +11,13 @@ export interface Result {
 
 export function print(result: Result): void {
   const rounded = (number: number) => Number(number.toPrecision(4));
-  process.stdout.write(`${JSON.stringify({ ...result, value: rounded(result.value), ratio: result.ratio === null ? null : rounded(result.ratio) })}\n`);
+  process.stdout.write(
+    `${JSON.stringify({ ...result, value: rounded(result.value), ratio: result.ratio === null ? null : rounded(result.ratio) })}\n`,
+  );
 }
 
-export const percentile = (values: readonly number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
+export const percentile = (values: readonly number[], share: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
 export const median = (values: readonly number[]): number => percentile(values, 0.5);
 
 /** Milliseconds of each of some runs, after a few that warm up. */

@@ -28,9 +28,24 @@ function blueprint(key: string): HouseBlueprint {
     name: 'Bench',
     demo: false,
     people: [{ name: 'Bench', signIn: 'bench', role: 'administrator', password: 'bench-password' }],
-    sourceSheets: [{ title: 'Lists', note: '', lists: [{ heading: 'Pilots', texts: values, ranges: [{ name: 'Pilots', from: 0, ends: 'last' }] }] }],
+    sourceSheets: [
+      { title: 'Lists', note: '', lists: [{ heading: 'Pilots', texts: values, ranges: [{ name: 'Pilots', from: 0, ends: 'last' }] }] },
+    ],
     catalogs: [{ title: 'Pilots', note: '', ranges: ['Pilots'] }],
-    entrySheets: [{ title: 'Visits', note: '', fields: keys.map((field) => ({ key: field, heading: field, kind: field === 'day' ? ('date' as const) : ('text' as const), width: 100, ...(field === 'pilot' && { rule }) })), entries: [] }],
+    entrySheets: [
+      {
+        title: 'Visits',
+        note: '',
+        fields: keys.map((field) => ({
+          key: field,
+          heading: field,
+          kind: field === 'day' ? ('date' as const) : ('text' as const),
+          width: 100,
+          ...(field === 'pilot' && { rule }),
+        })),
+        entries: [],
+      },
+    ],
   };
 }
 
@@ -50,7 +65,14 @@ async function fill(database: Database, houseId: string, registerId: string): Pr
     join fields on fields.house_id = entries.house_id and fields.register_id = entries.register_id and fields.key = cell.key
     where entries.register_id = ${registerId} group by fields.id, cell.value`.execute(db);
   await sql`vacuum analyze entries, value_counts`.execute(db);
-  await database.transaction((trx) => new PlacesStore().countIn(trx, { houseId, registerId }, Array.from({ length: entries }, (_, at) => posGap * BigInt(at + 1)), 1));
+  await database.transaction((trx) =>
+    new PlacesStore().countIn(
+      trx,
+      { houseId, registerId },
+      Array.from({ length: entries }, (_, at) => posGap * BigInt(at + 1)),
+      1,
+    ),
+  );
 }
 
 export async function million(database: Database, databaseUrl: string): Promise<Million> {
@@ -62,5 +84,14 @@ export async function million(database: Database, databaseUrl: string): Promise<
   const register = build.sheets.find(({ kind }) => kind === 'entry')!.registers[0]!;
   const list = build.sheets.find(({ kind }) => kind === 'source')!.registers[0]!;
   await fill(database, houseId, register.id);
-  return { houseId, key, server, administrator, register, list, pilot: register.fields.find((field) => field.key === 'pilot')!, catalogId: build.catalogs[0]!.id };
+  return {
+    houseId,
+    key,
+    server,
+    administrator,
+    register,
+    list,
+    pilot: register.fields.find((field) => field.key === 'pilot')!,
+    catalogId: build.catalogs[0]!.id,
+  };
 }

@@ -1,7 +1,17 @@
 // All measurements, in one run over one database.
 import { impactOf } from '@dellum/core';
 import type { Me, Outcome } from '@dellum/contract';
-import { Counts, createServer, Database, EntriesService, EntriesStore, migrate, PlacesStore, posGap, type Caller as Person } from '@dellum/server';
+import {
+  CountsStore,
+  createServer,
+  Database,
+  EntriesService,
+  EntriesStore,
+  migrate,
+  PlacesStore,
+  posGap,
+  type Caller as Person,
+} from '@dellum/server';
 import { sql } from 'kysely';
 import { keyToPaint, sheetScroll } from './browser.js';
 import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
@@ -24,7 +34,9 @@ async function sheetPage(database: Database, { houseId, register }: Million): Pr
   const offset = median(
     await times(8, () =>
       sql`select id, version, cells from entries where house_id = ${houseId} and register_id = ${register.id} and pos in (
-        select pos from entries where house_id = ${houseId} and register_id = ${register.id} order by pos offset ${from} limit 200) order by pos`.execute(db),
+        select pos from entries where house_id = ${houseId} and register_id = ${register.id} order by pos offset ${from} limit 200) order by pos`.execute(
+        db,
+      ),
     ),
   );
   print({ name: 'sheet.page.1m', value: ours, unit: 'ms', against: '200 entries by OFFSET over an index-only scan', ratio: offset / ours });
@@ -32,11 +44,17 @@ async function sheetPage(database: Database, { houseId, register }: Million): Pr
 
 async function impact(database: Database, { houseId, register, pilot }: Million): Promise<void> {
   const db = database.kysely;
-  const counts = new Counts(database);
+  const counts = new CountsStore(database);
   const gone = values.slice(0, 3);
   const diff = { added: [], removed: gone, edited: [], restored: [], moved: false };
   const ours = median(await times(60, async () => impactOf(diff, await counts.ofValues(db, houseId, [pilot.id], gone))));
-  const scan = median(await times(5, () => sql`select count(*) from entries where house_id = ${houseId} and register_id = ${register.id} and cells ->> 'pilot' = any(${gone}::text[])`.execute(db)));
+  const scan = median(
+    await times(5, () =>
+      sql`select count(*) from entries where house_id = ${houseId} and register_id = ${register.id} and cells ->> 'pilot' = any(${gone}::text[])`.execute(
+        db,
+      ),
+    ),
+  );
   print({ name: 'impact.1m', value: ours, unit: 'ms', against: 'one scan of the field', ratio: scan / ours });
 }
 
@@ -64,22 +82,45 @@ async function entryWrite(houseId: string, { register, administrator }: Million)
   const database = app.get(Database);
   const me = await administrator.call<Me>('GET', '/session');
   const person: Person = { id: me.id, houseId, name: me.name, role: me.role };
-  const ids = (await sql<{ id: string }>`select id from entries where house_id = ${houseId} and register_id = ${register.id} order by id limit 4000`.execute(database.kysely)).rows.map(({ id }) => id);
+  const ids = (
+    await sql<{
+      id: string;
+    }>`select id from entries where house_id = ${houseId} and register_id = ${register.id} order by id limit 4000`.execute(database.kysely)
+  ).rows.map(({ id }) => id);
   const entryOf = (client: number, turn: number) => ids[(client * 500 + (turn % 500)) % ids.length]!;
   const plain = (client: number, turn: number) =>
     database.transaction(async (trx) => {
       const id = entryOf(client, turn);
-      const found = await sql<{ cells: Record<string, string> }>`select cells, version from entries where house_id = ${houseId} and register_id = ${register.id} and id = ${id} for update`.execute(trx);
+      const found = await sql<{
+        cells: Record<string, string>;
+      }>`select cells, version from entries where house_id = ${houseId} and register_id = ${register.id} and id = ${id} for update`.execute(
+        trx,
+      );
       const { cells } = found.rows[0]!;
       const next = { ...cells, pilot: values[turn % values.length]! };
-      await sql`update entries set cells = ${JSON.stringify(next)}::jsonb, version = version + 1 where house_id = ${houseId} and register_id = ${register.id} and id = ${id}`.execute(trx);
-      await sql`insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, from_value, to_value) values (${houseId}, ${me.id}, 'bench', ${register.id}, ${id}, 'pilot', ${cells['pilot']}, ${next.pilot})`.execute(trx);
+      await sql`update entries set cells = ${JSON.stringify(next)}::jsonb, version = version + 1 where house_id = ${houseId} and register_id = ${register.id} and id = ${id}`.execute(
+        trx,
+      );
+      await sql`insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, from_value, to_value) values (${houseId}, ${me.id}, 'bench', ${register.id}, ${id}, 'pilot', ${cells['pilot']}, ${next.pilot})`.execute(
+        trx,
+      );
     });
-  const edit = (client: number, turn: number) => service.editCell(person, register.id, entryOf(client, turn), { field: 'pilot', text: values[(turn * 7 + client) % values.length]!, version: 1_000_000 });
+  const edit = (client: number, turn: number) =>
+    service.editCell(person, register.id, entryOf(client, turn), {
+      field: 'pilot',
+      text: values[(turn * 7 + client) % values.length]!,
+      version: 1_000_000,
+    });
   const rounds: { ours: number; bare: number }[] = [];
   for (let round = 0; round < 3; round++) rounds.push({ bare: await perSecond(plain), ours: await perSecond(edit) });
   const ours = median(rounds.map((round) => round.ours));
-  print({ name: 'entry.write', value: ours, unit: 'edits/s', against: 'lock, update and ledger row through the same pool', ratio: ours / median(rounds.map(({ bare }) => bare)) });
+  print({
+    name: 'entry.write',
+    value: ours,
+    unit: 'edits/s',
+    against: 'lock, update and ledger row through the same pool',
+    ratio: ours / median(rounds.map(({ bare }) => bare)),
+  });
   await app.close();
 }
 
@@ -112,18 +153,27 @@ async function liveOffer({ administrator, list, catalogId }: Million): Promise<v
   for (let turn = 0; turn < offers; turn++) {
     const heard = new Promise<void>((resolve) => (arrived = resolve));
     const started = performance.now();
-    const stored = administrator.call<Outcome>('POST', `/registers/${list.id}/acts`, { acts: [{ act: 'insert', fields: ['value'], rows: [[`Offer ${turn}`]] }] });
+    const stored = administrator.call<Outcome>('POST', `/registers/${list.id}/acts`, {
+      acts: [{ act: 'insert', fields: ['value'], rows: [[`Offer ${turn}`]] }],
+    });
     await heard;
     spent.push(performance.now() - started);
     await stored;
   }
   [first, ...rest].forEach((stopping) => stopping.abort());
   await other.stop();
-  print({ name: 'live.offer', value: percentile(spent, 0.95), unit: 'ms', against: `limit 150 ms, ${listeners} listeners, 95th percentile of ${offers}`, ratio: null });
+  print({
+    name: 'live.offer',
+    value: percentile(spent, 0.95),
+    unit: 'ms',
+    against: `limit 150 ms, ${listeners} listeners, 95th percentile of ${offers}`,
+    ratio: null,
+  });
 }
 
 async function memory({ server, administrator, register }: Million): Promise<void> {
-  for (let at = 0; at < 40; at++) await administrator.call('GET', `/registers/${register.id}/entries?from=${Math.floor((at / 40) * entries)}&count=1000`);
+  for (let at = 0; at < 40; at++)
+    await administrator.call('GET', `/registers/${register.id}/entries?from=${Math.floor((at / 40) * entries)}&count=1000`);
   await administrator.call('GET', `/registers/${register.id}/counts`);
   print({ name: 'server.memory.1m', value: server.memory(), unit: 'MB', against: 'limit 300 MB', ratio: null });
 }
@@ -131,19 +181,35 @@ async function memory({ server, administrator, register }: Million): Promise<voi
 /** Milliseconds from the answer of a slip until a reader on another server sees nothing but the new spelling in 200,000 entries. */
 async function rename({ administrator, list, register, pilot, houseId }: Million, database: Database): Promise<void> {
   const [from, to] = [values[7]!, 'Value seven, written right'];
-  await sql`update entries set cells = jsonb_set(cells, '{pilot}', to_jsonb(${from}::text)) where house_id = ${houseId} and register_id = ${register.id} and pos <= ${(200_000n * posGap).toString()}`.execute(database.kysely);
+  await sql`update entries set cells = jsonb_set(cells, '{pilot}', to_jsonb(${from}::text)) where house_id = ${houseId} and register_id = ${register.id} and pos <= ${(200_000n * posGap).toString()}`.execute(
+    database.kysely,
+  );
   await sql`delete from value_counts where field_id = ${pilot.id}`.execute(database.kysely);
   await sql`delete from value_deltas where field_id = ${pilot.id}`.execute(database.kysely);
-  await sql`insert into value_counts (house_id, field_id, value, entries) select ${houseId}, ${pilot.id}, cells ->> 'pilot', count(*) from entries where house_id = ${houseId} and register_id = ${register.id} group by 3`.execute(database.kysely);
+  await sql`insert into value_counts (house_id, field_id, value, entries) select ${houseId}, ${pilot.id}, cells ->> 'pilot', count(*) from entries where house_id = ${houseId} and register_id = ${register.id} group by 3`.execute(
+    database.kysely,
+  );
   const other = await serve(databaseUrl);
   const reader = caller(other.base, administrator.cookie);
-  const entries = (await administrator.call<{ entries: { id: string; cells: Record<string, string> }[] }>('GET', `/registers/${list.id}/entries?from=0&count=1000`)).entries;
+  const entries = (
+    await administrator.call<{ entries: { id: string; cells: Record<string, string> }[] }>(
+      'GET',
+      `/registers/${list.id}/entries?from=0&count=1000`,
+    )
+  ).entries;
   const row = entries.find(({ cells }) => cells['value'] === from)!;
-  const { slip } = await administrator.call<Outcome>('POST', `/registers/${list.id}/acts`, { acts: [{ act: 'write', cells: [{ entry: row.id, field: 'value', text: to }] }] });
+  const { slip } = await administrator.call<Outcome>('POST', `/registers/${list.id}/acts`, {
+    acts: [{ act: 'write', cells: [{ entry: row.id, field: 'value', text: to }] }],
+  });
   const started = performance.now();
-  await administrator.call('POST', `/slips/${slip!.id}/answers`, { answers: slip!.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: 'corrected' })) });
+  await administrator.call('POST', `/slips/${slip!.id}/answers`, {
+    answers: slip!.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: 'corrected' })),
+  });
   for (;;) {
-    const page = await reader.call<{ entries: { cells: Record<string, string> }[] }>('GET', `/registers/${register.id}/entries?from=199000&count=1000`);
+    const page = await reader.call<{ entries: { cells: Record<string, string> }[] }>(
+      'GET',
+      `/registers/${register.id}/entries?from=199000&count=1000`,
+    );
     if (page.entries.every(({ cells }) => cells['pilot'] === to)) break;
   }
   const seen = performance.now() - started;
@@ -168,7 +234,14 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
 };
 
 /** What needs no database. */
-const computed: Readonly<Record<string, () => Promise<void>>> = { 'catalog.compile.100k': catalogCompile, 'doctor.100k': doctor, 'lookalikes.100k': lookAlike, 'picker.search.100k': pickerSearch, 'judge.block': judgeBlock, 'judge.cascade': judgeCascade };
+const computed: Readonly<Record<string, () => Promise<void>>> = {
+  'catalog.compile.100k': catalogCompile,
+  'doctor.100k': doctor,
+  'lookalikes.100k': lookAlike,
+  'picker.search.100k': pickerSearch,
+  'judge.block': judgeBlock,
+  'judge.cascade': judgeCascade,
+};
 
 const asked = process.argv.slice(2);
 const wanted = (name: string) => asked.length === 0 || asked.includes(name);

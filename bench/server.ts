@@ -31,7 +31,10 @@ const main = fileURLToPath(new URL('../../apps/server/dist/main.js', import.meta
 
 export async function serve(databaseUrl: string): Promise<Server> {
   const port = await freePort();
-  const child = spawn(process.execPath, [main], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: web }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, [main], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: web },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   for await (const line of createInterface({ input: child.stdout })) if (line.startsWith('listening')) break;
   return {
     base: `http://127.0.0.1:${port}`,
@@ -44,14 +47,22 @@ export async function serve(databaseUrl: string): Promise<Server> {
 }
 
 export async function signIn(base: string, house: string): Promise<Caller> {
-  const answer = await fetch(`${base}/api/v1/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ house, signIn: 'bench', password: 'bench-password' }) });
+  const answer = await fetch(`${base}/api/v1/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ house, signIn: 'bench', password: 'bench-password' }),
+  });
   return caller(base, answer.headers.get('set-cookie')!.split(';')[0]!);
 }
 
 export const caller = (base: string, cookie: string): Caller => ({
   cookie,
   async call<T>(method: string, path: string, body?: unknown): Promise<T> {
-    const response = await fetch(`${base}/api/v1${path}`, { method, headers: { cookie, ...(body !== undefined && { 'content-type': 'application/json' }) }, ...(body !== undefined && { body: JSON.stringify(body) }) });
+    const response = await fetch(`${base}/api/v1${path}`, {
+      method,
+      headers: { cookie, ...(body !== undefined && { 'content-type': 'application/json' }) },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+    });
     if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
     return (await response.json()) as T;
   },

@@ -11,20 +11,37 @@ const columns = 4;
 
 /** Cells a second from sending the block until all of it is stored, counted and in the ledger. */
 export async function paste100k(database: Database, { houseId, register, administrator }: Million): Promise<void> {
-  const fields = register.fields.filter(({ kind }) => kind === 'text').slice(0, columns).map(({ key }) => key);
+  const fields = register.fields
+    .filter(({ kind }) => kind === 'text')
+    .slice(0, columns)
+    .map(({ key }) => key);
   const { entries } = await administrator.call<EntryPage>('GET', `/registers/${register.id}/entries?from=0&count=1`);
   const spent: { ours: number; bare: number }[] = [];
   for (let round = 0; round < 3; round++) {
-    const texts = Array.from({ length: rows }, (_, row) => fields.map((key, column) => (key === 'pilot' ? values[(row + round) % values.length]! : `round ${round} row ${row} column ${column}`)));
+    const texts = Array.from({ length: rows }, (_, row) =>
+      fields.map((key, column) =>
+        key === 'pilot' ? values[(row + round) % values.length]! : `round ${round} row ${row} column ${column}`,
+      ),
+    );
     const started = performance.now();
-    let act = await administrator.call<EntryActView>('POST', `/registers/${register.id}/entry-acts`, { deed: 'paste', texts, block: { fields, first: entries[0]!.id, arranged: false } });
+    let act = await administrator.call<EntryActView>('POST', `/registers/${register.id}/entry-acts`, {
+      deed: 'paste',
+      texts,
+      block: { fields, first: entries[0]!.id, arranged: false },
+    });
     while (act.state !== 'done') {
       await new Promise((resolve) => setTimeout(resolve, 20));
       act = await administrator.call<EntryActView>('GET', `/registers/${register.id}/entry-acts/${act.id}`);
     }
     const ours = performance.now() - started;
     if (act.outcome.taken !== rows * fields.length) throw new Error(`${act.outcome.refused} cells were refused`);
-    const ids = (await sql<{ id: string }>`select id from entries where house_id = ${houseId} and register_id = ${register.id} order by pos offset 100000 limit ${rows}`.execute(database.kysely)).rows;
+    const ids = (
+      await sql<{
+        id: string;
+      }>`select id from entries where house_id = ${houseId} and register_id = ${register.id} order by pos offset 100000 limit ${rows}`.execute(
+        database.kysely,
+      )
+    ).rows;
     const changed = ids.map(({ id }, at) => ({ id, cells: Object.fromEntries(fields.map((key, column) => [key, texts[at]![column]])) }));
     const bareStarted = performance.now();
     await sql`
@@ -34,7 +51,13 @@ export async function paste100k(database: Database, { houseId, register, adminis
     spent.push({ ours, bare: performance.now() - bareStarted });
   }
   const ours = median(spent.map((one) => one.ours));
-  print({ name: 'paste.100k', value: Math.round((rows * fields.length * 1000) / ours), unit: 'cells/s', against: 'one multi-row UPDATE of the same cells', ratio: median(spent.map(({ bare }) => bare)) / ours });
+  print({
+    name: 'paste.100k',
+    value: Math.round((rows * fields.length * 1000) / ours),
+    unit: 'cells/s',
+    against: 'one multi-row UPDATE of the same cells',
+    ratio: median(spent.map(({ bare }) => bare)) / ours,
+  });
 }
 
 /** From asking for an order of one's own until its first page is there; and a page in its middle. */
@@ -43,7 +66,10 @@ export async function arrange1m(database: Database, { houseId, register, adminis
   const pages: number[] = [];
   for (const direction of ['up', 'down', 'up'] as const) {
     const started = performance.now();
-    const { version } = await administrator.call<ArrangementView>('PUT', `/registers/${register.id}/arrangement`, { ...asKept, sort: [{ field: 'pilot', direction }] });
+    const { version } = await administrator.call<ArrangementView>('PUT', `/registers/${register.id}/arrangement`, {
+      ...asKept,
+      sort: [{ field: 'pilot', direction }],
+    });
     await administrator.call('GET', `/registers/${register.id}/entries?from=0&count=200&arranged=${version}`);
     spent.push(performance.now() - started);
     for (let at = 1; at < 8; at++) {
@@ -53,9 +79,23 @@ export async function arrange1m(database: Database, { houseId, register, adminis
     }
   }
   const bareStarted = performance.now();
-  await sql`select max(place) from (select row_number() over (order by cells ->> 'pilot') as place from entries where house_id = ${houseId} and register_id = ${register.id}) sorted`.execute(database.kysely);
+  await sql`select max(place) from (select row_number() over (order by cells ->> 'pilot') as place from entries where house_id = ${houseId} and register_id = ${register.id}) sorted`.execute(
+    database.kysely,
+  );
   const bare = performance.now() - bareStarted;
   const ours = median(spent);
-  print({ name: 'sheet.arrange.1m', value: ours, unit: 'ms', against: 'a bare sort of the same entries by the same field', ratio: bare / ours });
-  print({ name: 'sheet.arranged.page.1m', value: median(pages), unit: 'ms', against: 'limit 50 ms, 200 entries anywhere in the order', ratio: null });
+  print({
+    name: 'sheet.arrange.1m',
+    value: ours,
+    unit: 'ms',
+    against: 'a bare sort of the same entries by the same field',
+    ratio: bare / ours,
+  });
+  print({
+    name: 'sheet.arranged.page.1m',
+    value: median(pages),
+    unit: 'ms',
+    against: 'limit 50 ms, 200 entries anywhere in the order',
+    ratio: null,
+  });
 }

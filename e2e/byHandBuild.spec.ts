@@ -1,46 +1,27 @@
 // An administrator's first hour, from an empty house, through the interface alone: lists, ranges, what narrows what, and why.
-import type { Locator, Page } from '@playwright/test';
-import { copyBlock, expect, makeSheet, makeSource, openField, rowsOf, test, typeAcross } from './nursery.js';
+import {
+  cellAt,
+  expect,
+  makeList,
+  makeSheet,
+  makeSource,
+  makeTable,
+  openField,
+  expectOptions,
+  panel,
+  rowsOf,
+  takeFrom,
+  test,
+  typeAcross,
+} from './nursery.js';
 
-/** A new list with its values, typed one under the other. */
-async function makeList(page: Page, heading: string, values: readonly string[]): Promise<Locator> {
-  await page.getByLabel('Heading of the new list').fill(heading);
-  await page.keyboard.press('Enter');
-  const list = page.getByRole('grid', { name: heading });
-  await expect(list.locator('[role=gridcell].active')).toBeFocused();
-  for (const value of values) {
-    await page.keyboard.type(value);
-    await page.keyboard.press('Enter');
-  }
-  await expect(list.getByRole('gridcell')).toHaveCount(values.length + 1);
-  return list;
-}
-
-async function makeTable(page: Page, rows: readonly (readonly string[])[]): Promise<void> {
-  await page.getByLabel('Heading of the new list').click();
-  await copyBlock(page, rows);
-  await page.keyboard.press('Control+v');
-  await page.getByRole('button', { name: 'Make a table of it' }).click();
-  await expect(page.getByRole('button', { name: 'Make a catalog of it' })).toBeVisible();
-}
-
-const panel = (page: Page) => page.getByRole('complementary', { name: 'Panel' });
-const cellOf = (grid: Locator, row: number, column: number) => grid.locator(`[role=gridcell][data-row="${row}"][data-column="${column}"]`);
-const optionsOf = (page: Page) => expect.poll(() => page.getByRole('option').allInnerTexts());
-
-/** Takes the values of a catalog for a field, as its panel proposes. */
-async function takeFrom(page: Page, heading: string, catalog: string): Promise<void> {
-  await openField(page, heading);
-  await page.getByLabel('Take its values from').selectOption({ label: catalog });
-  await page.getByRole('button', { name: 'Set this rule' }).click();
-  await expect(panel(page).getByText('Not set yet')).toBeHidden();
-}
-
-test('a range that stops short is found out from the cell, from the catalog and from the range, and cured in one act', async ({ nursery: { page } }) => {
+test('a range that stops short is found out from the cell, from the catalog and from the range, and cured in one act', async ({
+  nursery: { page },
+}) => {
   await makeSource(page, 'Growers');
   const list = await makeList(page, 'Growers', ['Alder', 'Birch', 'Cedar', 'Dogwood', 'Elm', 'Fir', 'Gorse', 'Hazel']);
-  await cellOf(list, 0, 0).click();
-  await cellOf(list, 6, 0).click({ modifiers: ['Shift'] });
+  await cellAt(list, 0, 0).click();
+  await cellAt(list, 6, 0).click({ modifiers: ['Shift'] });
   await page.getByText('Fixed', { exact: true }).click();
   await page.getByRole('button', { name: 'Name the range' }).click();
   // The range says so itself; a name that was just given is not offered for deletion as one that nothing uses.
@@ -58,7 +39,7 @@ test('a range that stops short is found out from the cell, from the catalog and 
   await typeAcross(page, ['hazel'], 'Tab', 0);
   await expect(page.getByText('“hazel” is not in Growers.').first()).toBeVisible();
   await page.keyboard.press('Escape');
-  await cellOf(grid, 0, 0).click();
+  await cellAt(grid, 0, 0).click();
   await page.getByRole('button', { name: 'Why?' }).click();
   await page.getByLabel('Value that is asked about').fill('Hazel');
   await page.keyboard.press('Enter');
@@ -72,7 +53,13 @@ test('a range that stops short is found out from the cell, from the catalog and 
 
 test('lists under headings narrow a second field; a fifth list joins them in one act', async ({ nursery: { page } }) => {
   await makeSource(page, 'Beds');
-  for (const [bed, plants] of [['North bed', ['Iris', 'Fern']], ['South bed', ['Rose', 'Sage']], ['East bed', ['Mint']], ['West bed', ['Ivy']]] as const) await makeList(page, bed, plants);
+  for (const [bed, plants] of [
+    ['North bed', ['Iris', 'Fern']],
+    ['South bed', ['Rose', 'Sage']],
+    ['East bed', ['Mint']],
+    ['West bed', ['Ivy']],
+  ] as const)
+    await makeList(page, bed, plants);
   await page.getByText('All 4 lists of this page together').click();
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
   await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
@@ -81,15 +68,15 @@ test('lists under headings narrow a second field; a fifth list joins them in one
   await takeFrom(page, 'Plant', 'Beds');
   await page.getByRole('button', { name: 'Close' }).click();
   // While the first is blank the second offers nothing, and says why, not as an error.
-  await cellOf(grid, 0, 1).click();
+  await cellAt(grid, 0, 1).click();
   await page.keyboard.press('Alt+ArrowDown');
   await expect(page.getByText('Nothing is offered yet')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
-  await cellOf(grid, 0, 0).click();
+  await cellAt(grid, 0, 0).click();
   await typeAcross(page, ['south', 'rose', '3'], 'Tab', 0);
   await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['South bed', 'Rose', '3']);
-  await cellOf(grid, 0, 0).click();
+  await cellAt(grid, 0, 0).click();
   await typeAcross(page, ['north bed'], 'Enter', 0);
   await expect(page.getByText('Rose was cleared from Plant.')).toBeVisible();
   // A fifth list beside them is offered to join, and its plants are there at once.
@@ -100,48 +87,68 @@ test('lists under headings narrow a second field; a fifth list joins them in one
   await expect(panel(page)).toContainText('North bed, South bed, East bed, West bed, Herb bed');
   await page.getByRole('link', { name: 'Sheets', exact: true }).click();
   await page.getByRole('link', { name: /^Plantings/ }).click();
-  await cellOf(grid, 0, 0).click();
+  await cellAt(grid, 0, 0).click();
   await typeAcross(page, ['herb'], 'Tab', 0);
   await page.keyboard.press('Alt+ArrowDown');
-  await optionsOf(page).toEqual(['Dill', 'Chive']);
+  await expectOptions(page, ['Dill', 'Chive']);
 });
 
-test('two tables are joined by a key: the name is shown, the account is stored, and people go when their department changes', async ({ nursery: { page } }) => {
+test('two tables are joined by a key: the name is shown, the account is stored, and people go when their department changes', async ({
+  nursery: { page },
+}) => {
   await makeSource(page, 'Departments');
-  await makeTable(page, [['Code', 'Department'], ['GH', 'Greenhouse'], ['SH', 'Shop floor']]);
+  await makeTable(page, [
+    ['Code', 'Department'],
+    ['GH', 'Greenhouse'],
+    ['SH', 'Shop floor'],
+  ]);
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
   await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
   await makeSource(page, 'People');
-  await makeTable(page, [['Account', 'Name', 'Department'], ['avenn', 'Ada Venn', 'GH'], ['bhawk', 'Ben Hawk', 'SH'], ['cmoss', 'Cora Moss', 'GH']]);
+  await makeTable(page, [
+    ['Account', 'Name', 'Department'],
+    ['avenn', 'Ada Venn', 'GH'],
+    ['bhawk', 'Ben Hawk', 'SH'],
+    ['cmoss', 'Cora Moss', 'GH'],
+  ]);
   await expect(page.getByLabel('Its rows belong under')).toHaveValue(/.+/);
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
   await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
   const grid = await makeSheet(page, 'Shifts', [['Department'], ['Name'], ['Hours', 'a number']]);
   await page.getByRole('link', { name: 'Catalogs', exact: true }).click();
-  await page.getByRole('main').getByRole('link', { name: /^People/ }).click();
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^People/ })
+    .click();
+  await page.getByRole('button', { name: 'Open Greenhouse' }).click();
+  await expect(page.getByRole('link', { name: 'row 1 of People' })).toBeVisible();
   await page.getByRole('button', { name: 'Use it for fields' }).click();
   // Both fields are chosen by their headings already.
   await page.getByRole('button', { name: 'Use it for 2 fields' }).click();
   await expect(page.getByText('Department, Name in 1 sheet')).toBeVisible();
   await page.getByRole('link', { name: 'Sheets', exact: true }).click();
   await page.getByRole('link', { name: /^Shifts/ }).click();
-  await cellOf(grid, 0, 0).click();
+  await cellAt(grid, 0, 0).click();
   await typeAcross(page, ['greenhouse', 'cora', '8'], 'Tab', 0);
   await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['Greenhouse', 'Cora Moss', '8']);
   // The list is of this department; what is stored is the account, as the search line finds it.
-  await cellOf(grid, 0, 1).click();
+  await cellAt(grid, 0, 1).click();
   await page.keyboard.press('Alt+ArrowDown');
-  await expect.poll(async () => (await page.getByRole('option').allInnerTexts()).map((text) => text.split('\n')[0])).toEqual(['Ada Venn', 'Cora Moss']);
+  await expect
+    .poll(async () => (await page.getByRole('option').allInnerTexts()).map((text) => text.split('\n')[0]))
+    .toEqual(['Ada Venn', 'Cora Moss']);
   await page.keyboard.press('Escape');
   await page.getByRole('combobox', { name: 'Search', exact: true }).fill('cmoss');
   await expect(page.getByRole('option', { name: /“cmoss” in Name of Shifts 1 entry/ })).toBeVisible();
   await page.keyboard.press('Escape');
-  await cellOf(grid, 0, 0).click();
+  await cellAt(grid, 0, 0).click();
   await typeAcross(page, ['SH'], 'Enter', 0);
   await expect(page.getByText('Cora Moss was cleared from Name.')).toBeVisible();
 });
 
-test('choices, hints, days and own words are set, left half-made, tried, felt at the cell, and cleared', async ({ nursery: { page, clerk } }) => {
+test('choices, hints, days and own words are set, left half-made, tried, felt at the cell, and cleared', async ({
+  nursery: { page, clerk },
+}) => {
   const grid = await makeSheet(page, 'Checks', [['Answer'], ['Begun', 'a date'], ['Ended', 'a date'], ['Asked']]);
   await openField(page, 'Answer');
   await page.getByLabel('Choices', { exact: true }).fill('yes, no, perhaps');
@@ -201,7 +208,12 @@ test('with a finger on a tablet lists and menus open, values are chosen, entries
   await page.getByLabel('Choices', { exact: true }).fill('Ada, Ben, Cora');
   await page.getByRole('button', { name: 'Make a list of them' }).click();
   await expect(page.getByText(/from now on\./).last()).toBeVisible();
-  const context = await browser.newContext({ baseURL: new URL(page.url()).origin, hasTouch: true, viewport: { width: 820, height: 1180 }, reducedMotion: 'reduce' });
+  const context = await browser.newContext({
+    baseURL: new URL(page.url()).origin,
+    hasTouch: true,
+    viewport: { width: 820, height: 1180 },
+    reducedMotion: 'reduce',
+  });
   const tablet = await context.newPage();
   await tablet.goto('/');
   await tablet.getByLabel('Sign-in name').fill('orla');
@@ -209,19 +221,19 @@ test('with a finger on a tablet lists and menus open, values are chosen, entries
   await tablet.getByRole('button', { name: 'Sign in' }).tap();
   await tablet.getByRole('link', { name: /^Sales/ }).tap();
   const grid = tablet.getByRole('grid', { name: 'Sales' });
-  await cellOf(grid, 0, 0).tap();
-  await cellOf(grid, 0, 0).getByRole('button', { name: 'Open the list of Seller' }).tap();
+  await cellAt(grid, 0, 0).tap();
+  await cellAt(grid, 0, 0).getByRole('button', { name: 'Open the list of Seller' }).tap();
   await tablet.getByRole('option', { name: 'Ben' }).tap();
-  await expect(cellOf(grid, 0, 0)).toHaveText('Ben');
-  await cellOf(grid, 0, 1).tap();
-  await cellOf(grid, 0, 1).getByRole('button', { name: 'Open the calendar of Day' }).tap();
+  await expect(cellAt(grid, 0, 0)).toHaveText('Ben');
+  await cellAt(grid, 0, 1).tap();
+  await cellAt(grid, 0, 1).getByRole('button', { name: 'Open the calendar of Day' }).tap();
   await tablet.getByRole('group', { name: 'Calendar of Day' }).getByRole('button', { name: /15/ }).first().tap();
-  await expect(cellOf(grid, 0, 1)).toContainText(/^15\./);
-  await cellOf(grid, 1, 0).tap();
-  await cellOf(grid, 1, 0).getByRole('button', { name: 'Open the list of Seller' }).tap();
+  await expect(cellAt(grid, 0, 1)).toContainText(/^15\./);
+  await cellAt(grid, 1, 0).tap();
+  await cellAt(grid, 1, 0).getByRole('button', { name: 'Open the list of Seller' }).tap();
   await tablet.getByRole('option', { name: 'Cora' }).tap();
   await expect(tablet.getByText('2 entries.')).toBeVisible();
-  await cellOf(grid, 1, 0).tap();
+  await cellAt(grid, 1, 0).tap();
   await tablet.getByRole('button', { name: 'Delete row 2' }).tap();
   await tablet.getByRole('alertdialog').getByRole('button', { name: 'Delete the entry' }).tap();
   await expect(tablet.getByText('1 entry.')).toBeVisible();

@@ -5,7 +5,9 @@ test('a catalog is composed of parts, tried at once, and set', async ({ house })
   const page = await house.open('ines');
   await toCatalog(page, 'Tugs');
   const slip = page.getByRole('complementary', { name: 'Panel' });
-  await expect(slip).toContainText('Offers Call sign, shown as Name, of Vessels where Class is “tug”, in alphabetical order; repeats stand once.');
+  await expect(slip).toContainText(
+    'Offers Call sign, shown as Name, of Vessels where Class is “tug”, in alphabetical order; repeats stand once.',
+  );
   await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
   const compose = page.getByRole('region', { name: 'How it is composed' });
   await expect(compose.getByRole('status')).toContainText('are offered');
@@ -29,8 +31,14 @@ test('a catalog is composed of parts, tried at once, and set', async ({ house })
   await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
   await compose.getByRole('button', { name: 'entries under a catalog' }).click();
   await compose.getByLabel(/^Parents of part/).selectOption({ label: 'under the values of Quays' });
-  await compose.getByLabel(/^Sheet of part/).last().selectOption({ label: 'Berth visits' });
-  await compose.getByLabel(/^Value of part/).last().selectOption({ label: 'value: Vessel' });
+  await compose
+    .getByLabel(/^Sheet of part/)
+    .last()
+    .selectOption({ label: 'Berth visits' });
+  await compose
+    .getByLabel(/^Value of part/)
+    .last()
+    .selectOption({ label: 'value: Vessel' });
   await compose.getByLabel(/^Field that names the parent/).selectOption({ label: 'named in Quay' });
   await expect(compose).toContainText('Vessel of Berth visits under Quays, by Quay');
   await expect(compose.getByRole('status')).toContainText('in 2 levels');
@@ -42,7 +50,9 @@ test('a catalog is composed of parts, tried at once, and set', async ({ house })
   await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
   await compose.getByRole('group', { name: 'Add a part' }).getByRole('button', { name: 'another catalog' }).click();
   await compose.getByLabel('Catalog of part 3').selectOption({ label: 'the catalog Works without cranes' });
-  await expect(compose.getByRole('status')).toContainText('The catalog would feed itself: Services takes from Works without cranes takes from Services.');
+  await expect(compose.getByRole('status')).toContainText(
+    'The catalog would feed itself: Services takes from Works without cranes takes from Services.',
+  );
   await expect(compose.getByRole('button', { name: 'Save how it is composed' })).toBeDisabled();
 });
 
@@ -120,8 +130,9 @@ test('history says who changed what, and one change is taken back', async ({ hou
   await expect(history).toContainText('Ines Quarrie');
   await expect(history).toContainText('Nell Farrow came in');
   const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
-  await history.getByLabel('As it stood on').fill(yesterday);
-  await expect(page.getByText(`As it stood on ${yesterday}.`)).toBeVisible();
+  // A day is typed and shown as the house writes days.
+  await history.getByRole('textbox', { name: 'As it stood on' }).fill(yesterday.split('-').reverse().join('.'));
+  await expect(page.getByText(`As it stood on ${yesterday.split('-').reverse().join('.')}.`)).toBeVisible();
   await expect(page.getByRole('table').getByRole('button', { name: 'Nell Farrow' })).toHaveCount(0);
   await history.getByRole('button', { name: 'Back to now' }).click();
   await history.getByRole('button', { name: 'Take it back' }).click();
@@ -134,7 +145,10 @@ test('upkeep lists what wants mending, and mends it in one step', async ({ house
   await toLists(page);
   await typeUnder(page, 'Ship brokers', 'Corow Brothers');
   await expect(list(page, 'Ship brokers').getByRole('gridcell', { name: 'Corow Brothers' })).toBeVisible();
-  await page.getByRole('navigation').getByRole('link', { name: /Upkeep/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('link', { name: /Upkeep/ })
+    .click();
   const alike = page.getByRole('region', { name: 'Look-alikes' });
   await expect(alike).toContainText('“Corow Brothers” (0) looks like “Corrow Brothers”');
   await alike.getByRole('button', { name: 'Merge into “Corrow Brothers”' }).click();
@@ -175,7 +189,7 @@ test('a text file is linked, looked at, and feeds a catalog; a wrong expression 
   await slip.getByRole('button', { name: 'Look at it' }).click();
   await expect(slip).toContainText('3 values');
   await slip.getByRole('button', { name: 'Link it' }).click();
-  await page.getByRole('button', { name: 'Read Terminals again' }).click();
+  await page.getByRole('button', { name: 'Refresh Terminals' }).click();
   await expect(page.getByRole('row', { name: /Terminals/ })).toContainText('good');
 
   await page.goto('/linked');

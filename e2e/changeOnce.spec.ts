@@ -103,6 +103,23 @@ test('a removed value, retired: entries stay right and nobody can choose it', as
   await expect(clerk.getByRole('alert')).toContainText('Rook Tansy is retired in Pilots');
 });
 
+test('a berth that becomes shorter says how many ships no longer fit, before and after', async ({ house }) => {
+  const page = await house.open('ines', '/sources');
+  await page.getByRole('link', { name: /^Berth details/ }).click();
+  const length = page.getByRole('grid', { name: 'Berth details' }).locator('[data-row="2"][data-column="1"]');
+  await expect(length).toHaveText('80');
+  await length.click();
+  await page.keyboard.type('60');
+  await page.keyboard.press('Enter');
+  const slip = page.getByRole('region', { name: 'Impact' });
+  await expect(slip).toContainText(/[0-9]+ entries would be outside in Berth of Berth visits/);
+  const told = /([0-9]+) entries would be/.exec(await slip.innerText())![1]!;
+  await slip.getByRole('button', { name: `Change it, and mark ${told} entries` }).click();
+  await expect(slip).toBeHidden();
+  await page.goto('/upkeep');
+  await expect(page.getByRole('main')).toContainText(new RegExp(`Berth[^0-9]*${told}`));
+});
+
 test('a change can be left as it was', async ({ house }) => {
   const ines = await house.open('ines');
   await toLists(ines);
@@ -144,11 +161,20 @@ test('insert, sort and delete above and inside the range while two browsers on t
   await expect(far.getByText('not live')).toBeVisible();
   await ines.getByRole('button', { name: 'More for Pilots' }).click();
   await ines.getByRole('menuitem', { name: 'Sort A to Z' }).click();
-  await expect.poll(() => textsOf(ines, 'Pilots')).toEqual(['Ada Brisk', 'Bryn Calloway', 'Corin Vale', 'Ilse Marchbank', 'Rook Tansy', 'Tam Ossel', 'Wenna Hallet']);
+  await expect
+    .poll(() => textsOf(ines, 'Pilots'))
+    .toEqual(['Ada Brisk', 'Bryn Calloway', 'Corin Vale', 'Ilse Marchbank', 'Rook Tansy', 'Tam Ossel', 'Wenna Hallet']);
   await pilots.getByRole('gridcell', { name: 'Wenna Hallet' }).click();
   await ines.getByRole('button', { name: 'Delete', exact: true }).click();
-  await expect(near.getByRole('option')).toHaveText(['Ada Brisk', 'Bryn Calloway', 'Corin Vale', 'Ilse Marchbank', 'Rook Tansy', 'Tam Ossel']);
-  server = await serve(process.env['DELLUM_DATABASE']!, server.base);
+  await expect(near.getByRole('option')).toHaveText([
+    'Ada Brisk',
+    'Bryn Calloway',
+    'Corin Vale',
+    'Ilse Marchbank',
+    'Rook Tansy',
+    'Tam Ossel',
+  ]);
+  server = await serve(process.env['DELLUM_DATABASE']!, { given: server.base });
   await expect(far.getByText('live', { exact: true })).toBeVisible();
   await bothSee(['Ada Brisk', 'Bryn Calloway', 'Corin Vale', 'Ilse Marchbank', 'Rook Tansy', 'Tam Ossel']);
 

@@ -1,5 +1,5 @@
 // Two clerks in one entry, on two servers.
-import { cellOf, expect, test, toSheet, two } from './house.js';
+import { cellOf, craneHeadings, expect, test, toSheet, two } from './house.js';
 
 test('different cells: both win, and each sees the other', async ({ house }) => {
   const mara = await house.open('mara');
@@ -21,11 +21,6 @@ test('the same cell: the second is told by whom, and chooses', async ({ house })
   const mara = await house.open('mara');
   const olek = await house.open('olek', undefined, two());
   const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
-  // Olek's browser hears nothing while he types, so that he works on what he saw.
-  await olek.route('**/api/v1/registers/*/entries/*', async (route) => {
-    const body = route.request().postDataJSON() as { version: number };
-    await route.continue({ postData: JSON.stringify({ ...body, version: Math.min(body.version, 1) }) });
-  });
   await cellOf(far, 1500, 'Pilot').click();
   await olek.keyboard.type('Corin Vale');
   await cellOf(near, 1500, 'Pilot').click();
@@ -35,11 +30,15 @@ test('the same cell: the second is told by whom, and chooses', async ({ house })
   await mara.keyboard.press('Enter');
   expect((await stored).ok()).toBe(true);
   await expect(cellOf(near, 1500, 'Pilot')).toContainText('Rook Tansy');
+  // Olek's browser has heard of it: the cell beside shows what came after it.
+  await cellOf(near, 1500, 'Remarks').click();
+  await mara.keyboard.type('after it');
+  await mara.keyboard.press('Enter');
+  await expect(cellOf(far, 1500, 'Remarks')).toHaveText('after it');
   await olek.keyboard.press('Enter');
   const cell = cellOf(far, 1500, 'Pilot');
   await expect(cell).toContainText('Mara Fenn changed this Pilot a moment ago; it holds “Rook Tansy” now.');
   await expect(cell).toContainText('Corin Vale');
-  await olek.unroute('**/api/v1/registers/*/entries/*');
   await cell.click();
   await olek.keyboard.press('F2');
   await expect(olek.getByRole('button', { name: 'Keep “Rook Tansy”' })).toBeVisible();
@@ -63,4 +62,35 @@ test('an entry that somebody inserts above moves nobody off the entry being type
   await mara.keyboard.press('Enter');
   await expect(cellOf(near, 1501, 'Remarks')).toHaveText('Half a berth');
   await expect(cellOf(far, 1501, 'Remarks')).toHaveText('Half a berth');
+});
+
+test('a field that is deleted, and one that comes before it, under somebody who types: the text goes where it belongs, or is told', async ({
+  house,
+}) => {
+  const clerk = await house.open('olek', undefined, two());
+  const grid = await toSheet(clerk, 'Crane hours');
+  const designer = await house.open('ines');
+  const designed = await toSheet(designer, 'Crane hours');
+  const drop = async (heading: string) => {
+    await designed
+      .getByRole('columnheader', { name: new RegExp(`^${heading}`) })
+      .getByRole('button')
+      .click();
+    await designer.getByRole('button', { name: 'Delete the field' }).click();
+    await designer.getByRole('alertdialog').getByRole('button', { name: 'Delete the field' }).click();
+    await expect(grid.getByRole('columnheader', { name: new RegExp(`^${heading}`) })).toHaveCount(0);
+  };
+  await cellOf(grid, 310, 'Hours', craneHeadings).click();
+  await clerk.keyboard.type('7.');
+  await drop('Day');
+  await clerk.keyboard.type('25');
+  await clerk.keyboard.press('Enter');
+  const left = craneHeadings.slice(1);
+  await expect(cellOf(grid, 310, 'Hours', left)).toHaveText('7.25');
+  await cellOf(grid, 312, 'Hours', left).click();
+  await clerk.keyboard.type('99');
+  await drop('Hours');
+  await expect(clerk.getByText('Hours was deleted meanwhile; “99” was not stored.')).toBeVisible();
+  await clerk.keyboard.press('ArrowDown');
+  await expect(grid.locator('[role=gridcell].active')).toBeFocused();
 });

@@ -38,13 +38,13 @@ test('a form is laid out by keys and buttons, its faults are named, and it is pu
   await expect(slip(page).getByLabel('Asked by')).toContainText('drop-down, as it follows from the rule');
   // Tried at once, as a clerk, storing nothing.
   await page.getByText('On a phone').click();
-  await expect(page.getByLabel('Pilot')).toHaveCount(0);
+  await expect(page.getByLabel('Pilot', { exact: true })).toHaveCount(0);
   await page.getByRole('radiogroup', { name: 'Status' }).getByText('Alongside').click();
-  await expect(page.getByLabel('Pilot')).toBeVisible();
+  await expect(page.getByLabel('Pilot', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Try to send' }).click();
   await expect(page.getByText('This would be stored.')).toBeVisible();
   await page.getByRole('button', { name: 'Publish' }).click();
-  await expect(page.getByText('Version 1 is published and can be filled.')).toBeVisible();
+  await expect(page.getByText(/version 1 is filled now/)).toBeVisible();
   await page.reload();
   await expect(page.getByText(/version 1 is filled now/)).toBeVisible();
   // What the rule's own page says of it.
@@ -56,15 +56,23 @@ test('a form is laid out by keys and buttons, its faults are named, and it is pu
   await expect(page.getByText(/not published yet/).first()).toBeVisible();
 });
 
-test('a clerk fills a form by keys alone; problems are listed, what was typed stays, and the entry arrives marked in the sheet', async ({ house }) => {
+test('a clerk fills a form by keys alone; problems are listed, what was typed stays, and the entry arrives marked in the sheet', async ({
+  house,
+}) => {
   const watcher = await house.open('olek', '/sheets');
-  await watcher.getByRole('main').getByRole('link', { name: /Waste declarations/ }).click();
+  await watcher
+    .getByRole('main')
+    .getByRole('link', { name: /Waste declarations/ })
+    .click();
   await expect(watcher.getByText('290 entries.')).toBeVisible();
   const page = await house.open('mara', '/forms');
   await page.getByRole('link', { name: 'Fill Waste declaration' }).click();
   const form = page.getByRole('form', { name: 'Waste declaration' });
   await form.getByRole('button', { name: 'Send' }).click();
   await expect(form.getByRole('alert').first()).toContainText('5 answers are not taken yet');
+  // A heading over several buttons belongs to none of them: pointing at it chooses nothing.
+  for (const heading of ['Quay', 'Hazardous']) await form.getByText(heading, { exact: true }).click();
+  await expect(form.getByRole('radio', { checked: true })).toHaveCount(0);
   await form.getByRole('button', { name: 'Vessel must not be blank. Pick a value.' }).click();
   await page.keyboard.type('grey bell');
   await page.keyboard.press('Tab');
@@ -95,10 +103,14 @@ test('a clerk fills a form by keys alone; problems are listed, what was typed st
   await expect(form.getByLabel('Remarks')).toHaveValue('Barge at noon\nMind the hose');
   await form.getByLabel('Volume, m³').fill('9.5');
   // Pressed twice, and the connection breaks after the first: it is stored once.
-  await page.route('**/entries', async (route) => {
-    await route.fetch();
-    await route.abort();
-  }, { times: 1 });
+  await page.route(
+    '**/entries',
+    async (route) => {
+      await route.fetch();
+      await route.abort();
+    },
+    { times: 1 },
+  );
   await form.getByRole('button', { name: 'Send' }).click();
   await expect(form.getByText(/What you typed is kept/)).toBeVisible();
   await form.getByRole('button', { name: 'Send' }).click();
@@ -142,7 +154,7 @@ test('a form opens while its list is still coming; what was typed is judged when
 test('people without an account fill a form by its link, and see nothing else', async ({ house, browser }) => {
   const page = await house.open('ines', '/forms');
   await page.getByRole('link', { name: 'Lay out Damage note' }).click();
-  await slip(page).getByLabel('Works until').fill('2099-12-31');
+  await slip(page).getByRole('textbox', { name: 'Works until' }).fill('31.12.2099');
   await slip(page).getByLabel('Entries an hour').fill('1');
   await slip(page).getByRole('button', { name: 'Make a link' }).click();
   const address = (await slip(page).getByRole('region', { name: 'Links' }).locator('code').textContent())!;

@@ -47,7 +47,10 @@ test('the first page makes the house; a list becomes a range, a catalog, a rule 
   await page.getByLabel('Heading').fill('Caught by');
   await page.getByRole('button', { name: 'Add the field' }).click();
   const grid = page.getByRole('grid', { name: 'Mouse log' });
-  await grid.getByRole('columnheader', { name: /Caught by/ }).getByRole('button').click();
+  await grid
+    .getByRole('columnheader', { name: /Caught by/ })
+    .getByRole('button')
+    .click();
   await page.getByLabel('Take its values from').selectOption({ label: 'Cats' });
   await page.getByRole('button', { name: 'Set this rule' }).click();
   await expect(grid.getByRole('columnheader', { name: /Caught by/ })).toContainText('Cats');

@@ -88,7 +88,30 @@ export function cellOf(grid: Locator, row: number, heading: string, headings: re
   const line = grid.getByRole('row').filter({ has: page.getByRole('rowheader', { name: String(row), exact: true }) });
   return line.locator(`[data-column="${headings.indexOf(heading)}"]`);
 }
-const visitHeadings = ['Visit', 'Vessel', 'Length, m', 'Quay', 'Berth', 'Arrival', 'Departure', 'Status', 'Pilot', 'Cargo', 'Goods group', 'Sub-group', 'Goods', 'Unit', 'Quantity, t', 'Dues rate', 'Plan code', 'Shore power', 'Services', 'Comes from', 'Tariff', 'Remarks'];
+const visitHeadings = [
+  'Visit',
+  'Vessel',
+  'Length, m',
+  'Quay',
+  'Berth',
+  'Arrival',
+  'Departure',
+  'Status',
+  'Pilot',
+  'Cargo',
+  'Goods group',
+  'Sub-group',
+  'Goods',
+  'Unit',
+  'Quantity, t',
+  'Dues rate',
+  'Plan code',
+  'Shore power',
+  'Services',
+  'Comes from',
+  'Tariff',
+  'Remarks',
+];
 export const craneHeadings = ['Day', 'Quay', 'Service', 'Hours', 'Pilot on board'];
 
 /** Types a value into the first free cell of a list. */

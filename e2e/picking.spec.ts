@@ -15,7 +15,14 @@ test('a clerk picks by part of a word, by arrows, and by Alt+Down', async ({ hou
   // Enter went down one row; the list opens by Alt+Down, arrows choose.
   await expect(pilot(1501)).toBeFocused();
   await page.keyboard.press('Alt+ArrowDown');
-  await expect(page.getByRole('listbox', { name: 'Pilots' }).getByRole('option')).toHaveText(['Tam Ossel', 'Bryn Calloway', 'Ilse Marchbank', 'Rook Tansy', 'Corin Vale', 'Wenna Hallet']);
+  await expect(page.getByRole('listbox', { name: 'Pilots' }).getByRole('option')).toHaveText([
+    'Tam Ossel',
+    'Bryn Calloway',
+    'Ilse Marchbank',
+    'Rook Tansy',
+    'Corin Vale',
+    'Wenna Hallet',
+  ]);
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
@@ -26,8 +33,21 @@ test('a clerk picks by part of a word, by arrows, and by Alt+Down', async ({ hou
   await page.keyboard.press('Alt+ArrowDown');
   await page.getByRole('option', { name: 'Corin Vale' }).click();
   await expect(pilot(1502)).toHaveText('Corin Vale');
+  // A list that is asked for before it is there opens when it comes.
+  let come: () => void = () => undefined;
+  const coming = new Promise<void>((resolve) => (come = resolve));
+  await page.route('**/items/packed', async (route) => {
+    await coming;
+    await route.continue();
+  });
   await page.reload();
   await expect(pilot(1500)).toHaveText('Rook Tansy');
+  await pilot(1500).click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByRole('textbox', { name: /^Pilot, row/ })).toBeFocused();
+  await expect(page.getByRole('listbox')).toBeHidden();
+  come();
+  await expect(page.getByRole('listbox', { name: 'Pilots' }).getByRole('option')).toHaveCount(6);
 });
 
 test('another spelling is taken and said; what is not in the catalog is refused and kept', async ({ house }) => {

@@ -2,7 +2,15 @@
 import { defineConfig } from '@playwright/test';
 import { chromiumPath } from '../scripts/lib/packages.mjs';
 
-const quiet = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const quiet = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 export default defineConfig({
   testDir: '.',
@@ -14,7 +22,12 @@ export default defineConfig({
   // Generous: a machine of two shared cores can stand still for seconds.
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  reporter: [['list'], ...(process.env['DELLUM_E2E_REPORT'] ? [['json', { outputFile: process.env['DELLUM_E2E_REPORT'] }] as ['json', { outputFile: string }]] : [])],
+  reporter: [
+    ['list'],
+    ...(process.env['DELLUM_E2E_REPORT']
+      ? [['json', { outputFile: process.env['DELLUM_E2E_REPORT'] }] as ['json', { outputFile: string }]]
+      : []),
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',

@@ -8,7 +8,10 @@ const value = (page: Page, heading: string) => fields(page).getByRole('group', {
 /** The record of a vessel, found by its name. */
 async function openVessel(house: House, who: 'mara' | 'olek' | 'sela', name: string, server?: string): Promise<Page> {
   const page = await house.open(who, '/records', server);
-  await page.getByRole('main').getByRole('link', { name: /^Vessels/ }).click();
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^Vessels/ })
+    .click();
   await page.getByLabel('Look for records').fill(name);
   await expect(page.getByText('1 record found.')).toBeVisible();
   await page.getByRole('table', { name: 'Records of Vessels' }).getByRole('link').click();
@@ -63,10 +66,18 @@ test('a record is found by words and values, changed by keys alone, and a change
   const shown = page.getByRole('table', { name: 'Records of Vessels' }).locator('tbody tr');
   await expect(shown.filter({ hasNotText: 'Corrow Brothers' })).toHaveCount(0);
   await page.getByLabel('Order').selectOption({ label: 'by Length, m, the greatest first' });
-  await expect.poll(async () => (await shown.evaluateAll((rows) => rows.map((row) => Number(row.children[5]!.textContent)))).every((length, at, all) => at === 0 || length <= all[at - 1]!)).toBe(true);
+  await expect
+    .poll(async () =>
+      (await shown.evaluateAll((rows) => rows.map((row) => Number(row.children[5]!.textContent)))).every(
+        (length, at, all) => at === 0 || length <= all[at - 1]!,
+      ),
+    )
+    .toBe(true);
 });
 
-test('records link both ways; one like another is made, deleted, and brought back; on paper there is the record alone', async ({ house }) => {
+test('records link both ways; one like another is made, deleted, and brought back; on paper there is the record alone', async ({
+  house,
+}) => {
   const page = await openVessel(house, 'mara', 'Sallow Kestrel');
   // Its fields stand in groups.
   await expect(page.getByRole('region', { name: 'Ashore' }).getByRole('group', { name: 'Broker' })).toBeVisible();
@@ -85,6 +96,8 @@ test('records link both ways; one like another is made, deleted, and brought bac
   await page.getByRole('link', { name: 'Open Sallow Kestrel' }).click();
   await expect(crew).toBeVisible();
   await contact.click();
+  // The record of the contact is there, and no longer that of the vessel, which has the same buttons.
+  await expect(value(page, 'Vessel')).toHaveText('Sallow Kestrel');
 
   await page.getByRole('button', { name: 'Another like it' }).click();
   await expect(page.getByText(/This is another record like/)).toBeVisible();
@@ -100,7 +113,10 @@ test('records link both ways; one like another is made, deleted, and brought bac
 
 test('chosen records come on paper with all their fields', async ({ house }) => {
   const page = await house.open('sela', '/records');
-  await page.getByRole('main').getByRole('link', { name: /^Crew contacts/ }).click();
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^Crew contacts/ })
+    .click();
   const boxes = page.getByRole('table').getByRole('checkbox');
   await boxes.nth(0).check({ force: true });
   await boxes.nth(2).check({ force: true });
@@ -142,7 +158,9 @@ test('two people in one record: each sees the other, different fields both win, 
   await olek.keyboard.press('Enter');
   expect((await stored).ok()).toBe(true);
   await mara.keyboard.press('Enter');
-  await expect(fields(mara).getByRole('group', { name: 'Name', exact: true })).toContainText('Olek Dray changed this Name a moment ago; it holds “Older Tern” now.');
+  await expect(fields(mara).getByRole('group', { name: 'Name', exact: true })).toContainText(
+    'Olek Dray changed this Name a moment ago; it holds “Older Tern” now.',
+  );
   await mara.unroute('**/api/v1/registers/*/entries/*');
   await mara.keyboard.press('Escape');
   await value(mara, 'Name').click();
@@ -159,7 +177,11 @@ test('two people in one record: each sees the other, different fields both win, 
 test('a sheet is made of a pasted table: kinds and lists are proposed, mended, and its rows are there', async ({ house }) => {
   const page = await house.open('ines', '/sheets');
   const from = page.getByRole('region', { name: 'From a table' });
-  await page.evaluate(() => navigator.clipboard.writeText('Ship\tPilot\tDue\tNote\r\nTern\ttam ossel\t24.11.2026\tfirst\r\nGull\tRook Tansy\t25.11.2026\t\r\nWren\tNobody\tsoon\t'));
+  await page.evaluate(() =>
+    navigator.clipboard.writeText(
+      'Ship\tPilot\tDue\tNote\r\nTern\ttam ossel\t24.11.2026\tfirst\r\nGull\tRook Tansy\t25.11.2026\t\r\nWren\tNobody\tsoon\t',
+    ),
+  );
   await from.getByLabel('Headings and rows').click();
   await page.keyboard.press('Control+v');
   await expect(from).toContainText('4 fields, 3 rows.');

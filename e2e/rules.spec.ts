@@ -6,7 +6,10 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   const grid = await toSheet(clerk, 'Berth visits');
   const ines = await house.open('ines');
   const own = await toSheet(ines, 'Berth visits');
-  await own.getByRole('columnheader', { name: /^Visit/ }).getByRole('button').click();
+  await own
+    .getByRole('columnheader', { name: /^Visit/ })
+    .getByRole('button')
+    .click();
   await ines.getByLabel('Take its values from').selectOption({ label: 'Pilots' });
   const slip = ines.getByRole('complementary', { name: 'Panel' });
   const part = async (words: string, choice: string | RegExp) => {
@@ -22,7 +25,9 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   await slip.getByRole('button', { name: 'Dellum’s own words' }).click();
   await ines.getByRole('textbox', { name: 'Said when a value is refused' }).fill('Pick a service.');
   await ines.keyboard.press('Enter');
-  await expect(slip).toContainText('Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.” A new entry begins empty; on arrival it shows “What was done?”');
+  await expect(slip).toContainText(
+    'Takes one value from Services; must not be blank; any other value is refused, saying “Pick a service.” A new entry begins empty; on arrival it shows “What was done?”',
+  );
   await expect(slip.getByRole('status').first()).toContainText('1,512 entries would be outside');
 
   // Trial entry behaves as the clerk's field and stores nothing.
@@ -51,7 +56,10 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
 test('a clerk reads the sentence and changes nothing', async ({ house }) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');
-  await grid.getByRole('columnheader', { name: /^Pilot/ }).getByRole('button').click();
+  await grid
+    .getByRole('columnheader', { name: /^Pilot/ })
+    .getByRole('button')
+    .click();
   const slip = page.getByRole('complementary', { name: 'Panel' });
   await expect(slip).toContainText('Takes one value from Pilots; may be blank; any other value is refused');
   // What a clerk can do here is to look at the field otherwise, for oneself.

@@ -90,14 +90,22 @@ test('a rule of each kind is written as a sentence; what can never be met is sai
   const page = await house.open('ines');
   const grid = await toSheet(page, 'Berth visits');
   const slip = page.getByRole('complementary', { name: 'Panel' });
-  await grid.getByRole('columnheader', { name: /^Cargo/ }).getByRole('button').click();
+  await grid
+    .getByRole('columnheader', { name: /^Cargo/ })
+    .getByRole('button')
+    .click();
   await slip.getByLabel('Choices', { exact: true }).fill('Grain; Gravel; Sawn timber');
   await slip.getByRole('button', { name: 'Set these choices' }).click();
   await expect(slip.getByText('they stay as they are and are marked', { exact: false })).toBeVisible();
   await slip.getByRole('button', { name: 'Set these choices' }).click();
   await slip.getByRole('button', { name: 'refused' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /stored when it is confirmed/ }).click();
-  await expect(slip).toContainText('Takes one value of Grain, Gravel, Sawn timber; may be blank; any other value is stored when it is confirmed, and marked, saying Dellum’s own words.');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /stored when it is confirmed/ })
+    .click();
+  await expect(slip).toContainText(
+    'Takes one value of Grain, Gravel, Sawn timber; may be blank; any other value is stored when it is confirmed, and marked, saying Dellum’s own words.',
+  );
   await slip.getByRole('button', { name: 'Set this rule' }).click();
   await expect(page.getByText('The rule of Cargo holds from now on.')).toBeVisible();
 
@@ -110,15 +118,25 @@ test('a rule of each kind is written as a sentence; what can never be met is sai
   await clerk.getByRole('button', { name: /It is meant: keep it as typed/ }).click();
   await expect(cellOf(own, 1511, 'Cargo')).toContainText('Whale oil, outside.');
 
-  await grid.getByRole('columnheader', { name: /^Quantity/ }).getByRole('button').click();
+  await grid
+    .getByRole('columnheader', { name: /^Quantity/ })
+    .getByRole('button')
+    .click();
   await slip.getByRole('button', { name: 'at least 0' }).click();
   await page.getByRole('textbox', { name: 'At most' }).fill('-1');
   await page.getByRole('button', { name: 'Set the bounds' }).click();
   await expect(slip.getByRole('alert')).toHaveText('The least is more than the most, so no number can be entered.');
 
-  await grid.getByRole('columnheader', { name: /^Remarks/ }).getByRole('button').click();
+  await grid
+    .getByRole('columnheader', { name: /^Remarks/ })
+    .getByRole('button')
+    .click();
   await slip.getByRole('button', { name: 'a text of a certain pattern' }).click();
-  await slip.getByRole('button', { name: 'as', exact: true }).or(slip.getByRole('button', { name: /^as/ })).first().click();
+  await slip
+    .getByRole('button', { name: 'as', exact: true })
+    .or(slip.getByRole('button', { name: /^as/ }))
+    .first()
+    .click();
   await page.getByRole('textbox', { name: 'Examples' }).fill('QH-12, AB-340');
   await expect(page.getByRole('textbox', { name: 'Regular expression' })).toHaveValue('[A-Z]{2}\\-[0-9]{2,3}');
   await page.getByRole('button', { name: 'Take this pattern' }).click();
@@ -166,7 +184,9 @@ test('many fields are bound, copied to and cleared on the Bindings page, each wi
   await expect(page.getByRole('row').filter({ hasText: 'one value from Vessel classes' })).toHaveCount(0);
 });
 
-test('a column is made a list: spellings gathered, mended, cleaned and bound; and is what it was when that is taken back', async ({ house }) => {
+test('a column is made a list: spellings gathered, mended, cleaned and bound; and is what it was when that is taken back', async ({
+  house,
+}) => {
   const clerk = await house.open('mara');
   const grid = await toSheet(clerk, 'Berth visits');
   await clerk.evaluate(() => navigator.clipboard.writeText('gravel\r\nGravle\r\nGrain '));
@@ -175,7 +195,10 @@ test('a column is made a list: spellings gathered, mended, cleaned and bound; an
   await expect(clerk.getByText('3 cells were taken.')).toBeVisible();
 
   const page = await house.open('ines', '/upkeep');
-  await page.getByRole('region', { name: 'Columns that want to be lists' }).getByText(/^Cargo of Berth visits/).waitFor();
+  await page
+    .getByRole('region', { name: 'Columns that want to be lists' })
+    .getByText(/^Cargo of Berth visits/)
+    .waitFor();
   const line = page.getByText(/^Cargo of Berth visits/).locator('xpath=../..');
   await line.getByRole('link', { name: 'Make it a list' }).click();
   const slip = page.getByRole('region', { name: 'Make this column a list' });
@@ -188,7 +211,12 @@ test('a column is made a list: spellings gathered, mended, cleaned and bound; an
   await slip.getByLabel('Title of the list and its catalog').fill('Cargo kinds');
   await slip.getByRole('button', { name: 'Make the list' }).click();
   await expect(page.getByText(/Cargo takes its values from Cargo kinds now; 5 spellings follow/)).toBeVisible();
-  for (const [row, text] of [[1505, 'Gravel'], [1506, 'Gravel'], [1507, 'Grain']] as const) await expect(cellOf(grid, row, 'Cargo')).toHaveText(text);
+  for (const [row, text] of [
+    [1505, 'Gravel'],
+    [1506, 'Gravel'],
+    [1507, 'Grain'],
+  ] as const)
+    await expect(cellOf(grid, row, 'Cargo')).toHaveText(text);
   await cellOf(grid, 1508, 'Cargo').click();
   await clerk.keyboard.type('gravle');
   await clerk.keyboard.press('Enter');
@@ -200,7 +228,13 @@ test('a column is made a list: spellings gathered, mended, cleaned and bound; an
   await page.getByRole('button', { name: 'History', exact: true }).click();
   await page.getByRole('button', { name: 'Take the list back' }).click();
   await expect(page.getByText('Cargo is what it was before; its entries get their spellings back.')).toBeVisible();
-  for (const [row, text] of [[1505, 'gravel'], [1506, 'Gravle'], [1507, 'Grain'], [1508, 'Gravel']] as const) await expect(cellOf(grid, row, 'Cargo')).toHaveText(text);
+  for (const [row, text] of [
+    [1505, 'gravel'],
+    [1506, 'Gravle'],
+    [1507, 'Grain'],
+    [1508, 'Gravel'],
+  ] as const)
+    await expect(cellOf(grid, row, 'Cargo')).toHaveText(text);
   await expect(page.getByText('Takes any text; may be blank.')).toBeVisible();
 });
 
@@ -215,7 +249,10 @@ test('a value is found wherever entries hold it: from a cell, from its catalog a
   await clerk.getByRole('button', { name: /show all entries again/ }).click();
   await expect(clerk.getByText(/1,512 entries\./)).toBeVisible();
   await clerk.getByRole('combobox', { name: 'Search', exact: true }).fill('Heron Mole');
-  await clerk.getByRole('option', { name: /“Heron Mole” in Quay of Crane hours|“Heron Mole” in Quay of Berth visits/ }).first().click();
+  await clerk
+    .getByRole('option', { name: /“Heron Mole” in Quay of Crane hours|“Heron Mole” in Quay of Berth visits/ })
+    .first()
+    .click();
   await expect(clerk.getByRole('button', { name: 'Quay is Heron Mole; show all entries again' })).toBeVisible();
 
   const page = await house.open('ines');

@@ -10,7 +10,12 @@ const copied = (page: Page, text: string, html?: string) =>
   page.evaluate(
     async ([plain, table]) => {
       const blob = (type: string, data: string) => new Blob([data], { type });
-      await navigator.clipboard.write([new ClipboardItem({ 'text/plain': blob('text/plain', plain!), ...(table !== undefined && { 'text/html': blob('text/html', table) }) })]);
+      await navigator.clipboard.write([
+        new ClipboardItem({
+          'text/plain': blob('text/plain', plain!),
+          ...(table !== undefined && { 'text/html': blob('text/html', table) }),
+        }),
+      ]);
     },
     [text, html] as const,
   );
@@ -25,21 +30,31 @@ test('a sheet is arranged for oneself: sorted, narrowed, with fields hidden and 
   const grid = await toSheet(page, 'Berth visits');
   await page.getByRole('button', { name: 'Arrange' }).click();
   await slip(page).getByLabel('Field to show by').selectOption({ label: 'Status' });
-  await slip(page).getByText(/^Alongside/).click();
-  await slip(page).getByText(/^Shifted/).click();
+  await slip(page)
+    .getByText(/^Alongside/)
+    .click();
+  await slip(page)
+    .getByText(/^Shifted/)
+    .click();
   await slip(page).getByLabel('Order by one more field').selectOption({ label: 'Arrival' });
   await slip(page).getByLabel('Direction 1').selectOption({ label: 'latest first' });
   await expect(strip(page)).toContainText('Arranged by you: only where Status is Alongside or Shifted; by Arrival, the last first');
   await expect(cellOf(grid, 1, 'Status')).toHaveText(/Alongside|Shifted/);
-  const arrivals = async () => Promise.all((await grid.locator('[role=gridcell][data-column="5"]').allTextContents()).map((text) => text.split('.').reverse().join('')));
-  await expect.poll(async () => { const days = await arrivals(); return days.length > 2 && days.every((day, at) => at === 0 || day <= days[at - 1]!); }).toBe(true);
+  const arrivals = async () =>
+    (await grid.locator('[role=gridcell][data-column="5"]').allTextContents()).map((text) => text.split('.').reverse().join(''));
+  await expect
+    .poll(async () => {
+      const days = await arrivals();
+      return days.length > 2 && days.every((day, at) => at === 0 || day <= days[at - 1]!);
+    })
+    .toBe(true);
   // What is changed stays where it is until one arranges anew.
   await cellOf(grid, 1, 'Status').click();
   await page.keyboard.type('Departed');
   await page.keyboard.press('Enter');
   await expect(cellOf(grid, 1, 'Status')).toHaveText('Departed');
   const shown = await grid.getAttribute('aria-rowcount');
-  await page.getByRole('button', { name: 'Arrange anew' }).click();
+  await page.getByRole('button', { name: 'Refresh' }).click();
   await expect(grid).toHaveAttribute('aria-rowcount', String(Number(shown) - 1));
   await slip(page).getByLabel('Fields kept in view').selectOption('1');
   await slip(page).getByRole('checkbox', { name: 'Vessel' }).locator('..').click();
@@ -55,7 +70,9 @@ test('a sheet is arranged for oneself: sorted, narrowed, with fields hidden and 
   await expect(page.getByText('1,512 entries.')).toBeVisible();
 });
 
-test('values and series are carried down, tables from elsewhere are pasted, and what is refused is mended in one place', async ({ house }) => {
+test('values and series are carried down, tables from elsewhere are pasted, and what is refused is mended in one place', async ({
+  house,
+}) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');
   await cellOf(grid, 1500, 'Remarks').click();
@@ -73,7 +90,11 @@ test('values and series are carried down, tables from elsewhere are pasted, and 
   await expect(cellOf(grid, 1506, 'Remarks')).not.toHaveText('Gate 9');
 
   await cellOf(grid, 1500, 'Status').click();
-  await copied(page, 'Shifted Tam Ossel Alongsid Nobody', '<table><tr><td>Shifted<script>document.title = "run"</script></td><td>Tam Ossel</td></tr><tr><td>Alongsid</td><td>Nobody</td></tr></table>');
+  await copied(
+    page,
+    'Shifted Tam Ossel Alongsid Nobody',
+    '<table><tr><td>Shifted<script>document.title = "run"</script></td><td>Tam Ossel</td></tr><tr><td>Alongsid</td><td>Nobody</td></tr></table>',
+  );
   await page.keyboard.press('Control+v');
   await expect(page.getByText('2 cells were taken, 2 refused and kept in their cells.')).toBeVisible();
   await expect(cellOf(grid, 1500, 'Pilot')).toHaveText('Tam Ossel');
@@ -120,7 +141,9 @@ test('a text is found from row to row and replaced, judged, and taken back as on
   await slip(page).getByRole('button', { name: 'Replace this one' }).click();
   await expect(page.getByRole('button', { name: '1 refused, kept for you' })).toBeVisible();
   await slip(page).getByLabel('Replace by').fill('Rook Tansy');
-  await slip(page).getByRole('button', { name: /^Replace all/ }).click();
+  await slip(page)
+    .getByRole('button', { name: /^Replace all/ })
+    .click();
   await expect(page.getByText(/cells were taken\.$/)).toBeVisible({ timeout: 60_000 });
   await expect(slip(page).getByText('Nothing holds this.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -200,7 +223,10 @@ test('one sees who else is on the sheet, and where', async ({ house }) => {
 test('a rule is an expression over the entry; fields become a chain; the history takes both back', async ({ house }) => {
   const page = await house.open('ines');
   const grid = await toSheet(page, 'Berth visits');
-  await grid.getByRole('columnheader', { name: /^Quantity/ }).getByRole('button').click();
+  await grid
+    .getByRole('columnheader', { name: /^Quantity/ })
+    .getByRole('button')
+    .click();
   await slip(page).getByRole('button', { name: 'a number' }).click();
   await page.getByRole('button', { name: 'what an expression says' }).click();
   await slip(page).getByRole('button', { name: 'an expression', exact: true }).click();
@@ -225,11 +251,17 @@ test('a rule is an expression over the entry; fields become a chain; the history
   await expect(slip(page)).toContainText('Takes a number');
 
   await page.goto('/bindings?words=Berth visits');
-  for (const field of ['Visit', 'Cargo', 'Remarks']) await page.getByRole('checkbox', { name: `Choose ${field} of Berth visits` }).locator('..').click();
+  for (const field of ['Visit', 'Cargo', 'Remarks'])
+    await page
+      .getByRole('checkbox', { name: `Choose ${field} of Berth visits` })
+      .locator('..')
+      .click();
   await page.getByLabel('Bind them as a chain').selectOption({ label: 'to the levels of Cargo' });
   await page.getByRole('button', { name: /^Set the rules? of/ }).click();
   await expect(page.getByText('The rule holds in 3 fields from now on.')).toBeVisible();
-  await expect(page.getByRole('row', { name: /Remarks Berth visits/ })).toContainText('one item from Cargo under the entry’s Visit › Cargo');
+  await expect(page.getByRole('row', { name: /Remarks Berth visits/ })).toContainText(
+    'one item from Cargo under the entry’s Visit › Cargo',
+  );
   await page.getByRole('button', { name: 'History' }).click();
   await page.getByRole('region', { name: 'History of rules' }).getByRole('button', { name: 'Take it back' }).first().click();
   await expect(page.getByText('The rule is as it was before in 3 fields.')).toBeVisible();

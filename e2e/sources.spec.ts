@@ -2,7 +2,10 @@
 import type { Page } from '@playwright/test';
 import { expect, list, test, textsOf, toLists, typeUnder } from './house.js';
 
-const marks = (page: Page, title: string) => list(page, title).locator('[data-rail]').evaluateAll((rails) => rails.map((rail) => rail.getAttribute('data-rail')));
+const marks = (page: Page, title: string) =>
+  list(page, title)
+    .locator('[data-rail]')
+    .evaluateAll((rails) => rails.map((rail) => rail.getAttribute('data-rail')));
 
 test('lists are independent; rows are moved by key and by button', async ({ house }) => {
   const page = await house.open('ines');
@@ -16,7 +19,9 @@ test('lists are independent; rows are moved by key and by button', async ({ hous
   await list(page, 'Quays').getByRole('gridcell', { name: 'Lantern Basin' }).click();
   for (let step = 0; step < 3; step++) await page.keyboard.press('Alt+Shift+ArrowDown');
   await expect.poll(() => textsOf(page, 'Quays')).toEqual(['Heron Mole', 'Salt Quay', 'Timber Pond', 'Lantern Basin']);
-  await expect.poll(() => textsOf(page, 'Pilots')).toEqual(['Tam Ossel', 'Bryn Calloway', 'Ilse Marchbank', 'Rook Tansy', 'Corin Vale', 'Wenna Hallet']);
+  await expect
+    .poll(() => textsOf(page, 'Pilots'))
+    .toEqual(['Tam Ossel', 'Bryn Calloway', 'Ilse Marchbank', 'Rook Tansy', 'Corin Vale', 'Wenna Hallet']);
 });
 
 test('the rail shows what is taken, where it grows and what lies past a fixed end, with a cure', async ({ house }) => {
@@ -24,7 +29,11 @@ test('the rail shows what is taken, where it grows and what lies past a fixed en
   await toLists(page);
   await expect.poll(() => marks(page, 'Pilots')).toEqual(['taken', 'taken', 'taken', 'taken', 'taken', 'taken', 'grows']);
   await expect.poll(() => marks(page, 'Visit status')).toEqual(['taken', 'taken', 'taken', 'taken', 'missed', '']);
-  await page.getByText('1 value stands past the end of Visit status and is not offered.').locator('..').getByRole('button', { name: 'Take it in' }).click();
+  await page
+    .getByText('1 value stands past the end of Visit status and is not offered.')
+    .locator('..')
+    .getByRole('button', { name: 'Take it in' })
+    .click();
   await expect(page.getByText('“Cancelled” is offered now in 1 field.')).toBeVisible();
   await expect.poll(() => marks(page, 'Visit status')).toEqual(['taken', 'taken', 'taken', 'taken', 'taken', '']);
   // Two ranges stacked in one list; the repeat is offered once and can be removed.
@@ -42,7 +51,10 @@ test('cells are selected and named; bad names are refused and kept', async ({ ho
   await page.getByRole('button', { name: 'Name another range here' }).click();
   await expect(page.getByText('Ship brokers, rows 1 to 3')).toBeVisible();
   const name = page.getByRole('textbox', { name: 'Name' });
-  for (const [text, words] of [['', 'Give the range a name'], [' PILOTS ', 'There is a range of this name already. It is written “Pilots”.']] as const) {
+  for (const [text, words] of [
+    ['', 'Give the range a name'],
+    [' PILOTS ', 'There is a range of this name already. It is written “Pilots”.'],
+  ] as const) {
     await name.fill(text);
     await page.getByRole('button', { name: 'Name the range' }).click();
     await expect(page.getByRole('alert').filter({ hasText: words })).toBeVisible();
@@ -53,7 +65,9 @@ test('cells are selected and named; bad names are refused and kept', async ({ ho
   await page.getByRole('button', { name: 'Name the range' }).click();
   await expect(page.getByRole('region', { name: 'Range Brokers' })).toContainText('3 values taken, left out: 3 past the end');
   // Both ranges over the list have a rail of their own.
-  await expect.poll(() => marks(page, 'Ship brokers')).toEqual(['taken taken', 'taken taken', 'taken taken', 'missed taken', 'missed taken', 'missed taken', 'grows']);
+  await expect
+    .poll(() => marks(page, 'Ship brokers'))
+    .toEqual(['taken taken', 'taken taken', 'taken taken', 'missed taken', 'missed taken', 'missed taken', 'grows']);
 
   // The end is changed by its card: what was past it is taken, and what is added grows it.
   await page.getByRole('radiogroup', { name: 'How Brokers ends' }).getByText('Grows to the last').click();

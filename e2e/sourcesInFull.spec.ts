@@ -12,7 +12,20 @@ test('a pasted block is looked at before it comes in, and taken back as one act'
   await expect(look).toContainText('1 repeats a value');
   await expect(look).toContainText('“Tam Ossel” and “Tam Osel”');
   await look.getByRole('button', { name: /^Add [\d,]+ rows?$/ }).click();
-  await expect.poll(() => textsOf(page, 'Pilots')).toEqual(['Tam Ossel', 'Bryn Calloway', 'Ilse Marchbank', 'Rook Tansy', 'Corin Vale', 'Wenna Hallet', 'Nell Farrow', 'Tam Osel', 'Ada Brisk', 'Ada Brisk']);
+  await expect
+    .poll(() => textsOf(page, 'Pilots'))
+    .toEqual([
+      'Tam Ossel',
+      'Bryn Calloway',
+      'Ilse Marchbank',
+      'Rook Tansy',
+      'Corin Vale',
+      'Wenna Hallet',
+      'Nell Farrow',
+      'Tam Osel',
+      'Ada Brisk',
+      'Ada Brisk',
+    ]);
   await list(page, 'Pilots').getByRole('gridcell', { name: 'Tam Ossel' }).click();
   await page.keyboard.press('Control+z');
   await expect.poll(() => textsOf(page, 'Pilots')).toHaveLength(6);
@@ -37,7 +50,9 @@ test('a large block of four columns is shown at once, stored part by part, and t
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   const table = list(page, 'Parts');
   await table.getByText('type to add').click();
-  await page.evaluate(() => navigator.clipboard.writeText(Array.from({ length: 12_000 }, (_, at) => `Part ${at}\tShelf ${at % 40}\tpiece\t${at / 2}`).join('\r\n')));
+  await page.evaluate(() =>
+    navigator.clipboard.writeText(Array.from({ length: 12_000 }, (_, at) => `Part ${at}\tShelf ${at % 40}\tpiece\t${at / 2}`).join('\r\n')),
+  );
   await page.keyboard.press('Control+v');
   await expect(page.getByRole('heading', { name: '12,000 rows for Parts' })).toBeVisible();
   await page.getByRole('button', { name: /^Add [\d,]+ rows?$/ }).click();
@@ -62,7 +77,9 @@ test('a range is laid over other cells after a look at what comes in, goes out a
   const page = await house.open('ines');
   await toLists(page);
   await list(page, 'Pilots').getByRole('gridcell', { name: 'Bryn Calloway' }).click();
-  await list(page, 'Pilots').getByRole('gridcell', { name: 'Rook Tansy' }).click({ modifiers: ['Shift'] });
+  await list(page, 'Pilots')
+    .getByRole('gridcell', { name: 'Rook Tansy' })
+    .click({ modifiers: ['Shift'] });
   await page.getByRole('button', { name: 'Lay it over the selected cells' }).click();
   const look = page.getByRole('region', { name: 'Change of Pilots' });
   await expect(look).toContainText('Pilots would take 5 values');
@@ -91,7 +108,10 @@ test('a series carries on; fields are renamed where they stand', async ({ house 
 
   await page.goto('/sources');
   await page.getByRole('main').getByRole('link', { name: 'Berth details' }).click();
-  await page.getByRole('columnheader', { name: /Draught/ }).getByRole('button').click();
+  await page
+    .getByRole('columnheader', { name: /Draught/ })
+    .getByRole('button')
+    .click();
   await page.getByRole('button', { name: 'Rename the field' }).click();
   await page.getByRole('textbox', { name: 'Heading', exact: true }).fill('Depth, m');
   await page.keyboard.press('Enter');
@@ -120,5 +140,7 @@ test('the Ranges page says what each range takes and what it misses, and goes to
   await row('Visit status').first().getByRole('button', { name: 'Take it in' }).click();
   await expect(row('Visit status').first()).toContainText('nothing');
   await page.getByRole('link', { name: 'Berths by quay', exact: true }).click();
-  await expect(page.getByRole('region', { name: 'Range Berths by quay' })).toContainText('The headings Lantern Basin, Heron Mole, Salt Quay, Timber Pond and what stands under each');
+  await expect(page.getByRole('region', { name: 'Range Berths by quay' })).toContainText(
+    'The headings Lantern Basin, Heron Mole, Salt Quay, Timber Pond and what stands under each',
+  );
 });

@@ -14,7 +14,11 @@ await runScript(async () => {
   const folder = mkdtempSync('/tmp/dellum-bench-');
   const cluster = await startCluster(folder, { max_wal_size: '4GB', shared_buffers: '1GB' });
   try {
-    const { status } = spawnSync(process.execPath, [join(root, 'bench', 'dist', 'run.js'), ...process.argv.slice(2)], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, DATABASE_URL: cluster.url, DELLUM_CHROMIUM: chromiumPath() } });
+    const { status } = spawnSync(process.execPath, [join(root, 'bench', 'dist', 'run.js'), ...process.argv.slice(2)], {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, DATABASE_URL: cluster.url, DELLUM_CHROMIUM: chromiumPath() },
+    });
     if (status !== 0) throw new Stop('The bench broke; the lines above say where.');
   } finally {
     cluster.stop();

@@ -70,7 +70,9 @@ async function shootForms(page, save) {
 
 /** An empty house, with its first steps. */
 async function shootFirstSteps(browser, base) {
-  const page = await (await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })).newPage();
+  const page = await (
+    await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
+  ).newPage();
   await page.goto('/');
   await page.getByLabel('Name of the house').fill('Marl Lane Nursery');
   await page.getByLabel('Your name').fill('Orla Venn');
@@ -94,7 +96,14 @@ async function emptyDatabase(url) {
 }
 
 async function shoot(browser, base) {
-  const context = (options = {}) => browser.newContext({ baseURL: base, permissions: ['clipboard-read', 'clipboard-write'], viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options });
+  const context = (options = {}) =>
+    browser.newContext({
+      baseURL: base,
+      permissions: ['clipboard-read', 'clipboard-write'],
+      viewport: { width: 1280, height: 800 },
+      reducedMotion: 'reduce',
+      ...options,
+    });
   const enter = async (name, password, options) => {
     const own = await context(options);
     await own.request.post('/api/v1/session', { data: { signIn: name, password } });
@@ -134,12 +143,19 @@ async function shoot(browser, base) {
   await olek.evaluate(() => navigator.clipboard.writeText('Alongsidee\tRook Tansy\nShiftet\tTam Ossel\nalongside\tNobody'));
   await olek.keyboard.press('Control+v');
   await olek.getByRole('button', { name: /refused, kept for you/ }).click();
-  await olek.getByRole('button', { name: 'Close this notice' }).first().click({ timeout: 2000 }).catch(() => undefined);
+  await olek
+    .getByRole('button', { name: 'Close this notice' })
+    .first()
+    .click({ timeout: 2000 })
+    .catch(() => undefined);
   await save(olek, 'refused');
 
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');
-  await ines.getByRole('columnheader', { name: /^Berth/ }).getByRole('button').click();
+  await ines
+    .getByRole('columnheader', { name: /^Berth/ })
+    .getByRole('button')
+    .click();
   await ines.getByText('holds', { exact: true }).waitFor();
   await ines.getByText(/entries hold a value/).waitFor();
   await save(ines, 'rule-sentence');
@@ -177,7 +193,10 @@ async function shoot(browser, base) {
   const dark = await enter('mara', 'heron-mole', { colorScheme: 'dark' });
   await follow(dark, '/records', /^Vessels/);
   await dark.getByRole('table').getByRole('link').nth(1).click();
-  for (const [field, text] of [['Broker', 'fath'], ['Class', 'ferry']]) {
+  for (const [field, text] of [
+    ['Broker', 'fath'],
+    ['Class', 'ferry'],
+  ]) {
     await dark.getByRole('button', { name: new RegExp(`^${field}: `) }).click();
     await dark.keyboard.press('Control+a');
     await dark.keyboard.type(text);
@@ -199,10 +218,24 @@ await runScript(async () => {
   const cluster = await startCluster(data, { fsync: 'off' });
   mkdirSync(folder, { recursive: true });
   try {
-    spawnSync(process.execPath, [join(root, 'demo/dist/load.js')], { env: { ...process.env, DATABASE_URL: cluster.url }, stdio: 'inherit' });
+    spawnSync(process.execPath, [join(root, 'demo/dist/load.js')], {
+      env: { ...process.env, DATABASE_URL: cluster.url },
+      stdio: 'inherit',
+    });
     const sources = await standIns(cluster.url);
     const server = await serve(cluster.url, sources.env);
-    const browser = await chromium.launch({ executablePath: chromiumPath(), args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+    const browser = await chromium.launch({
+      executablePath: chromiumPath(),
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    });
     try {
       await shoot(browser, server.base);
       const empty = await serve(await emptyDatabase(cluster.url), sources.env);

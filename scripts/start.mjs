@@ -19,9 +19,11 @@ function checkRequest() {
   const unknown = [...options].find((option) => option !== '--empty' && option !== '--fresh');
   if (unknown) throw new Stop(`There is no option ${unknown}. Use --fresh or --empty, or none.`);
   if (empty && fresh) throw new Stop('--fresh loads the demo and --empty leaves it out; use one of them.');
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Stop(`PORT is “${process.env.PORT}”, which is no port. Choose a number from 1 to 65535.`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Stop(`PORT is “${process.env.PORT}”, which is no port. Choose a number from 1 to 65535.`);
   const [major] = process.versions.node.split('.');
-  if (Number(major) < 20) throw new Stop(`Dellum needs Node 20 or newer; this is ${process.versions.node}. Install a newer one and start again.`);
+  if (Number(major) < 20)
+    throw new Stop(`Dellum needs Node 20 or newer; this is ${process.versions.node}. Install a newer one and start again.`);
 }
 
 /** Says at once that a port is taken, before anything is built. */
@@ -47,9 +49,14 @@ async function database() {
 }
 
 function loadDemo(url) {
-  const done = spawnSync(process.execPath, [join(root, 'demo', 'dist', 'load.js'), ...(fresh ? ['--fresh'] : [])], { env: { ...process.env, DATABASE_URL: url }, encoding: 'utf8' });
+  const done = spawnSync(process.execPath, [join(root, 'demo', 'dist', 'load.js'), ...(fresh ? ['--fresh'] : [])], {
+    env: { ...process.env, DATABASE_URL: url },
+    encoding: 'utf8',
+  });
   if (done.status === 0) return;
-  throw new Stop(`The database could not be prepared (${done.stderr.trim().split('\n').at(-1)}). Check DATABASE_URL, or repair the data folder.`);
+  throw new Stop(
+    `The database could not be prepared (${done.stderr.trim().split('\n').at(-1)}). Check DATABASE_URL, or repair the data folder.`,
+  );
 }
 
 async function serve(url, env, stopDatabase) {

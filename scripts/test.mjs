@@ -1,5 +1,5 @@
-// npm test: sets up what it needs and runs everything: types, lint, unit, server, browser. Ends with `N passed, N failed`.
-import { spawnSync } from 'node:child_process';
+// npm test: sets up what it needs and runs everything: types, format, lint, unit, server, browser. Ends with `N passed, N failed`.
+import { execFile, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
@@ -16,9 +16,23 @@ function run(name, command, args, env = {}) {
   return status === 0;
 }
 
-/** A step that passes or fails as a whole. */
-function step(name, command, args, env) {
-  counts[run(name, command, args, env) ? 'passed' : 'failed']++;
+/** Steps that pass or fail as a whole, side by side: each of them uses one core. What they say comes when they end. */
+async function steps(all) {
+  const step = ([name, command, ...args]) =>
+    new Promise((resolve) => {
+      const started = Date.now();
+      execFile(command, args, { cwd: root, maxBuffer: 2 ** 26 }, (error, out, err) => {
+        counts[error ? 'failed' : 'passed']++;
+        if (error) say(`${out}${err}`);
+        say(`— ${name}: ${error ? 'FAILED' : 'good'} after ${Math.round((Date.now() - started) / 1000)} s`);
+        resolve();
+      });
+    });
+  const waiting = [...all];
+  const worker = async () => {
+    for (let next = waiting.shift(); next; next = waiting.shift()) await step(next);
+  };
+  await Promise.all([worker(), worker()]);
 }
 
 /** A step that counts its own tests into a JSON report; a run that fails without a failed test counts as one. */
@@ -44,14 +58,23 @@ await runScript(async () => {
   const cluster = await startCluster(folder, { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' });
   try {
     ensureBuilt();
-    step('types', 'npx', ['tsc', '-b']);
-    step('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
+    await steps([
+      ['lint', 'npx', 'eslint', '.', '--max-warnings', '0'],
+      ['types', 'npx', 'tsc', '-b'],
+      ['format', 'npx', 'prettier', '--check', '.', '--log-level', 'warn'],
+    ]);
     const env = { DELLUM_TEST_DATABASE: cluster.url };
     const units = join(folder, 'units.json');
-    tests('unit and server tests', 'npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${units}`], env, () => {
-      const { numPassedTests, numFailedTests, numFailedTestSuites } = readJson(units);
-      return { passed: numPassedTests, failed: numFailedTests || numFailedTestSuites };
-    });
+    tests(
+      'unit and server tests',
+      'npx',
+      ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${units}`],
+      env,
+      () => {
+        const { numPassedTests, numFailedTests, numFailedTestSuites } = readJson(units);
+        return { passed: numPassedTests, failed: numFailedTests || numFailedTestSuites };
+      },
+    );
     const browser = join(folder, 'browser.json');
     tests('browser tests', 'npx', ['playwright', 'test', '-c', 'e2e'], { ...env, DELLUM_E2E_REPORT: browser }, () => {
       const { stats } = readJson(browser);

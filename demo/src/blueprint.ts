@@ -1,5 +1,16 @@
 // A house as plain data: what a loader needs to lay it out. Things refer to each other by their names.
-import type { CatalogDefinition, CatalogPart, FieldKind, FigureDefinition, FormLayout, ItemColour, RangeEnding, RangeShape, CatalogRule, Rule } from '@dellum/core';
+import type {
+  CatalogDefinition,
+  CatalogPart,
+  FieldKind,
+  FigureDefinition,
+  FormLayout,
+  ItemColour,
+  RangeEnding,
+  RangeShape,
+  CatalogRule,
+  Rule,
+} from '@dellum/core';
 import type { LinkedSettingsDto, Role } from '@dellum/contract';
 
 export interface PersonBlueprint {
@@ -53,7 +64,9 @@ export interface CatalogBlueprint {
   readonly stewards?: readonly string[];
   readonly retired?: readonly string[];
   readonly otherNames?: Readonly<Record<string, string>>;
-  readonly kept?: Readonly<Record<string, { readonly colour?: ItemColour; readonly note?: string; readonly validFrom?: string; readonly validUntil?: string }>>;
+  readonly kept?: Readonly<
+    Record<string, { readonly colour?: ItemColour; readonly note?: string; readonly validFrom?: string; readonly validUntil?: string }>
+  >;
 }
 export interface FieldBlueprint {
   readonly key: string;
@@ -63,7 +76,9 @@ export interface FieldBlueprint {
   /** The heading under which it stands in a record. */
   readonly group?: string;
   /** What the rule says otherwise than a new one of its kind; a catalog by its title. */
-  readonly rule?: (Partial<Omit<CatalogRule, 'catalogId' | 'kind'>> & { readonly catalog: string }) | (Partial<Exclude<Rule, CatalogRule>> & { readonly kind: Rule['kind'] });
+  readonly rule?:
+    | (Partial<Omit<CatalogRule, 'catalogId' | 'kind'>> & { readonly catalog: string })
+    | (Partial<Exclude<Rule, CatalogRule>> & { readonly kind: Rule['kind'] });
 }
 export interface EntrySheetBlueprint {
   readonly title: string;
@@ -102,5 +117,10 @@ export interface HouseBlueprint {
   readonly forms?: readonly FormBlueprint[];
   readonly figures?: readonly FigureBlueprint[];
   /** Values that entries of a sheet hold and that somebody, by sign-in name, has asked for. */
-  readonly requests?: readonly { readonly sheet: string; readonly field: string; readonly values: readonly string[]; readonly by: string }[];
+  readonly requests?: readonly {
+    readonly sheet: string;
+    readonly field: string;
+    readonly values: readonly string[];
+    readonly by: string;
+  }[];
 }

@@ -1,9 +1,30 @@
 // Lays a house out in the database, set by set, in one transaction.
 import { randomUUID } from 'node:crypto';
-import { catalogIdOf, matchKey, newRule, ofRanges, type CatalogDefinition, type CatalogPart, type FigureDefinition, type FigurePath, type Rule, type Stretch } from '@dellum/core';
+import {
+  catalogIdOf,
+  matchKey,
+  newRule,
+  ofRanges,
+  type CatalogDefinition,
+  type CatalogPart,
+  type FigureDefinition,
+  type FigurePath,
+  type Rule,
+  type Stretch,
+} from '@dellum/core';
 import { hashPassword, makeHouse, PlacesStore, posGap, type Tables, type Trx } from '@dellum/server';
 import { sql, type Kysely } from 'kysely';
-import type { CatalogBlueprint, EntrySheetBlueprint, FigureBlueprint, FormBlueprint, HouseBlueprint, LinkedBlueprint, RangeBlueprint, SourceSheetBlueprint, TableBlueprint } from './blueprint.js';
+import type {
+  CatalogBlueprint,
+  EntrySheetBlueprint,
+  FigureBlueprint,
+  FormBlueprint,
+  HouseBlueprint,
+  LinkedBlueprint,
+  RangeBlueprint,
+  SourceSheetBlueprint,
+  TableBlueprint,
+} from './blueprint.js';
 
 const hashes = new Map<string, Promise<string>>();
 
@@ -20,7 +41,18 @@ export async function loadHouse(db: Kysely<Tables>, blueprint: HouseBlueprint): 
   const loaded = await db.transaction().execute(async (trx) => {
     const houseId = await makeHouse(trx, blueprint);
     for (const { name, signIn, role, passwordHash } of people) {
-      await trx.insertInto('people').values({ house_id: houseId, id: randomUUID(), name, sign_in: signIn, sign_in_key: matchKey(signIn), role, password_hash: passwordHash }).execute();
+      await trx
+        .insertInto('people')
+        .values({
+          house_id: houseId,
+          id: randomUUID(),
+          name,
+          sign_in: signIn,
+          sign_in_key: matchKey(signIn),
+          role,
+          password_hash: passwordHash,
+        })
+        .execute();
     }
     const layer = new Layer(trx, houseId);
     for (const sheet of blueprint.sourceSheets) await layer.sourceSheet(sheet);
@@ -75,10 +107,23 @@ class Layer {
     return id;
   }
 
-  private async field(registerId: string, { group = '', ...field }: Pick<EntrySheetBlueprint['fields'][number], 'key' | 'heading' | 'kind' | 'width' | 'group'>, rule: Rule | null): Promise<void> {
+  private async field(
+    registerId: string,
+    { group = '', ...field }: Pick<EntrySheetBlueprint['fields'][number], 'key' | 'heading' | 'kind' | 'width' | 'group'>,
+    rule: Rule | null,
+  ): Promise<void> {
     await this.trx
       .insertInto('fields')
-      .values({ house_id: this.houseId, id: randomUUID(), register_id: registerId, ...field, grouped: group, ord: ++this.ord, rule: rule && JSON.stringify(rule), catalog_id: catalogIdOf(rule) ?? null })
+      .values({
+        house_id: this.houseId,
+        id: randomUUID(),
+        register_id: registerId,
+        ...field,
+        grouped: group,
+        ord: ++this.ord,
+        rule: rule && JSON.stringify(rule),
+        catalog_id: catalogIdOf(rule) ?? null,
+      })
       .execute();
   }
 
@@ -89,7 +134,12 @@ class Layer {
       insert into entries (house_id, register_id, id, pos, cells)
       select ${this.houseId}, ${registerId}, id, pos::bigint, cells
       from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(this.trx);
-    await this.places.countIn(this.trx, { houseId: this.houseId, registerId }, rows.map(({ pos }) => pos), 1);
+    await this.places.countIn(
+      this.trx,
+      { houseId: this.houseId, registerId },
+      rows.map(({ pos }) => pos),
+      1,
+    );
     await sql`
       insert into value_counts (house_id, field_id, value, entries)
       select ${this.houseId}, fields.id, one.value, count(*) from entries
@@ -102,7 +152,12 @@ class Layer {
 
   async sourceSheet({ title, note, lists, tables = [], headings }: SourceSheetBlueprint): Promise<void> {
     const sheetId = await this.sheet('source', title, note);
-    const listed = lists.map(({ heading, texts, ranges }): TableBlueprint => ({ heading, ranges, fields: [{ key: 'value', heading, kind: 'text', width: 160 }], rows: texts.map((text): Record<string, string> => (text === '' ? {} : { value: text })) }));
+    const listed = lists.map(({ heading, texts, ranges }): TableBlueprint => ({
+      heading,
+      ranges,
+      fields: [{ key: 'value', heading, kind: 'text', width: 160 }],
+      rows: texts.map((text): Record<string, string> => (text === '' ? {} : { value: text })),
+    }));
     const stretches: Stretch[] = [];
     for (const table of [...listed, ...tables]) {
       const registerId = await this.register(sheetId, table.heading);
@@ -118,17 +173,45 @@ class Layer {
   private async range({ name, shape = 'list' }: RangeBlueprint, stretches: readonly Stretch[]): Promise<void> {
     const id = randomUUID();
     this.rangeIds.set(name, id);
-    await this.trx.insertInto('ranges').values({ house_id: this.houseId, id, name, name_key: matchKey(name), shape, inherits: false }).execute();
+    await this.trx
+      .insertInto('ranges')
+      .values({ house_id: this.houseId, id, name, name_key: matchKey(name), shape, inherits: false })
+      .execute();
     await this.trx
       .insertInto('range_stretches')
-      .values(stretches.map(({ registerId, fields, start, end }, ord) => ({ house_id: this.houseId, range_id: id, ord, register_id: registerId, fields: JSON.stringify(fields), range_start: JSON.stringify(start), range_end: JSON.stringify(end) })))
+      .values(
+        stretches.map(({ registerId, fields, start, end }, ord) => ({
+          house_id: this.houseId,
+          range_id: id,
+          ord,
+          register_id: registerId,
+          fields: JSON.stringify(fields),
+          range_start: JSON.stringify(start),
+          range_end: JSON.stringify(end),
+        })),
+      )
       .execute();
   }
 
   async linked({ name, settings, every }: LinkedBlueprint): Promise<void> {
     const id = randomUUID();
     this.linkedIds.set(name, id);
-    await this.trx.insertInto('linked_sources').values({ house_id: this.houseId, id, name, name_key: matchKey(name), settings: JSON.stringify(settings), every, made_by: null, mark: null, last_good_at: null, last_tried_at: null, failure: null }).execute();
+    await this.trx
+      .insertInto('linked_sources')
+      .values({
+        house_id: this.houseId,
+        id,
+        name,
+        name_key: matchKey(name),
+        settings: JSON.stringify(settings),
+        every,
+        made_by: null,
+        mark: null,
+        last_good_at: null,
+        last_tried_at: null,
+        failure: null,
+      })
+      .execute();
   }
 
   /** The part with ids in the place of names. */
@@ -150,19 +233,54 @@ class Layer {
     }
   }
 
-  async catalog({ title, note, ranges = [], parts, filter = null, order = { by: 'kept' }, stewards = [], retired = [], otherNames = {}, kept = {} }: CatalogBlueprint): Promise<void> {
+  async catalog({
+    title,
+    note,
+    ranges = [],
+    parts,
+    filter = null,
+    order = { by: 'kept' },
+    stewards = [],
+    retired = [],
+    otherNames = {},
+    kept = {},
+  }: CatalogBlueprint): Promise<void> {
     const id = randomUUID();
     const key = matchKey(title).replace(/[^a-z0-9]+/gu, '-');
     this.catalogIds.set(title, id);
-    const definition: CatalogDefinition = { ...ofRanges([]), parts: (parts ?? ofRanges(ranges).parts).map((part) => this.part(part)), filter, order };
-    await this.trx.insertInto('catalogs').values({ house_id: this.houseId, id, key, title, note, definition: JSON.stringify(definition) }).execute();
+    const definition: CatalogDefinition = {
+      ...ofRanges([]),
+      parts: (parts ?? ofRanges(ranges).parts).map((part) => this.part(part)),
+      filter,
+      order,
+    };
+    await this.trx
+      .insertInto('catalogs')
+      .values({ house_id: this.houseId, id, key, title, note, definition: JSON.stringify(definition) })
+      .execute();
     if (stewards.length > 0) {
-      const people = this.trx.selectFrom('people').select(['house_id', sql<string>`${id}::uuid`.as('catalog_id'), 'id']).where('house_id', '=', this.houseId).where('sign_in', 'in', stewards);
+      const people = this.trx
+        .selectFrom('people')
+        .select(['house_id', sql<string>`${id}::uuid`.as('catalog_id'), 'id'])
+        .where('house_id', '=', this.houseId)
+        .where('sign_in', 'in', stewards);
       await this.trx.insertInto('stewards').columns(['house_id', 'catalog_id', 'person_id']).expression(people).execute();
     }
     const rows = [...new Set([...retired, ...Object.keys(kept)])].map((value) => {
       const { colour = null, note: own = null, validFrom = null, validUntil = null } = kept[value] ?? {};
-      return { house_id: this.houseId, catalog_id: id, key: value, value, path: '[]', retired: retired.includes(value), label: null, note: own, colour, valid_from: validFrom, valid_until: validUntil };
+      return {
+        house_id: this.houseId,
+        catalog_id: id,
+        key: value,
+        value,
+        path: '[]',
+        retired: retired.includes(value),
+        label: null,
+        note: own,
+        colour,
+        valid_from: validFrom,
+        valid_until: validUntil,
+      };
     });
     if (rows.length > 0) await this.trx.insertInto('kept_items').values(rows).execute();
     const names = Object.entries(otherNames).map(([name, value]) => ({ house_id: this.houseId, catalog_id: id, name, value }));
@@ -173,7 +291,8 @@ class Layer {
     const sheetId = await this.sheet('entry', title, note);
     const registerId = await this.register(sheetId, title);
     this.registerIds.set(title, registerId);
-    for (const { key, heading, kind, width, group } of fields) await this.field(registerId, { key, heading, kind, width, ...(group !== undefined && { group }) }, null);
+    for (const { key, heading, kind, width, group } of fields)
+      await this.field(registerId, { key, heading, kind, width, ...(group !== undefined && { group }) }, null);
     await this.entries(registerId, entries);
   }
 
@@ -189,28 +308,46 @@ class Layer {
     await sql`
       update fields set rule = ruled.rule, catalog_id = (ruled.rule ->> 'catalogId')::uuid
       from jsonb_to_recordset(${JSON.stringify(rules)}::jsonb) as ruled(key text, rule jsonb)
-      where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(title)!} and fields.key = ruled.key`.execute(this.trx);
+      where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(title)!} and fields.key = ruled.key`.execute(
+      this.trx,
+    );
   }
 
   async form({ title, sheet, layout, filled }: FormBlueprint): Promise<void> {
     const id = randomUUID();
     const registerId = this.registerIds.get(sheet)!;
-    await this.trx.insertInto('forms').values({ house_id: this.houseId, id, register_id: registerId, title, layout: JSON.stringify(layout), published: 1 }).execute();
+    await this.trx
+      .insertInto('forms')
+      .values({ house_id: this.houseId, id, register_id: registerId, title, layout: JSON.stringify(layout), published: 1 })
+      .execute();
     await sql`
       insert into form_versions (house_id, form_id, version, title, layout, person_id)
-      select house_id, ${id}, 1, ${title}, ${JSON.stringify(layout)}::jsonb, id from people where house_id = ${this.houseId} and role = 'administrator' limit 1`.execute(this.trx);
+      select house_id, ${id}, 1, ${title}, ${JSON.stringify(layout)}::jsonb, id from people where house_id = ${this.houseId} and role = 'administrator' limit 1`.execute(
+      this.trx,
+    );
     await sql`
       insert into form_fillings (house_id, form_id, submission, version, entry_id)
-      select house_id, ${id}, gen_random_uuid(), 1, id from entries where house_id = ${this.houseId} and register_id = ${registerId} order by pos desc limit ${filled}`.execute(this.trx);
+      select house_id, ${id}, gen_random_uuid(), 1, id from entries where house_id = ${this.houseId} and register_id = ${registerId} order by pos desc limit ${filled}`.execute(
+      this.trx,
+    );
   }
 
   async figure({ title, sheet, definition }: FigureBlueprint): Promise<void> {
-    const pathOf = (path: FigurePath): FigurePath => (path.through ? { ...path, through: { ...path.through, registerId: this.registerIds.get(path.through.registerId)! } } : path);
+    const pathOf = (path: FigurePath): FigurePath =>
+      path.through ? { ...path, through: { ...path.through, registerId: this.registerIds.get(path.through.registerId)! } } : path;
     const registerId = this.registerIds.get(sheet)!;
-    const whole: FigureDefinition = { ...definition, registerId, by: definition.by.map(pathOf), time: definition.time && { ...definition.time, path: pathOf(definition.time.path) }, of: definition.of && pathOf(definition.of) };
+    const whole: FigureDefinition = {
+      ...definition,
+      registerId,
+      by: definition.by.map(pathOf),
+      time: definition.time && { ...definition.time, path: pathOf(definition.time.path) },
+      of: definition.of && pathOf(definition.of),
+    };
     await sql`
       insert into figures (house_id, id, register_id, title, definition, person_id)
-      select house_id, gen_random_uuid(), ${registerId}, ${title}, ${JSON.stringify(whole)}::jsonb, id from people where house_id = ${this.houseId} and role = 'administrator' limit 1`.execute(this.trx);
+      select house_id, gen_random_uuid(), ${registerId}, ${title}, ${JSON.stringify(whole)}::jsonb, id from people where house_id = ${this.houseId} and role = 'administrator' limit 1`.execute(
+      this.trx,
+    );
   }
 
   /** Requests for values that entries hold already. */
@@ -221,12 +358,19 @@ class Layer {
       from fields
       join entries on entries.house_id = fields.house_id and entries.register_id = fields.register_id and entries.cells ->> fields.key = any(${[...new Set(values)]}::text[])
       join people on people.house_id = fields.house_id and people.sign_in = ${by}
-      where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(sheet)!} and fields.key = ${field}`.execute(this.trx);
+      where fields.house_id = ${this.houseId} and fields.register_id = ${this.registerIds.get(sheet)!} and fields.key = ${field}`.execute(
+      this.trx,
+    );
   }
 }
 
 /** Where a range of a list or table lies: over one field, or over those of its levels. */
-function stretchOf(registerId: string, { from, ends, last, fields }: RangeBlueprint, table: TableBlueprint, ids: readonly string[]): Stretch {
+function stretchOf(
+  registerId: string,
+  { from, ends, last, fields }: RangeBlueprint,
+  table: TableBlueprint,
+  ids: readonly string[],
+): Stretch {
   return {
     registerId,
     fields: fields ?? [table.fields[0]!.key],

@@ -49,7 +49,10 @@ export function ensureModules() {
   const stampFile = join(root, 'node_modules', '.dellum-lock');
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return;
   say('Installing the modules of the project …');
-  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   if (done.status !== 0) throw new Stop('The modules could not be installed. Check the connection to the npm registry and start again.');
   writeFileSync(stampFile, stamp);
 }
@@ -57,7 +60,29 @@ export function ensureModules() {
 const watched = ['package-lock.json', 'tsconfig.base.json', 'packages', 'apps', 'demo'];
 
 function stampOfSources() {
-  const files = execFileSync('find', [...watched, '-type', 'f', '-not', '-path', '*/node_modules/*', '-not', '-path', '*/dist/*', '-not', '-path', '*/dist-types/*', '-not', '-name', '*.tsbuildinfo', '-printf', '%p %T@ %s\n'], { cwd: root });
+  const files = execFileSync(
+    'find',
+    [
+      ...watched,
+      '-type',
+      'f',
+      '-not',
+      '-path',
+      '*/node_modules/*',
+      '-not',
+      '-path',
+      '*/dist/*',
+      '-not',
+      '-path',
+      '*/dist-types/*',
+      '-not',
+      '-name',
+      '*.tsbuildinfo',
+      '-printf',
+      '%p %T@ %s\n',
+    ],
+    { cwd: root },
+  );
   return createHash('sha256').update(files.toString().split('\n').sort().join('\n')).digest('hex');
 }
 

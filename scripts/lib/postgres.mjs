@@ -56,7 +56,21 @@ function initialise(bin, folder, passwordFile) {
   const handed = join(folder, '..', `.initial-${process.pid}`);
   writeFileSync(handed, password, { mode: 0o600 });
   ownedByAccount(handed);
-  const made = run(join(bin, 'initdb'), ['-D', folder, '-U', 'dellum', '-A', 'scram-sha-256', '--pwfile', handed, '-E', 'UTF8', '--locale', 'C.UTF-8', '--no-instructions']);
+  const made = run(join(bin, 'initdb'), [
+    '-D',
+    folder,
+    '-U',
+    'dellum',
+    '-A',
+    'scram-sha-256',
+    '--pwfile',
+    handed,
+    '-E',
+    'UTF8',
+    '--locale',
+    'C.UTF-8',
+    '--no-instructions',
+  ]);
   rmSync(handed, { force: true });
   if (made.status !== 0) {
     rmSync(folder, { recursive: true, force: true });
@@ -66,7 +80,9 @@ function initialise(bin, folder, passwordFile) {
 }
 
 const broken = (folder, log) =>
-  new Stop(`The database in ${folder} does not start; the last lines of ${log} say why. Repair it, or move the folder away and start again with: npm start -- --fresh`);
+  new Stop(
+    `The database in ${folder} does not start; the last lines of ${log} say why. Repair it, or move the folder away and start again with: npm start -- --fresh`,
+  );
 
 /** The postmaster of this folder, if one from an earlier run is still alive. */
 function runningCluster(folder) {
@@ -90,7 +106,9 @@ function makeFolder(folder) {
     }
   } catch (error) {
     if (error instanceof Stop) throw error;
-    throw new Stop(`The data folder ${folder} cannot be written (${error.code}). Choose another with DELLUM_DATA, or get the right to write there.`);
+    throw new Stop(
+      `The data folder ${folder} cannot be written (${error.code}). Choose another with DELLUM_DATA, or get the right to write there.`,
+    );
   }
 }
 
@@ -118,11 +136,27 @@ export async function startCluster(dataFolder, settings = {}) {
   if (known && (await ready(bin, known.port, 5))) return { url: address(known.port), stop, port: known.port };
 
   const { port = await freePort(), ...more } = settings;
-  const options = Object.entries({ listen_addresses: '127.0.0.1', port, unix_socket_directories: '', max_connections: 200, shared_buffers: '256MB', ...more });
-  const [program, words] = unprivileged(join(bin, 'postgres'), ['-D', folder, ...options.flatMap(([name, value]) => ['-c', `${name}=${value}`])]);
+  const options = Object.entries({
+    listen_addresses: '127.0.0.1',
+    port,
+    unix_socket_directories: '',
+    max_connections: 200,
+    shared_buffers: '256MB',
+    ...more,
+  });
+  const [program, words] = unprivileged(join(bin, 'postgres'), [
+    '-D',
+    folder,
+    ...options.flatMap(([name, value]) => ['-c', `${name}=${value}`]),
+  ]);
   writeFileSync(log, '', { flag: 'a' });
   const out = openSync(log, 'a');
-  const server = spawn(program, words, { cwd: '/', detached: true, stdio: ['ignore', out, out], env: { ...process.env, LC_ALL: 'C.UTF-8' } });
+  const server = spawn(program, words, {
+    cwd: '/',
+    detached: true,
+    stdio: ['ignore', out, out],
+    env: { ...process.env, LC_ALL: 'C.UTF-8' },
+  });
   server.unref();
   let ended = false;
   server.once('exit', () => (ended = true));

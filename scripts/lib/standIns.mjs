@@ -10,6 +10,10 @@ export async function standIns(url) {
   const service = await startListService();
   // Another PostgreSQL than our own may not let us make a database; the demo does without the registry then.
   const registry = await layOutVesselRegistry(url).catch(() => undefined);
-  const { DELLUM_FILES = join(root, 'stand-ins', 'files'), DELLUM_DATABASES = registry && `Vessel registry=${registry}`, DELLUM_SERVICES = `Port list=${service.base}` } = process.env;
+  const {
+    DELLUM_FILES = join(root, 'stand-ins', 'files'),
+    DELLUM_DATABASES = registry && `Vessel registry=${registry}`,
+    DELLUM_SERVICES = `Port list=${service.base}`,
+  } = process.env;
   return { env: { DELLUM_FILES, DELLUM_SERVICES, ...(DELLUM_DATABASES && { DELLUM_DATABASES }) }, stop: service.stop };
 }

@@ -11,8 +11,15 @@ if (!databaseUrl) {
   process.exit(1);
 }
 
-const app = await createServer({ databaseUrl, reachable: reachableFrom(process.env), ...(webFolder && { webFolder }), logRequests: process.env['DELLUM_LOG'] === 'requests' }).catch((error: unknown) => {
-  process.stderr.write(`The server cannot use the database of DATABASE_URL: ${error instanceof Error ? error.message || error.name : String(error)}\n`);
+const app = await createServer({
+  databaseUrl,
+  reachable: reachableFrom(process.env),
+  ...(webFolder && { webFolder }),
+  logRequests: process.env['DELLUM_LOG'] === 'requests',
+}).catch((error: unknown) => {
+  process.stderr.write(
+    `The server cannot use the database of DATABASE_URL: ${error instanceof Error ? error.message || error.name : String(error)}\n`,
+  );
   process.exit(1);
 });
 
@@ -35,6 +42,10 @@ try {
   process.stdout.write(`listening ${port}\n`);
 } catch (error) {
   const taken = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
-  process.stderr.write(taken ? `Port ${port} is taken. Choose another: PORT=${port + 1} npm start\n` : `The server cannot listen on port ${port}: ${String(error)}\n`);
+  process.stderr.write(
+    taken
+      ? `Port ${port} is taken. Choose another: PORT=${port + 1} npm start\n`
+      : `The server cannot listen on port ${port}: ${String(error)}\n`,
+  );
   process.exit(1);
 }

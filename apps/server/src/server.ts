@@ -23,12 +23,21 @@ export interface ServerOptions {
 }
 
 /** Makes the application; the caller listens and closes. */
-export async function createServer({ databaseUrl, webFolder, logRequests, reachable = reachableFrom({}) }: ServerOptions): Promise<NestExpressApplication> {
+export async function createServer({
+  databaseUrl,
+  webFolder,
+  logRequests,
+  reachable = reachableFrom({}),
+}: ServerOptions): Promise<NestExpressApplication> {
   const database = new Database(databaseUrl);
   await migrate(database.kysely);
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, webFolder), { bodyParser: false, logger: ['warn', 'error'] });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, webFolder), {
+    bodyParser: false,
+    logger: ['warn', 'error'],
+  });
   const express = app.getHttpAdapter().getInstance() as Express;
-  if (logRequests) express.use(pinoHttp({ logger: pino(pino.destination(2)), redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] }));
+  if (logRequests)
+    express.use(pinoHttp({ logger: pino(pino.destination(2)), redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] }));
   guardEdge(express);
   app.setGlobalPrefix('api/v1');
   app.useGlobalPipes(validation());

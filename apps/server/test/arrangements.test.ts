@@ -12,14 +12,22 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const fields = [['Name', 'text'], ['Tons', 'number'], ['Day', 'date'], ['Quay', 'text'], ['Share', 'percent']] as const;
+const fields = [
+  ['Name', 'text'],
+  ['Tons', 'number'],
+  ['Day', 'date'],
+  ['Quay', 'text'],
+  ['Share', 'percent'],
+] as const;
 
 /** A sheet with these rows, in the order of the fields. */
 async function sheetOf(rows: readonly (readonly string[])[]): Promise<Made> {
   const made = await makeEntrySheet(running, fields);
   const { clerk } = made.house;
   const { body } = await clerk.call<{ entries: string[] }>('POST', `/registers/${made.register.id}/entries`, { count: rows.length });
-  const cells = rows.flatMap((row, at) => row.flatMap((text, column) => (text === '' ? [] : [{ entry: body.entries[at]!, field: made.register.fields[column]!.key, text }])));
+  const cells = rows.flatMap((row, at) =>
+    row.flatMap((text, column) => (text === '' ? [] : [{ entry: body.entries[at]!, field: made.register.fields[column]!.key, text }])),
+  );
   if (cells.length > 0) await clerk.call('POST', `/registers/${made.register.id}/entries/block`, { cells });
   return made;
 }
@@ -33,7 +41,11 @@ const names = ({ entries }: EntryPage) => entries.map(({ cells }) => cells['name
 describe('an arrangement', () => {
   it('sorts as people do, the same as a naive sort, blanks last and equals as kept', async () => {
     const collator = new Intl.Collator('und', { numeric: true });
-    const row = fc.tuple(fc.constantFrom('Berth 2', 'Berth 10', 'berth 2', 'Ähre', 'zeta', ''), fc.constantFrom('9', '10', '-2.5', ''), fc.constantFrom('2026-01-02', '2025-12-31', ''));
+    const row = fc.tuple(
+      fc.constantFrom('Berth 2', 'Berth 10', 'berth 2', 'Ähre', 'zeta', ''),
+      fc.constantFrom('9', '10', '-2.5', ''),
+      fc.constantFrom('2026-01-02', '2025-12-31', ''),
+    );
     const bySize = (a: string, b: string) => Number(a) - Number(b);
     const byText = (a: string, b: string) => collator.compare(a, b);
     const compares = { name: byText, tons: bySize, day: byText } as const;
@@ -43,7 +55,9 @@ describe('an arrangement', () => {
       for (const field of ['name', 'tons', 'day'] as const) {
         for (const direction of ['up', 'down'] as const) {
           const sign = direction === 'up' ? 1 : -1;
-          const expected = rows.map((cells) => cells[column[field]]!).sort((a, b) => (a === '' || b === '' ? Number(a === '') - Number(b === '') : sign * compares[field](a, b)));
+          const expected = rows
+            .map((cells) => cells[column[field]]!)
+            .sort((a, b) => (a === '' || b === '' ? Number(a === '') - Number(b === '') : sign * compares[field](a, b)));
           const page = await arranged(made, { sort: [{ field, direction }] });
           expect(page.entries.map(({ cells }) => cells[field] ?? '')).toEqual(expected);
         }
@@ -52,28 +66,70 @@ describe('an arrangement', () => {
   });
 
   it('follows the order of a catalog, and of a second field among equals', async () => {
-    const made = await sheetOf([['a', '2', '', 'South'], ['b', '1', '', 'North'], ['c', '1', '', 'South'], ['d', '5', '', 'North'], ['e', '', '', '']]);
+    const made = await sheetOf([
+      ['a', '2', '', 'South'],
+      ['b', '1', '', 'North'],
+      ['c', '1', '', 'South'],
+      ['d', '5', '', 'North'],
+      ['e', '', '', ''],
+    ]);
     await made.rule('quay', chain(made.berths).quay);
-    expect(names(await arranged(made, { sort: [{ field: 'quay', direction: 'up' }, { field: 'tons', direction: 'up' }] }))).toEqual(['b', 'd', 'c', 'a', 'e']);
+    expect(
+      names(
+        await arranged(made, {
+          sort: [
+            { field: 'quay', direction: 'up' },
+            { field: 'tons', direction: 'up' },
+          ],
+        }),
+      ),
+    ).toEqual(['b', 'd', 'c', 'a', 'e']);
     expect(names(await arranged(made, { sort: [{ field: 'quay', direction: 'down' }] }))).toEqual(['a', 'c', 'b', 'd', 'e']);
   });
 
   it('shows only some: values and blanks, a span, a text, what is outside; all of them hold', async () => {
-    const made = await sheetOf([['Alpha', '5', '2026-01-05', 'North', '7.5 %'], ['beta', '50', '2026-02-05', 'Nowhere', '20 %'], ['Gamma', '-3', '2026-03-05', '', ''], ['', '7', '', 'South', '3 %']]);
+    const made = await sheetOf([
+      ['Alpha', '5', '2026-01-05', 'North', '7.5 %'],
+      ['beta', '50', '2026-02-05', 'Nowhere', '20 %'],
+      ['Gamma', '-3', '2026-03-05', '', ''],
+      ['', '7', '', 'South', '3 %'],
+    ]);
     await made.rule('quay', chain(made.berths).quay);
     expect(names(await arranged(made, { only: [{ only: 'values', field: 'quay', values: ['North', ''] }] }))).toEqual(['Alpha', 'Gamma']);
-    expect(names(await arranged(made, { only: [{ only: 'within', field: 'tons', from: '-3', until: '7' }] }))).toEqual(['Alpha', 'Gamma', '']);
-    expect(names(await arranged(made, { only: [{ only: 'within', field: 'share', from: '0.075', until: null }] }))).toEqual(['Alpha', 'beta']);
-    expect(names(await arranged(made, { only: [{ only: 'within', field: 'day', from: '2026-01-06', until: '2026-02-28' }] }))).toEqual(['beta']);
+    expect(names(await arranged(made, { only: [{ only: 'within', field: 'tons', from: '-3', until: '7' }] }))).toEqual([
+      'Alpha',
+      'Gamma',
+      '',
+    ]);
+    expect(names(await arranged(made, { only: [{ only: 'within', field: 'share', from: '0.075', until: null }] }))).toEqual([
+      'Alpha',
+      'beta',
+    ]);
+    expect(names(await arranged(made, { only: [{ only: 'within', field: 'day', from: '2026-01-06', until: '2026-02-28' }] }))).toEqual([
+      'beta',
+    ]);
     expect(names(await arranged(made, { only: [{ only: 'text', field: 'name', text: 'A%' }] }))).toEqual([]);
-    expect(names(await arranged(made, { only: [{ only: 'text', field: 'name', text: 'MA' }, { only: 'within', field: 'tons', from: null, until: '0' }] }))).toEqual(['Gamma']);
+    expect(
+      names(
+        await arranged(made, {
+          only: [
+            { only: 'text', field: 'name', text: 'MA' },
+            { only: 'within', field: 'tons', from: null, until: '0' },
+          ],
+        }),
+      ),
+    ).toEqual(['Gamma']);
     expect(names(await arranged(made, { only: [{ only: 'outside', field: 'quay' }] }))).toEqual(['beta']);
     const values = await made.house.clerk.get<HeldValues>(`/registers/${made.register.id}/values?field=quay`);
     expect(values).toEqual({ values: ['North', 'Nowhere', 'South'].map((value) => ({ value, entries: 1 })), blank: 1, more: false });
   });
 
   it('is one’s own, stands still while cells change, and follows what comes and goes', async () => {
-    const made = await sheetOf([['b', '1'], ['a', '2'], ['c', '3']]);
+    const made = await sheetOf([
+      ['b', '1'],
+      ['a', '2'],
+      ['c', '3'],
+    ]);
     const { clerk, administrator } = made.house;
     const page = await arranged(made, { sort: [{ field: 'name', direction: 'up' }] });
     expect(names(page)).toEqual(['a', 'b', 'c']);
@@ -87,7 +143,12 @@ describe('an arrangement', () => {
     await made.entry({ name: 'd' });
     expect(names(await again())).toEqual(['c', 'd', 'z']);
     // How fields stand is kept without arranging anything anew.
-    const { body } = await clerk.call<ArrangementView>('PUT', `/registers/${made.register.id}/arrangement`, { ...asKept, sort: [{ field: 'name', direction: 'up' }], fields: [{ field: 'tons', hidden: true, width: 200 }], inView: 2 });
+    const { body } = await clerk.call<ArrangementView>('PUT', `/registers/${made.register.id}/arrangement`, {
+      ...asKept,
+      sort: [{ field: 'name', direction: 'up' }],
+      fields: [{ field: 'tons', hidden: true, width: 200 }],
+      inView: 2,
+    });
     expect(body).toMatchObject({ version: 2, arrangement: { inView: 2, fields: [{ field: 'tons', hidden: true, width: 200 }] } });
   });
 
@@ -95,9 +156,20 @@ describe('an arrangement', () => {
     const made = await sheetOf([]);
     const { clerk } = made.house;
     for (let at = 0; at < 3; at++) await clerk.call('POST', `/registers/${made.register.id}/entries`, { count: 1000 });
-    const { body } = await clerk.call<ArrangementView>('PUT', `/registers/${made.register.id}/arrangement`, { ...asKept, sort: [{ field: 'name', direction: 'down' }] });
-    const pages = await Promise.all([0, 950, 2400].map((from) => clerk.get<EntryPage>(`/registers/${made.register.id}/entries?from=${from}&count=600&arranged=${body.version}`)));
-    expect(pages.map(({ total, entries }) => [total, entries.length])).toEqual([[3000, 600], [3000, 600], [3000, 600]]);
+    const { body } = await clerk.call<ArrangementView>('PUT', `/registers/${made.register.id}/arrangement`, {
+      ...asKept,
+      sort: [{ field: 'name', direction: 'down' }],
+    });
+    const pages = await Promise.all(
+      [0, 950, 2400].map((from) =>
+        clerk.get<EntryPage>(`/registers/${made.register.id}/entries?from=${from}&count=600&arranged=${body.version}`),
+      ),
+    );
+    expect(pages.map(({ total, entries }) => [total, entries.length])).toEqual([
+      [3000, 600],
+      [3000, 600],
+      [3000, 600],
+    ]);
     const kept = await clerk.get<EntryPage>(`/registers/${made.register.id}/entries?from=950&count=600`);
     expect(pages[1]!.entries.map(({ id }) => id)).toEqual(kept.entries.map(({ id }) => id));
   });
@@ -109,7 +181,10 @@ describe('an arrangement', () => {
     ['four orders', { sort: ['name', 'tons', 'day', 'quay'].map((field) => ({ field, direction: 'up' })) }, 'not-valid'],
   ])('refuses %s', async (_what, arrangement, code) => {
     const made = await sheetOf([]);
-    const { body } = await made.house.clerk.call<Problem>('PUT', `/registers/${made.register.id}/arrangement`, { ...asKept, ...arrangement });
+    const { body } = await made.house.clerk.call<Problem>('PUT', `/registers/${made.register.id}/arrangement`, {
+      ...asKept,
+      ...arrangement,
+    });
     expect(body.code).toBe(code);
   });
 });
@@ -118,9 +193,22 @@ describe('finding and summing', () => {
   it('counts where a text stands and goes on from entry to entry, in the order that one sees', async () => {
     const made = await sheetOf([['North 1', '', '', 'x north'], ['b'], ['a NORTH', '', '', '']]);
     const { reader } = made.house;
-    const find = (after: string | undefined, isArranged: boolean) => reader.call<Found>('POST', `/registers/${made.register.id}/found`, { search: { find: 'north', whole: false, exact: false }, fields: ['name', 'quay'], arranged: isArranged, ...(after && { after }) });
+    const find = (after: string | undefined, isArranged: boolean) =>
+      reader.call<Found>('POST', `/registers/${made.register.id}/found`, {
+        search: { find: 'north', whole: false, exact: false },
+        fields: ['name', 'quay'],
+        arranged: isArranged,
+        ...(after && { after }),
+      });
     const first = (await find(undefined, false)).body;
-    expect([first.cells, first.fields.map(({ field, cells }) => [field, cells]), first.next?.row]).toEqual([3, [['name', 2], ['quay', 1]], 0]);
+    expect([first.cells, first.fields.map(({ field, cells }) => [field, cells]), first.next?.row]).toEqual([
+      3,
+      [
+        ['name', 2],
+        ['quay', 1],
+      ],
+      0,
+    ]);
     const second = (await find(first.next!.entry, false)).body.next!;
     expect([second.row, second.field]).toEqual([2, 'name']);
     expect((await find(second.entry, false)).body.next).toEqual(first.next);
@@ -128,11 +216,29 @@ describe('finding and summing', () => {
     expect((await find(undefined, true)).body.next).toMatchObject({ row: 0, entry: second.entry });
   });
   it('sums a block exactly, also one that is arranged', async () => {
-    const made = await sheetOf([['a', '0.1'], ['b', '0.2'], ['c', ''], ['d', '1e3']]);
+    const made = await sheetOf([
+      ['a', '0.1'],
+      ['b', '0.2'],
+      ['c', ''],
+      ['d', '1e3'],
+    ]);
     const { clerk } = made.house;
     const ids = (await clerk.get<EntryPage>(`/registers/${made.register.id}/entries`)).entries.map(({ id }) => id);
-    const sum = async (first: string | undefined, last: string | undefined, isArranged = false) => (await clerk.call<BlockSum>('POST', `/registers/${made.register.id}/summed`, { fields: ['name', 'tons'], first, last, arranged: isArranged })).body;
-    expect(await sum(ids[0], ids[2])).toEqual({ entries: 3, cells: 6, filled: 5, numbers: { count: 2, sum: '0.3', mean: '0.15', least: '0.1', most: '0.2' } });
+    const sum = async (first: string | undefined, last: string | undefined, isArranged = false) =>
+      (
+        await clerk.call<BlockSum>('POST', `/registers/${made.register.id}/summed`, {
+          fields: ['name', 'tons'],
+          first,
+          last,
+          arranged: isArranged,
+        })
+      ).body;
+    expect(await sum(ids[0], ids[2])).toEqual({
+      entries: 3,
+      cells: 6,
+      filled: 5,
+      numbers: { count: 2, sum: '0.3', mean: '0.15', least: '0.1', most: '0.2' },
+    });
     expect((await sum(undefined, undefined)).entries).toBe(4);
     await arranged(made, { sort: [{ field: 'name', direction: 'down' }] });
     expect((await sum(undefined, ids[2], true)).entries).toBe(2);

@@ -14,7 +14,10 @@ const entries = 60_000;
 
 /** A server as a process of its own, so that it can be killed. */
 async function serve(databaseUrl: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['apps/server/dist/main.js'], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, ['apps/server/dist/main.js'], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   for await (const line of createInterface({ input: child.stdout! })) if (line.startsWith('listening')) break;
   return child;
 }
@@ -31,10 +34,15 @@ it('loses nothing when its server is killed', async () => {
   const base = `http://127.0.0.1:${port}`;
   let server = await serve(databaseUrl, port);
   try {
-    const house = await openHouse({ base, database }, Array.from({ length: entries }, (_, at) => ({ visit: `V${at}`, pilot: at % 5 === 0 ? 'Bryn Calloway' : 'Tam Ossel' })));
+    const house = await openHouse(
+      { base, database },
+      Array.from({ length: entries }, (_, at) => ({ visit: `V${at}`, pilot: at % 5 === 0 ? 'Bryn Calloway' : 'Tam Ossel' })),
+    );
     const { administrator } = house;
     const left = async () => {
-      const found = await sql<{ rows: number }>`select count(*) as rows from entries where house_id = ${house.id} and cells ->> 'pilot' = 'Tam Ossel'`.execute(database.kysely);
+      const found = await sql<{
+        rows: number;
+      }>`select count(*) as rows from entries where house_id = ${house.id} and cells ->> 'pilot' = 'Tam Ossel'`.execute(database.kysely);
       return found.rows[0]!.rows;
     };
     const lineage = () => administrator.get<Lineage>(`/catalogs/${house.catalog.id}/lineage`);
@@ -43,8 +51,12 @@ it('loses nothing when its server is killed', async () => {
       return new Set(page.entries.map(({ cells }) => cells['pilot']));
     };
     const [tam] = await entriesOf(administrator, house.pilots);
-    const { body } = await administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { acts: [{ act: 'write', cells: [{ entry: tam!.id, field: 'value', text: 'Tamsin Ossel' }] }] });
-    const answered = await administrator.call('POST', `/slips/${body.slip!.id}/answers`, { answers: body.slip!.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: 'corrected' })) });
+    const { body } = await administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, {
+      acts: [{ act: 'write', cells: [{ entry: tam!.id, field: 'value', text: 'Tamsin Ossel' }] }],
+    });
+    const answered = await administrator.call('POST', `/slips/${body.slip!.id}/answers`, {
+      answers: body.slip!.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: 'corrected' })),
+    });
     expect(answered.status).toBe(200);
     expect(await seen()).toEqual(new Set(['Tamsin Ossel', 'Bryn Calloway']));
     await until(async () => (await left()) < entries * 0.8);

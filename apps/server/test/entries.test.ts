@@ -1,7 +1,7 @@
 // Entries: the judge on the server, two people in one entry, blocks, places, counts.
 import { compileCatalog, houseLocale, judge, type Item } from '@dellum/core';
 import type { BlockOutcome, EditOutcome, EntryPage, EntryView, FieldCount } from '@dellum/contract';
-import { Counts } from '@dellum/server';
+import { CountsStore } from '@dellum/server';
 import { chance } from '@dellum/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, openHouse, startServer, type House, type Running, type Visitor } from './house.js';
@@ -12,19 +12,39 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const edit = (visitor: Visitor, house: House, entry: EntryView, field: string, text: string, version = entry.version) => visitor.call<EditOutcome & { code?: string; detail?: string }>('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field, text, version });
+const edit = (visitor: Visitor, house: House, entry: EntryView, field: string, text: string, version = entry.version) =>
+  visitor.call<EditOutcome & { code?: string; detail?: string }>('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, {
+    field,
+    text,
+    version,
+  });
 
 describe('one judge', () => {
   it('gives by HTTP the verdict, code and message that the core gives', async () => {
     const house = await openHouse(running, [{ visit: 'V1' }]);
     const { items } = await house.clerk.get<{ items: Item[] }>(`/catalogs/${house.catalog.id}/items`);
     const catalogs = new Map([[house.catalog.id, compileCatalog(house.catalog.id, 'Pilots', items)]]);
-    for (const text of ['Tam Ossel', ' tam  OSSEL ', 'Tam Osel', 'Bryn', 'nobody at all', 'a\u0000b', 'a\u001Fb', 'שלום', 'x'.repeat(100_000), '']) {
+    for (const text of [
+      'Tam Ossel',
+      ' tam  OSSEL ',
+      'Tam Osel',
+      'Bryn',
+      'nobody at all',
+      'a\u0000b',
+      'a\u001Fb',
+      'שלום',
+      'x'.repeat(100_000),
+      '',
+    ]) {
       const [entry] = await entriesOf(house.clerk, house.visits);
       const here = judge(house.pilotField, text, { locale: houseLocale, catalogs, held: entry!.cells['pilot'] ?? '', suggest: true });
       const { status, body } = await edit(house.clerk, house, entry!, 'pilot', text);
       if (here.verdict !== 'refused') expect([status, body.verdict]).toEqual([200, here]);
-      else expect([status, body]).toEqual([422, expect.objectContaining({ code: 'value-refused', verdict: here.code, detail: here.message, suggestions: here.suggestions })]);
+      else
+        expect([status, body]).toEqual([
+          422,
+          expect.objectContaining({ code: 'value-refused', verdict: here.code, detail: here.message, suggestions: here.suggestions }),
+        ]);
     }
   });
   it('keeps right-to-left and combining characters of free text as typed', async () => {
@@ -66,7 +86,12 @@ describe('a block', () => {
       { entry: three!.id, field: 'visit', text: '' },
     ];
     const { body } = await house.clerk.call<BlockOutcome>('POST', `/registers/${house.visits.id}/entries/block`, { cells });
-    expect(body.outcomes.map(({ verdict }) => ('code' in verdict ? verdict.code : verdict.value))).toEqual(['Rook Tansy', 'outside', '2026-02-01', '']);
+    expect(body.outcomes.map(({ verdict }) => ('code' in verdict ? verdict.code : verdict.value))).toEqual([
+      'Rook Tansy',
+      'outside',
+      '2026-02-01',
+      '',
+    ]);
     expect((await entriesOf(house.clerk, house.visits)).map(({ cells: held, version }) => [held, version])).toEqual([
       [{ visit: 'V1', pilot: 'Rook Tansy' }, 2],
       [{ visit: 'V2' }, 1],
@@ -75,7 +100,9 @@ describe('a block', () => {
   });
   it('of another shape is refused whole', async () => {
     const house = await openHouse(running, [{ visit: 'V1' }]);
-    const { status, body } = await house.clerk.call('POST', `/registers/${house.visits.id}/entries/block`, { cells: [{ entry: 'x', field: 'visit', text: 5 }] });
+    const { status, body } = await house.clerk.call('POST', `/registers/${house.visits.id}/entries/block`, {
+      cells: [{ entry: 'x', field: 'visit', text: 5 }],
+    });
     expect([status, body.code]).toEqual([422, 'not-valid']);
   });
 });
@@ -91,7 +118,10 @@ describe('places', () => {
       if (random() < 0.75 || model.length < 5) {
         // The same place again and again, so that gaps run out and room has to be made.
         const before = step % 3 === 0 ? model[at] : model[1];
-        const { body } = await house.clerk.call<{ entries: string[] }>('POST', path, { count: 1 + Math.floor(random() * 40), ...(before && { before }) });
+        const { body } = await house.clerk.call<{ entries: string[] }>('POST', path, {
+          count: 1 + Math.floor(random() * 40),
+          ...(before && { before }),
+        });
         const place = before ? model.indexOf(before) : model.length;
         model = [...model.slice(0, place), ...body.entries, ...model.slice(place)];
       } else {
@@ -103,11 +133,22 @@ describe('places', () => {
     const found = (await entriesOf(house.clerk, house.visits)).map(({ id }) => id);
     expect(found).toEqual(model.slice(0, 1000));
     const middle = await house.clerk.get<EntryPage>(`${path}?from=${Math.floor(model.length / 2)}&count=20`);
-    expect([middle.total, middle.entries.map(({ id }) => id)]).toEqual([model.length, model.slice(Math.floor(model.length / 2), Math.floor(model.length / 2) + 20)]);
+    expect([middle.total, middle.entries.map(({ id }) => id)]).toEqual([
+      model.length,
+      model.slice(Math.floor(model.length / 2), Math.floor(model.length / 2) + 20),
+    ]);
   });
   it('find any ordinal through chunk counts after chunks were split', async () => {
-    const house = await openHouse(running, Array.from({ length: 7000 }, (_, at) => ({ visit: `V${at}` })));
-    const chunks = await running.database.kysely.selectFrom('chunks').select('entries').where('house_id', '=', house.id).where('register_id', '=', house.visits.id).execute();
+    const house = await openHouse(
+      running,
+      Array.from({ length: 7000 }, (_, at) => ({ visit: `V${at}` })),
+    );
+    const chunks = await running.database.kysely
+      .selectFrom('chunks')
+      .select('entries')
+      .where('house_id', '=', house.id)
+      .where('register_id', '=', house.visits.id)
+      .execute();
     expect(Math.max(...chunks.map(({ entries }) => entries))).toBeLessThanOrEqual(2000);
     for (const from of [0, 999, 1000, 1999, 5555, 6999]) {
       const page = await house.reader.get<EntryPage>(`/registers/${house.visits.id}/entries?from=${from}&count=1`);
@@ -120,8 +161,11 @@ describe('places', () => {
 describe('value counts', () => {
   it('equal a full recount after concurrent writers, folding and deletes', async () => {
     const values = ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy', ''];
-    const house = await openHouse(running, Array.from({ length: 60 }, (_, at) => ({ visit: `V${at}`, pilot: values[at % 3]! })));
-    const counts = new Counts(running.database);
+    const house = await openHouse(
+      running,
+      Array.from({ length: 60 }, (_, at) => ({ visit: `V${at}`, pilot: values[at % 3]! })),
+    );
+    const counts = new CountsStore(running.database);
     const entries = await entriesOf(house.clerk, house.visits);
     const writer = async (visitor: Visitor, seed: number) => {
       const random = chance(seed);
@@ -131,7 +175,8 @@ describe('value counts', () => {
       }
     };
     const deleter = async () => {
-      for (const { id } of entries.slice(40)) await house.administrator.call('POST', `/registers/${house.visits.id}/entries/delete`, { entries: [id] });
+      for (const { id } of entries.slice(40))
+        await house.administrator.call('POST', `/registers/${house.visits.id}/entries/delete`, { entries: [id] });
     };
     const folder = async () => {
       for (let turn = 0; turn < 10; turn++) await counts.fold();
@@ -150,10 +195,19 @@ describe('value counts', () => {
 
 describe('entries outside', () => {
   it('are counted and listed, by field and in all', async () => {
-    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Nobody' }, { visit: 'V2', pilot: 'Tam Ossel' }, { visit: 'V3', pilot: 'tam ossel', arrival: 'soon' }]);
+    const house = await openHouse(running, [
+      { visit: 'V1', pilot: 'Nobody' },
+      { visit: 'V2', pilot: 'Tam Ossel' },
+      { visit: 'V3', pilot: 'tam ossel', arrival: 'soon' },
+    ]);
     const counts = await house.clerk.get<FieldCount[]>(`/registers/${house.visits.id}/counts`);
-    expect(counts.map(({ held, outside }) => [held, outside])).toEqual([[3, 0], [3, 2], [1, 1]]);
-    const listed = async (outside: string) => (await entriesOf(house.reader, house.visits, `&outside=${outside}`)).map(({ cells }) => cells['visit']);
+    expect(counts.map(({ held, outside }) => [held, outside])).toEqual([
+      [3, 0],
+      [3, 2],
+      [1, 1],
+    ]);
+    const listed = async (outside: string) =>
+      (await entriesOf(house.reader, house.visits, `&outside=${outside}`)).map(({ cells }) => cells['visit']);
     expect([await listed('pilot'), await listed('arrival'), await listed('*')]).toEqual([['V1', 'V3'], ['V3'], ['V1', 'V3']]);
   });
 });

@@ -1,7 +1,7 @@
 // Acts on blocks that reach further than what is on screen: one act, one job, one taking back; counts stay true.
 import { asKept } from '@dellum/core';
 import type { EntryActDto, EntryActView, EntryPage, FieldCount, Problem } from '@dellum/contract';
-import { Counts, Database } from '@dellum/server';
+import { CountsStore, Database } from '@dellum/server';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeEntrySheet, type Made } from './entrySheet.js';
 import { startServer, until, type Running } from './house.js';
@@ -16,18 +16,28 @@ const rows = 6000;
 
 /** A sheet with `rows` blank entries of a code (a, b or c) and a number. */
 async function longSheet(length = rows): Promise<{ made: Made; ids: string[] }> {
-  const made = await makeEntrySheet(running, [['Code', 'text'], ['Number', 'number'], ['Note', 'text']]);
+  const made = await makeEntrySheet(running, [
+    ['Code', 'text'],
+    ['Number', 'number'],
+    ['Note', 'text'],
+  ]);
   await made.rule('code', { kind: 'typed', values: ['a', 'b', 'c'] });
   for (let at = 0; at < length / 1000; at++) await made.house.clerk.call('POST', `/registers/${made.register.id}/entries`, { count: 1000 });
   return { made, ids: (await all(made)).map(({ id }) => id) };
 }
 async function all(made: Made) {
-  const pages = await Promise.all([0, 5000].map((from) => made.house.clerk.get<EntryPage>(`/registers/${made.register.id}/entries?from=${from}&count=5000`)));
+  const pages = await Promise.all(
+    [0, 5000].map((from) => made.house.clerk.get<EntryPage>(`/registers/${made.register.id}/entries?from=${from}&count=5000`)),
+  );
   return pages.flatMap(({ entries }) => entries);
 }
 const column = async (made: Made, key: string) => (await all(made)).map(({ cells }) => cells[key] ?? '');
 
-async function does(made: Made, act: Partial<EntryActDto> & { deed: EntryActDto['deed'] }, visitor = made.house.clerk): Promise<EntryActView> {
+async function does(
+  made: Made,
+  act: Partial<EntryActDto> & { deed: EntryActDto['deed'] },
+  visitor = made.house.clerk,
+): Promise<EntryActView> {
   const begun = await visitor.call<EntryActView & Problem>('POST', `/registers/${made.register.id}/entry-acts`, act);
   expect([begun.status, begun.body.detail]).toEqual([202, undefined]);
   let view: EntryActView = begun.body;
@@ -40,7 +50,7 @@ async function does(made: Made, act: Partial<EntryActDto> & { deed: EntryActDto[
 
 async function countsAreTrue(made: Made): Promise<void> {
   const database = new Database(running.database.url, 1);
-  const counts = new Counts(database);
+  const counts = new CountsStore(database);
   for (const { id, key } of made.register.fields) {
     const kept = (await counts.ofFields(database.kysely, made.house.id, [id])).get(id) ?? new Map<string, number>();
     expect([key, kept]).toEqual([key, await counts.recount(database.kysely, made.house.id, made.register.id, key)]);
@@ -73,9 +83,18 @@ describe('an act on a block', () => {
     const carried = await does(made, { deed: 'carry', how: 'series', block: { fields: ['note'], arranged: false } });
     expect(carried.outcome.taken).toBe(rows - 2);
     expect((await column(made, 'note')).at(-1)).toBe(`Gate ${rows}`);
-    const replaced = await does(made, { deed: 'replace', search: { find: 'GATE 1', whole: false, exact: false }, by: 'Door 1', fields: ['note'] });
+    const replaced = await does(made, {
+      deed: 'replace',
+      search: { find: 'GATE 1', whole: false, exact: false },
+      by: 'Door 1',
+      fields: ['note'],
+    });
     expect(replaced.outcome.taken).toBe((await column(made, 'note')).filter((note) => note.startsWith('Door 1')).length);
-    await made.house.administrator.call('PATCH', `/registers/${made.register.id}/entries/${ids[0]!}`, { field: 'note', text: 'mine', version: 9 });
+    await made.house.administrator.call('PATCH', `/registers/${made.register.id}/entries/${ids[0]!}`, {
+      field: 'note',
+      text: 'mine',
+      version: 9,
+    });
     const back = await does(made, { deed: 'back', of: replaced.id });
     expect(back.outcome.passedOver).toBe(1);
     expect((await column(made, 'note')).slice(0, 3)).toEqual(['mine', 'Gate 2', 'Gate 3']);
@@ -84,7 +103,11 @@ describe('an act on a block', () => {
   it('works on a block as one has arranged it, and deletes and brings back where entries stood', async () => {
     const { made, ids } = await longSheet();
     await does(made, { deed: 'paste', texts: ids.map((_, at) => [String(rows - at)]), block: { fields: ['number'], arranged: false } });
-    await made.house.clerk.call('PUT', `/registers/${made.register.id}/arrangement`, { ...asKept, sort: [{ field: 'number', direction: 'up' }], only: [{ only: 'within', field: 'number', from: '1', until: '3000' }] });
+    await made.house.clerk.call('PUT', `/registers/${made.register.id}/arrangement`, {
+      ...asKept,
+      sort: [{ field: 'number', direction: 'up' }],
+      only: [{ only: 'within', field: 'number', from: '1', until: '3000' }],
+    });
     const gone = await does(made, { deed: 'delete', block: { fields: [], arranged: true } });
     expect(gone.outcome.taken).toBe(3000);
     expect((await column(made, 'number')).at(-1)).toBe('3001');
@@ -98,7 +121,8 @@ describe('an act on a block', () => {
 
   it('is one’s own, and says plainly what it cannot do', async () => {
     const { made, ids } = await longSheet(1000);
-    const begin = async (act: unknown, visitor = made.house.clerk) => (await visitor.call<Problem>('POST', `/registers/${made.register.id}/entry-acts`, act)).body;
+    const begin = async (act: unknown, visitor = made.house.clerk) =>
+      (await visitor.call<Problem>('POST', `/registers/${made.register.id}/entry-acts`, act)).body;
     const act = await does(made, { deed: 'clear', block: { fields: ['note'], arranged: false } });
     expect((await begin({ deed: 'back', of: act.id }, made.house.administrator)).code).toBe('not-found');
     expect((await made.house.administrator.call('GET', `/registers/${made.register.id}/entry-acts/${act.id}`)).status).toBe(404);
@@ -106,7 +130,11 @@ describe('an act on a block', () => {
     expect((await begin({ deed: 'clear', block: { fields: ['note'], first: made.register.id, arranged: false } })).code).toBe('not-found');
     expect((await begin({ deed: 'replace', fields: ['note'] })).code).toBe('not-valid');
     expect((await begin({ deed: 'paste', texts: [['a'], 'b'], block: { fields: ['note'], arranged: false } })).code).toBe('not-valid');
-    const wide = await begin({ deed: 'paste', texts: Array.from({ length: 500_001 }, () => ['', '']), block: { fields: ['code', 'note'], first: ids[0], arranged: false } });
+    const wide = await begin({
+      deed: 'paste',
+      texts: Array.from({ length: 500_001 }, () => ['', '']),
+      block: { fields: ['code', 'note'], first: ids[0], arranged: false },
+    });
     expect([wide.code, wide.detail]).toEqual(['too-large', expect.stringContaining('1,000,000')]);
   });
 });

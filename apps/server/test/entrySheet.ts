@@ -6,7 +6,9 @@ import { entriesOf, openHouse, type House, type Running } from './house.js';
 /** A rule as it is sent, everything not named being as in a new one. */
 export const ruleDto = (rule: Partial<Rule> & { kind: Rule['kind'] }) => {
   const { least, most, ...members } = { ...newRule(rule.kind), ...rule } as Rule & { least?: unknown; most?: unknown };
-  return rule.kind === 'length' ? { ...members, shortest: least, longest: most } : { ...members, ...(least !== undefined && { least }), ...(most !== undefined && { most }) };
+  return rule.kind === 'length'
+    ? { ...members, shortest: least, longest: most }
+    : { ...members, ...(least !== undefined && { least }), ...(most !== undefined && { most }) };
 };
 
 export interface Made {
@@ -15,7 +17,12 @@ export interface Made {
   readonly berths: string;
   rule(key: string, rule: Partial<Rule> & { kind: Rule['kind'] }): Promise<{ status: number; body: Problem }>;
   entry(cells?: Readonly<Record<string, string>>): Promise<string>;
-  edit(entry: string, field: string, text: string, more?: Record<string, unknown>): Promise<{ status: number; body: EditOutcome & Problem }>;
+  edit(
+    entry: string,
+    field: string,
+    text: string,
+    more?: Record<string, unknown>,
+  ): Promise<{ status: number; body: EditOutcome & Problem }>;
   cells(entry: string): Promise<Readonly<Record<string, string>>>;
 }
 
@@ -23,16 +30,39 @@ export interface Made {
 export async function makeEntrySheet(running: Running, fields: readonly (readonly [heading: string, kind: string])[]): Promise<Made> {
   const house = await openHouse(running, []);
   const { administrator, clerk } = house;
-  const table = await administrator.call<{ id: string }>('POST', '/tables', { sheetId: house.pilots.sheetId, heading: 'Berths', fields: ['Quay', 'Berth', 'Length', 'From'].map((heading, at) => ({ heading, kind: ['text', 'text', 'number', 'date'][at] })) });
-  const rows = [['North', 'N1', '120', ''], ['North', 'N2', '80', ''], ['South', 'S1', '60', '2026-01-01'], ['South', 'N2', '40', '']];
-  await administrator.call('POST', `/registers/${table.body.id}/acts`, { acts: [{ act: 'insert', fields: ['quay', 'berth', 'length', 'from'], rows }] });
+  const table = await administrator.call<{ id: string }>('POST', '/tables', {
+    sheetId: house.pilots.sheetId,
+    heading: 'Berths',
+    fields: ['Quay', 'Berth', 'Length', 'From'].map((heading, at) => ({ heading, kind: ['text', 'text', 'number', 'date'][at] })),
+  });
+  const rows = [
+    ['North', 'N1', '120', ''],
+    ['North', 'N2', '80', ''],
+    ['South', 'S1', '60', '2026-01-01'],
+    ['South', 'N2', '40', ''],
+  ];
+  await administrator.call('POST', `/registers/${table.body.id}/acts`, {
+    acts: [{ act: 'insert', fields: ['quay', 'berth', 'length', 'from'], rows }],
+  });
   const entries = await administrator.get<EntryPage>(`/registers/${table.body.id}/entries`);
-  await administrator.call('POST', '/ranges', { name: 'Berths', shape: 'levels', inherits: false, ends: 'last', place: { registerIds: [table.body.id], fields: ['quay', 'berth'], entries: [entries.entries[0]!.id] } });
+  await administrator.call('POST', '/ranges', {
+    name: 'Berths',
+    shape: 'levels',
+    inherits: false,
+    ends: 'last',
+    place: { registerIds: [table.body.id], fields: ['quay', 'berth'], entries: [entries.entries[0]!.id] },
+  });
   const range = (await administrator.get<BuildView>('/build')).ranges.find(({ name }) => name === 'Berths')!;
-  const definition = { parts: [{ kind: 'range', join: 'or', rangeId: range.id, label: null, companions: ['length'] }], filter: null, distinct: 'value', order: { by: 'kept' } };
+  const definition = {
+    parts: [{ kind: 'range', join: 'or', rangeId: range.id, label: null, companions: ['length'] }],
+    filter: null,
+    distinct: 'value',
+    order: { by: 'kept' },
+  };
   const catalog = await administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Berths', note: '', definition });
   const sheet = await administrator.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: 'Log' });
-  const registerOf = async () => (await administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === sheet.body.id)!.registers[0]!;
+  const registerOf = async () =>
+    (await administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === sheet.body.id)!.registers[0]!;
   const { id } = await registerOf();
   for (const [heading, kind] of fields) await administrator.call('POST', `/registers/${id}/fields`, { heading, kind });
   const register = await registerOf();
@@ -57,8 +87,16 @@ export async function makeEntrySheet(running: Running, fields: readonly (readonl
 }
 
 /** Quay and berth bound to the two levels of the catalog. */
-export const chain = (berths: string, over: Partial<CatalogRule> = {}): { quay: Partial<CatalogRule> & { kind: 'catalog' }; berth: Partial<CatalogRule> & { kind: 'catalog' } } => ({
+export const chain = (
+  berths: string,
+  over: Partial<CatalogRule> = {},
+): { quay: Partial<CatalogRule> & { kind: 'catalog' }; berth: Partial<CatalogRule> & { kind: 'catalog' } } => ({
   quay: { kind: 'catalog', catalogId: berths, level: 0 },
   berth: { kind: 'catalog', catalogId: berths, level: 1, parents: ['quay'], ...over },
 });
-export const quayAndBerth = [['Quay', 'text'], ['Berth', 'text'], ['Ship', 'number'], ['Depth', 'number']] as const;
+export const quayAndBerth = [
+  ['Quay', 'text'],
+  ['Berth', 'text'],
+  ['Ship', 'number'],
+  ['Depth', 'number'],
+] as const;

@@ -1,7 +1,17 @@
 // Forms: laid out and published, filled exactly once, judged by the rules of now, and opened by links.
 import { randomUUID } from 'node:crypto';
 import { newRule, type CatalogRule, type Comparison, type FormField, type FormLayout, type Rule } from '@dellum/core';
-import type { BuildView, CatalogItems, EntryPage, Filled, FillView, FormView, PackedCatalog, Problem, RequestGroup } from '@dellum/contract';
+import type {
+  BuildView,
+  CatalogItems,
+  EntryPage,
+  Filled,
+  FillView,
+  FormView,
+  PackedCatalog,
+  Problem,
+  RequestGroup,
+} from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { judgeCases, tableField } from '../../../packages/core/test/judgeTable.js';
 import { makeEntrySheet, type Made } from './entrySheet.js';
@@ -13,8 +23,20 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const ask = (field: string, over: Partial<FormField> = {}): FormField => ({ field, help: '', control: null, wide: false, begins: null, where: null, ...over });
-const layout = (...fields: FormField[]): FormLayout => ({ intro: '', thanks: '', sections: [{ id: 'only', heading: '', help: '', columns: 2, where: null, fields }] });
+const ask = (field: string, over: Partial<FormField> = {}): FormField => ({
+  field,
+  help: '',
+  control: null,
+  wide: false,
+  begins: null,
+  where: null,
+  ...over,
+});
+const layout = (...fields: FormField[]): FormLayout => ({
+  intro: '',
+  thanks: '',
+  sections: [{ id: 'only', heading: '', help: '', columns: 2, where: null, fields }],
+});
 const where = (field: string, is: Comparison, value = '') => ({ all: true, conditions: [{ field, is, value }] });
 const answers = (texts: Readonly<Record<string, string>>) => Object.entries(texts).map(([field, text]) => ({ field, text }));
 
@@ -38,7 +60,8 @@ async function makeForm(made: Made, first?: FormLayout): Promise<Form> {
       return administrator.call('PUT', `/forms/${body.id}`, { title, layout: next, edition });
     },
     publish: () => administrator.call('POST', `/forms/${body.id}/versions`, {}),
-    fill: (texts, over = {}) => clerk.call('POST', `/forms/${body.id}/entries`, { submission: randomUUID(), version: 1, answers: answers(texts), ...over }),
+    fill: (texts, over = {}) =>
+      clerk.call('POST', `/forms/${body.id}/entries`, { submission: randomUUID(), version: 1, answers: answers(texts), ...over }),
     entries: async () => (await clerk.get<EntryPage>(`/registers/${made.register.id}/entries`)).entries,
   };
   if (first) {
@@ -47,12 +70,21 @@ async function makeForm(made: Made, first?: FormLayout): Promise<Form> {
   }
   return form;
 }
-const quayBerthShip = [['Quay', 'text'], ['Berth', 'text'], ['Ship', 'number'], ['Kind', 'text']] as const;
+const quayBerthShip = [
+  ['Quay', 'text'],
+  ['Berth', 'text'],
+  ['Ship', 'number'],
+  ['Kind', 'text'],
+] as const;
 /** A register whose berths stand under their quays and whose kind is waste, oil or other. */
 async function wasteSheet(): Promise<Made> {
   const made = await makeEntrySheet(running, quayBerthShip);
-  await made.rule('quay', { kind: 'catalog', catalogId: made.berths, level: 0, mayBeBlank: false } as Partial<CatalogRule> & { kind: 'catalog' });
-  await made.rule('berth', { kind: 'catalog', catalogId: made.berths, level: 1, parents: ['quay'] } as Partial<CatalogRule> & { kind: 'catalog' });
+  await made.rule('quay', { kind: 'catalog', catalogId: made.berths, level: 0, mayBeBlank: false } as Partial<CatalogRule> & {
+    kind: 'catalog';
+  });
+  await made.rule('berth', { kind: 'catalog', catalogId: made.berths, level: 1, parents: ['quay'] } as Partial<CatalogRule> & {
+    kind: 'catalog';
+  });
   await made.rule('kind', { kind: 'typed', values: ['waste', 'oil', 'other'] } as Partial<Rule> & { kind: 'typed' });
   return made;
 }
@@ -75,10 +107,17 @@ describe('a layout', () => {
     expect((await form.publish()).body.version).toBe(1);
     expect((await form.publish()).body.version).toBe(2);
     const build = await made.house.clerk.get<BuildView>('/build');
-    expect(build.forms).toEqual([{ id: form.id, registerId: made.register.id, title: 'Waste declaration', published: 2, fields: ['quay', 'berth', 'kind', 'ship'] }]);
+    expect(build.forms).toEqual([
+      { id: form.id, registerId: made.register.id, title: 'Waste declaration', published: 2, fields: ['quay', 'berth', 'kind', 'ship'] },
+    ]);
     // A published form settles its controls, so that they stay while lists are coming.
     const fill = await made.house.clerk.get<FillView>(`/forms/${form.id}/filling`);
-    expect(fill.layout.sections[0]!.fields.map(({ control }) => control)).toEqual(['radio buttons', 'radio buttons', 'radio buttons', 'line']);
+    expect(fill.layout.sections[0]!.fields.map(({ control }) => control)).toEqual([
+      'radio buttons',
+      'radio buttons',
+      'radio buttons',
+      'line',
+    ]);
   });
 
   it('reads values in conditions as their fields store them, and protects the fields that it asks', async () => {
@@ -100,7 +139,9 @@ describe('filling', () => {
     const form = await makeForm(await wasteSheet(), all);
     const submission = randomUUID();
     const sent = await Promise.all([1, 2, 3].map(() => form.fill({ quay: 'north', berth: 'n1', kind: 'waste' }, { submission })));
-    expect(sent.map(({ status, body }) => [status, body.entryId, body.cells])).toEqual(sent.map(() => [200, submission, { quay: 'North', berth: 'N1', kind: 'waste' }]));
+    expect(sent.map(({ status, body }) => [status, body.entryId, body.cells])).toEqual(
+      sent.map(() => [200, submission, { quay: 'North', berth: 'N1', kind: 'waste' }]),
+    );
     expect(sent.filter(({ body }) => body.again)).toHaveLength(2);
     const entries = await form.entries();
     expect(entries).toMatchObject([{ id: submission, form: { id: form.id, version: 1 } }]);
@@ -108,7 +149,10 @@ describe('filling', () => {
     await form.fill({ quay: 'South' }, { version: 2 });
     expect((await form.entries()).map((entry) => entry.form?.version)).toEqual([1, 2]);
     const { versions } = await form.made.house.administrator.get<FormView>(`/forms/${form.id}`);
-    expect(versions.map(({ version, filled }) => [version, filled])).toEqual([[2, 1], [1, 1]]);
+    expect(versions.map(({ version, filled }) => [version, filled])).toEqual([
+      [2, 1],
+      [1, 1],
+    ]);
   });
 
   it('stores nothing of a hidden field, and tells every answer that is refused at once', async () => {
@@ -116,7 +160,11 @@ describe('filling', () => {
     expect((await form.fill({ quay: 'North', kind: 'waste', ship: 'not a number' })).body.cells).toEqual({ quay: 'North', kind: 'waste' });
     const { status, body } = await form.fill({ berth: 'N1', kind: 'oil', ship: 'wide' });
     expect([status, body.code]).toEqual([422, 'form-refused']);
-    expect(body.answers!.map(({ field, code }) => [field, code])).toEqual([['quay', 'blank'], ['berth', 'parent blank'], ['ship', 'wrong kind']]);
+    expect(body.answers!.map(({ field, code }) => [field, code])).toEqual([
+      ['quay', 'blank'],
+      ['berth', 'parent blank'],
+      ['ship', 'wrong kind'],
+    ]);
     expect(await form.entries()).toHaveLength(1);
   });
 
@@ -126,7 +174,14 @@ describe('filling', () => {
     expect((await form.fill({ quay: 'North' }, { version: 9 })).body.code).toBe('not-found');
     expect((await form.fill({ quay: 'x'.repeat(30_000) })).body.code).toBe('not-valid');
     expect((await form.fill({ quay: 'x'.repeat(10_000_000) })).status).toBe(413);
-    const twice = await form.made.house.clerk.call<Problem>('POST', `/forms/${form.id}/entries`, { submission: randomUUID(), version: 1, answers: [{ field: 'quay', text: 'North' }, { field: 'quay', text: 'South' }] });
+    const twice = await form.made.house.clerk.call<Problem>('POST', `/forms/${form.id}/entries`, {
+      submission: randomUUID(),
+      version: 1,
+      answers: [
+        { field: 'quay', text: 'North' },
+        { field: 'quay', text: 'South' },
+      ],
+    });
     expect(twice.body.code).toBe('not-valid');
     expect((await form.made.house.administrator.call('DELETE', `/forms/${form.id}/versions`)).status).toBe(204);
     const closed = await form.fill({ quay: 'North' });
@@ -154,16 +209,36 @@ describe('filling', () => {
   });
 
   it('asks for new values, adds them, holds values that must not repeat, and stores what is confirmed', async () => {
-    const made = await makeEntrySheet(running, [['Pilot', 'text'], ['Number', 'text'], ['Tide', 'text'], ['Crew', 'several values']]);
-    const list = await made.house.administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Crew', note: '', definition: { parts: [{ kind: 'typed', join: 'or', values: ['Mate', 'Cook'] }], filter: null, distinct: 'value', order: { by: 'kept' } } });
+    const made = await makeEntrySheet(running, [
+      ['Pilot', 'text'],
+      ['Number', 'text'],
+      ['Tide', 'text'],
+      ['Crew', 'several values'],
+    ]);
+    const list = await made.house.administrator.call<{ id: string }>('POST', '/catalogs', {
+      title: 'Crew',
+      note: '',
+      definition: {
+        parts: [{ kind: 'typed', join: 'or', values: ['Mate', 'Cook'] }],
+        filter: null,
+        distinct: 'value',
+        order: { by: 'kept' },
+      },
+    });
     await made.rule('pilot', { ...(newRule('catalog') as CatalogRule), catalogId: list.body.id, others: 'request' });
     await made.rule('crew', { ...(newRule('catalog') as CatalogRule), catalogId: list.body.id, others: 'add' });
     await made.rule('number', { ...newRule('plain'), noRepeats: true });
     await made.rule('tide', { ...newRule('typed'), values: ['ebb', 'flood'], others: 'confirm' } as Rule & { kind: 'typed' });
     const form = await makeForm(made, layout(ask('pilot'), ask('number'), ask('tide'), ask('crew')));
     expect((await form.fill({ pilot: 'Bosun', number: 'A1', crew: 'Cook, Diver' })).status).toBe(200);
-    expect((await made.house.administrator.get<RequestGroup[]>('/requests')).map(({ spellings }) => spellings[0]!.value)).toEqual(['Bosun']);
-    expect((await made.house.administrator.get<CatalogItems>(`/catalogs/${list.body.id}/items`)).items.map(({ value }) => value)).toEqual(['Mate', 'Cook', 'Diver']);
+    expect((await made.house.administrator.get<RequestGroup[]>('/requests')).map(({ spellings }) => spellings[0]!.value)).toEqual([
+      'Bosun',
+    ]);
+    expect((await made.house.administrator.get<CatalogItems>(`/catalogs/${list.body.id}/items`)).items.map(({ value }) => value)).toEqual([
+      'Mate',
+      'Cook',
+      'Diver',
+    ]);
     expect((await form.fill({ number: 'A1' })).body.answers).toMatchObject([{ field: 'number', code: 'repeat' }]);
     const both = await Promise.all([form.fill({ number: 'B1' }), form.fill({ number: 'B1' })]);
     expect(both.map(({ status }) => status).sort()).toEqual([200, 422]);
@@ -173,12 +248,29 @@ describe('filling', () => {
 
   it('gives the verdicts of the judge table', async () => {
     const keys = [...new Set(judgeCases.map(({ field }) => field))];
-    const made = await makeEntrySheet(running, keys.map((key) => [key, tableField(key).field.kind] as const));
-    const list = await made.house.administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Judged', note: '', definition: { parts: [{ kind: 'typed', join: 'or', values: ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy'] }], filter: null, distinct: 'value', order: { by: 'kept' } } });
+    const made = await makeEntrySheet(
+      running,
+      keys.map((key) => [key, tableField(key).field.kind] as const),
+    );
+    const list = await made.house.administrator.call<{ id: string }>('POST', '/catalogs', {
+      title: 'Judged',
+      note: '',
+      definition: {
+        parts: [{ kind: 'typed', join: 'or', values: ['Tam Ossel', 'Bryn Calloway', 'Rook Tansy'] }],
+        filter: null,
+        distinct: 'value',
+        order: { by: 'kept' },
+      },
+    });
     for (const key of keys) {
       const { rule } = tableField(key).field;
       // What is added would be found by the cases after it.
-      if (rule) await made.rule(key, { ...rule, mayBeBlank: true, ...(rule.kind === 'catalog' && { catalogId: list.body.id, others: rule.others === 'add' ? 'request' : rule.others }) });
+      if (rule)
+        await made.rule(key, {
+          ...rule,
+          mayBeBlank: true,
+          ...(rule.kind === 'catalog' && { catalogId: list.body.id, others: rule.others === 'add' ? 'request' : rule.others }),
+        });
     }
     const form = await makeForm(made, layout(...keys.map((key) => ask(key))));
     const wrong: unknown[] = [];
@@ -195,7 +287,14 @@ describe('filling', () => {
 });
 
 describe('a link', () => {
-  const open = async (form: Form, over: Record<string, unknown> = {}) => (await form.made.house.administrator.call<{ id: string; token: string } & Problem>('POST', `/forms/${form.id}/links`, { expires: new Date(Date.now() + 86_400_000).toISOString(), perHour: 2, ...over })).body;
+  const open = async (form: Form, over: Record<string, unknown> = {}) =>
+    (
+      await form.made.house.administrator.call<{ id: string; token: string } & Problem>('POST', `/forms/${form.id}/links`, {
+        expires: new Date(Date.now() + 86_400_000).toISOString(),
+        perHour: 2,
+        ...over,
+      })
+    ).body;
   const stranger = () => new Visitor(running.base);
 
   it('lets anybody fill the form and nothing else, so often an hour, until it ends', async () => {
@@ -205,9 +304,16 @@ describe('a link', () => {
     expect(view.fields.map(({ key }) => key)).toEqual(['quay', 'berth', 'kind', 'ship']);
     const list = await stranger().get<PackedCatalog>(`/open/${token}/catalogs/${form.made.berths}`);
     expect([list.packed.values, list.packed.companions, list.packed.homes]).toEqual([['North', 'N1', 'N2', 'South', 'S1', 'N2'], {}, []]);
-    const others = (await form.made.house.administrator.get<BuildView>('/build')).catalogs.find(({ id: known }) => known !== form.made.berths)!;
+    const others = (await form.made.house.administrator.get<BuildView>('/build')).catalogs.find(
+      ({ id: known }) => known !== form.made.berths,
+    )!;
     expect((await stranger().call('GET', `/open/${token}/catalogs/${others.id}`)).status).toBe(404);
-    const fill = (submission = randomUUID()) => stranger().call<Problem & Filled>('POST', `/open/${token}/entries`, { submission, version: 1, answers: answers({ quay: 'North', kind: 'oil', ship: '12.50' }) });
+    const fill = (submission = randomUUID()) =>
+      stranger().call<Problem & Filled>('POST', `/open/${token}/entries`, {
+        submission,
+        version: 1,
+        answers: answers({ quay: 'North', kind: 'oil', ship: '12.50' }),
+      });
     const first = randomUUID();
     expect((await fill(first)).body.cells).toEqual({ quay: 'North', kind: 'oil', ship: '12.5' });
     expect((await fill()).status).toBe(200);
@@ -224,9 +330,11 @@ describe('a link', () => {
     expect((await stranger().call('GET', '/open/nothing')).status).toBe(404);
     expect((await open(form, { expires: '2020-01-01T00:00:00Z' })).code).toBe('not-valid');
     expect((await open(form, { expires: 'soon' })).code).toBe('not-valid');
-    const soon = await open(form, { expires: new Date(Date.now() + 50).toISOString() });
-    await expect.poll(async () => (await stranger().call('GET', `/open/${soon.token}`)).body.code).toBe('form-closed');
-    expect((await stranger().call('POST', `/open/${soon.token}/entries`, { submission: randomUUID(), version: 1, answers: [] })).body.code).toBe('form-closed');
+    const soon = await open(form, { expires: new Date(Date.now() + 1500).toISOString() });
+    await expect.poll(async () => (await stranger().call('GET', `/open/${soon.token}`)).body.code, { timeout: 10_000 }).toBe('form-closed');
+    expect(
+      (await stranger().call('POST', `/open/${soon.token}/entries`, { submission: randomUUID(), version: 1, answers: [] })).body.code,
+    ).toBe('form-closed');
     const { token } = await open(form);
     await form.made.house.administrator.call('DELETE', `/forms/${form.id}/versions`);
     expect((await stranger().call('GET', `/open/${token}`)).body.code).toBe('form-closed');

@@ -2,8 +2,17 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { loadHouse, type HouseBlueprint } from '@dellum/demo';
-import { CatalogsService, createServer, Database, migrate, Workers, type ReachableConfig } from '@dellum/server';
-import { roles, type BuildView, type CatalogView, type EntryView, type FieldView, type Problem, type RegisterView, type Role } from '@dellum/contract';
+import { CatalogsService, createServer, Database, migrate, WorkersService, type ReachableConfig } from '@dellum/server';
+import {
+  roles,
+  type BuildView,
+  type CatalogView,
+  type EntryView,
+  type FieldView,
+  type Problem,
+  type RegisterView,
+  type Role,
+} from '@dellum/contract';
 import { sql } from 'kysely';
 import { inject } from 'vitest';
 
@@ -62,7 +71,11 @@ export class Visitor {
   /** Signs in who has a name here and is not signed in yet; most tests need one or two of the four. */
   private async signIn(): Promise<void> {
     const { house, role } = this.who!;
-    const response = await fetch(`${this.base}/api/v1/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ house, signIn: role, password }) });
+    const response = await fetch(`${this.base}/api/v1/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ house, signIn: role, password }),
+    });
     if (response.status !== 204) throw new Error(`sign-in answered ${response.status}`);
     this.cookie = response.headers.get('set-cookie')!.split(';')[0]!;
   }
@@ -77,7 +90,11 @@ export class Visitor {
     await this.signedIn();
     const response = await fetch(`${this.base}/api/v1${path}`, {
       method,
-      headers: { ...(this.cookie && { cookie: this.cookie }), ...(body !== undefined && { 'content-type': 'application/json' }), ...headers },
+      headers: {
+        ...(this.cookie && { cookie: this.cookie }),
+        ...(body !== undefined && { 'content-type': 'application/json' }),
+        ...headers,
+      },
       ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
     const set = response.headers.get('set-cookie');
@@ -130,7 +147,7 @@ export async function startServer(databaseUrl = inject('databaseUrl'), reachable
     base: `http://127.0.0.1:${port}`,
     database,
     recount: (houseId) => app.get(CatalogsService).recountUse(houseId),
-    tick: () => app.get(Workers).sendDue(),
+    tick: () => app.get(WorkersService).sendDue(),
     close: async () => {
       app.getHttpServer().closeAllConnections();
       await app.close();
@@ -153,7 +170,10 @@ export interface House {
   readonly rangeId: string;
 }
 
-export async function openHouse({ base, database }: Pick<Running, 'base' | 'database'>, visits: readonly Readonly<Record<string, string>>[]): Promise<House> {
+export async function openHouse(
+  { base, database }: Pick<Running, 'base' | 'database'>,
+  visits: readonly Readonly<Record<string, string>>[],
+): Promise<House> {
   const blueprint = smallHouse(visits);
   const id = await loadHouse(database.kysely, blueprint);
   const [administrator, steward, clerk, reader] = roles.map((role) => new Visitor(base, { house: blueprint.key, role }));
@@ -190,5 +210,10 @@ export async function until(holds: () => Promise<boolean>, seconds = 20): Promis
 }
 
 /** The act that adds values at the end of a list, or above an entry. */
-export const insertingAll = (texts: readonly string[], before?: string) => ({ act: 'insert', fields: ['value'], rows: texts.map((text) => [text]), ...(before && { before }) });
+export const insertingAll = (texts: readonly string[], before?: string) => ({
+  act: 'insert',
+  fields: ['value'],
+  rows: texts.map((text) => [text]),
+  ...(before && { before }),
+});
 export const inserting = (text: string) => insertingAll([text]);

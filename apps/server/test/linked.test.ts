@@ -30,13 +30,22 @@ beforeAll(async () => {
     writeFile(join(root, 'picture.png'), Buffer.from([0x89, 0x50, 0, 1, 2, 0, 3, 255, 0])),
     writeFile(join(root, 'table.csv'), 'code;name;depth\nT1;"North; old";9\nT2;Timber;7\n'),
     writeFile(join(outside, 'secret.txt'), 'secret'),
-    mkdir(join(root, 'docs')).then(() => Promise.all(['Tariff 10.pdf', 'Tariff 2.pdf', 'notes.txt'].map((name) => writeFile(join(root, 'docs', name), '')))),
+    mkdir(join(root, 'docs')).then(() =>
+      Promise.all(['Tariff 10.pdf', 'Tariff 2.pdf', 'notes.txt'].map((name) => writeFile(join(root, 'docs', name), ''))),
+    ),
   ]);
   await symlink(join(outside, 'secret.txt'), join(root, 'leads-out.txt'));
   await writeFile(join(root, 'huge.txt'), '');
   await truncate(join(root, 'huge.txt'), 500_000_000);
   // Jobs of these houses need what only this server reaches.
-  running = await startServer(await freshDatabase(), { root, databases: new Map([['Registry', registry], ['Wrong', wrong.href]]), services: new Map([['Ports', service.base]]) });
+  running = await startServer(await freshDatabase(), {
+    root,
+    databases: new Map([
+      ['Registry', registry],
+      ['Wrong', wrong.href],
+    ]),
+    services: new Map([['Ports', service.base]]),
+  });
 });
 afterAll(async () => {
   await running.close();
@@ -44,8 +53,10 @@ afterAll(async () => {
   await Promise.all([root, outside].map((folder) => rm(folder, { recursive: true })));
 });
 
-const trying = (house: House, settings: Record<string, unknown>) => house.administrator.call<LinkedTrial & Problem>('POST', '/linked/trial', { settings });
-const valuesOf = async (house: House, settings: Record<string, unknown>) => (await trying(house, settings)).body.first?.map(({ value, label }) => (label ? `${value} ${label}` : value));
+const trying = (house: House, settings: Record<string, unknown>) =>
+  house.administrator.call<LinkedTrial & Problem>('POST', '/linked/trial', { settings });
+const valuesOf = async (house: House, settings: Record<string, unknown>) =>
+  (await trying(house, settings)).body.first?.map(({ value, label }) => (label ? `${value} ${label}` : value));
 
 describe('what a source gives', () => {
   it.each([
@@ -54,11 +65,31 @@ describe('what a source gives', () => {
     ['UTF-16 with a mark', { kind: 'text file', path: 'wide.txt', encoding: 'told apart' }, ['Rook', 'Zoë']],
     ['UTF-16 without one', { kind: 'text file', path: 'wide-bare.txt' }, ['Rook', 'Tansy']],
     ['Windows-1252', { kind: 'text file', path: 'windows.txt' }, ['Zoë']],
-    ['columns of a CSV file', { kind: 'csv file', path: 'table.csv', value: 'code', label: 'name', companions: ['depth'] }, ['T1 North; old', 'T2 Timber']],
+    [
+      'columns of a CSV file',
+      { kind: 'csv file', path: 'table.csv', value: 'code', label: 'name', companions: ['depth'] },
+      ['T1 North; old', 'T2 Timber'],
+    ],
     ['names in a folder, by number', { kind: 'folder', path: 'docs', pattern: 'tariff *.pdf', endings: false }, ['Tariff 2', 'Tariff 10']],
-    ['a table of another database', { kind: 'database', connection: 'Registry', schema: 'registry', table: 'vessel_classes', value: 'code', label: 'title' }, ['BLK Bulk carrier', 'BRG Barge', 'CST Coaster', 'FRY Ferry', 'FSH Fishing boat', 'PLT Pilot boat', 'TNK Tanker', 'TUG Tug']],
-    ['a list over HTTP', { kind: 'service', connection: 'Ports', address: 'ports', list: 'data.ports', value: 'code', label: 'name' }, ['BRW Brackwater', 'CDL Candle Sound', 'DUN Dunmouth', 'EBH Ebbhaven', 'FLD Fleetdyke', 'GAN Gannet Point']],
-    ['an expression over a catalog', { kind: 'computed', catalogs: ['pilots'], expression: 'pilots.filter(p, p.value.contains("o")).map(p, {"value": p.value, "label": p.value + "!"})' }, ['Bryn Calloway Bryn Calloway!', 'Rook Tansy Rook Tansy!']],
+    [
+      'a table of another database',
+      { kind: 'database', connection: 'Registry', schema: 'registry', table: 'vessel_classes', value: 'code', label: 'title' },
+      ['BLK Bulk carrier', 'BRG Barge', 'CST Coaster', 'FRY Ferry', 'FSH Fishing boat', 'PLT Pilot boat', 'TNK Tanker', 'TUG Tug'],
+    ],
+    [
+      'a list over HTTP',
+      { kind: 'service', connection: 'Ports', address: 'ports', list: 'data.ports', value: 'code', label: 'name' },
+      ['BRW Brackwater', 'CDL Candle Sound', 'DUN Dunmouth', 'EBH Ebbhaven', 'FLD Fleetdyke', 'GAN Gannet Point'],
+    ],
+    [
+      'an expression over a catalog',
+      {
+        kind: 'computed',
+        catalogs: ['pilots'],
+        expression: 'pilots.filter(p, p.value.contains("o")).map(p, {"value": p.value, "label": p.value + "!"})',
+      },
+      ['Bryn Calloway Bryn Calloway!', 'Rook Tansy Rook Tansy!'],
+    ],
   ] as const)('%s', async (_what, settings, expected) => expect(await valuesOf(await openHouse(running, []), settings)).toEqual(expected));
 
   it('can be chosen from what is there', async () => {
@@ -66,8 +97,16 @@ describe('what a source gives', () => {
     const reach = await house.administrator.get<Reachable>('/linked/reachable');
     expect(reach).toMatchObject({ folders: ['docs'], connections: ['Registry', 'Wrong'], services: ['Ports'] });
     expect(reach.files).toContain('table.csv');
-    expect((await house.administrator.get<{ tables: unknown }>('/linked/tables?connection=Registry')).tables).toEqual([{ schema: 'registry', table: 'vessel_classes', columns: ['code', 'title', 'greatest_length'] }]);
-    expect((await trying(house, { kind: 'csv file', path: 'table.csv' })).body).toMatchObject({ columns: ['code', 'name', 'depth'], rows: [['T1', 'North; old', '9'], ['T2', 'Timber', '7']] });
+    expect((await house.administrator.get<{ tables: unknown }>('/linked/tables?connection=Registry')).tables).toEqual([
+      { schema: 'registry', table: 'vessel_classes', columns: ['code', 'title', 'greatest_length'] },
+    ]);
+    expect((await trying(house, { kind: 'csv file', path: 'table.csv' })).body).toMatchObject({
+      columns: ['code', 'name', 'depth'],
+      rows: [
+        ['T1', 'North; old', '9'],
+        ['T2', 'Timber', '7'],
+      ],
+    });
   });
 });
 
@@ -91,7 +130,15 @@ describe('what goes wrong is said', () => {
     [{ kind: 'service', connection: 'Ports', address: 'http://169.254.169.254/latest' }, 'leads away from the configured service'],
     [{ kind: 'service', connection: 'Ports', address: 'ports', list: 'data.none', value: 'code' }, 'no list at “data.none”'],
     [{ kind: 'computed', catalogs: ['pilots'], expression: 'pilots.map(' }, 'Unexpected token: EOF'],
-    [{ kind: 'computed', catalogs: ['pilots'], expression: 'pilots.map(p, pilots.map(q, pilots.map(r, pilots.map(s, pilots.map(t, pilots.map(u, pilots.map(v, pilots.map(w, pilots.map(x, pilots.map(y, pilots.map(z, pilots.map(a, pilots.map(b, pilots.map(c, pilots.map(d, d.value)))))))))))))))' }, 'was stopped'],
+    [
+      {
+        kind: 'computed',
+        catalogs: ['pilots'],
+        expression:
+          'pilots.map(p, pilots.map(q, pilots.map(r, pilots.map(s, pilots.map(t, pilots.map(u, pilots.map(v, pilots.map(w, pilots.map(x, pilots.map(y, pilots.map(z, pilots.map(a, pilots.map(b, pilots.map(c, pilots.map(d, d.value)))))))))))))))',
+      },
+      'was stopped',
+    ],
     [{ kind: 'computed', catalogs: ['pilots'], expression: 'size(pilots)' }, 'must give a list'],
     [{ kind: 'computed', catalogs: ['nobody'], expression: '[]' }, 'no catalog with the key “nobody”'],
   ])('%j: %s', async (settings, words) => {
@@ -106,11 +153,21 @@ describe('what goes wrong is said', () => {
 });
 
 describe('a refresh', () => {
-  const link = async (house: House, name: string, settings: Record<string, unknown>, every = 0) => (await house.administrator.call<{ id: string }>('POST', '/linked', { name, settings, every })).body.id;
+  const link = async (house: House, name: string, settings: Record<string, unknown>, every = 0) =>
+    (await house.administrator.call<{ id: string }>('POST', '/linked', { name, settings, every })).body.id;
   const refresh = (house: House, id: string) => house.administrator.call<Outcome & Problem>('POST', `/linked/${id}/refresh`, {});
-  const view = async (house: House, id: string) => (await house.administrator.get<LinkedView[]>('/linked')).find((source) => source.id === id)!;
-  const define = (house: House, sourceId: string) => house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, { ...ofRanges([]), parts: [{ kind: 'linked', join: 'or', sourceId }, { kind: 'range', join: 'or', rangeId: house.rangeId, companions: [] }] });
-  const values = async (house: House) => (await house.administrator.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`)).items.map(({ value }) => value);
+  const view = async (house: House, id: string) =>
+    (await house.administrator.get<LinkedView[]>('/linked')).find((source) => source.id === id)!;
+  const define = (house: House, sourceId: string) =>
+    house.administrator.call('PUT', `/catalogs/${house.catalog.id}/definition`, {
+      ...ofRanges([]),
+      parts: [
+        { kind: 'linked', join: 'or', sourceId },
+        { kind: 'range', join: 'or', rangeId: house.rangeId, companions: [] },
+      ],
+    });
+  const values = async (house: House) =>
+    (await house.administrator.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`)).items.map(({ value }) => value);
 
   it('that changes what entries hold goes through the slip; one that fails keeps the last good values', async () => {
     const house = await openHouse(running, []);
@@ -120,12 +177,19 @@ describe('a refresh', () => {
     await define(house, id);
     expect(await values(house)).toEqual(['Nell', 'Ada', 'Tam Ossel', 'Bryn Calloway', 'Rook Tansy']);
     const added = await house.clerk.call<{ entries: string[] }>('POST', `/registers/${house.visits.id}/entries`, { count: 1 });
-    await house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${added.body.entries[0]!}`, { field: 'pilot', text: 'Nell', version: 1 });
+    await house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${added.body.entries[0]!}`, {
+      field: 'pilot',
+      text: 'Nell',
+      version: 1,
+    });
 
     await writeFile(join(root, `${house.key}.txt`), 'Nelly\nAda');
     const { body } = await refresh(house, id);
     expect(body.slip!.questions).toMatchObject([{ value: 'Nell', holds: { [house.pilotField.id]: 1 } }]);
-    expect([await values(house), (await view(house, id)).waiting]).toEqual([['Nell', 'Ada', 'Tam Ossel', 'Bryn Calloway', 'Rook Tansy'], true]);
+    expect([await values(house), (await view(house, id)).waiting]).toEqual([
+      ['Nell', 'Ada', 'Tam Ossel', 'Bryn Calloway', 'Rook Tansy'],
+      true,
+    ]);
     // Refreshed again before it is answered, the newest values are asked about, once.
     await refresh(house, id);
     expect(await house.administrator.get<Slip[]>('/slips')).toHaveLength(1);
@@ -136,12 +200,21 @@ describe('a refresh', () => {
     await writeFile(join(root, `${house.key}.txt`), 'Nelly\nAda');
     await refresh(house, id);
     const slips = await house.administrator.get<Slip[]>('/slips');
-    await house.administrator.call('POST', `/slips/${slips[0]!.id}/answers`, { answers: slips[0]!.questions.map(({ catalogId, value, becomes }) => ({ catalogId, value, answer: becomes ? 'corrected' : 'retired' })) });
+    await house.administrator.call('POST', `/slips/${slips[0]!.id}/answers`, {
+      answers: slips[0]!.questions.map(({ catalogId, value, becomes }) => ({
+        catalogId,
+        value,
+        answer: becomes ? 'corrected' : 'retired',
+      })),
+    });
     expect((await values(house)).slice(0, 2)).toEqual(['Nelly', 'Ada']);
 
     await rm(join(root, `${house.key}.txt`));
     const gone = await refresh(house, id);
-    expect([gone.body.code, (await view(house, id)).failure]).toEqual(['source-unreadable', `“${house.key}.txt” is not there. It may have been moved or renamed.`]);
+    expect([gone.body.code, (await view(house, id)).failure]).toEqual([
+      'source-unreadable',
+      `“${house.key}.txt” is not there. It may have been moved or renamed.`,
+    ]);
     expect((await values(house)).slice(0, 2)).toEqual(['Nelly', 'Ada']);
     expect((await house.administrator.call('DELETE', `/linked/${id}`)).body.users).toEqual(['catalog Pilots']);
   });
@@ -159,6 +232,9 @@ describe('a refresh', () => {
     await house.administrator.call('POST', `/catalogs/${house.catalog.id}/items`, { path: [], value: 'Nell' });
     await until(async () => (await view(house, id)).values === 4);
     const cycle = await define(house, id);
-    expect([cycle.body.code, cycle.body.detail]).toEqual(['cycle', 'The catalog would feed itself: Pilots takes from Pilots. Leave one of these parts out.']);
+    expect([cycle.body.code, cycle.body.detail]).toEqual([
+      'cycle',
+      'The catalog would feed itself: Pilots takes from Pilots. Leave one of these parts out.',
+    ]);
   });
 });

@@ -21,7 +21,10 @@ interface Ear {
 /** A browser's end of the stream. */
 async function listen(base: string, visitor: Visitor, after?: number): Promise<Ear> {
   const stopping = new AbortController();
-  const response = await fetch(`${base}/api/v1/live${after === undefined ? '' : `?after=${after}`}`, { headers: { cookie: await visitor.signedIn() }, signal: stopping.signal });
+  const response = await fetch(`${base}/api/v1/live${after === undefined ? '' : `?after=${after}`}`, {
+    headers: { cookie: await visitor.signedIn() },
+    signal: stopping.signal,
+  });
   const ear: Ear = { heard: [], begun: [], places: [], stop: () => stopping.abort() };
   const read = async () => {
     let text = '';
@@ -42,20 +45,30 @@ async function listen(base: string, visitor: Visitor, after?: number): Promise<E
   return ear;
 }
 
-const add = (house: House, text: string) => house.administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { acts: [inserting(text)] });
+const add = (house: House, text: string) =>
+  house.administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { acts: [inserting(text)] });
 const kinds = (ear: Ear) => ear.heard.map(({ change }) => change.kind);
 
 describe('who is where', () => {
   it('is told to the others of the house, on any server, and to nobody else', async () => {
     const [house, stranger] = [await openHouse(one, [{ visit: 'V1' }]), await openHouse(one, [])];
     const [entry] = await entriesOf(house.clerk, house.visits);
-    const ears = { reader: await listen(two.base, house.reader), clerk: await listen(two.base, house.clerk), stranger: await listen(two.base, stranger.clerk) };
+    const ears = {
+      reader: await listen(two.base, house.reader),
+      clerk: await listen(two.base, house.clerk),
+      stranger: await listen(two.base, stranger.clerk),
+    };
     const place = { registerId: house.visits.id, entry: entry!.id, field: 'pilot' };
     expect((await house.clerk.call('POST', '/live/place', place)).status).toBe(204);
     await until(async () => ears.reader.places.length > 0);
     expect(ears.reader.places).toMatchObject([{ ...place, name: 'The clerk' }]);
     expect([ears.clerk.places, ears.stranger.places]).toEqual([[], []]);
-    for (const wrong of [{ ...place, registerId: house.pilots.id }, { ...place, field: 'nowhere' }, { ...place, registerId: stranger.visits.id }]) expect((await house.clerk.call('POST', '/live/place', wrong)).status).toBe(404);
+    for (const wrong of [
+      { ...place, registerId: house.pilots.id },
+      { ...place, field: 'nowhere' },
+      { ...place, registerId: stranger.visits.id },
+    ])
+      expect((await house.clerk.call('POST', '/live/place', wrong)).status).toBe(404);
     expect((await house.clerk.call('POST', '/live/place', { ...place, entry: 'x' })).status).toBe(422);
     Object.values(ears).forEach((ear) => ear.stop());
   });
@@ -74,7 +87,9 @@ describe('the stream', () => {
     expect(items.status).toBe(401);
     const other = new Visitor(two.base);
     other.cookie = await house.clerk.signedIn();
-    expect((await other.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`)).items.map(({ value }) => value)).toContain('Wenna Hallet');
+    expect((await other.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`)).items.map(({ value }) => value)).toContain(
+      'Wenna Hallet',
+    );
     clerk.stop();
     administrator.stop();
   });
@@ -91,7 +106,11 @@ describe('the stream', () => {
     await until(async () => kinds(again).includes('catalog'));
     expect(again.heard.map(({ seq }) => seq)).toEqual([known + 1, known + 2, known + 3]);
     again.stop();
-    await one.database.kysely.deleteFrom('changes').where('house_id', '=', house.id).where('seq', '<=', known + 1).execute();
+    await one.database.kysely
+      .deleteFrom('changes')
+      .where('house_id', '=', house.id)
+      .where('seq', '<=', known + 1)
+      .execute();
     const late = await listen(two.base, house.administrator, known - 1);
     expect(late.begun).toEqual([`anew ${known + 3}`]);
     late.stop();
@@ -107,12 +126,18 @@ describe('the stream', () => {
     let has!: () => void;
     const hasNumber = new Promise<void>((resolve) => (has = resolve));
     const taken = one.database.transaction(async (trx) => {
-      await sql`with taken as (update house_counters set seq = seq + 1 where house_id = ${house.id} returning seq) insert into changes (house_id, seq, audience, body) select ${house.id}, seq, 'everyone', '{"kind":"build","version":1}' from taken`.execute(trx);
+      await sql`with taken as (update house_counters set seq = seq + 1 where house_id = ${house.id} returning seq) insert into changes (house_id, seq, audience, body) select ${house.id}, seq, 'everyone', '{"kind":"build","version":1}' from taken`.execute(
+        trx,
+      );
       has();
       await held;
     });
     await hasNumber;
-    const second = house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'visit', text: 'V2', version: 1 });
+    const second = house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, {
+      field: 'visit',
+      text: 'V2',
+      version: 1,
+    });
     const overtook = await Promise.race([second.then(() => true), new Promise<boolean>((resolve) => setTimeout(resolve, 300, false))]);
     expect([overtook, ear.heard.length]).toEqual([false, 0]);
     release();
@@ -125,7 +150,9 @@ describe('the stream', () => {
 
   it('ends for whoever is signed out', async () => {
     const house = await openHouse(one, []);
-    const stopped = fetch(`${two.base}/api/v1/live`, { headers: { cookie: await house.clerk.signedIn() } }).then((response) => response.text());
+    const stopped = fetch(`${two.base}/api/v1/live`, { headers: { cookie: await house.clerk.signedIn() } }).then((response) =>
+      response.text(),
+    );
     const people = await house.administrator.get<{ id: string; role: string }[]>('/people');
     await until(async () => {
       await house.administrator.call('DELETE', `/people/${people.find(({ role }) => role === 'clerk')!.id}/sessions`);

@@ -15,9 +15,13 @@ afterAll(() => running.close());
 const codes = { kind: 'typed', values: ['a', 'b', 'c'] } as Partial<Rule> & { kind: 'typed' };
 
 async function coded(rule: Partial<Rule> = {}) {
-  const made = await makeEntrySheet(running, [['Code', 'text'], ['Note', 'text']]);
+  const made = await makeEntrySheet(running, [
+    ['Code', 'text'],
+    ['Note', 'text'],
+  ]);
   await made.rule('code', { ...codes, ...rule } as typeof codes);
-  const begin = (id: string, field: string, text: string, visitor = made.house.clerk) => visitor.call<EditOutcome & Problem>('PUT', `/registers/${made.register.id}/entries/${id}`, { field, text });
+  const begin = (id: string, field: string, text: string, visitor = made.house.clerk) =>
+    visitor.call<EditOutcome & Problem>('PUT', `/registers/${made.register.id}/entries/${id}`, { field, text });
   const all = async () => (await entriesOf(made.house.clerk, made.register)).map(({ cells }) => cells);
   return { ...made, begin, all };
 }
@@ -86,7 +90,11 @@ describe('blank entries under given ids', () => {
     expect((await act({ acts: [{ act: 'insert', entries: [id], rows: [[]] }] })).status).toBe(422);
     expect((await act({ acts: [{ act: 'insert', entries: [id], rows: [[], []] }] })).status).toBe(422);
     expect((await house.administrator.call('POST', `/sheets/${house.pilots.sheetId}/undo`, {})).body).toMatchObject({ slip: null });
-    expect((await entriesOf(house.administrator, house.pilots)).map(({ cells }) => cells['value'])).toEqual(['Tam Ossel', 'Bryn Calloway', 'Rook Tansy']);
+    expect((await entriesOf(house.administrator, house.pilots)).map(({ cells }) => cells['value'])).toEqual([
+      'Tam Ossel',
+      'Bryn Calloway',
+      'Rook Tansy',
+    ]);
   });
 });
 
@@ -101,7 +109,11 @@ describe('blank cells where something must stand', () => {
     expect(code).toMatchObject({ held: 2, outside: 1, blank: 1 });
     expect((await entriesOf(house.clerk, register, '&outside=code')).map(({ cells }) => cells)).toEqual([{ note: 'y' }]);
     // Also where the rule holds for some entries only.
-    await rule('note', { kind: 'plain', mayBeBlank: false, where: { all: true, conditions: [{ field: 'code', is: 'is', value: 'b' }] } } as Partial<Rule> & { kind: 'plain' });
+    await rule('note', {
+      kind: 'plain',
+      mayBeBlank: false,
+      where: { all: true, conditions: [{ field: 'code', is: 'is', value: 'b' }] },
+    } as Partial<Rule> & { kind: 'plain' });
     expect((await entriesOf(house.clerk, register, '&outside=note')).map(({ cells }) => cells)).toEqual([{ code: 'b' }]);
   });
 });

@@ -28,13 +28,18 @@ describe('sessions', () => {
       const other = await openHouse(running, []);
       return { house: other, administrator: other.administrator };
     })();
-    const guess = (signIn: string) => new Visitor(running.base).call('POST', '/session', { house: own.key, signIn, password: 'wrong-password' });
+    const guess = (signIn: string) =>
+      new Visitor(running.base).call('POST', '/session', { house: own.key, signIn, password: 'wrong-password' });
     const unknown = await guess('nobody');
     const known = await guess('clerk');
     expect([unknown.body.code, known.body.code]).toEqual(['wrong-sign-in', 'wrong-sign-in']);
     expect(unknown.body.detail).toBe(known.body.detail);
     for (let tries = 0; tries < 7; tries++) await guess('clerk');
-    const right = await new Visitor(running.base).call('POST', '/session', { house: own.key, signIn: 'clerk', password: 'correct-horse-1' });
+    const right = await new Visitor(running.base).call('POST', '/session', {
+      house: own.key,
+      signIn: 'clerk',
+      password: 'correct-horse-1',
+    });
     expect([right.status, right.body.code]).toEqual([429, 'too-many-tries']);
     expect((await administrator.call('GET', '/session')).status).toBe(200);
   });
@@ -57,9 +62,19 @@ describe('sessions', () => {
 describe('people', () => {
   it('are added, given a role, and never left without an administrator', async () => {
     const own = await openHouse(running, []);
-    const added = await own.administrator.call<{ id: string }>('POST', '/people', { name: 'Nell Farrow', signIn: 'nell', role: 'clerk', password: 'long-enough-pw' });
+    const added = await own.administrator.call<{ id: string }>('POST', '/people', {
+      name: 'Nell Farrow',
+      signIn: 'nell',
+      role: 'clerk',
+      password: 'long-enough-pw',
+    });
     expect(added.status).toBe(201);
-    const taken = await own.administrator.call('POST', '/people', { name: 'Other', signIn: ' NELL ', role: 'clerk', password: 'long-enough-pw' });
+    const taken = await own.administrator.call('POST', '/people', {
+      name: 'Other',
+      signIn: ' NELL ',
+      role: 'clerk',
+      password: 'long-enough-pw',
+    });
     expect([taken.status, taken.body.code]).toEqual([409, 'name-taken']);
     const me = await own.administrator.get<Me>('/session');
     const last = await own.administrator.call('PATCH', `/people/${me.id}`, { role: 'clerk' });
@@ -77,17 +92,85 @@ describe('people', () => {
 
 const keepsFigures = ['POST /figures', 'PUT /figures/{id}', 'DELETE /figures/{id}'];
 /** What each role may call; everything that is not listed here is closed to it. */
-const clerkMay = ['PUT /session/password', 'GET /session/all', 'DELETE /session/others', 'GET /figures', 'POST /figures/counted', 'POST /figures/entries', 'GET /build', 'GET /catalogs/{id}/items', 'GET /catalogs/{id}/items/packed', 'GET /held', 'GET /live', 'GET /registers/{id}/counts', 'POST /fields/{id}/rule/why', 'GET /registers/{registerId}/entries', 'GET /session', 'DELETE /session', 'GET /registers/{registerId}/arrangement', 'PUT /registers/{registerId}/arrangement', 'POST /registers/{registerId}/arrangement/anew', 'GET /registers/{registerId}/values', 'POST /registers/{registerId}/found', 'POST /registers/{registerId}/summed', 'GET /registers/{registerId}/requests', 'POST /live/place', 'POST /registers/{registerId}/records', 'GET /registers/{registerId}/records/{id}', 'GET /registers/{registerId}/records/{id}/history'];
-const stewardKeeps = [...keepsFigures, 'GET /requests', 'GET /requests/count', 'POST /requests/answers', 'GET /slips', 'POST /slips/{id}/answers', 'DELETE /slips/{id}', 'POST /catalogs/{id}/items', 'POST /catalogs/{id}/items/acts', 'PUT /catalogs/{id}/items/kept', 'GET /catalogs/{id}/history', 'GET /catalogs/{id}/as-of', 'GET /catalogs/{id}/use', 'GET /catalogs/{id}/lineage'];
-const clerkEnters = [...keepsFigures, 'GET /requests/own', 'GET /forms/{id}/filling', 'POST /forms/{id}/entries', 'PATCH /registers/{registerId}/entries/{id}', 'PUT /registers/{registerId}/entries/{id}', 'POST /registers/{registerId}/entries', 'POST /registers/{registerId}/entries/block', 'POST /registers/{registerId}/entries/delete', 'POST /registers/{registerId}/entries/restored', 'POST /registers/{registerId}/entries/taken-back', 'POST /registers/{registerId}/entry-acts', 'GET /registers/{registerId}/entry-acts/{id}', 'POST /registers/{registerId}/records/{id}/history/{change}/back'];
-const open = ['GET /open/{token}', 'GET /open/{token}/catalogs/{id}', 'POST /open/{token}/entries', 'GET /health', 'GET /houses/threshold', 'POST /houses', 'POST /session'];
+const clerkMay = [
+  'PUT /session/password',
+  'GET /session/all',
+  'DELETE /session/others',
+  'GET /figures',
+  'POST /figures/counted',
+  'POST /figures/entries',
+  'GET /build',
+  'GET /catalogs/{id}/items',
+  'GET /catalogs/{id}/items/packed',
+  'GET /held',
+  'GET /live',
+  'GET /registers/{id}/counts',
+  'POST /fields/{id}/rule/why',
+  'GET /registers/{registerId}/entries',
+  'GET /session',
+  'DELETE /session',
+  'GET /registers/{registerId}/arrangement',
+  'PUT /registers/{registerId}/arrangement',
+  'POST /registers/{registerId}/arrangement/anew',
+  'GET /registers/{registerId}/values',
+  'POST /registers/{registerId}/found',
+  'POST /registers/{registerId}/summed',
+  'GET /registers/{registerId}/requests',
+  'POST /live/place',
+  'POST /registers/{registerId}/records',
+  'GET /registers/{registerId}/records/{id}',
+  'GET /registers/{registerId}/records/{id}/history',
+];
+const stewardKeeps = [
+  ...keepsFigures,
+  'GET /requests',
+  'GET /requests/count',
+  'POST /requests/answers',
+  'GET /slips',
+  'POST /slips/{id}/answers',
+  'DELETE /slips/{id}',
+  'POST /catalogs/{id}/items',
+  'POST /catalogs/{id}/items/acts',
+  'PUT /catalogs/{id}/items/kept',
+  'GET /catalogs/{id}/history',
+  'GET /catalogs/{id}/as-of',
+  'GET /catalogs/{id}/use',
+  'GET /catalogs/{id}/lineage',
+];
+const clerkEnters = [
+  ...keepsFigures,
+  'GET /requests/own',
+  'GET /forms/{id}/filling',
+  'POST /forms/{id}/entries',
+  'PATCH /registers/{registerId}/entries/{id}',
+  'PUT /registers/{registerId}/entries/{id}',
+  'POST /registers/{registerId}/entries',
+  'POST /registers/{registerId}/entries/block',
+  'POST /registers/{registerId}/entries/delete',
+  'POST /registers/{registerId}/entries/restored',
+  'POST /registers/{registerId}/entries/taken-back',
+  'POST /registers/{registerId}/entry-acts',
+  'GET /registers/{registerId}/entry-acts/{id}',
+  'POST /registers/{registerId}/records/{id}/history/{change}/back',
+];
+const open = [
+  'GET /open/{token}',
+  'GET /open/{token}/catalogs/{id}',
+  'POST /open/{token}/entries',
+  'GET /health',
+  'GET /houses/threshold',
+  'POST /houses',
+  'POST /session',
+];
 const streams = new Set(['GET /live', 'DELETE /session']);
 
 describe('every endpoint', () => {
   const endpoints = async () => {
     const document = (await (await fetch(`${running.base}/api/openapi.json`)).json()) as OpenApiDocument;
     expect(document.openapi).toMatch(/^3\.1/);
-    return Object.entries(document.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace('/api/v1', '')}`));
+    return Object.entries(document.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => `${method.toUpperCase()} ${path.replace('/api/v1', '')}`),
+    );
   };
   const call = (visitor: Visitor, endpoint: string) => {
     const [method, path] = endpoint.split(' ') as [string, string];
@@ -129,14 +212,21 @@ describe('every endpoint', () => {
       house.administrator.call('PATCH', `/registers/${other.visits.id}/entries/${entry.id}`, { field: 'visit', text: 'Y', version: 1 }),
       house.administrator.call('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field: 'visit', text: 'Y', version: 1 }),
       house.administrator.call('PATCH', `/ranges/${other.rangeId}`, { ends: 'gap' }),
-      house.administrator.call('PUT', `/fields/${other.pilotField.id}/rule`, { catalogId: house.catalog.id, mayBeBlank: true, others: 'refuse', hint: '', refusalText: '' }),
+      house.administrator.call('PUT', `/fields/${other.pilotField.id}/rule`, {
+        catalogId: house.catalog.id,
+        mayBeBlank: true,
+        others: 'refuse',
+        hint: '',
+        refusalText: '',
+      }),
     ]);
     expect(tries.map(({ status, body }) => [status, body.code])).toEqual(tries.map(() => [404, 'not-found']));
   });
 });
 
 describe('the edge', () => {
-  const edit = (body: unknown, headers?: Record<string, string>) => house.administrator.call('POST', `/registers/${house.visits.id}/entries`, body, headers);
+  const edit = (body: unknown, headers?: Record<string, string>) =>
+    house.administrator.call('POST', `/registers/${house.visits.id}/entries`, body, headers);
   it.each([
     ['a form post', { headers: { 'content-type': 'application/x-www-form-urlencoded' }, body: 'count=1' }, 415, 'json-only'],
     ['a malformed body', { headers: {}, body: '{"count":' }, 400, 'malformed-body'],

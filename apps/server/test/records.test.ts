@@ -1,5 +1,15 @@
 // Records: looked for, opened with their links both ways, and their history, of which the last change is taken back.
-import type { BuildView, EditOutcome, EntryChange, EntryPage, EntryView, FieldCount, Problem, ProposedFieldView, RecordView } from '@dellum/contract';
+import type {
+  BuildView,
+  EditOutcome,
+  EntryChange,
+  EntryPage,
+  EntryView,
+  FieldCount,
+  Problem,
+  ProposedFieldView,
+  RecordView,
+} from '@dellum/contract';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ruleDto } from './entrySheet.js';
@@ -12,26 +22,42 @@ beforeAll(async () => {
 afterAll(() => running.close());
 
 const looking = { search: '', sort: [], only: [], from: 0, count: 100 };
-const search = (house: House, query: Record<string, unknown>, visitor = house.clerk) => visitor.call<EntryPage & Problem>('POST', `/registers/${house.visits.id}/records`, { ...looking, ...query });
-const found = async (house: House, query: Record<string, unknown>) => (await search(house, query)).body.entries.map(({ cells }) => cells['visit']);
-const recordOf = (house: House, entry: string, register = house.visits.id) => house.clerk.get<RecordView>(`/registers/${register}/records/${entry}`);
+const search = (house: House, query: Record<string, unknown>, visitor = house.clerk) =>
+  visitor.call<EntryPage & Problem>('POST', `/registers/${house.visits.id}/records`, { ...looking, ...query });
+const found = async (house: House, query: Record<string, unknown>) =>
+  (await search(house, query)).body.entries.map(({ cells }) => cells['visit']);
+const recordOf = (house: House, entry: string, register = house.visits.id) =>
+  house.clerk.get<RecordView>(`/registers/${register}/records/${entry}`);
 const historyOf = (house: House, entry: string) => house.clerk.get<EntryChange[]>(`/registers/${house.visits.id}/records/${entry}/history`);
-const edit = (house: House, entry: EntryView, field: string, text: string, visitor = house.clerk) => visitor.call<EditOutcome>('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field, text, version: entry.version });
-const back = (house: House, entry: string, change: number, visitor = house.clerk) => visitor.call<EntryView & Problem>('POST', `/registers/${house.visits.id}/records/${entry}/history/${change}/back`, {});
+const edit = (house: House, entry: EntryView, field: string, text: string, visitor = house.clerk) =>
+  visitor.call<EditOutcome>('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field, text, version: entry.version });
+const back = (house: House, entry: string, change: number, visitor = house.clerk) =>
+  visitor.call<EntryView & Problem>('POST', `/registers/${house.visits.id}/records/${entry}/history/${change}/back`, {});
 
 /** Crew of the visits: a register whose field Visit names an entry of the other one. */
 async function linked(house: House) {
   const { administrator } = house;
-  const definition = { parts: [{ kind: 'query', join: 'or', registerId: house.visits.id, value: 'visit', label: 'pilot', companions: [], filter: null }], filter: null, distinct: 'value', order: { by: 'kept' } };
+  const definition = {
+    parts: [{ kind: 'query', join: 'or', registerId: house.visits.id, value: 'visit', label: 'pilot', companions: [], filter: null }],
+    filter: null,
+    distinct: 'value',
+    order: { by: 'kept' },
+  };
   const catalog = await administrator.call<{ id: string }>('POST', '/catalogs', { title: 'Visits', note: '', definition });
   const sheet = await administrator.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: 'Crew' });
   const register = async () => (await administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === sheet.body.id)!.registers[0]!;
-  for (const heading of ['Name', 'Visit']) await administrator.call('POST', `/registers/${(await register()).id}/fields`, { heading, kind: 'text' });
+  for (const heading of ['Name', 'Visit'])
+    await administrator.call('POST', `/registers/${(await register()).id}/fields`, { heading, kind: 'text' });
   const crew = await register();
   const field = crew.fields.find(({ key }) => key === 'visit')!;
-  expect((await administrator.call('PUT', `/fields/${field.id}/rule`, ruleDto({ kind: 'catalog', catalogId: catalog.body.id }))).status).toBe(204);
+  expect(
+    (await administrator.call('PUT', `/fields/${field.id}/rule`, ruleDto({ kind: 'catalog', catalogId: catalog.body.id }))).status,
+  ).toBe(204);
   const made = await house.clerk.call<{ entries: string[] }>('POST', `/registers/${crew.id}/entries`, { count: 3 });
-  const cells = made.body.entries.flatMap((entry, at) => [{ entry, field: 'name', text: `Person ${at}` }, { entry, field: 'visit', text: at < 2 ? 'V1' : 'V2' }]);
+  const cells = made.body.entries.flatMap((entry, at) => [
+    { entry, field: 'name', text: `Person ${at}` },
+    { entry, field: 'visit', text: at < 2 ? 'V1' : 'V2' },
+  ]);
   await house.clerk.call('POST', `/registers/${crew.id}/entries/block`, { cells });
   return { crew, field, people: made.body.entries };
 }
@@ -39,21 +65,41 @@ async function linked(house: House) {
 describe('records', () => {
   it('are found where every word stands somewhere, as a naive look finds them', async () => {
     const words = ['Tam', 'ossel', 'V1', 'calloway', '9'];
-    const visits = Array.from({ length: 30 }, (_, at) => ({ visit: `V${at}`, ...(at % 3 > 0 && { pilot: at % 3 === 1 ? 'Tam Ossel' : 'Bryn Calloway' }) }));
+    const visits = Array.from({ length: 30 }, (_, at) => ({
+      visit: `V${at}`,
+      ...(at % 3 > 0 && { pilot: at % 3 === 1 ? 'Tam Ossel' : 'Bryn Calloway' }),
+    }));
     const house = await openHouse(running, visits);
     await fc.assert(
       fc.asyncProperty(fc.uniqueArray(fc.constantFrom(...words), { maxLength: 3 }), async (sought) => {
-        const naive = visits.filter((cells) => sought.every((word) => Object.values(cells).some((text) => text.toLowerCase().includes(word.toLowerCase())))).map(({ visit }) => visit);
+        const naive = visits
+          .filter((cells) => sought.every((word) => Object.values(cells).some((text) => text.toLowerCase().includes(word.toLowerCase()))))
+          .map(({ visit }) => visit);
         expect(await found(house, { search: sought.join('  ') })).toEqual(naive);
       }),
       { numRuns: 15 },
     );
   });
   it('are found by what is shown instead of a value, narrowed by values and blanks, ordered, and paged', async () => {
-    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel', arrival: '2026-03-02' }, { visit: 'V2' }, { visit: 'V3', pilot: 'Tam Ossel', arrival: '2026-01-01' }, { visit: 'V10', pilot: 'Rook Tansy' }]);
-    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/items/kept`, { path: [], value: 'Rook Tansy', label: 'R. Tansy of the Mole', otherNames: [] });
+    const house = await openHouse(running, [
+      { visit: 'V1', pilot: 'Tam Ossel', arrival: '2026-03-02' },
+      { visit: 'V2' },
+      { visit: 'V3', pilot: 'Tam Ossel', arrival: '2026-01-01' },
+      { visit: 'V10', pilot: 'Rook Tansy' },
+    ]);
+    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/items/kept`, {
+      path: [],
+      value: 'Rook Tansy',
+      label: 'R. Tansy of the Mole',
+      otherNames: [],
+    });
     expect(await found(house, { search: 'mole' })).toEqual(['V10']);
-    expect(await found(house, { only: [{ only: 'values', field: 'pilot', values: ['Tam Ossel'] }], sort: [{ field: 'arrival', direction: 'up' }] })).toEqual(['V3', 'V1']);
+    expect(
+      await found(house, {
+        only: [{ only: 'values', field: 'pilot', values: ['Tam Ossel'] }],
+        sort: [{ field: 'arrival', direction: 'up' }],
+      }),
+    ).toEqual(['V3', 'V1']);
     expect(await found(house, { only: [{ only: 'values', field: 'pilot', values: [''] }] })).toEqual(['V2']);
     expect(await found(house, { sort: [{ field: 'visit', direction: 'down' }] })).toEqual(['V10', 'V3', 'V2', 'V1']);
     const second = await search(house, { from: 2, count: 1 });
@@ -70,7 +116,13 @@ describe('records', () => {
     // A catalog of two registers leads to the one in which the value stands.
     const { catalogs } = await house.administrator.get<BuildView>('/build');
     const { id, definition } = catalogs.find(({ title }) => title === 'Visits')!;
-    const both = { ...definition, parts: [...definition.parts, { kind: 'query', join: 'or', registerId: crew.id, value: 'name', label: null, companions: [], filter: null }] };
+    const both = {
+      ...definition,
+      parts: [
+        ...definition.parts,
+        { kind: 'query', join: 'or', registerId: crew.id, value: 'name', label: null, companions: [], filter: null },
+      ],
+    };
     expect((await house.administrator.call('PUT', `/catalogs/${id}/definition`, both)).status).toBe(200);
     expect((await recordOf(house, people[0]!, crew.id)).out).toEqual([{ field: 'visit', registerId: house.visits.id, entryId: first!.id }]);
     const { here } = await recordOf(house, first!.id);
@@ -79,7 +131,10 @@ describe('records', () => {
     expect((await recordOf(house, third!.id)).here).toEqual([]);
     // A record that others name is not deleted without asking.
     const gone = await house.clerk.call('POST', `/registers/${house.visits.id}/entries/delete`, { entries: [first!.id] });
-    expect([gone.body.code, gone.body.detail]).toEqual(['slip-open', expect.stringContaining('2 entries hold “V1” because of this value.')]);
+    expect([gone.body.code, gone.body.detail]).toEqual([
+      'slip-open',
+      expect.stringContaining('2 entries hold “V1” because of this value.'),
+    ]);
   });
 });
 
@@ -101,7 +156,13 @@ describe('the history of a record', () => {
     expect((await back(house, id, changes[0]!.id, house.reader)).status).toBe(403);
     expect((await back(house, id, changes[0]!.id)).body.cells).toEqual({ visit: 'V1b', pilot: 'Bryn Calloway' });
     expect((await back(house, id, changes[0]!.id)).body.code).toBe('cell-changed');
-    expect((await historyOf(house, id))[0]).toMatchObject({ by: 'The clerk', field: 'pilot', from: 'Rook Tansy', to: 'Bryn Calloway', standing: true });
+    expect((await historyOf(house, id))[0]).toMatchObject({
+      by: 'The clerk',
+      field: 'pilot',
+      from: 'Rook Tansy',
+      to: 'Bryn Calloway',
+      standing: true,
+    });
     expect((await back(house, id, 999_999_999)).body.code).toBe('not-found');
   });
   it('takes back a value that is no longer offered, and what is a value elsewhere as a change of its source', async () => {
@@ -120,7 +181,9 @@ describe('the history of a record', () => {
     // Its deletion leaves a trace; who never was has none.
     const free = await house.clerk.call<{ entries: string[] }>('POST', `/registers/${crew.id}/entries`, { count: 1 });
     await house.clerk.call('POST', `/registers/${crew.id}/entries/delete`, { entries: free.body.entries });
-    expect((await house.clerk.get<EntryChange[]>(`/registers/${crew.id}/records/${free.body.entries[0]!}/history`)).map(({ act }) => act)).toEqual(['deleted', 'made']);
+    expect(
+      (await house.clerk.get<EntryChange[]>(`/registers/${crew.id}/records/${free.body.entries[0]!}/history`)).map(({ act }) => act),
+    ).toEqual(['deleted', 'made']);
     expect((await house.clerk.call('GET', `/registers/${crew.id}/records/${second!.id}/history`)).status).toBe(404);
     expect((await house.clerk.call('GET', `/registers/${crew.id}/records/${second!.id}`)).status).toBe(404);
   });
@@ -129,8 +192,12 @@ describe('the history of a record', () => {
 describe('the fields of a record', () => {
   it('are given a heading and a group by administrators, each by itself', async () => {
     const house = await openHouse(running, []);
-    const change = async (body: Record<string, unknown>, visitor = house.administrator) => visitor.call<Problem>('PATCH', `/fields/${house.pilotField.id}`, body);
-    const field = async () => (await house.reader.get<BuildView>('/build')).sheets.flatMap(({ registers }) => registers.flatMap(({ fields }) => fields)).find(({ id }) => id === house.pilotField.id)!;
+    const change = async (body: Record<string, unknown>, visitor = house.administrator) =>
+      visitor.call<Problem>('PATCH', `/fields/${house.pilotField.id}`, body);
+    const field = async () =>
+      (await house.reader.get<BuildView>('/build')).sheets
+        .flatMap(({ registers }) => registers.flatMap(({ fields }) => fields))
+        .find(({ id }) => id === house.pilotField.id)!;
     expect((await change({ group: '  On   board ' })).status).toBe(200);
     expect((await change({ title: 'Pilot on board' })).status).toBe(200);
     expect(await field()).toMatchObject({ heading: 'Pilot on board', group: 'On board' });
@@ -143,15 +210,34 @@ describe('the fields of a record', () => {
 });
 
 describe('a sheet of a pasted table', () => {
-  const table = [['Ship', 'Pilot', 'Arrival', 'Share', 'Berth'], ['Tern', 'tam ossel', '24.11.2026', '7.5 %', '007'], ['Gull', 'Rook Tansy', '25.11.2026', '20%', '012'], ['Wren', 'Nobody', '', '', '']];
+  const table = [
+    ['Ship', 'Pilot', 'Arrival', 'Share', 'Berth'],
+    ['Tern', 'tam ossel', '24.11.2026', '7.5 %', '007'],
+    ['Gull', 'Rook Tansy', '25.11.2026', '20%', '012'],
+    ['Wren', 'Nobody', '', '', ''],
+  ];
 
   it('is proposed by what stands in it, and made with its rows, bound where a catalog has most of its values', async () => {
     const house = await openHouse(running, []);
-    const propose = async (rows: unknown) => house.administrator.call<ProposedFieldView[] & Problem>('POST', '/sheets/from-rows/proposals', { rows });
+    const propose = async (rows: unknown) =>
+      house.administrator.call<ProposedFieldView[] & Problem>('POST', '/sheets/from-rows/proposals', { rows });
     const { body: proposed } = await propose(table);
-    expect(proposed.map(({ heading, kind, catalogId }) => [heading, kind, catalogId === house.catalog.id])).toEqual([['Ship', 'text', false], ['Pilot', 'text', true], ['Arrival', 'date', false], ['Share', 'percent', false], ['Berth', 'text', false]]);
+    expect(proposed.map(({ heading, kind, catalogId }) => [heading, kind, catalogId === house.catalog.id])).toEqual([
+      ['Ship', 'text', false],
+      ['Pilot', 'text', true],
+      ['Arrival', 'date', false],
+      ['Share', 'percent', false],
+      ['Berth', 'text', false],
+    ]);
     const fields = proposed.map(({ heading, kind, catalogId }) => ({ heading, kind, ...(catalogId && { catalogId }) }));
-    const make = (over: Record<string, unknown> = {}) => house.administrator.call<{ id: string } & Problem>('POST', '/sheets/from-rows', { title: 'Arrivals', note: '', fields, rows: table.slice(1), ...over });
+    const make = (over: Record<string, unknown> = {}) =>
+      house.administrator.call<{ id: string } & Problem>('POST', '/sheets/from-rows', {
+        title: 'Arrivals',
+        note: '',
+        fields,
+        rows: table.slice(1),
+        ...over,
+      });
     const made = await make();
     expect(made.status).toBe(201);
     const register = (await house.administrator.get<BuildView>('/build')).sheets.find(({ id }) => id === made.body.id)!.registers[0]!;

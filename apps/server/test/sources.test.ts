@@ -9,14 +9,24 @@ beforeAll(async () => {
 });
 afterAll(() => running.close());
 
-const visits = [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Tam Ossel' }, { visit: 'V3', pilot: 'Bryn Calloway' }];
-const act = (house: House, body: unknown) => house.administrator.call<Outcome & { code?: string; detail?: string }>('POST', `/registers/${house.pilots.id}/acts`, { acts: [body] });
-const write = (house: House, entry: EntryView, text: string) => act(house, { act: 'write', cells: [{ entry: entry.id, field: 'value', text }] });
+const visits = [
+  { visit: 'V1', pilot: 'Tam Ossel' },
+  { visit: 'V2', pilot: 'Tam Ossel' },
+  { visit: 'V3', pilot: 'Bryn Calloway' },
+];
+const act = (house: House, body: unknown) =>
+  house.administrator.call<Outcome & { code?: string; detail?: string }>('POST', `/registers/${house.pilots.id}/acts`, { acts: [body] });
+const write = (house: House, entry: EntryView, text: string) =>
+  act(house, { act: 'write', cells: [{ entry: entry.id, field: 'value', text }] });
 const answer = (house: House, slip: Slip, given: string) =>
-  house.administrator.call<Outcome & { code?: string }>('POST', `/slips/${slip.id}/answers`, { answers: slip.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: given })) });
+  house.administrator.call<Outcome & { code?: string }>('POST', `/slips/${slip.id}/answers`, {
+    answers: slip.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: given })),
+  });
 const offered = async (house: House) => {
   const { items } = await house.clerk.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`);
-  return items.map(({ value, state, otherNames }) => [value, state === 'retired' ? 'retired' : '', ...otherNames].filter(Boolean).join(' | '));
+  return items.map(({ value, state, otherNames }) =>
+    [value, state === 'retired' ? 'retired' : '', ...otherNames].filter(Boolean).join(' | '),
+  );
 };
 const held = async (house: House) => (await entriesOf(house.clerk, house.visits)).map(({ cells }) => cells['pilot']);
 const lineage = (house: House) => house.administrator.get<Lineage>(`/catalogs/${house.catalog.id}/lineage`);
@@ -51,7 +61,9 @@ describe('a removed value that entries hold', () => {
     const house = await openHouse(running, visits);
     const [tam] = await list(house);
     const { body } = await write(house, tam!, '');
-    expect(body.slip!.questions).toEqual([{ catalogId: house.catalog.id, value: 'Tam Ossel', holds: { [house.pilotField.id]: 2 }, choices: ['retired', 'gone'] }]);
+    expect(body.slip!.questions).toEqual([
+      { catalogId: house.catalog.id, value: 'Tam Ossel', holds: { [house.pilotField.id]: 2 }, choices: ['retired', 'gone'] },
+    ]);
     expect(await offered(house)).toContain('Tam Ossel');
     const again = await write(house, tam!, 'x');
     expect([again.status, again.body.code]).toEqual([409, 'slip-open']);
@@ -91,11 +103,25 @@ describe('an edited value that entries hold', () => {
     expect(await held(house)).toEqual(['Tamsin Ossel', 'Tamsin Ossel', 'Bryn Calloway']);
     expect(await offered(house)).toEqual(['Tamsin Ossel | Tam Ossel', 'Bryn Calloway', 'Rook Tansy']);
     const [entry] = await entriesOf(house.clerk, house.visits);
-    await house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'pilot', text: 'Rook Tansy', version: entry!.version });
-    const old = await house.clerk.call<{ verdict: unknown }>('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'pilot', text: 'Tam Ossel', version: entry!.version + 1 });
+    await house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, {
+      field: 'pilot',
+      text: 'Rook Tansy',
+      version: entry!.version,
+    });
+    const old = await house.clerk.call<{ verdict: unknown }>('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, {
+      field: 'pilot',
+      text: 'Tam Ossel',
+      version: entry!.version + 1,
+    });
     expect(old.body.verdict).toMatchObject({ value: 'Tamsin Ossel' });
     await until(async () => (await lineage(house)).carries.length === 0);
-    const stored = await running.database.kysely.selectFrom('entries').select('cells').where('house_id', '=', house.id).where('register_id', '=', house.visits.id).orderBy('pos').execute();
+    const stored = await running.database.kysely
+      .selectFrom('entries')
+      .select('cells')
+      .where('house_id', '=', house.id)
+      .where('register_id', '=', house.visits.id)
+      .orderBy('pos')
+      .execute();
     expect(stored.map(({ cells }) => cells['pilot'])).toEqual(['Tamsin Ossel', 'Tamsin Ossel', 'Bryn Calloway']);
   });
   it('corrected into a value that is there: the two become one', async () => {
@@ -120,7 +146,11 @@ describe('an edited value that entries hold', () => {
     const { body } = await act(house, { act: 'delete', entries: [rook!.id, (await list(house))[0]!.id] });
     expect(body.slip!.questions).toHaveLength(1);
     const [entry] = await entriesOf(house.clerk, house.visits);
-    await house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, { field: 'pilot', text: 'Rook Tansy', version: 1 });
+    await house.clerk.call('PATCH', `/registers/${house.visits.id}/entries/${entry!.id}`, {
+      field: 'pilot',
+      text: 'Rook Tansy',
+      version: 1,
+    });
     const late = await answer(house, body.slip!, 'gone');
     expect([late.status, late.body.code]).toEqual([409, 'slip-changed']);
     expect(await offered(house)).toHaveLength(3);
@@ -133,7 +163,13 @@ describe('an edited value that entries hold', () => {
     const { body } = await write(house, (await list(house))[0]!, 'Tamsin Ossel');
     // The rows are held by somebody else, so that the carry cannot finish.
     await running.database.transaction(async (trx) => {
-      await trx.selectFrom('entries').select('id').where('house_id', '=', house.id).where('register_id', '=', house.visits.id).forUpdate().execute();
+      await trx
+        .selectFrom('entries')
+        .select('id')
+        .where('house_id', '=', house.id)
+        .where('register_id', '=', house.visits.id)
+        .forUpdate()
+        .execute();
       await answer(house, body.slip!, 'corrected');
       const back = await act(house, insertingAll(['Tam Ossel']));
       expect([back.status, back.body.code]).toEqual([409, 'carry-under-way']);
@@ -146,7 +182,13 @@ describe('an edited value that entries hold', () => {
 
 describe('ranges', () => {
   const make = (house: House, name: string, over: readonly string[] = []) =>
-    house.administrator.call<Outcome & { code?: string }>('POST', '/ranges', { name, shape: 'list', inherits: false, ends: 'last', place: { registerIds: [house.pilots.id], fields: ['value'], entries: over } });
+    house.administrator.call<Outcome & { code?: string }>('POST', '/ranges', {
+      name,
+      shape: 'list',
+      inherits: false,
+      ends: 'last',
+      place: { registerIds: [house.pilots.id], fields: ['value'], entries: over },
+    });
   it.each([
     ['Pilots', 'name-taken'],
     [' pilots\u00A0', 'name-taken'],
@@ -196,7 +238,12 @@ describe('what is used', () => {
       house.administrator.call('DELETE', `/sheets/${house.pilots.sheetId}`),
     ]);
     expect(tries.map(({ status, body }) => [status, body.code])).toEqual(tries.map(() => [409, 'in-use']));
-    expect(tries.map(({ body }) => body.users![0])).toEqual(['range Pilots', 'the rule of Pilot, which takes values from Pilots', 'field Pilot of Visits', 'range Pilots']);
+    expect(tries.map(({ body }) => body.users![0])).toEqual([
+      'range Pilots',
+      'the rule of Pilot, which takes values from Pilots',
+      'field Pilot of Visits',
+      'range Pilots',
+    ]);
     // An entry sheet goes with the rules of its own fields; then nothing uses the catalog.
     expect((await house.administrator.call('DELETE', `/sheets/${house.visits.sheetId}`)).status).toBe(200);
     expect((await house.administrator.call('DELETE', `/catalogs/${house.catalog.id}`)).status).toBe(204);
@@ -236,7 +283,12 @@ describe('the ledger', () => {
     const { body } = await write(house, (await list(house))[0]!, 'Tamsin Ossel');
     await answer(house, body.slip!, 'corrected');
     await until(async () => (await lineage(house)).carries.length === 0);
-    const rows = await running.database.kysely.selectFrom('ledger').select(['act', 'from_value', 'to_value']).where('house_id', '=', house.id).orderBy('id').execute();
+    const rows = await running.database.kysely
+      .selectFrom('ledger')
+      .select(['act', 'from_value', 'to_value'])
+      .where('house_id', '=', house.id)
+      .orderBy('id')
+      .execute();
     expect(rows.map(({ act: done, from_value, to_value }) => [done, from_value, to_value])).toEqual([
       ['cell.written', 'Tam Ossel', 'Tamsin Ossel'],
       ['item.corrected', 'Tam Ossel', 'Tamsin Ossel'],

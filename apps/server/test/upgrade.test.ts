@@ -22,7 +22,10 @@ it('brings ranges, catalogs, retired values and waiting changes along', async ()
     sql`insert into sheets (house_id, id, kind, title, note, ord) values (${house}, ${sheet}, 'source', 'Lists', '', 1)`,
     sql`insert into registers values (${house}, ${register}, ${sheet}, 'Pilots', 1)`,
     sql`insert into fields values (${house}, ${field}, ${register}, 'value', 'Pilots', 'text', 100, 1, null, null)`,
-    ...entries.map((id, at) => sql`insert into entries (house_id, register_id, id, pos, cells) values (${house}, ${register}, ${id}, ${at + 1}, ${JSON.stringify({ value: ['Tam', 'Rook'][at] })}::jsonb)`),
+    ...entries.map(
+      (id, at) =>
+        sql`insert into entries (house_id, register_id, id, pos, cells) values (${house}, ${register}, ${id}, ${at + 1}, ${JSON.stringify({ value: ['Tam', 'Rook'][at] })}::jsonb)`,
+    ),
     sql`insert into ranges values (${house}, ${range}, ${register}, 'value', 'Pilots', 'pilots', '{"at":"top"}', ${JSON.stringify({ ends: 'fixed', entry: entries[1] })}::jsonb)`,
     sql`insert into catalogs (house_id, id, key, title, note) values (${house}, ${catalog}, 'pilots', 'Pilots', '')`,
     sql`insert into sheets (house_id, id, kind, title, note, ord) values (${house}, ${log}, 'entry', 'Log', '', 2)`,
@@ -39,12 +42,31 @@ it('brings ranges, catalogs, retired values and waiting changes along', async ()
   const running = await startServer(url);
   const visitor = new Visitor(running.base, { house: 'old', role: 'administrator' });
   const build = await visitor.get<BuildView>('/build');
-  expect(build.ranges).toMatchObject([{ name: 'Pilots', shape: 'list', stretches: [{ registerId: register, fields: ['value'], start: { at: 'top' }, end: { ends: 'fixed', entry: entries[1] } }] }]);
+  expect(build.ranges).toMatchObject([
+    {
+      name: 'Pilots',
+      shape: 'list',
+      stretches: [{ registerId: register, fields: ['value'], start: { at: 'top' }, end: { ends: 'fixed', entry: entries[1] } }],
+    },
+  ]);
   const { items } = await visitor.get<CatalogItems>(`/catalogs/${catalog}/items`);
-  expect(items.map(({ value, state, otherNames }) => [value, state, otherNames])).toEqual([['Tam', 'offered', ['T.']], ['Rook', 'offered', []], ['Odd', 'retired', []]]);
-  expect(build.sheets.find(({ id }) => id === log)!.registers[0]!.fields[0]!.rule).toEqual({ ...newRule('catalog'), catalogId: catalog, mayBeBlank: false, hint: 'Who?' });
+  expect(items.map(({ value, state, otherNames }) => [value, state, otherNames])).toEqual([
+    ['Tam', 'offered', ['T.']],
+    ['Rook', 'offered', []],
+    ['Odd', 'retired', []],
+  ]);
+  expect(build.sheets.find(({ id }) => id === log)!.registers[0]!.fields[0]!.rule).toEqual({
+    ...newRule('catalog'),
+    catalogId: catalog,
+    mayBeBlank: false,
+    hint: 'Who?',
+  });
   const { body } = await visitor.call<{ entries: string[] }>('POST', `/registers/${visits}/entries`, { count: 1 });
-  expect((await visitor.call('PATCH', `/registers/${visits}/entries/${body.entries[0]!}`, { field: 'pilot', text: 'T.', version: 1 })).status).toBe(200);
-  expect((await visitor.get<Slip[]>('/slips'))[0]!.proposal.steps).toEqual([{ what: 'act', registerId: register, act: { act: 'delete', entries: [entries[0]] } }]);
+  expect(
+    (await visitor.call('PATCH', `/registers/${visits}/entries/${body.entries[0]!}`, { field: 'pilot', text: 'T.', version: 1 })).status,
+  ).toBe(200);
+  expect((await visitor.get<Slip[]>('/slips'))[0]!.proposal.steps).toEqual([
+    { what: 'act', registerId: register, act: { act: 'delete', entries: [entries[0]] } },
+  ]);
   await running.close();
 });

@@ -4,7 +4,7 @@ import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider, useLocation, useSearchParams } from 'react-router';
 import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
-import { useMeQuery } from './features/houses/sessionApi.js';
+import { useMeQuery } from './data/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
 import { FiguresPage } from './features/figures/FiguresPage.js';
 import { FillPage, OpenFormPage } from './features/forms/FillPage.js';
@@ -16,9 +16,10 @@ import { SheetPage } from './features/sheets/SheetPage.js';
 import { SheetsPage } from './features/sheets/SheetsPage.js';
 import { SourcesPage } from './features/sources/SourcesPage.js';
 import { SourceSheetPage } from './features/sources/SourceSheetPage.js';
-import { Frame } from './frame/Frame.js';
+import { Frame } from './shell/Frame.js';
 import { EmptyState, Waiting } from './frame/Page.js';
-import { errorWords, isProblem } from './api/problem.js';
+import { Way } from './frame/Way.js';
+import { errorWords, isProblem } from './data/problem.js';
 
 // Pages that clerks never see are fetched when somebody opens them.
 const BindingsPage = lazy(async () => ({ default: (await import('./features/bindings/BindingsPage.js')).BindingsPage }));
@@ -37,7 +38,8 @@ const MapPage = lazy(async () => ({ default: (await import('./features/map/MapPa
 function SignedIn() {
   const { data: me, error } = useMeQuery();
   const { pathname, search } = useLocation();
-  if (isProblem(error) && error.code === 'not-signed-in') return <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
+  if (isProblem(error) && error.code === 'not-signed-in')
+    return <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
   if (!me) return <Waiting error={errorWords(error)} />;
   return <Frame me={me} />;
 }
@@ -47,7 +49,11 @@ function Within({ may, whose, children }: { may: (role: Role) => boolean; whose:
   const { data: me } = useMeQuery() as { data: Me | undefined };
   if (!me) return <Waiting />;
   if (may(me.role)) return <Suspense fallback={<Waiting />}>{children}</Suspense>;
-  return <EmptyState title={`This page is ${whose}`}>You are signed in as a {me.role}. Ask an administrator of the house for what you need here.</EmptyState>;
+  return (
+    <EmptyState title={`This page is ${whose}`}>
+      You are signed in as a {me.role}. Ask an administrator of the house for what you need here.
+    </EmptyState>
+  );
 }
 
 /** The threshold with its house in the address, also after being sent there. */
@@ -60,13 +66,22 @@ function ThresholdPage() {
 function Broken() {
   return (
     <EmptyState title="This page broke">
-      What you typed is kept. <a href={window.location.href}>Load the page again</a>; when it breaks once more, tell an administrator what you did.
+      What you typed is kept. <a href={window.location.href}>Load the page again</a>; when it breaks once more, tell an administrator what
+      you did.
     </EmptyState>
   );
 }
 
-const designed = (page: ReactNode) => <Within may={mayDesign} whose="the administrator’s">{page}</Within>;
-const kept = (page: ReactNode) => <Within may={mayKeep} whose="the stewards’ and administrator’s">{page}</Within>;
+const designed = (page: ReactNode) => (
+  <Within may={mayDesign} whose="the administrator’s">
+    {page}
+  </Within>
+);
+const kept = (page: ReactNode) => (
+  <Within may={mayKeep} whose="the stewards’ and administrator’s">
+    {page}
+  </Within>
+);
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <ThresholdPage /> },
@@ -86,7 +101,14 @@ const router = createBrowserRouter([
       { path: '/forms/:formId/fill', element: <FillPage /> },
       { path: '/forms/:formId/fill/:version', element: <FillPage /> },
       { path: '/figures', element: <FiguresPage /> },
-      { path: '/figures/:figureId', element: <Suspense fallback={<Waiting />}><FigurePage /></Suspense> },
+      {
+        path: '/figures/:figureId',
+        element: (
+          <Suspense fallback={<Waiting />}>
+            <FigurePage />
+          </Suspense>
+        ),
+      },
       { path: '/sources', element: <SourcesPage /> },
       { path: '/sources/:sheetId', element: <SourceSheetPage /> },
       { path: '/ranges', element: designed(<RangesPage />) },
@@ -99,8 +121,22 @@ const router = createBrowserRouter([
       { path: '/bindings', element: designed(<BindingsPage />) },
       { path: '/people', element: designed(<PeoplePage />) },
       { path: '/house', element: designed(<HousePage />) },
-      { path: '/account', element: <Suspense fallback={<Waiting />}><AccountPage /></Suspense> },
-      { path: '*', element: <EmptyState title="There is nothing at this address">Choose a page at the left.</EmptyState> },
+      {
+        path: '/account',
+        element: (
+          <Suspense fallback={<Waiting />}>
+            <AccountPage />
+          </Suspense>
+        ),
+      },
+      {
+        path: '*',
+        element: (
+          <EmptyState title="There is nothing at this address">
+            <Way to="/sheets">See the sheets</Way>
+          </EmptyState>
+        ),
+      },
     ],
   },
 ]);

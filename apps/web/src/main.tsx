@@ -7,7 +7,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { App } from './App.js';
-import { store } from './store.js';
+import { store } from './data/store.js';
 import { startColourMode, system } from './theme/index.js';
 
 startColourMode();

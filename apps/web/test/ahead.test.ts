@@ -2,38 +2,62 @@
 import type { ActDto, EntryView } from '@dellum/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { shownAhead } from '../src/features/entries/shownAhead.js';
-import { shownAfter } from '../src/features/sources/shownAfter.js';
+import { shownAhead } from '../src/data/shownAhead.js';
+import { shownAfter } from '../src/data/shownAfter.js';
 
 const entry = (id: string, text = id): EntryView => ({ id, version: 1, cells: { value: text } });
 const ids = fc.uniqueArray(fc.constantFrom('a', 'b', 'c', 'd', 'e'), { minLength: 1 });
 
 describe('the rows of a list after some acts', () => {
   const acts = fc.oneof(
-    fc.record({ id: fc.constantFrom('x', 'y'), before: fc.constantFrom('a', 'c', 'gone', undefined) }).map(({ id, before }): ActDto => ({ act: 'insert', entries: [id], fields: ['value'], rows: [[`new ${id}`]], ...(before && { before }) })),
-    fc.record({ id: fc.constantFrom('a', 'b', 'x'), text: fc.constantFrom('one', '') }).map(({ id, text }): ActDto => ({ act: 'write', cells: [{ entry: id, field: 'value', text }] })),
-    fc.record({ moved: fc.subarray(['a', 'b', 'c'], { minLength: 1 }), before: fc.constantFrom('d', 'e', undefined) }).map(({ moved, before }): ActDto => ({ act: 'move', entries: moved, ...(before && { before }) })),
+    fc
+      .record({ id: fc.constantFrom('x', 'y'), before: fc.constantFrom('a', 'c', 'gone', undefined) })
+      .map(({ id, before }): ActDto => ({
+        act: 'insert',
+        entries: [id],
+        fields: ['value'],
+        rows: [[`new ${id}`]],
+        ...(before && { before }),
+      })),
+    fc
+      .record({ id: fc.constantFrom('a', 'b', 'x'), text: fc.constantFrom('one', '') })
+      .map(({ id, text }): ActDto => ({ act: 'write', cells: [{ entry: id, field: 'value', text }] })),
+    fc
+      .record({ moved: fc.subarray(['a', 'b', 'c'], { minLength: 1 }), before: fc.constantFrom('d', 'e', undefined) })
+      .map(({ moved, before }): ActDto => ({ act: 'move', entries: moved, ...(before && { before }) })),
   );
   it('are the same when a late answer has them already', () =>
     fc.assert(
       fc.property(ids, acts, (known, act) => {
-        const once = shownAfter(known.map((id) => entry(id)), [act]);
+        const once = shownAfter(
+          known.map((id) => entry(id)),
+          [act],
+        );
         expect(shownAfter(once, [act])).toEqual(once);
       }),
     ));
   it('lose none that was there, and hold each once', () =>
     fc.assert(
       fc.property(ids, fc.array(acts, { maxLength: 5 }), (known, some) => {
-        const after = shownAfter(known.map((id) => entry(id)), some).map(({ id }) => id);
+        const after = shownAfter(
+          known.map((id) => entry(id)),
+          some,
+        ).map(({ id }) => id);
         expect(new Set(after).size).toBe(after.length);
         expect(after).toEqual(expect.arrayContaining(known));
       }),
     ));
   it('go where they are put: before another one, else to the end', () => {
     const rows = ['a', 'b', 'c'].map((id) => entry(id));
-    expect(shownAfter(rows, [{ act: 'insert', entries: ['x'], fields: ['value'], rows: [['new']], before: 'b' }]).map(({ id }) => id)).toEqual(['a', 'x', 'b', 'c']);
+    expect(
+      shownAfter(rows, [{ act: 'insert', entries: ['x'], fields: ['value'], rows: [['new']], before: 'b' }]).map(({ id }) => id),
+    ).toEqual(['a', 'x', 'b', 'c']);
     expect(shownAfter(rows, [{ act: 'move', entries: ['a'] }]).map(({ id }) => id)).toEqual(['b', 'c', 'a']);
-    expect(shownAfter(rows, [{ act: 'write', cells: [{ entry: 'b', field: 'value', text: '' }] }])[1]).toEqual({ id: 'b', version: 1, cells: {} });
+    expect(shownAfter(rows, [{ act: 'write', cells: [{ entry: 'b', field: 'value', text: '' }] }])[1]).toEqual({
+      id: 'b',
+      version: 1,
+      cells: {},
+    });
   });
 });
 

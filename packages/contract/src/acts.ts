@@ -1,6 +1,18 @@
 // Acts on a list or table of a source sheet, and the slips they may raise.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsOptional, IsString, IsUUID, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayNotEmpty,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { answers, type Answer, type Proposal, type Question } from '@dellum/core';
 import { WriteCellDto } from './build.js';
 import { IsTextRows } from './textRows.js';
@@ -81,6 +93,13 @@ export class AnswerDto {
   @IsString()
   value!: string;
 
+  /** The parents that the value left, where that is what is asked about. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsString({ each: true })
+  path?: string[];
+
   @IsIn(answers)
   answer!: Answer;
 }
@@ -96,11 +115,18 @@ export class AnswerSlipDto {
 export interface SlipQuestion extends Question {
   readonly catalogId: string;
 }
+/** Entries of a field that come outside. */
+export interface TurnedEntries {
+  readonly fieldId: string;
+  readonly entries: number;
+}
 /** A change that touches entries and waits for its answers; nothing of it is live. */
 export interface Slip {
   readonly id: string;
   readonly proposal: Proposal;
   readonly questions: readonly SlipQuestion[];
+  /** Entries that would be outside whatever is answered, by field: they no longer fit under their parents, their day or each other. */
+  readonly outside: readonly TurnedEntries[];
   /** Entries that would come inside. */
   readonly inside: number;
   readonly by: string;
@@ -117,7 +143,11 @@ export interface Outcome {
 
 /** The registers that a waiting change touches. */
 export const registersOf = ({ steps }: Proposal): string[] => [
-  ...new Set(steps.flatMap((step) => ('registerId' in step ? [step.registerId] : 'range' in step ? step.range.stretches.map(({ registerId }) => registerId) : []))),
+  ...new Set(
+    steps.flatMap((step) =>
+      'registerId' in step ? [step.registerId] : 'range' in step ? step.range.stretches.map(({ registerId }) => registerId) : [],
+    ),
+  ),
 ];
 
 /** What of one's own acts on a source sheet can be taken back, and done again. */

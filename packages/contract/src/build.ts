@@ -1,7 +1,30 @@
 // The build of a house: its sheets, registers, fields, rules, ranges and catalogs.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsOptional, IsString, IsUUID, Length, MaxLength, ValidateNested } from 'class-validator';
-import { fieldKinds, longestName, rangeEndings, rangeShapes, type CatalogDefinition, type FieldKind, type RangeEnding, type RangeShape, type Rule, type SourceRange } from '@dellum/core';
+import {
+  ArrayMaxSize,
+  ArrayNotEmpty,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
+import {
+  fieldKinds,
+  longestName,
+  rangeEndings,
+  rangeShapes,
+  type CatalogDefinition,
+  type FieldKind,
+  type RangeEnding,
+  type RangeShape,
+  type Rule,
+  type SourceRange,
+} from '@dellum/core';
 import type { FormName } from './forms.js';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };

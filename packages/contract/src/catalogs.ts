@@ -1,7 +1,36 @@
 // Catalogs: how they are composed and kept, how they are shown, and what the judge needs of them.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsISO8601, IsOptional, IsString, IsUUID, Length, Matches, MaxLength, ValidateIf, ValidateNested } from 'class-validator';
-import { catalogOrders, comparisons, distincts, itemColours, joins, longestName, partKinds, type CompanionField, type Comparison, type Distinct, type Item, type ItemColour, type Join, type PackedItems } from '@dellum/core';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  MaxLength,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import {
+  catalogOrders,
+  comparisons,
+  distincts,
+  itemColours,
+  joins,
+  longestName,
+  partKinds,
+  type CompanionField,
+  type Comparison,
+  type Distinct,
+  type Item,
+  type ItemColour,
+  type Join,
+  type PackedItems,
+} from '@dellum/core';
 
 const key = 60;
 const value = 500;
@@ -272,11 +301,27 @@ export interface DefinitionTrial {
 }
 /** The lineage strip: source → catalog → fields → entries. */
 export interface Lineage {
-  readonly ranges: readonly { readonly id: string; readonly name: string; readonly sheetId: string; readonly sheetTitle: string; readonly ends: string; readonly taken: number }[];
+  readonly ranges: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly sheetId: string;
+    readonly sheetTitle: string;
+    readonly ends: string;
+    readonly taken: number;
+  }[];
   /** Sources of the catalog that are no ranges, in words. */
   readonly others: readonly { readonly words: string; readonly to: string }[];
   readonly catalogs: readonly { readonly id: string; readonly title: string; readonly offered: number; readonly retired: number }[];
-  readonly fields: readonly { readonly id: string; readonly heading: string; readonly sheetId: string; readonly sheetTitle: string; readonly registerId: string; readonly key: string; readonly held: number; readonly outside: number }[];
+  readonly fields: readonly {
+    readonly id: string;
+    readonly heading: string;
+    readonly sheetId: string;
+    readonly sheetTitle: string;
+    readonly registerId: string;
+    readonly key: string;
+    readonly held: number;
+    readonly outside: number;
+  }[];
   readonly carries: readonly CarryView[];
 }
 /** A correction that the rows are still following; readers see the new spelling already. */

@@ -1,6 +1,19 @@
 // Acts on blocks of an entry sheet that reach further than what is on screen: done as a job, taken back as one act.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import type { Deed, DeedOutcome } from '@dellum/core';
 import { IsTextRows } from './textRows.js';
 
@@ -13,7 +26,8 @@ export const mostCells = 1_000_000;
 
 /** Keys of fields of one register. */
 const AreFieldKeys: PropertyDecorator = (target, property) => {
-  for (const decorate of [IsArray(), ArrayMaxSize(400), IsString({ each: true }), MaxLength(key, { each: true })]) decorate(target, property);
+  for (const decorate of [IsArray(), ArrayMaxSize(400), IsString({ each: true }), MaxLength(key, { each: true })])
+    decorate(target, property);
 };
 
 /** Some fields of the entries from one to another, both included, in the order in which the person sees them. */
@@ -130,7 +144,11 @@ export class FindDto {
 export interface Found {
   readonly cells: number;
   /** By field, what is found there and how often: the most frequent first. */
-  readonly fields: readonly { readonly field: string; readonly cells: number; readonly values: readonly { readonly value: string; readonly entries: number }[] }[];
+  readonly fields: readonly {
+    readonly field: string;
+    readonly cells: number;
+    readonly values: readonly { readonly value: string; readonly entries: number }[];
+  }[];
   /** The next entry that holds it; after the last one, the first again. */
   readonly next: { readonly entry: string; readonly field: string; readonly row: number } | null;
 }
@@ -141,5 +159,11 @@ export interface BlockSum {
   readonly cells: number;
   readonly filled: number;
   /** Of the numbers among them, as canonical decimals; null where there are none. */
-  readonly numbers: { readonly count: number; readonly sum: string; readonly mean: string; readonly least: string; readonly most: string } | null;
+  readonly numbers: {
+    readonly count: number;
+    readonly sum: string;
+    readonly mean: string;
+    readonly least: string;
+    readonly most: string;
+  } | null;
 }

@@ -1,7 +1,19 @@
 // Figures: what is counted, how far the counting is, and figures that are kept under a name.
 import { Type } from 'class-transformer';
 import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, IsUUID, Length, MaxLength, ValidateNested } from 'class-validator';
-import { charts, longestValue, longestName, measures, timeSteps, type Chart, type FigureDefinition, type FigureGroup, type Measure, type Only, type TimeStep } from '@dellum/core';
+import {
+  charts,
+  longestValue,
+  longestName,
+  measures,
+  timeSteps,
+  type Chart,
+  type FigureDefinition,
+  type FigureGroup,
+  type Measure,
+  type Only,
+  type TimeStep,
+} from '@dellum/core';
 import { OnlyDto } from './arrangements.js';
 import type { Problem } from './problems.js';
 
@@ -105,7 +117,10 @@ export interface FigureView {
   readonly mine: boolean;
 }
 /** What the stream of a figure says, a line of JSON each. */
-export type FigureLineView = { readonly done: number; readonly total: number } | { readonly groups: readonly FigureGroup[]; readonly entries: number; readonly took: number } | { readonly problem: Problem };
+export type FigureLineView =
+  | { readonly done: number; readonly total: number }
+  | { readonly groups: readonly FigureGroup[]; readonly entries: number; readonly took: number }
+  | { readonly problem: Problem };
 /** The conditions under which the entries of a group are found. */
 export interface FigureEntries {
   readonly only: readonly Only[];

@@ -1,7 +1,32 @@
 // Forms: laid out and published by administrators, filled by clerks, or by anybody who was given a link.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsDateString, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, Max, MaxLength, Min, ValidateNested } from 'class-validator';
-import { controls, longestName, longestText, sectionColumns, type Control, type FormLayout, type Locale, type VerdictCode } from '@dellum/core';
+import {
+  ArrayMaxSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsDateString,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import {
+  controls,
+  longestName,
+  longestText,
+  sectionColumns,
+  type Control,
+  type FormLayout,
+  type Locale,
+  type VerdictCode,
+} from '@dellum/core';
 import type { FieldView } from './build.js';
 import { FilterDto } from './catalogs.js';
 

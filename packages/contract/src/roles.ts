@@ -14,6 +14,9 @@ export const mayEnter = (role: Role): boolean => role === 'administrator' || rol
 export const mayDesign = (role: Role): boolean => role === 'administrator';
 
 /** Whether someone keeps the values of a catalog: administrators of all, stewards of those in their care. */
-export const keeps = (person: { readonly id: string; readonly role: Role }, catalog: { readonly stewards: readonly { readonly id: string }[] }): boolean => mayDesign(person.role) || (person.role === 'steward' && catalog.stewards.some(({ id }) => id === person.id));
+export const keeps = (
+  person: { readonly id: string; readonly role: Role },
+  catalog: { readonly stewards: readonly { readonly id: string }[] },
+): boolean => mayDesign(person.role) || (person.role === 'steward' && catalog.stewards.some(({ id }) => id === person.id));
 /** Whether someone keeps values at all. */
 export const mayKeep = (role: Role): boolean => mayDesign(role) || role === 'steward';

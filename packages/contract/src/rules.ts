@@ -1,7 +1,37 @@
 // The rule of a field as it is sent; which members it needs follows from `kind`. The server makes the core's rule of it.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, Matches, Max, MaxLength, Min, ValidateIf, ValidateNested } from 'class-validator';
-import { beginnings, blankParents, comparisons, longestName, misfits, otherValues, ruleKinds, searches, type Comparison, type Rule, type RuleFault, type Trace } from '@dellum/core';
+import {
+  ArrayMaxSize,
+  ArrayNotEmpty,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator';
+import {
+  beginnings,
+  blankParents,
+  comparisons,
+  longestName,
+  misfits,
+  otherValues,
+  ruleKinds,
+  searches,
+  type Comparison,
+  type Rule,
+  type RuleFault,
+  type Trace,
+} from '@dellum/core';
 import { FilterDto } from './catalogs.js';
 
 const key = 60;

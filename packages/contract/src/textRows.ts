@@ -1,7 +1,8 @@
 // Rows of texts: a block as it is pasted, light enough for tens of thousands of rows.
 import { ValidateBy } from 'class-validator';
 
-const isRow = (row: unknown, columns: number): boolean => Array.isArray(row) && row.length <= columns && row.every((text) => typeof text === 'string');
+const isRow = (row: unknown, columns: number): boolean =>
+  Array.isArray(row) && row.length <= columns && row.every((text) => typeof text === 'string');
 
 /** An array of rows, each an array of texts of at most `columns`. */
 export const IsTextRows = (rows: number, columns: number): PropertyDecorator =>

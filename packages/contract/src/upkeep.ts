@@ -1,7 +1,34 @@
 // Upkeep: what wants mending, with its cure.
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
-import { fieldKinds, findingKinds, longestName, type ColumnProfile, type FieldKind, type FindingKind, type LeftOutWhy, type LookAlike, type Orphans, type ParentFinding, type RangeFinding, type Redefined, type StandingMatch } from '@dellum/core';
+import {
+  ArrayMaxSize,
+  ArrayNotEmpty,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import {
+  fieldKinds,
+  findingKinds,
+  longestName,
+  type ColumnProfile,
+  type FieldKind,
+  type FindingKind,
+  type LeftOutWhy,
+  type LookAlike,
+  type Orphans,
+  type ParentFinding,
+  type RangeFinding,
+  type Redefined,
+  type StandingMatch,
+} from '@dellum/core';
 import { IsTextRows } from './textRows.js';
 
 /** A pasted table has so many rows and fields at most. */

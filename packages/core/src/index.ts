@@ -10,6 +10,7 @@ export * from './rules/index.js';
 export * from './arrangements/index.js';
 export * from './blocks/index.js';
 export * from './impact/index.js';
+export * from './edits/index.js';
 export * from './upkeep/index.js';
 export * from './why/index.js';
 export * from './requests/index.js';

@@ -1,15 +1,62 @@
-import { blockJudge, compileCatalog, houseLocale, judge, newRule, type CatalogRule, type Cells, type Item, type JudgedField } from '@dellum/core';
+import {
+  blockJudge,
+  compileCatalog,
+  houseLocale,
+  judge,
+  newRule,
+  type CatalogRule,
+  type Cells,
+  type Item,
+  type JudgedField,
+} from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
-const item = (value: string, over: Partial<Item> = {}): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [], ...over });
-const flat = compileCatalog('f', 'Flat', [item('Ebb'), item('Flood', { otherNames: ['Rise'] }), item('Slack', { state: 'retired' }), item('Spring', { validUntil: '2026-01-31' })]);
-const tree = compileCatalog('t', 'Tree', [item('a'), item('b'), item('x', { path: ['a'] }), item('y', { path: ['b'] }), item('x', { path: ['b'] })]);
-const context = { locale: houseLocale, catalogs: new Map([['f', flat], ['t', tree]]), today: '2026-11-25', suggest: true };
+const item = (value: string, over: Partial<Item> = {}): Item => ({
+  value,
+  path: [],
+  label: value,
+  otherNames: [],
+  state: 'offered',
+  from: [],
+  ...over,
+});
+const flat = compileCatalog('f', 'Flat', [
+  item('Ebb'),
+  item('Flood', { otherNames: ['Rise'] }),
+  item('Slack', { state: 'retired' }),
+  item('Spring', { validUntil: '2026-01-31' }),
+]);
+const tree = compileCatalog('t', 'Tree', [
+  item('a'),
+  item('b'),
+  item('x', { path: ['a'] }),
+  item('y', { path: ['b'] }),
+  item('x', { path: ['b'] }),
+]);
+const context = {
+  locale: houseLocale,
+  catalogs: new Map([
+    ['f', flat],
+    ['t', tree],
+  ]),
+  today: '2026-11-25',
+  suggest: true,
+};
 const fields: readonly JudgedField[] = [
   { heading: 'Tide', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f' } },
   { heading: 'Berth', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 't', level: 1, parents: ['quay'] } },
-  { heading: 'Day', kind: 'text', rule: { ...newRule('length'), kind: 'length', least: 1, most: 3, where: { all: true, conditions: [{ field: 'quay', is: 'is', value: 'a' }] } } as JudgedField['rule'] },
+  {
+    heading: 'Day',
+    kind: 'text',
+    rule: {
+      ...newRule('length'),
+      kind: 'length',
+      least: 1,
+      most: 3,
+      where: { all: true, conditions: [{ field: 'quay', is: 'is', value: 'a' }] },
+    } as JudgedField['rule'],
+  },
   { heading: 'Free', kind: 'number', rule: null },
   { heading: 'Must', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', mayBeBlank: false } },
   { heading: 'Asked', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', others: 'confirm' } },
@@ -18,8 +65,32 @@ const fields: readonly JudgedField[] = [
 
 describe('blockJudge', () => {
   it('gives for every cell the verdict of the judge, in any order and however often', () => {
-    const text = fc.constantFrom('Ebb', 'ebb', ' EBB ', 'Rise', 'Slack', 'slack', 'Spring', 'spring', 'x', 'X', 'y', 'none', '', '  ', '5', '5.0', 'none, ebb', 'Slack; Ebb', 'x; rise; x');
-    const cell = fc.record({ text, quay: fc.constantFrom('', 'a', 'b', 'c'), held: fc.constantFrom('', 'Slack', 'Spring', 'x', 'Ebb', 'none', 'Ebb\u001Fnone') });
+    const text = fc.constantFrom(
+      'Ebb',
+      'ebb',
+      ' EBB ',
+      'Rise',
+      'Slack',
+      'slack',
+      'Spring',
+      'spring',
+      'x',
+      'X',
+      'y',
+      'none',
+      '',
+      '  ',
+      '5',
+      '5.0',
+      'none, ebb',
+      'Slack; Ebb',
+      'x; rise; x',
+    );
+    const cell = fc.record({
+      text,
+      quay: fc.constantFrom('', 'a', 'b', 'c'),
+      held: fc.constantFrom('', 'Slack', 'Spring', 'x', 'Ebb', 'none', 'Ebb\u001Fnone'),
+    });
     fc.assert(
       fc.property(fc.constantFrom(...fields), fc.array(cell, { maxLength: 30 }), (field, cells) => {
         const judgeCell = blockJudge(field, context);

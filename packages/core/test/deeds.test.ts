@@ -1,7 +1,29 @@
 // Deeds on blocks: which text goes into which cell, and what an arrangement makes of the fields of a register.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arrangementWords, arranges, asKept, bothOutcomes, emptyWithin, fieldsInOrder, finds, fittingTo, givenIn, houseLocale, matchKey, mostRefusals, movedField, noOutcome, replaced, showing, showingOnly, sortedBy, textsOf, type Arrangement, type DeedField } from '../src/index.js';
+import {
+  arrangementWords,
+  arranges,
+  asKept,
+  bothOutcomes,
+  emptyWithin,
+  fieldsInOrder,
+  finds,
+  fittingTo,
+  givenIn,
+  houseLocale,
+  matchKey,
+  mostRefusals,
+  movedField,
+  noOutcome,
+  replaced,
+  showing,
+  showingOnly,
+  sortedBy,
+  textsOf,
+  type Arrangement,
+  type DeedField,
+} from '../src/index.js';
 
 const text: DeedField = { key: 'a', kind: 'text' };
 const day: DeedField = { key: 'd', kind: 'date' };
@@ -44,10 +66,15 @@ describe('finding and replacing', () => {
   });
   it('leaves nothing of the sought text behind, unless what replaces it brings it', () => {
     fc.assert(
-      fc.property(fc.stringMatching(/^[a-c .*$]{1,4}$/u), fc.stringMatching(/^[x-z]{0,3}$/u), fc.stringMatching(/^[a-c .*$]{0,12}$/u), (find, by, shown) => {
-        const after = replaced({ deed: 'replace', find, by, whole: false, exact: true }, shown);
-        expect(after).toBe(shown.includes(find) ? shown.split(find).join(by) : undefined);
-      }),
+      fc.property(
+        fc.stringMatching(/^[a-c .*$]{1,4}$/u),
+        fc.stringMatching(/^[x-z]{0,3}$/u),
+        fc.stringMatching(/^[a-c .*$]{0,12}$/u),
+        (find, by, shown) => {
+          const after = replaced({ deed: 'replace', find, by, whole: false, exact: true }, shown);
+          expect(after).toBe(shown.includes(find) ? shown.split(find).join(by) : undefined);
+        },
+      ),
     );
   });
   it('replaces in what a cell shows: a day as the house writes it', () => {
@@ -69,12 +96,25 @@ describe('pasting and clearing', () => {
     expect([at(0, text, 'held'), at(1, text, '')]).toEqual(['', undefined]);
   });
   it('adds outcomes up in any grouping and keeps the first refusals', () => {
-    const outcome = fc.record({ taken: fc.nat(9), corrected: fc.nat(9), refused: fc.nat(9), passedOver: fc.nat(9), refusals: fc.constant([]) });
+    const outcome = fc.record({
+      taken: fc.nat(9),
+      corrected: fc.nat(9),
+      refused: fc.nat(9),
+      passedOver: fc.nat(9),
+      refusals: fc.constant([]),
+    });
     fc.assert(
       fc.property(outcome, outcome, outcome, (a, b, c) => {
         expect(bothOutcomes(bothOutcomes(a, b), c)).toEqual(bothOutcomes(a, bothOutcomes(b, c)));
-      }));
-    const many = Array.from({ length: mostRefusals }, (_, at) => ({ entry: String(at), field: 'a', text: '', message: '', suggestions: [] }));
+      }),
+    );
+    const many = Array.from({ length: mostRefusals }, (_, at) => ({
+      entry: String(at),
+      field: 'a',
+      text: '',
+      message: '',
+      suggestions: [],
+    }));
     expect(bothOutcomes({ ...noOutcome, refusals: many }, { ...noOutcome, refusals: many }).refusals).toEqual(many);
   });
 });
@@ -86,7 +126,11 @@ describe('an arrangement', () => {
     const key = fc.constantFrom('a', 'b', 'c', 'd');
     fc.assert(
       fc.property(fc.array(fc.tuple(key, fc.option(key), fc.boolean()), { maxLength: 8 }), (steps) => {
-        const end = steps.reduce((arrangement: Arrangement, [moved, before, hidden]) => showing(movedField(arrangement, fields, moved, before), fields, moved, { hidden }), asKept);
+        const end = steps.reduce(
+          (arrangement: Arrangement, [moved, before, hidden]) =>
+            showing(movedField(arrangement, fields, moved, before), fields, moved, { hidden }),
+          asKept,
+        );
         expect(keys(end).sort()).toEqual(['a', 'b', 'c', 'd']);
         const last = steps.at(-1);
         if (last && last[0] !== last[1]) expect(keys(end)[keys(end).indexOf(last[0]) + 1] ?? null).toBe(last[1]);
@@ -94,19 +138,36 @@ describe('an arrangement', () => {
     );
   });
   it('shows fields that came later, and forgets those that went', () => {
-    const arrangement: Arrangement = { ...asKept, fields: [{ field: 'c', hidden: false, width: 90 }, { field: 'gone', hidden: true, width: null }], sort: [{ field: 'gone', direction: 'up' }], only: [{ only: 'outside', field: 'gone' }], colouredBy: 'gone' };
+    const arrangement: Arrangement = {
+      ...asKept,
+      fields: [
+        { field: 'c', hidden: false, width: 90 },
+        { field: 'gone', hidden: true, width: null },
+      ],
+      sort: [{ field: 'gone', direction: 'up' }],
+      only: [{ only: 'outside', field: 'gone' }],
+      colouredBy: 'gone',
+    };
     expect(keys(arrangement)).toEqual(['c', 'a', 'b', 'd']);
     expect(fittingTo(arrangement, fields)).toEqual({ ...asKept, fields: [arrangement.fields[0]] });
   });
-  it('sorts by the newest wish first and says what it does', () => {
+  it('sorts by the newest request first and says what it does', () => {
     const sorted = sortedBy(sortedBy(asKept, { field: 'a', direction: 'up' }), { field: 'b', direction: 'down' });
     const shown = showingOnly(sorted, 'c', { only: 'values', field: 'c', values: ['x', ''] });
-    const names = { locale: houseLocale, field: (key: string) => key.toUpperCase(), value: (_key: string, value: string) => matchKey(value) };
+    const names = {
+      locale: houseLocale,
+      field: (key: string) => key.toUpperCase(),
+      value: (_key: string, value: string) => matchKey(value),
+    };
     expect(arrangementWords(shown, names)).toBe('only where C is x or blank; by B, the last first, then by A');
     expect(arranges(showingOnly({ ...shown, sort: [] }, 'c', undefined))).toBe(false);
   });
   it('knows bounds the wrong way round, by size and by day', () => {
-    expect([emptyWithin({ from: '9', until: '10' }, true), emptyWithin({ from: '10', until: '9' }, true), emptyWithin({ from: null, until: '9' }, true)]).toEqual([false, true, false]);
+    expect([
+      emptyWithin({ from: '9', until: '10' }, true),
+      emptyWithin({ from: '10', until: '9' }, true),
+      emptyWithin({ from: null, until: '9' }, true),
+    ]).toEqual([false, true, false]);
     expect(emptyWithin({ from: '2026-02-01', until: '2026-01-31' }, false)).toBe(true);
   });
 });

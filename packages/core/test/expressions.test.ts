@@ -1,9 +1,23 @@
 // Rules written as expressions: over the value, the other fields of the entry and the day.
 import fc from 'fast-check';
-import { expressionFault, fieldsNamedBy, houseLocale, judge, newRule, ruleFaults, stands, type ExpressionRule, type JudgeContext } from '@dellum/core';
+import {
+  expressionFault,
+  fieldsNamedBy,
+  houseLocale,
+  judge,
+  newRule,
+  ruleFaults,
+  stands,
+  type ExpressionRule,
+  type JudgeContext,
+} from '@dellum/core';
 import { describe, expect, it } from 'vitest';
 
-const fields = [{ key: 'gross', heading: 'Gross', kind: 'number' }, { key: 'net', heading: 'Net', kind: 'number' }, { key: 'dry', heading: 'Dry', kind: 'yes/no' }] as const;
+const fields = [
+  { key: 'gross', heading: 'Gross', kind: 'number' },
+  { key: 'net', heading: 'Net', kind: 'number' },
+  { key: 'dry', heading: 'Dry', kind: 'yes/no' },
+] as const;
 const rule = (expression: string, message = ''): ExpressionRule => ({ ...(newRule('expression') as ExpressionRule), expression, message });
 const net = (expression: string, message?: string) => ({ heading: 'Net', kind: 'number' as const, rule: rule(expression, message) });
 const context: JudgeContext = { locale: houseLocale, catalogs: new Map(), fields, today: '2026-11-25' };
@@ -18,9 +32,47 @@ describe('an expression', () => {
       }),
     );
   });
+  it.each([
+    ['value == entry.gross * 1.19', '11.9', '10'],
+    ['value * 10 == 11.90 * entry.gross', '1.19', '1'],
+    ['value - 0.1 == 0.2', '0.3', ''],
+    ['value / 3 * 3 == value', '1', ''],
+    ['value in [5, 10.5]', '10.5', ''],
+    ['[1, 2, 3].exists(x, x * 2 == value)', '4', ''],
+    ['value == 10.0 * 1.19', '11.9', ''],
+    ['int(value) % 2 == 0 && -value < 0', '2.5', ''],
+    ['value > 9007199254740992.0', '9007199254740993', ''],
+  ])('reckons in exact decimals: %s is true of %s', (expression, value, gross) => {
+    expect(judge(net(expression), value, { ...context, entry: { ...(gross && { gross }) } })).toMatchObject({ verdict: 'taken', value });
+  });
+  it('multiplies and compares as whole hundredths do', () =>
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 99_999 }),
+        fc.integer({ min: 1, max: 999 }),
+        fc.integer({ min: -1, max: 1 }),
+        (gross, rate, off) => {
+          const written = (number: bigint, places: number) =>
+            `${String(number)
+              .padStart(places + 1, '0')
+              .slice(0, -places)}.${String(number)
+              .padStart(places + 1, '0')
+              .slice(-places)}`;
+          const product = BigInt(gross) * BigInt(rate) + BigInt(off) + 1n;
+          const verdict = judge(net(`value == entry.gross * ${written(BigInt(rate), 2)} + 0.0001`), written(product, 4), {
+            ...context,
+            entry: { gross: String(Number(written(BigInt(gross), 2))) },
+          });
+          expect(verdict.verdict === 'taken').toBe(off === 0);
+        },
+      ),
+    ));
   it('lets pass what cannot be computed because a field is blank, and nothing else', () => {
     expect(judge(net('value <= entry.gross'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'taken' });
-    expect(judge(net('entry.gross != null && value <= entry.gross'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'refused', code: 'condition' });
+    expect(judge(net('entry.gross != null && value <= entry.gross'), '7', { ...context, entry: {} })).toMatchObject({
+      verdict: 'refused',
+      code: 'condition',
+    });
     expect(judge(net('value <= "many"'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'refused', code: 'condition' });
     expect(judge(net('!entry.dry || value == 0'), '7', { ...context, entry: { dry: 'yes' } })).toMatchObject({ verdict: 'refused' });
   });
@@ -40,6 +92,8 @@ describe('an expression', () => {
     expect(expressionFault(expression)).toContain(words);
   });
   it('names a field that is not there', () => {
-    expect(ruleFaults(rule('value < entry.tare'), net(''), { ...context, rules: new Map() })).toMatchObject([{ part: 'expression', message: expect.stringContaining('tare') }]);
+    expect(ruleFaults(rule('value < entry.tare'), net(''), { ...context, rules: new Map() })).toMatchObject([
+      { part: 'expression', message: expect.stringContaining('tare') },
+    ]);
   });
 });

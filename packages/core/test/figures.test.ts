@@ -1,16 +1,41 @@
 // Figures: parts add up exactly in any order, no entry is lost or counted twice, and steps of time hold every day once.
-import { daysAfter, lastDayOf, layFigure, listOrder, measuredIn, measures, merged, nextStep, plus, stepOf, stepsBetween, timeSteps, total, type FigureGroup, type FigureTable, type Tally } from '@dellum/core';
+import {
+  daysAfter,
+  lastDayOf,
+  layFigure,
+  listOrder,
+  measuredIn,
+  measures,
+  merged,
+  nextStep,
+  plus,
+  stepOf,
+  stepsBetween,
+  timeSteps,
+  total,
+  type FigureGroup,
+  type FigureTable,
+  type Tally,
+} from '@dellum/core';
 import { Decimal } from 'decimal.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 const day = fc.integer({ min: 0, max: 40_000 }).map((days) => daysAfter('1970-01-01', days));
-const number = fc.tuple(fc.integer({ min: -1_000_000, max: 1_000_000 }), fc.integer({ min: 0, max: 3 })).map(([whole, decimals]) => new Decimal(whole).dividedBy(10 ** decimals).toFixed());
+const number = fc
+  .tuple(fc.integer({ min: -1_000_000, max: 1_000_000 }), fc.integer({ min: 0, max: 3 }))
+  .map(([whole, decimals]) => new Decimal(whole).dividedBy(10 ** decimals).toFixed());
 const one = (value: string | null): Tally => ({ entries: 1, measured: value === null ? 0 : 1, sum: value, least: value, most: value });
 const natural = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 const list = ['b', 'a', 'c'];
 const order = listOrder(list, natural);
-const group = fc.record({ values: fc.tuple(fc.constantFrom('a', 'b', 'x', ''), fc.constantFrom('c', 'a', '')), time: fc.oneof(day, fc.constant('')), value: fc.option(number) }).map(({ values, time, value }): FigureGroup => ({ values, time, ...one(value) }));
+const group = fc
+  .record({
+    values: fc.tuple(fc.constantFrom('a', 'b', 'x', ''), fc.constantFrom('c', 'a', '')),
+    time: fc.oneof(day, fc.constant('')),
+    value: fc.option(number),
+  })
+  .map(({ values, time, value }): FigureGroup => ({ values, time, ...one(value) }));
 
 describe('tallies', () => {
   it('add up to what all numbers at once come to, exactly, in any order and however they are parted', () => {
@@ -21,7 +46,9 @@ describe('tallies', () => {
         expect(parts).toEqual(total([...values].reverse().map(one)));
         expect([parts.entries, parts.measured]).toEqual([values.length, numbers.length]);
         expect(parts.sum).toBe(numbers.length === 0 ? null : Decimal.sum(...numbers).toFixed());
-        expect([parts.least, parts.most]).toEqual(numbers.length === 0 ? [null, null] : [Decimal.min(...numbers).toFixed(), Decimal.max(...numbers).toFixed()]);
+        expect([parts.least, parts.most]).toEqual(
+          numbers.length === 0 ? [null, null] : [Decimal.min(...numbers).toFixed(), Decimal.max(...numbers).toFixed()],
+        );
         const shown = measures.map((measure) => measuredIn(parts, measure));
         expect(shown.slice(1).every((text) => (text === undefined) === (numbers.length === 0))).toBe(true);
       }),
@@ -40,7 +67,13 @@ describe('steps of time', () => {
         expect(daysAfter(lastDayOf(first, step), 1)).toBe(nextStep(first, step));
       }),
     );
-    expect([stepOf('2026-11-25', 'week'), stepOf('2026-11-23', 'week'), stepOf('2026-11-22', 'week'), stepOf('', 'month'), stepOf('soon', 'year')]).toEqual(['2026-11-23', '2026-11-23', '2026-11-16', '', '']);
+    expect([
+      stepOf('2026-11-25', 'week'),
+      stepOf('2026-11-23', 'week'),
+      stepOf('2026-11-22', 'week'),
+      stepOf('', 'month'),
+      stepOf('soon', 'year'),
+    ]).toEqual(['2026-11-23', '2026-11-23', '2026-11-16', '', '']);
   });
 
   it('are shown without gaps, blank last, unless the gaps would be too many', () => {
@@ -70,7 +103,17 @@ describe('layFigure', () => {
         const timed = layFigure(merged(groups, step), [order, order], step);
         holds(timed, all);
         holds(layFigure(merged(groups, null), [order, order], null), all);
-        holds(layFigure(merged(groups.map((one) => ({ ...one, values: [one.values[0]!] })), null), [order], null), all);
+        holds(
+          layFigure(
+            merged(
+              groups.map((one) => ({ ...one, values: [one.values[0]!] })),
+              null,
+            ),
+            [order],
+            null,
+          ),
+          all,
+        );
         const values = timed.lines.map(({ value }) => value);
         expect(values).toEqual([...values].sort((a, b) => Number(a === '') - Number(b === '') || order(a, b)));
         expect(merged(groups, step).length).toBeLessThanOrEqual(groups.length);

@@ -1,4 +1,22 @@
-import { afterProposal, carried, diffCatalogs, houseLocale, impactOf, meant, ofRanges, proposalOf, proposedAnswer, readWorld, settle, takenBack, touchedBy, type Entry, type Item, type SourceWorld, type Step } from '@dellum/core';
+import {
+  afterProposal,
+  carried,
+  diffCatalogs,
+  houseLocale,
+  impactOf,
+  meant,
+  ofRanges,
+  proposalOf,
+  proposedAnswer,
+  readSourceState,
+  answered,
+  takenBack,
+  touchedBy,
+  type Entry,
+  type Item,
+  type SourceState,
+  type Step,
+} from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -6,22 +24,82 @@ import { describe, expect, it } from 'vitest';
 function fromCells(cells: readonly (readonly [cell: string, value: string])[], retired: readonly string[] = []): Item[] {
   const rows = new Map<string, { register: string; entry: string; ordinal: number }[]>();
   cells.forEach(([entry, value], ordinal) => rows.set(value, [...(rows.get(value) ?? []), { register: 'l', entry, ordinal }]));
-  const item = (value: string, over: Partial<Item>): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [], ...over });
-  return [...[...rows].map(([value, own]) => item(value, { from: [{ by: 'range', id: 'r', rows: own }] })), ...retired.map((value) => item(value, { state: 'retired' }))];
+  const item = (value: string, over: Partial<Item>): Item => ({
+    value,
+    path: [],
+    label: value,
+    otherNames: [],
+    state: 'offered',
+    from: [],
+    ...over,
+  });
+  return [
+    ...[...rows].map(([value, own]) => item(value, { from: [{ by: 'range', id: 'r', rows: own }] })),
+    ...retired.map((value) => item(value, { state: 'retired' })),
+  ];
 }
 
 describe('diffCatalogs', () => {
-  const before = fromCells([['1', 'Tam Ossel'], ['2', 'Bryn Calloway'], ['3', 'Rook Tansy']]);
-  it('pairs an edited value by its cell', () => expect(diffCatalogs(before, fromCells([['1', 'Someone Else'], ['2', 'Bryn Calloway'], ['3', 'Rook Tansy']]))).toMatchObject({ edited: [{ from: 'Tam Ossel', to: 'Someone Else', merges: false }], added: [], removed: [] }));
-  it('pairs what is left by likeness', () => expect(diffCatalogs(before, fromCells([['9', 'Tam Osel'], ['2', 'Bryn Calloway'], ['3', 'Rook Tansy']]))).toMatchObject({ edited: [{ from: 'Tam Ossel', to: 'Tam Osel' }] }));
-  it('sees two values become one', () => expect(diffCatalogs(before, fromCells([['1', 'Rook Tansy'], ['2', 'Bryn Calloway'], ['3', 'Rook Tansy']]))).toMatchObject({ edited: [{ from: 'Tam Ossel', to: 'Rook Tansy', merges: true }], added: [] }));
+  const before = fromCells([
+    ['1', 'Tam Ossel'],
+    ['2', 'Bryn Calloway'],
+    ['3', 'Rook Tansy'],
+  ]);
+  it('pairs an edited value by its cell', () =>
+    expect(
+      diffCatalogs(
+        before,
+        fromCells([
+          ['1', 'Someone Else'],
+          ['2', 'Bryn Calloway'],
+          ['3', 'Rook Tansy'],
+        ]),
+      ),
+    ).toMatchObject({ edited: [{ from: 'Tam Ossel', to: 'Someone Else', merges: false }], added: [], removed: [] }));
+  it('pairs what is left by likeness', () =>
+    expect(
+      diffCatalogs(
+        before,
+        fromCells([
+          ['9', 'Tam Osel'],
+          ['2', 'Bryn Calloway'],
+          ['3', 'Rook Tansy'],
+        ]),
+      ),
+    ).toMatchObject({ edited: [{ from: 'Tam Ossel', to: 'Tam Osel' }] }));
+  it('sees two values become one', () =>
+    expect(
+      diffCatalogs(
+        before,
+        fromCells([
+          ['1', 'Rook Tansy'],
+          ['2', 'Bryn Calloway'],
+          ['3', 'Rook Tansy'],
+        ]),
+      ),
+    ).toMatchObject({ edited: [{ from: 'Tam Ossel', to: 'Rook Tansy', merges: true }], added: [] }));
   it('adds a value when one of two repeats is edited', () => {
-    const twice = fromCells([['1', 'a'], ['2', 'a']]);
-    expect(diffCatalogs(twice, fromCells([['1', 'a'], ['2', 'b']]))).toMatchObject({ added: ['b'], removed: [], edited: [] });
+    const twice = fromCells([
+      ['1', 'a'],
+      ['2', 'a'],
+    ]);
+    expect(
+      diffCatalogs(
+        twice,
+        fromCells([
+          ['1', 'a'],
+          ['2', 'b'],
+        ]),
+      ),
+    ).toMatchObject({ added: ['b'], removed: [], edited: [] });
   });
-  it('restores what was retired', () => expect(diffCatalogs(fromCells([], ['x']), fromCells([['1', 'x']]))).toMatchObject({ restored: ['x'], added: [] }));
+  it('restores what was retired', () =>
+    expect(diffCatalogs(fromCells([], ['x']), fromCells([['1', 'x']]))).toMatchObject({ restored: ['x'], added: [] }));
 
-  const cells = fc.uniqueArray(fc.tuple(fc.nat({ max: 9 }).map(String), fc.constantFrom('a', 'b', 'c', 'Tam Ossel', 'Tam Osel')), { selector: ([cell]) => cell, maxLength: 8 });
+  const cells = fc.uniqueArray(fc.tuple(fc.nat({ max: 9 }).map(String), fc.constantFrom('a', 'b', 'c', 'Tam Ossel', 'Tam Osel')), {
+    selector: ([cell]) => cell,
+    maxLength: 8,
+  });
   it('finds nothing in a re-sorting but that values moved', () => {
     fc.assert(
       fc.property(cells, (list) => {
@@ -46,21 +124,64 @@ describe('diffCatalogs', () => {
 });
 
 describe('impactOf', () => {
-  const diff = diffCatalogs(fromCells([['1', 'Tam Ossel'], ['2', 'b'], ['3', 'c']]), fromCells([['1', 'Tam Osel'], ['4', 'new']]));
-  const usage = new Map([['f', new Map([['Tam Ossel', 4], ['b', 2], ['new', 3]])], ['g', new Map([['b', 1]])]]);
+  const diff = diffCatalogs(
+    fromCells([
+      ['1', 'Tam Ossel'],
+      ['2', 'b'],
+      ['3', 'c'],
+    ]),
+    fromCells([
+      ['1', 'Tam Osel'],
+      ['4', 'new'],
+    ]),
+  );
+  const usage = new Map([
+    [
+      'f',
+      new Map([
+        ['Tam Ossel', 4],
+        ['b', 2],
+        ['new', 3],
+      ]),
+    ],
+    ['g', new Map([['b', 1]])],
+  ]);
   it('asks only about values that entries hold, and counts what comes inside', () => {
     const { questions, inside } = impactOf(diff, usage);
     expect(questions).toEqual([
       { value: 'b', holds: { f: 2, g: 1 }, choices: ['retired', 'gone'] },
-      { value: 'Tam Ossel', becomes: 'Tam Osel', merges: false, holds: { f: 4 }, choices: ['corrected', 'replaced', 'gone'], proposed: 'corrected' },
+      {
+        value: 'Tam Ossel',
+        becomes: 'Tam Osel',
+        merges: false,
+        holds: { f: 4 },
+        choices: ['corrected', 'replaced', 'gone'],
+        proposed: 'corrected',
+      },
     ]);
     expect(inside).toEqual({ f: 3 });
   });
   it('settles when every question has one of its own answers', () => {
     const { questions } = impactOf(diff, usage);
-    expect(settle(questions, new Map([['b', 'gone']]))).toBeUndefined();
-    expect(settle(questions, new Map([['b', 'corrected'], ['Tam Ossel', 'gone']]))).toBeUndefined();
-    expect(settle(questions, new Map([['b', 'retired'], ['Tam Ossel', 'corrected']]))).toEqual({ retire: ['b'], carry: [{ from: 'Tam Ossel', to: 'Tam Osel' }] });
+    expect(answered(questions, new Map([['b', 'gone']]))).toBeUndefined();
+    expect(
+      answered(
+        questions,
+        new Map([
+          ['b', 'corrected'],
+          ['Tam Ossel', 'gone'],
+        ]),
+      ),
+    ).toBeUndefined();
+    expect(
+      answered(
+        questions,
+        new Map([
+          ['b', 'retired'],
+          ['Tam Ossel', 'corrected'],
+        ]),
+      ),
+    ).toEqual({ retire: [{ value: 'b' }], carry: [{ from: 'Tam Ossel', to: 'Tam Osel' }] });
   });
   it.each([
     ['Tam Ossel', 'Tam Osel', 'corrected'],
@@ -81,21 +202,52 @@ describe('carried', () => {
 });
 
 describe('meant', () => {
-  const before = fromCells([['1', 'Tam Ossel'], ['2', 'T. Ossel'], ['3', 'Rook']]);
+  const before = fromCells([
+    ['1', 'Tam Ossel'],
+    ['2', 'T. Ossel'],
+    ['3', 'Rook'],
+  ]);
   it('lets a value that only went become the one that is named for it', () => {
-    const after = fromCells([['1', 'Tam Ossel'], ['3', 'Rook']]);
-    expect(meant(diffCatalogs(before, after), [{ from: 'T. Ossel', to: 'Tam Ossel' }], after)).toMatchObject({ removed: [], edited: [{ from: 'T. Ossel', to: 'Tam Ossel', merges: true }] });
+    const after = fromCells([
+      ['1', 'Tam Ossel'],
+      ['3', 'Rook'],
+    ]);
+    expect(meant(diffCatalogs(before, after), [{ from: 'T. Ossel', to: 'Tam Ossel' }], after)).toMatchObject({
+      removed: [],
+      edited: [{ from: 'T. Ossel', to: 'Tam Ossel', merges: true }],
+    });
     expect(meant(diffCatalogs(before, after), [{ from: 'T. Ossel', to: 'Nobody' }], after).removed).toEqual(['T. Ossel']);
   });
 });
 
-describe('a world after a proposal', () => {
+describe('a sourceState after a proposal', () => {
   const entry = (id: string, text: string): Entry => ({ id, cells: { value: text } });
-  const world: SourceWorld = {
+  const sourceState: SourceState = {
     locale: houseLocale,
-    registers: new Map([['l', { id: 'l', heading: 'Pilots', fields: [{ key: 'value', heading: 'Pilots', kind: 'text' }], entries: [entry('e0', 'a'), entry('e1', 'b'), entry('e2', 'c')] }]]),
-    ranges: [{ id: 'r', name: 'R', shape: 'list', inherits: false, stretches: [{ registerId: 'l', fields: ['value'], start: { at: 'entry', entry: 'e1' }, end: { ends: 'fixed', entry: 'e2' } }] }],
-    definitions: new Map([['c', ofRanges(['r'])], ['d', { ...ofRanges([]), parts: [{ kind: 'linked', join: 'or', sourceId: 's' }] }]]),
+    registers: new Map([
+      [
+        'l',
+        {
+          id: 'l',
+          heading: 'Pilots',
+          fields: [{ key: 'value', heading: 'Pilots', kind: 'text' }],
+          entries: [entry('e0', 'a'), entry('e1', 'b'), entry('e2', 'c')],
+        },
+      ],
+    ]),
+    ranges: [
+      {
+        id: 'r',
+        name: 'R',
+        shape: 'list',
+        inherits: false,
+        stretches: [{ registerId: 'l', fields: ['value'], start: { at: 'entry', entry: 'e1' }, end: { ends: 'fixed', entry: 'e2' } }],
+      },
+    ],
+    definitions: new Map([
+      ['c', ofRanges(['r'])],
+      ['d', { ...ofRanges([]), parts: [{ kind: 'linked', join: 'or', sourceId: 's' }] }],
+    ]),
     kept: new Map([['c', [{ value: 'b', path: [], retired: false, otherNames: ['B.'] }]]]),
     linked: new Map([['s', [{ value: 'x' }]]]),
   };
@@ -103,24 +255,34 @@ describe('a world after a proposal', () => {
     { what: 'act', registerId: 'l', act: { act: 'delete', entries: ['e1'] } },
     { what: 'act', registerId: 'l', act: { act: 'sort', field: 'value', direction: 'down' } },
     { what: 'heading changed', registerId: 'l', heading: 'Others' },
-    { what: 'range deleted', range: world.ranges[0]! },
+    { what: 'range deleted', range: sourceState.ranges[0]! },
     { what: 'catalog changed', catalogId: 'c', definition: { ...ofRanges(['r']), order: { by: 'reversed' } } },
     { what: 'items kept', catalogId: 'c', items: [{ value: 'b', path: [], retired: true, otherNames: [] }] },
     { what: 'linked read', sourceId: 's', rows: [{ value: 'y' }] },
   ];
-  const plain = ({ registers, ranges, definitions, kept, linked }: SourceWorld) => ({ registers: [...registers], ranges: [...ranges], definitions: [...definitions], kept: [...kept], linked: [...linked] });
+  const plain = ({ registers, ranges, definitions, kept, linked }: SourceState) => ({
+    registers: [...registers],
+    ranges: [...ranges],
+    definitions: [...definitions],
+    kept: [...kept],
+    linked: [...linked],
+  });
   it('is what it was once everything is taken back, anchors included', () => {
     fc.assert(
       fc.property(fc.shuffledSubarray([...steps], { minLength: 1 }), (some) => {
         const proposal = proposalOf(...some);
-        const back = afterProposal(afterProposal(world, proposal), { steps: takenBack(world, proposal) });
-        expect(plain(back)).toEqual(plain(world));
+        const back = afterProposal(afterProposal(sourceState, proposal), { steps: takenBack(sourceState, proposal) });
+        expect(plain(back)).toEqual(plain(sourceState));
       }),
     );
   });
   it('knows which catalogs a step touches', () => {
-    expect(touchedBy(world, steps[0]!)).toEqual(['c']);
-    expect(touchedBy(world, steps[6]!)).toEqual(['d']);
-    expect(readWorld(afterProposal(world, proposalOf(steps[0]!))).items('c').map(({ value }) => value)).toEqual(['c']);
+    expect(touchedBy(sourceState, steps[0]!)).toEqual(['c']);
+    expect(touchedBy(sourceState, steps[6]!)).toEqual(['d']);
+    expect(
+      readSourceState(afterProposal(sourceState, proposalOf(steps[0]!)))
+        .items('c')
+        .map(({ value }) => value),
+    ).toEqual(['c']);
   });
 });

@@ -1,5 +1,5 @@
 // The judge table in the core; `apps/server/test/rules.test.ts` runs it by HTTP, `e2e/judge.spec.ts` in the browser.
-import { judge } from '@dellum/core';
+import { judge, judgeForm, settle, type FormLayout, type Verdict } from '@dellum/core';
 import { expect, it } from 'vitest';
 import { judgeCases as cases, tableField } from './judgeTable.js';
 
@@ -8,11 +8,56 @@ const judged = (key: string, heading: string, text: string) => {
   return judge({ ...field, heading }, text, context);
 };
 
-it('has at least 300 cases', () => expect(cases.length).toBeGreaterThanOrEqual(300));
+it('has at least 555 cases', () => expect(cases.length).toBeGreaterThanOrEqual(555));
+
+const resultOf = (verdict: Verdict) => (verdict.verdict === 'refused' ? verdict.code : `=${verdict.value}`);
 
 it.each(cases)('$field: $text', ({ field, text, result }) => {
-  const verdict = judged(field, field, text);
-  expect(verdict.verdict === 'refused' ? verdict.code : `=${verdict.value}`).toEqual(result);
+  expect(resultOf(judged(field, field, text))).toEqual(result);
+});
+
+it('says the same in a block, in the cell of an entry that is there, and in a form', () => {
+  for (const { field: key, text, result } of cases) {
+    const { field, context } = tableField(key);
+    const own = { ...field, key };
+    const [alone, beside] = [
+      { entry: 'e', field: key, text },
+      { entry: 'f', field: key, text },
+    ];
+    const { verdicts } = settle(
+      [own],
+      new Map([
+        ['e', {}],
+        ['f', {}],
+      ]),
+      [alone, beside],
+      context,
+    );
+    expect([key, text, ...verdicts.map(resultOf)]).toEqual([key, text, result, result]);
+    // A form takes what is left blank as an answer, and a cell that is there never had one.
+    if (result === '=') continue;
+    const layout: FormLayout = {
+      intro: '',
+      thanks: '',
+      sections: [
+        {
+          id: 's',
+          heading: '',
+          help: '',
+          columns: 1,
+          where: null,
+          fields: [{ field: key, control: null, help: '', begins: null, wide: false, where: null }],
+        },
+      ],
+    };
+    const form = judgeForm(
+      layout,
+      [own],
+      { texts: { [key]: text }, confirmed: new Set() },
+      { locale: context.locale, catalogs: context.catalogs, today: context.today, begins: {} },
+    );
+    expect([key, text, resultOf(form.verdicts.get(key)!)]).toEqual([key, text, result]);
+  }
 });
 
 it('says the refusal text with what was typed and the heading in it', () => {

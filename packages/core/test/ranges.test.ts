@@ -1,17 +1,50 @@
-import { anchorsOf, applyAct, looseKey, redefined, endAnother, endAt, followAct, inverseOf, nameFault, railsOf, rangeEndings, takeRange, type Act, type Entry, type RangeEnding, type RegisterState, type SourceRange, type Stretch } from '@dellum/core';
+import {
+  anchorsOf,
+  applyAct,
+  looseKey,
+  redefined,
+  endAnother,
+  endAt,
+  followAct,
+  inverseOf,
+  nameFault,
+  railsOf,
+  rangeEndings,
+  takeRange,
+  type Act,
+  type Entry,
+  type RangeEnding,
+  type RegisterState,
+  type SourceRange,
+  type Stretch,
+} from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 const language = 'en-GB';
-const entriesOf = (...texts: string[]): Entry[] => texts.map((text, at): Entry => ({ id: `e${at}`, cells: text === '' ? {} : { value: text } }));
-const stretch = (over: Partial<Stretch> = {}): Stretch => ({ registerId: 'l', fields: ['value'], start: { at: 'top' }, end: { ends: 'last' }, ...over });
+const entriesOf = (...texts: string[]): Entry[] =>
+  texts.map((text, at): Entry => ({ id: `e${at}`, cells: text === '' ? {} : { value: text } }));
+const stretch = (over: Partial<Stretch> = {}): Stretch => ({
+  registerId: 'l',
+  fields: ['value'],
+  start: { at: 'top' },
+  end: { ends: 'last' },
+  ...over,
+});
 const range = (over: Partial<Stretch & { id: string }> = {}): SourceRange => {
   const { id = 'r', ...own } = over;
   return { id, name: 'R', shape: 'list', inherits: false, stretches: [stretch(own)] };
 };
-const register = (entries: readonly Entry[], fields = ['value'], id = 'l', heading = 'List'): RegisterState => ({ id, heading, fields: fields.map((key) => ({ key, heading: key, kind: 'text' })), entries });
-const take = (one: SourceRange, entries: readonly Entry[], others: readonly SourceRange[] = [one]) => takeRange(one, new Map([['l', register(entries)]]), others);
-const taken = (one: SourceRange, entries: readonly Entry[], others: readonly SourceRange[] = [one]) => take(one, entries, others).values.map(({ value }) => value);
+const register = (entries: readonly Entry[], fields = ['value'], id = 'l', heading = 'List'): RegisterState => ({
+  id,
+  heading,
+  fields: fields.map((key) => ({ key, heading: key, kind: 'text' })),
+  entries,
+});
+const take = (one: SourceRange, entries: readonly Entry[], others: readonly SourceRange[] = [one]) =>
+  takeRange(one, new Map([['l', register(entries)]]), others);
+const taken = (one: SourceRange, entries: readonly Entry[], others: readonly SourceRange[] = [one]) =>
+  take(one, entries, others).values.map(({ value }) => value);
 const at = (entry: string, ordinal: number) => ({ register: 'l', entry, ordinal });
 
 describe('redefined', () => {
@@ -39,7 +72,10 @@ describe('takeRange', () => {
     const entries = entriesOf('a', '', 'b', ' a ', '', '');
     expect(taken(range(), entries)).toEqual(['a', 'b']);
     expect(taken(range({ end: { ends: 'gap' } }), entries)).toEqual(['a']);
-    expect(take(range({ end: { ends: 'gap' } }), entries).leftOut.map(({ why, text }) => [why, text])).toEqual([['after the gap', 'b'], ['after the gap', 'a']]);
+    expect(take(range({ end: { ends: 'gap' } }), entries).leftOut.map(({ why, text }) => [why, text])).toEqual([
+      ['after the gap', 'b'],
+      ['after the gap', 'a'],
+    ]);
   });
   it('lets a repeat belong to its first place, with all its rows', () => {
     const [first] = take(range(), entriesOf('a', 'b', 'a')).values;
@@ -65,7 +101,11 @@ describe('takeRange', () => {
 // ---- Levels and headings against naive models.
 
 const cell = fc.constantFrom('', 'a', 'b', 'c');
-const rowsOf = (rows: readonly (readonly string[])[]): Entry[] => rows.map((texts, row) => ({ id: `e${row}`, cells: Object.fromEntries(texts.flatMap((text, level) => (text === '' ? [] : [[`f${level}`, text]]))) }));
+const rowsOf = (rows: readonly (readonly string[])[]): Entry[] =>
+  rows.map((texts, row) => ({
+    id: `e${row}`,
+    cells: Object.fromEntries(texts.flatMap((text, level) => (text === '' ? [] : [[`f${level}`, text]]))),
+  }));
 
 /** The tree of a table, said as the sorted set of its paths: what a reader sees going down row by row. */
 function naiveTree(rows: readonly (readonly string[])[], ends: Exclude<RangeEnding, 'fixed'>, inherits: boolean): string[] {
@@ -75,8 +115,10 @@ function naiveTree(rows: readonly (readonly string[])[], ends: Exclude<RangeEndi
   for (const row of ends === 'gap' && gap >= 0 ? rows.slice(0, gap) : rows) {
     const last = row.findLastIndex((text) => text !== '');
     const read = row.slice(0, last + 1);
-    for (let level = 0; inherits && level < last && read[level] === ''; level++) read[level] = above[level] ?? '';
-    above = [...read, ...row.slice(last + 1)];
+    // Blank means the same as above while one reads on in the same group.
+    const sameGroup = (level: number) => read.slice(0, level).join('>') === above.slice(0, level).join('>');
+    for (let level = 0; inherits && level < last; level++) if (read[level] === '' && sameGroup(level)) read[level] = above[level] ?? '';
+    if (last >= 0) above = [...read, ...row.slice(last + 1)];
     if (read.includes('')) continue;
     read.forEach((_, depth) => seen.add(read.slice(0, depth + 1).join('>')));
   }
@@ -84,41 +126,117 @@ function naiveTree(rows: readonly (readonly string[])[], ends: Exclude<RangeEndi
 }
 
 describe('levels', () => {
-  const levels = (ends: RangeEnding, inherits: boolean): SourceRange => ({ id: 'r', name: 'R', shape: 'levels', inherits, stretches: [stretch({ fields: ['f0', 'f1', 'f2'], end: { ends } as Stretch['end'] })] });
-  it.each([['last', false], ['last', true], ['gap', false], ['gap', true]] as const)('that end %s (inheriting: %s) give the tree that the naive model sees', (ends, inherits) => {
+  const levels = (ends: RangeEnding, inherits: boolean): SourceRange => ({
+    id: 'r',
+    name: 'R',
+    shape: 'levels',
+    inherits,
+    stretches: [stretch({ fields: ['f0', 'f1', 'f2'], end: { ends } as Stretch['end'] })],
+  });
+  it.each([
+    ['last', false],
+    ['last', true],
+    ['gap', false],
+    ['gap', true],
+  ] as const)('that end %s (inheriting: %s) give the tree that the naive model sees', (ends, inherits) => {
     fc.assert(
       fc.property(fc.array(fc.tuple(cell, cell, cell), { maxLength: 8 }), (rows) => {
         const { values } = takeRange(levels(ends, inherits), new Map([['l', register(rowsOf(rows), ['f0', 'f1', 'f2'])]]), []);
         const paths = values.map(({ path, value }) => [...path, value].join('>'));
         expect([...paths].sort()).toEqual(naiveTree(rows, ends, inherits));
         // Every parent stands once, before its children.
-        paths.forEach((path, place) => expect(path.includes('>') ? paths.indexOf(path.slice(0, path.lastIndexOf('>'))) : -1).toBeLessThan(place));
+        paths.forEach((path, place) =>
+          expect(path.includes('>') ? paths.indexOf(path.slice(0, path.lastIndexOf('>'))) : -1).toBeLessThan(place),
+        );
       }),
     );
   });
+  it('go on below a row without anything, and inherit in the same group only', () => {
+    const rows = [
+      ['a', 'b', '1'],
+      ['', '', ''],
+      ['', '', '2'],
+      ['a', '', '3'],
+      ['c', '', '4'],
+      ['', 'd', '5'],
+    ];
+    const { values, leftOut } = takeRange(levels('last', true), new Map([['l', register(rowsOf(rows), ['f0', 'f1', 'f2'])]]), []);
+    expect(values.map(({ path, value }) => [...path, value].join('>'))).toEqual([
+      'a',
+      'a>b',
+      'a>b>1',
+      'a>b>2',
+      'a>b>3',
+      'c',
+      'c>d',
+      'c>d>5',
+    ]);
+    expect(leftOut.map(({ ordinal }) => ordinal)).toEqual([1, 4]);
+  });
   it('say which rows they cannot place', () => {
-    const { leftOut } = takeRange(levels('last', false), new Map([['l', register(rowsOf([['a', 'b', ''], ['', 'c', ''], ['a', 'b', '']]), ['f0', 'f1', 'f2'])]]), []);
-    expect(leftOut.map(({ why, ordinal }) => [why, ordinal])).toEqual([['blank', 1], ['repeat', 2]]);
+    const { leftOut } = takeRange(
+      levels('last', false),
+      new Map([
+        [
+          'l',
+          register(
+            rowsOf([
+              ['a', 'b', ''],
+              ['', 'c', ''],
+              ['a', 'b', ''],
+            ]),
+            ['f0', 'f1', 'f2'],
+          ),
+        ],
+      ]),
+      [],
+    );
+    expect(leftOut.map(({ why, ordinal }) => [why, ordinal])).toEqual([
+      ['blank', 1],
+      ['repeat', 2],
+    ]);
   });
 });
 
 describe('headings', () => {
-  const lists = fc.array(fc.tuple(fc.constantFrom('North', 'South', 'East'), fc.array(cell, { maxLength: 5 })), { minLength: 1, maxLength: 3 });
+  const lists = fc.array(fc.tuple(fc.constantFrom('North', 'South', 'East'), fc.array(cell, { maxLength: 5 })), {
+    minLength: 1,
+    maxLength: 3,
+  });
   it.each(rangeEndings)('that end %s give each heading once and what stands under it', (ends) => {
     fc.assert(
       fc.property(lists, (given) => {
-        const registers = given.map(([heading, texts], place) => register(texts.map((text, row): Entry => ({ id: `${place}-${row}`, cells: text === '' ? {} : { value: text } })), ['value'], `l${place}`, ` ${heading}  `));
-        const stretches = given.map(([, texts], place) => stretch({ registerId: `l${place}`, end: ends === 'fixed' ? { ends, entry: texts.length > 1 ? `${place}-${texts.length - 2}` : null } : { ends } }));
-        const { values } = takeRange({ id: 'r', name: 'R', shape: 'headings', inherits: false, stretches }, new Map(registers.map((own) => [own.id, own])), []);
+        const registers = given.map(([heading, texts], place) =>
+          register(
+            texts.map((text, row): Entry => ({ id: `${place}-${row}`, cells: text === '' ? {} : { value: text } })),
+            ['value'],
+            `l${place}`,
+            ` ${heading}  `,
+          ),
+        );
+        const stretches = given.map(([, texts], place) =>
+          stretch({
+            registerId: `l${place}`,
+            end: ends === 'fixed' ? { ends, entry: texts.length > 1 ? `${place}-${texts.length - 2}` : null } : { ends },
+          }),
+        );
+        const { values } = takeRange(
+          { id: 'r', name: 'R', shape: 'headings', inherits: false, stretches },
+          new Map(registers.map((own) => [own.id, own])),
+          [],
+        );
         const naive = new Map<string, Set<string>>();
         for (const [heading, texts] of given) {
           const gap = texts.indexOf('');
-          const under = ends === 'fixed' ? texts.slice(0, Math.max(0, texts.length - 1)) : ends === 'gap' && gap >= 0 ? texts.slice(0, gap) : texts;
+          const under =
+            ends === 'fixed' ? texts.slice(0, Math.max(0, texts.length - 1)) : ends === 'gap' && gap >= 0 ? texts.slice(0, gap) : texts;
           const known = naive.get(heading) ?? new Set();
           under.filter(Boolean).forEach((text) => known.add(text));
           naive.set(heading, known);
         }
-        expect(values.map(({ path, value }) => [...path, value])).toEqual([...naive].flatMap(([heading, texts]) => [[heading], ...[...texts].map((text) => [heading, text])]));
+        expect(values.map(({ path, value }) => [...path, value])).toEqual(
+          [...naive].flatMap(([heading, texts]) => [[heading], ...[...texts].map((text) => [heading, text])]),
+        );
       }),
     );
   });
@@ -148,7 +266,9 @@ const act = (entries: readonly Entry[], step: number): fc.Arbitrary<Act> => {
   const ids = entries.map(({ id }) => id);
   const some = fc.subarray(ids, { minLength: Math.min(1, ids.length), maxLength: Math.min(3, ids.length) });
   const text = fc.constantFrom('a', 'b', 'c', 'd', '');
-  const fresh = fc.array(text, { minLength: 1, maxLength: 2 }).map((texts) => texts.map((own, at): Entry => ({ id: `n${step}.${at}`, cells: own === '' ? {} : { value: own } })));
+  const fresh = fc
+    .array(text, { minLength: 1, maxLength: 2 })
+    .map((texts) => texts.map((own, at): Entry => ({ id: `n${step}.${at}`, cells: own === '' ? {} : { value: own } })));
   const before = fc.constantFrom(null, ...ids);
   const insert = fc.record({ act: fc.constant('insert' as const), before, entries: fresh });
   if (ids.length === 0) return insert;
@@ -156,8 +276,15 @@ const act = (entries: readonly Entry[], step: number): fc.Arbitrary<Act> => {
     insert,
     fc.record({ act: fc.constant('delete' as const), entries: some }),
     fc.record({ act: fc.constant('move' as const), entries: some, before }),
-    fc.record({ act: fc.constant('sort' as const), field: fc.constant('value'), direction: fc.constantFrom('up' as const, 'down' as const) }),
-    fc.record({ act: fc.constant('write' as const), cells: fc.tuple(fc.constantFrom(...ids), text).map(([entry, own]) => [{ entry, field: 'value', text: own }]) }),
+    fc.record({
+      act: fc.constant('sort' as const),
+      field: fc.constant('value'),
+      direction: fc.constantFrom('up' as const, 'down' as const),
+    }),
+    fc.record({
+      act: fc.constant('write' as const),
+      cells: fc.tuple(fc.constantFrom(...ids), text).map(([entry, own]) => [{ entry, field: 'value', text: own }]),
+    }),
   );
 };
 
@@ -165,28 +292,40 @@ const act = (entries: readonly Entry[], step: number): fc.Arbitrary<Act> => {
 function naiveTaking(model: Model, entries: readonly Entry[], ends: RangeEnding): string[] {
   const texts = entries.map(({ cells }) => cells['value'] ?? '');
   const gap = texts.indexOf('');
-  const stretch = ends === 'fixed' ? texts.slice(0, model.end === null ? 0 : model.end + 1) : ends === 'last' ? texts : texts.slice(0, gap < 0 ? undefined : gap);
+  const stretch =
+    ends === 'fixed'
+      ? texts.slice(0, model.end === null ? 0 : model.end + 1)
+      : ends === 'last'
+        ? texts
+        : texts.slice(0, gap < 0 ? undefined : gap);
   return [...new Set(stretch.filter((text) => text !== ''))];
 }
 
 describe('a range from the top over random acts', () => {
   it.each(rangeEndings)('that ends %s takes what the naive model takes', (ends) => {
     fc.assert(
-      fc.property(fc.array(fc.constantFrom('a', 'b', 'c', ''), { minLength: 1, maxLength: 7 }), fc.nat(), fc.gen(), (texts, lastSeed, gen) => {
-        let entries: readonly Entry[] = entriesOf(...texts);
-        const last = lastSeed % entries.length;
-        let followed = range({ end: ends === 'fixed' ? { ends, entry: `e${last}` } : { ends } });
-        let model: Model = { ids: entries.map(({ id }) => id), start: 0, end: last };
-        for (let step = 0; step < 8; step++) {
-          const next = gen(act, entries, step);
-          const after = applyAct(entries, next, language);
-          followed = followAct(followed, 'l', entries, [followed], next, language);
-          expect(inverseOf(entries, next).reduce<readonly Entry[]>((back, undone) => applyAct(back, undone, language), after)).toEqual(entries);
-          model = tell(model, next, after, ends);
-          entries = after;
-          expect(taken(followed, entries)).toEqual(naiveTaking(model, entries, ends));
-        }
-      }),
+      fc.property(
+        fc.array(fc.constantFrom('a', 'b', 'c', ''), { minLength: 1, maxLength: 7 }),
+        fc.nat(),
+        fc.gen(),
+        (texts, lastSeed, gen) => {
+          let entries: readonly Entry[] = entriesOf(...texts);
+          const last = lastSeed % entries.length;
+          let followed = range({ end: ends === 'fixed' ? { ends, entry: `e${last}` } : { ends } });
+          let model: Model = { ids: entries.map(({ id }) => id), start: 0, end: last };
+          for (let step = 0; step < 8; step++) {
+            const next = gen(act, entries, step);
+            const after = applyAct(entries, next, language);
+            followed = followAct(followed, 'l', entries, [followed], next, language);
+            expect(inverseOf(entries, next).reduce<readonly Entry[]>((back, undone) => applyAct(back, undone, language), after)).toEqual(
+              entries,
+            );
+            model = tell(model, next, after, ends);
+            entries = after;
+            expect(taken(followed, entries)).toEqual(naiveTaking(model, entries, ends));
+          }
+        },
+      ),
     );
   });
 });
@@ -249,6 +388,11 @@ describe('making a range', () => {
 describe('the growth rail', () => {
   it('is solid along what is taken, open where it grows, and marks what it misses', () => {
     const [rail] = railsOf([range({ end: { ends: 'gap' } })], register(entriesOf('a', 'b', '', 'c')));
-    expect([...rail!.marks].sort(([a], [b]) => a - b)).toEqual([[0, 'taken'], [1, 'taken'], [2, 'grows'], [3, 'missed']]);
+    expect([...rail!.marks].sort(([a], [b]) => a - b)).toEqual([
+      [0, 'taken'],
+      [1, 'taken'],
+      [2, 'grows'],
+      [3, 'missed'],
+    ]);
   });
 });

@@ -1,4 +1,23 @@
-import { canBeOutside, cellsOfNew, compileCatalog, patternFault, patternOf, ruleFaults, houseLocale, judge, newRule, ruleSentence, ruleTakes, stands, type CatalogRule, type Item, type JudgedField, type RuleNames, type Verdict, type Rule } from '@dellum/core';
+import {
+  canBeOutside,
+  cellsOfNew,
+  compileCatalog,
+  patternFault,
+  patternOf,
+  ruleFaults,
+  houseLocale,
+  judge,
+  newRule,
+  ruleSentence,
+  ruleTakes,
+  stands,
+  type CatalogRule,
+  type Item,
+  type JudgedField,
+  type RuleNames,
+  type Verdict,
+  type Rule,
+} from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -10,8 +29,13 @@ const items: Item[] = [
 const catalogs = new Map([['q', compileCatalog('q', 'Quays', items)]]);
 const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId: 'q' };
 const names: RuleNames = { locale: houseLocale, catalog: (id) => (id === 'q' ? 'Quays' : 'a catalog'), field: (key) => key };
-const field = (over: Partial<CatalogRule> | null = {}): JudgedField => ({ heading: 'Quay', kind: 'text', rule: over && { ...rule, ...over } });
-const typed = (text: string, over?: Partial<CatalogRule>, held?: string): Verdict => judge(field(over), text, { locale: houseLocale, catalogs, suggest: true, ...(held !== undefined && { held }) });
+const field = (over: Partial<CatalogRule> | null = {}): JudgedField => ({
+  heading: 'Quay',
+  kind: 'text',
+  rule: over && { ...rule, ...over },
+});
+const typed = (text: string, over?: Partial<CatalogRule>, held?: string): Verdict =>
+  judge(field(over), text, { locale: houseLocale, catalogs, suggest: true, ...(held !== undefined && { held }) });
 
 /** One row a case: what is typed, the rule's deviation, what is held; the verdict, its value or code. */
 const table: [text: string, over: Partial<CatalogRule>, held: string | undefined, verdict: string, result: string][] = [
@@ -37,12 +61,21 @@ describe('judge, entering', () => {
     const judged = typed(text, over, held);
     expect([judged.verdict, 'code' in judged ? judged.code : judged.value]).toEqual([verdict, result]);
   });
-  it('says what was taken under another spelling', () => expect(typed(' lantern  BASIN ')).toEqual({ verdict: 'taken', value: 'Lantern Basin', corrected: '“ lantern  BASIN ” was taken as Lantern Basin.' }));
+  it('says what was taken under another spelling', () =>
+    expect(typed(' lantern  BASIN ')).toEqual({
+      verdict: 'taken',
+      value: 'Lantern Basin',
+      corrected: '“ lantern  BASIN ” was taken as Lantern Basin.',
+    }));
   it('refuses with a plain message and suggestions, in the words of the rule where it has some', () => {
-    expect(typed('Heron Mloe')).toMatchObject({ message: '“Heron Mloe” is not in Quays. Did you mean Heron Mole?', suggestions: ['Heron Mole'] });
+    expect(typed('Heron Mloe')).toMatchObject({
+      message: '“Heron Mloe” is not in Quays. Did you mean Heron Mole?',
+      suggestions: ['Heron Mole'],
+    });
     expect(typed('zzz', { refusalText: 'Pick a quay.' })).toMatchObject({ message: 'Pick a quay.', suggestions: [] });
   });
-  it('computes suggestions only when asked for', () => expect(judge(field(), 'Heron Mloe', { locale: houseLocale, catalogs })).toMatchObject({ suggestions: [] }));
+  it('computes suggestions only when asked for', () =>
+    expect(judge(field(), 'Heron Mloe', { locale: houseLocale, catalogs })).toMatchObject({ suggestions: [] }));
   it('reads by the kind of the field where there is no rule', () => {
     const date: JudgedField = { heading: 'Arrival', kind: 'date', rule: null };
     expect(judge(date, '24.11.26', { locale: houseLocale, catalogs })).toEqual({ verdict: 'taken', value: '2026-11-24' });
@@ -58,7 +91,8 @@ describe('laws of the judge', () => {
       fc.property(text, deviation, (input, over) => {
         const verdict = typed(input, over);
         // A blank cell that is left blank holds nothing that was taken.
-        if (verdict.verdict === 'taken' && input.trim() !== '') expect(stands(field(over), verdict.value, { locale: houseLocale, catalogs }).right).toBe(true);
+        if (verdict.verdict === 'taken' && input.trim() !== '')
+          expect(stands(field(over), verdict.value, { locale: houseLocale, catalogs }).right).toBe(true);
       }),
     );
   });
@@ -81,7 +115,12 @@ describe('laws of the judge', () => {
       }),
     );
   });
-  it('a cell may always take back what it held', () => fc.assert(fc.property(text, deviation, (held, over) => { expect(typed(held, over, held)).toEqual({ verdict: 'taken', value: held }); })));
+  it('a cell may always take back what it held', () =>
+    fc.assert(
+      fc.property(text, deviation, (held, over) => {
+        expect(typed(held, over, held)).toEqual({ verdict: 'taken', value: held });
+      }),
+    ));
 });
 
 describe('stands', () => {
@@ -94,10 +133,17 @@ describe('stands', () => {
 });
 
 describe('ruleSentence', () => {
-  const words = (over: Partial<CatalogRule>) => ruleSentence({ ...rule, ...over }, names).map(({ text }) => text).join('');
+  const words = (over: Partial<CatalogRule>) =>
+    ruleSentence({ ...rule, ...over }, names)
+      .map(({ text }) => text)
+      .join('');
   it('says the rule in one sentence', () => {
-    expect(words({ refusalText: 'Pick a quay.' })).toBe('Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.” A new entry begins empty; on arrival it shows no hint.');
-    expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe('Takes one value from Quays; must not be blank; any other value is accepted. A new entry begins empty; on arrival it shows “Where?”');
+    expect(words({ refusalText: 'Pick a quay.' })).toBe(
+      'Takes one value from Quays; may be blank; any other value is refused, saying “Pick a quay.” A new entry begins empty; on arrival it shows no hint.',
+    );
+    expect(words({ others: 'accept', mayBeBlank: false, hint: 'Where?' })).toBe(
+      'Takes one value from Quays; must not be blank; any other value is accepted. A new entry begins empty; on arrival it shows “Where?”',
+    );
   });
   it.each([
     [{ from: { of: 'field', field: 'Seen on', plus: 0 } }, 'a date from Seen on'],
@@ -109,16 +155,31 @@ describe('ruleSentence', () => {
     const days = { ...newRule('date'), from: null, until: null, ...over } as Rule;
     expect(ruleTakes(days, { ...names, field: (key) => key })).toBe(said);
   });
-  it('offers every part for changing', () => expect(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? [])).toEqual(['kind', 'catalog', 'mayBeBlank', 'others', 'refusalText', 'begins', 'hint']));
+  it('offers every part for changing', () =>
+    expect(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? [])).toEqual([
+      'kind',
+      'catalog',
+      'mayBeBlank',
+      'others',
+      'refusalText',
+      'begins',
+      'hint',
+    ]));
 });
 
 describe('patternOf', () => {
   it('is matched by every example it was made of, and by nothing built otherwise', () => {
-    const code = fc.tuple(fc.stringMatching(/^[A-Z]{1,3}$/u), fc.stringMatching(/^[0-9]{1,4}$/u)).map(([letters, digits]) => `${letters}-${digits}`);
+    const code = fc
+      .tuple(fc.stringMatching(/^[A-Z]{1,3}$/u), fc.stringMatching(/^[0-9]{1,4}$/u))
+      .map(([letters, digits]) => `${letters}-${digits}`);
     fc.assert(
       fc.property(fc.array(code, { minLength: 1, maxLength: 6 }), (examples) => {
         const pattern = patternOf(examples)!;
-        const field: JudgedField = { heading: 'Code', kind: 'text', rule: { ...newRule('pattern'), kind: 'pattern', pattern, examples } as JudgedField['rule'] };
+        const field: JudgedField = {
+          heading: 'Code',
+          kind: 'text',
+          rule: { ...newRule('pattern'), kind: 'pattern', pattern, examples } as JudgedField['rule'],
+        };
         for (const example of examples) expect(judge(field, example, { locale: houseLocale, catalogs }).verdict).toBe('taken');
         expect(judge(field, `${examples[0]!}x`, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
       }),
@@ -126,8 +187,14 @@ describe('patternOf', () => {
   });
   it('is none for examples that are not built alike, and reads no pattern that could run away', () => {
     expect(patternOf(['AB-1', '12'])).toBeUndefined();
-    expect([patternFault('(a+)+$'), patternFault('(?=a)b'), patternFault('[a-'), patternFault('')].map((fault) => fault === undefined)).toEqual([true, false, false, false]);
-    const evil: JudgedField = { heading: 'Code', kind: 'text', rule: { ...newRule('pattern'), kind: 'pattern', pattern: '(a+)+$', examples: [] } as JudgedField['rule'] };
+    expect(
+      [patternFault('(a+)+$'), patternFault('(?=a)b'), patternFault('[a-'), patternFault('')].map((fault) => fault === undefined),
+    ).toEqual([true, false, false, false]);
+    const evil: JudgedField = {
+      heading: 'Code',
+      kind: 'text',
+      rule: { ...newRule('pattern'), kind: 'pattern', pattern: '(a+)+$', examples: [] } as JudgedField['rule'],
+    };
     expect(judge(evil, `${'a'.repeat(400)}!`, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
   });
 });
@@ -141,23 +208,40 @@ describe('other values', () => {
     expect(stands(field({ others: 'confirm' }), 'Nell', { locale: houseLocale, catalogs }).right).toBe(false);
   });
   it('that are no value of the kind are refused, whatever the rule says', () => {
-    for (const others of ['accept', 'confirm'] as const) expect(judge({ ...field({ others }), kind: 'date' }, 'someday', { locale: houseLocale, catalogs, confirmed: true })).toMatchObject({ code: 'wrong kind' });
+    for (const others of ['accept', 'confirm'] as const)
+      expect(judge({ ...field({ others }), kind: 'date' }, 'someday', { locale: houseLocale, catalogs, confirmed: true })).toMatchObject({
+        code: 'wrong kind',
+      });
   });
 });
 
 describe('dates', () => {
   const arrival = { key: 'arrival', heading: 'Arrival', kind: 'date' } as const;
-  const departure: JudgedField = { heading: 'Departure', kind: 'date', rule: { ...newRule('date'), kind: 'date', from: { of: 'field', field: 'arrival', plus: 1 }, until: { of: 'today', plus: 7 } } as JudgedField['rule'] };
-  const at = (text: string, entry?: Record<string, string>) => judge(departure, text, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], ...(entry && { entry }) });
+  const departure: JudgedField = {
+    heading: 'Departure',
+    kind: 'date',
+    rule: {
+      ...newRule('date'),
+      kind: 'date',
+      from: { of: 'field', field: 'arrival', plus: 1 },
+      until: { of: 'today', plus: 7 },
+    } as JudgedField['rule'],
+  };
+  const at = (text: string, entry?: Record<string, string>) =>
+    judge(departure, text, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], ...(entry && { entry }) });
   it('are measured by another field and by today', () => {
-    expect(at('25.11.2026', { arrival: '2026-11-25' })).toMatchObject({ code: 'too early', message: 'Departure must not be before 1 day after Arrival (26.11.2026).' });
+    expect(at('25.11.2026', { arrival: '2026-11-25' })).toMatchObject({
+      code: 'too early',
+      message: 'Departure must not be before 1 day after Arrival (26.11.2026).',
+    });
     expect(at('26.11.2026', { arrival: '2026-11-25' })).toEqual({ verdict: 'taken', value: '2026-11-26' });
     expect(at('+8')).toMatchObject({ code: 'too late' });
     expect(at('tomorrow')).toEqual({ verdict: 'taken', value: '2026-11-26' });
     expect(at('−1')).toEqual({ verdict: 'taken', value: '2026-11-24' });
   });
   it('that were right on their day stay right', () => {
-    const standing = (value: string, entry: Record<string, string>) => stands(departure, value, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], entry });
+    const standing = (value: string, entry: Record<string, string>) =>
+      stands(departure, value, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], entry });
     expect(standing('2027-12-01', { arrival: '2027-11-01' }).right).toBe(true);
     expect(standing('2026-11-01', { arrival: '2026-11-01' })).toMatchObject({ right: false, code: 'too early' });
   });
@@ -165,7 +249,8 @@ describe('dates', () => {
 
 describe('faults and beginnings', () => {
   it('say what can never be met', () => {
-    const faultsOf = (rule: JudgedField['rule'], kind: JudgedField['kind'] = 'text') => ruleFaults(rule!, { heading: 'F', kind, rule }, { locale: houseLocale, catalogs, rules: new Map() }).map(({ part }) => part);
+    const faultsOf = (rule: JudgedField['rule'], kind: JudgedField['kind'] = 'text') =>
+      ruleFaults(rule!, { heading: 'F', kind, rule }, { locale: houseLocale, catalogs, rules: new Map() }).map(({ part }) => part);
     expect(faultsOf({ ...newRule('length'), kind: 'length', least: 5, most: 4 } as JudgedField['rule'])).toEqual(['bounds']);
     expect(faultsOf({ ...newRule('typed'), kind: 'typed', values: [] } as JudgedField['rule'])).toEqual(['values']);
     expect(faultsOf({ ...rule, catalogId: 'none' })).toEqual(['catalog']);
@@ -174,8 +259,18 @@ describe('faults and beginnings', () => {
     expect(faultsOf({ ...rule, begins: { with: 'value', value: 'Heron Mole' } })).toEqual([]);
   });
   it('fill the cells of a new entry', () => {
-    const made = (key: string, kind: JudgedField['kind'], begins: CatalogRule['begins']) => ({ key, heading: key, kind, rule: { ...newRule('plain'), begins } as JudgedField['rule'] });
-    const fields = [made('day', 'date', { with: 'today', value: '' }), made('shift', 'text', { with: 'above', value: '' }), made('state', 'text', { with: 'value', value: 'open' }), made('rest', 'text', { with: 'empty', value: '' })];
+    const made = (key: string, kind: JudgedField['kind'], begins: CatalogRule['begins']) => ({
+      key,
+      heading: key,
+      kind,
+      rule: { ...newRule('plain'), begins } as JudgedField['rule'],
+    });
+    const fields = [
+      made('day', 'date', { with: 'today', value: '' }),
+      made('shift', 'text', { with: 'above', value: '' }),
+      made('state', 'text', { with: 'value', value: 'open' }),
+      made('rest', 'text', { with: 'empty', value: '' }),
+    ];
     expect(cellsOfNew(fields, { shift: 'night', rest: 'x' }, '2026-11-25')).toEqual({ day: '2026-11-25', shift: 'night', state: 'open' });
     expect(cellsOfNew(fields, undefined, '2026-11-25')).toEqual({ day: '2026-11-25', state: 'open' });
   });

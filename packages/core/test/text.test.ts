@@ -1,9 +1,39 @@
-import { alphabetical, clean, forbiddenCharacter, looseKey, matchKey, slips } from '@dellum/core';
+import { alphabetical, clean, cleanLines, forbiddenCharacter, isBlank, looseKey, matchKey, slips } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 /** Texts that hurt: blanks of all kinds, zero-width and combining characters, ligatures, scripts of both directions. */
-const nasty = fc.string({ unit: fc.oneof(fc.string({ unit: 'grapheme', minLength: 1, maxLength: 1 }), fc.constantFrom(' ', '\u00A0', '\u200B', '\uFEFF', '\u3000', '\t', '\n', 'ß', 'ẞ', 'ς', 'Σ', 'İ', 'ı', 'ﬁ', 'Å', '\u0301', 'א', '٣', '-', '−', '1', '.', ',')), maxLength: 24 });
+const nasty = fc.string({
+  unit: fc.oneof(
+    fc.string({ unit: 'grapheme', minLength: 1, maxLength: 1 }),
+    fc.constantFrom(
+      ' ',
+      '\u00A0',
+      '\u200B',
+      '\uFEFF',
+      '\u3000',
+      '\t',
+      '\n',
+      'ß',
+      'ẞ',
+      'ς',
+      'Σ',
+      'İ',
+      'ı',
+      'ﬁ',
+      'Å',
+      '\u0301',
+      'א',
+      '٣',
+      '-',
+      '−',
+      '1',
+      '.',
+      ',',
+    ),
+  ),
+  maxLength: 24,
+});
 
 describe('clean', () => {
   it('is idempotent, and leaves no outer, double or odd blanks', () => {
@@ -15,6 +45,50 @@ describe('clean', () => {
       }),
     );
   });
+  it.each([
+    ['co\u00ADop', 'coop'],
+    ['North\u200E bed', 'North bed'],
+    ['a\u202Eb', 'ab'],
+    ['\u3164', ''],
+    ['\u2800 x', 'x'],
+    ['a\u200Db', 'ab'],
+    ['👨\u200D', '👨'],
+  ])('drops what nobody sees: %j is %j', (typed, seen) => {
+    expect(clean(typed)).toBe(seen);
+    expect(isBlank(typed)).toBe(seen === '');
+  });
+  it.each(['👨\u200D👩\u200D👧', '❤\uFE0F', 'می\u200Cخواهم', 'שלום\u200F!', '葛\u{E0100}', '1\uFE0F\u20E3'])(
+    'keeps what changes what is seen: %j',
+    (text) => expect(clean(text)).toBe(text.normalize('NFC')),
+  );
+  it('is idempotent among signs that nobody sees', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.constantFrom(
+            'a',
+            'ا',
+            'ב',
+            '👨',
+            '❤',
+            '葛',
+            '1',
+            ' ',
+            '\u200C',
+            '\u200D',
+            '\uFE0F',
+            '\u00AD',
+            '\u200F',
+            '\u{E0100}',
+            '🏽',
+            'e\u0301',
+          ),
+          { maxLength: 8 },
+        ),
+        (signs) => void expect(clean(clean(signs.join('')))).toBe(clean(signs.join(''))),
+      ),
+    ));
+  it('keeps the lines of a text of several', () => expect(cleanLines(' a  b \r\n\n c\u00AD ')).toBe('a b\n\nc'));
   it('keeps right-to-left and combining characters', () => {
     expect(clean('  שלום \u0301a ')).toBe('שלום \u0301a');
     expect(clean('e\u0301')).toBe('é');
@@ -67,11 +141,20 @@ describe('forbiddenCharacter', () => {
 });
 
 describe('alphabetical', () => {
-  it('orders numbers by size', () => expect(['Berth 10', 'Berth 2', 'berth 1'].sort(alphabetical('en-GB'))).toEqual(['berth 1', 'Berth 2', 'Berth 10']));
+  it('orders numbers by size', () =>
+    expect(['Berth 10', 'Berth 2', 'berth 1'].sort(alphabetical('en-GB'))).toEqual(['berth 1', 'Berth 2', 'Berth 10']));
   it('is total: only one text is equal to a text', () => {
     const compare = alphabetical('en-GB');
-    fc.assert(fc.property(nasty, nasty, (a, b) => { expect(Math.sign(compare(a, b))).toBe(-Math.sign(compare(b, a)) + 0); }));
-    fc.assert(fc.property(nasty, nasty, (a, b) => { expect(compare(a, b) === 0).toBe(a === b); }));
+    fc.assert(
+      fc.property(nasty, nasty, (a, b) => {
+        expect(Math.sign(compare(a, b))).toBe(-Math.sign(compare(b, a)) + 0);
+      }),
+    );
+    fc.assert(
+      fc.property(nasty, nasty, (a, b) => {
+        expect(compare(a, b) === 0).toBe(a === b);
+      }),
+    );
   });
 });
 
@@ -83,6 +166,10 @@ describe('slips', () => {
   };
   it('equals the definition, cut off at the most asked for', () => {
     const word = fc.string({ unit: fc.constantFrom('a', 'b', 'c'), maxLength: 5 });
-    fc.assert(fc.property(word, word, fc.integer({ min: 0, max: 5 }), (a, b, most) => { expect(slips(a, b, most)).toBe(Math.min(naive(a, b), most + 1)); }));
+    fc.assert(
+      fc.property(word, word, fc.integer({ min: 0, max: 5 }), (a, b, most) => {
+        expect(slips(a, b, most)).toBe(Math.min(naive(a, b), most + 1));
+      }),
+    );
   });
 });

@@ -50,7 +50,8 @@ describe('parse', () => {
     ['text', '007', '007'],
   ])('reads %s %j as %j', (kind, text, stored, locale) => expect(value(kind, text, locale)).toBe(stored));
 
-  it('says why not, in words one can act on', () => expect(parse('date', '31.2.', houseLocale)).toEqual({ ok: false, reason: '“31.2.” is not a day of the calendar.' }));
+  it('says why not, in words one can act on', () =>
+    expect(parse('date', '31.2.', houseLocale)).toEqual({ ok: false, reason: '“31.2.” is not a day of the calendar.' }));
 });
 
 describe('dates as people type them', () => {
@@ -94,15 +95,31 @@ describe('dates as people type them', () => {
 describe('format', () => {
   const stored: { readonly [Kind in FieldKind]: fc.Arbitrary<string> } = {
     text: fc.string(),
-    number: fc.tuple(fc.integer(), fc.integer({ min: 0, max: 9999 })).map(([whole, part]) => value('number', `${whole}.${String(part).padStart(4, '0')}`)!),
+    number: fc
+      .tuple(fc.integer(), fc.integer({ min: 0, max: 9999 }))
+      .map(([whole, part]) => value('number', `${whole}.${String(part).padStart(4, '0')}`)!),
     amount: fc.integer().map((hundredths) => value('amount', (hundredths / 100).toFixed(2))!),
     percent: fc.integer({ min: -100_000, max: 100_000 }).map((thousandths) => value('percent', String(thousandths / 1000))!),
-    date: fc.date({ min: new Date('0101-01-01'), max: new Date('9998-12-31'), noInvalidDate: true }).map((day) => day.toISOString().slice(0, 10)),
+    date: fc
+      .date({ min: new Date('0101-01-01'), max: new Date('9998-12-31'), noInvalidDate: true })
+      .map((day) => day.toISOString().slice(0, 10)),
     'yes/no': fc.constantFrom('yes', 'no'),
-    'several values': fc.uniqueArray(fc.stringMatching(/^[a-z",; 2]{1,8}$/u).map(clean).filter(Boolean), { minLength: 1 }).map(joinedValues),
+    'several values': fc
+      .uniqueArray(
+        fc
+          .stringMatching(/^[a-z",; 2]{1,8}$/u)
+          .map(clean)
+          .filter(Boolean),
+        { minLength: 1 },
+      )
+      .map(joinedValues),
   };
   it.each(fieldKinds)('is the inverse of parse for every stored %s', (kind) => {
-    fc.assert(fc.property(stored[kind], fc.constantFrom(houseLocale, comma, american), (held, locale) => { expect(value(kind, format(kind, held, locale), locale)).toBe(held); }));
+    fc.assert(
+      fc.property(stored[kind], fc.constantFrom(houseLocale, comma, american), (held, locale) => {
+        expect(value(kind, format(kind, held, locale), locale)).toBe(held);
+      }),
+    );
   });
   it('shows an amount with the decimals of its currency', () => {
     expect(format('amount', '12.5', houseLocale)).toBe('12.50 EUR');

@@ -16,7 +16,8 @@ function sameOrigin(request: Request): boolean {
 function checkWrite(request: Request, _response: Response, next: NextFunction): void {
   if (!writes.has(request.method) || !request.path.startsWith('/api/')) return next();
   if (!sameOrigin(request)) return next(new ProblemError('other-origin', 'This request came from another site. Use the pages of Dellum.'));
-  if (request.method !== 'DELETE' && !request.is('application/json')) return next(new ProblemError('json-only', 'Send the request as application/json in UTF-8.'));
+  if (request.method !== 'DELETE' && !request.is('application/json'))
+    return next(new ProblemError('json-only', 'Send the request as application/json in UTF-8.'));
   next();
 }
 

@@ -2,7 +2,7 @@
 import { Controller, Get } from '@nestjs/common';
 import { sql } from 'kysely';
 import { Database } from '../database/database.js';
-import { Open } from '../people/guard.js';
+import { Open } from '../access/access.js';
 
 @Controller('health')
 @Open()

@@ -33,11 +33,18 @@ export function describeApi(app: INestApplication): OpenAPIObject {
     .addCookieAuth('session')
     .build();
   const document = SwaggerModule.createDocument(app, options);
-  const schemas = validationMetadatasToSchemas({ classTransformerMetadataStorage: defaultMetadataStorage, refPointerPrefix: '#/components/schemas/' }) as Schemas;
+  const schemas = validationMetadatasToSchemas({
+    classTransformerMetadataStorage: defaultMetadataStorage,
+    refPointerPrefix: '#/components/schemas/',
+  }) as Schemas;
   document.components = { ...document.components, schemas: { ...document.components?.schemas, ...schemas, Problem: problemSchema } };
   for (const path of Object.values(document.paths)) {
     for (const operation of Object.values(path as Record<string, { responses?: Record<string, unknown> }>)) {
-      if (operation.responses) operation.responses['default'] = { description: 'A problem.', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } };
+      if (operation.responses)
+        operation.responses['default'] = {
+          description: 'A problem.',
+          content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+        };
     }
   }
   return document;

@@ -1,7 +1,7 @@
 // An arrangement as SQL over entries: which ones are shown, and in which order.
 import { catalogAtLevel, isNumeric, type Arrangement, type Carry, type Catalog, type Only } from '@dellum/core';
 import { sql, type RawBuilder, type Sql } from 'kysely';
-import type { FieldBuild, RegisterBuild } from '../build/build.store.js';
+import type { FieldBuild, RegisterBuild } from '../structure/structure.store.js';
 import { holdsOneOf, partsOf, type HoldsOneOf } from '../entries/holds.js';
 
 type Fragment = ReturnType<Sql>;
@@ -18,7 +18,10 @@ export interface ArrangedOver {
 export function seen(key: string, { carries }: Pick<ArrangedOver, 'carries'>): Fragment {
   const own = carries.filter(({ field }) => field === key);
   if (own.length === 0) return sql`cells ->> ${key}`;
-  return sql`case cells ->> ${key} ${sql.join(own.map(({ from, to }) => sql`when ${from} then ${to}`), sql` `)} else cells ->> ${key} end`;
+  return sql`case cells ->> ${key} ${sql.join(
+    own.map(({ from, to }) => sql`when ${from} then ${to}`),
+    sql` `,
+  )} else cells ->> ${key} end`;
 }
 
 /** A stored decimal number; null for any other text. */
@@ -43,7 +46,12 @@ function passes(only: Only, over: ArrangedOver): Fragment {
     case 'text':
       return sql`position(lower(${only.text}) in lower(${text})) > 0`;
     case 'within':
-      return within(text, over.register.fields.find(({ key }) => key === only.field)!, only.from, only.until);
+      return within(
+        text,
+        over.register.fields.find(({ key }) => key === only.field)!,
+        only.from,
+        only.until,
+      );
   }
 }
 
@@ -51,10 +59,17 @@ function passes(only: Only, over: ArrangedOver): Fragment {
 function orderOf(at: number, direction: Fragment, field: FieldBuild, over: ArrangedOver): { order: Fragment; join: Fragment } {
   const text = seen(field.key, over);
   const catalog = field.rule?.kind === 'catalog' ? over.catalogs.get(field.rule.catalogId) : undefined;
-  const values = catalog && field.rule?.kind === 'catalog' ? catalogAtLevel(catalog, field.rule.level).all.map(({ value }) => value) : field.rule?.kind === 'typed' ? field.rule.values : [];
+  const values =
+    catalog && field.rule?.kind === 'catalog'
+      ? catalogAtLevel(catalog, field.rule.level).all.map(({ value }) => value)
+      : field.rule?.kind === 'typed'
+        ? field.rule.values
+        : [];
   const ranks = sql.ref(`ranks${at}`);
   const ranked = values.length > 0;
-  const natural = isNumeric(field.kind) ? sql`${asNumber(text)} ${direction} nulls last` : sql`${text} collate natural_order ${direction} nulls last`;
+  const natural = isNumeric(field.kind)
+    ? sql`${asNumber(text)} ${direction} nulls last`
+    : sql`${text} collate natural_order ${direction} nulls last`;
   return {
     order: ranked ? sql`(${text}) is null, ${ranks}.rank ${direction} nulls last, ${natural}` : sql`(${text}) is null, ${natural}`,
     join: ranked ? sql`left join unnest(${values}::text[]) with ordinality as ${ranks}(value, rank) on ${ranks}.value = ${text}` : sql``,
@@ -62,11 +77,24 @@ function orderOf(at: number, direction: Fragment, field: FieldBuild, over: Arran
 }
 
 /** What stands after `select … from entries`: joins and conditions; and the order. */
-export function arrangedSql(arrangement: Pick<Arrangement, 'sort' | 'only'>, over: ArrangedOver): { readonly joins: Fragment; readonly condition: RawBuilder<boolean>; readonly order: Fragment } {
-  const sorts = arrangement.sort.map(({ field, direction }, at) => orderOf(at, direction === 'down' ? sql`desc` : sql`asc`, over.register.fields.find(({ key }) => key === field)!, over));
+export function arrangedSql(
+  arrangement: Pick<Arrangement, 'sort' | 'only'>,
+  over: ArrangedOver,
+): { readonly joins: Fragment; readonly condition: RawBuilder<boolean>; readonly order: Fragment } {
+  const sorts = arrangement.sort.map(({ field, direction }, at) =>
+    orderOf(
+      at,
+      direction === 'down' ? sql`desc` : sql`asc`,
+      over.register.fields.find(({ key }) => key === field)!,
+      over,
+    ),
+  );
   const conditions = arrangement.only.map((only) => passes(only, over));
   return {
-    joins: sql.join(sorts.map(({ join }) => join), sql` `),
+    joins: sql.join(
+      sorts.map(({ join }) => join),
+      sql` `,
+    ),
     condition: conditions.length > 0 ? sql<boolean>`(${sql.join(conditions, sql` and `)})` : sql<boolean>`true`,
     order: sql.join([...sorts.map(({ order }) => order), sql`pos`]),
   };

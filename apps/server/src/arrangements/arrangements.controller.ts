@@ -1,7 +1,7 @@
 // HTTP for arrangements: everybody has their own.
 import { Body, Controller, Get, HttpCode, Param, Post, Put, Query } from '@nestjs/common';
 import { ArrangementDto, ValuesQueryDto, type ArrangementView, type HeldValues } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { ArrangementsService } from './arrangements.service.js';
 

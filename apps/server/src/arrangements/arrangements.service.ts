@@ -3,15 +3,15 @@
 import { Injectable } from '@nestjs/common';
 import { emptyWithin, fittingTo, type Arrangement } from '@dellum/core';
 import type { ArrangementDto, WantedDto, ArrangementView, EntryView, HeldValues, ValuesQueryDto } from '@dellum/contract';
-import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
-import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Counts } from '../counts/counts.js';
+import { StructureService, fieldWithKey, registerOf } from '../structure/structure.service.js';
+import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { CountsStore } from '../counts/counts.store.js';
 import { Database, type Reader, type Trx } from '../database/database.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
-import { OutsideHoldings } from '../entries/outsideHoldings.js';
+import { OutsideHoldingsService } from '../outside/outsideHoldings.service.js';
 import { PlacesStore } from '../entries/places.store.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';
 import { arrangedSql } from './arrangedSql.js';
 import { ArrangementsStore, type Mine } from './arrangements.store.js';
@@ -22,12 +22,12 @@ const mine = (caller: Caller, registerId: string): Mine => ({ houseId: caller.ho
 export class ArrangementsService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly catalogs: CompiledCatalogs,
+    private readonly builds: StructureService,
+    private readonly catalogs: CompiledCatalogsService,
     private readonly store: ArrangementsStore,
     private readonly places: PlacesStore,
-    private readonly counts: Counts,
-    private readonly outside: OutsideHoldings,
+    private readonly counts: CountsStore,
+    private readonly outside: OutsideHoldingsService,
   ) {}
 
   async of(caller: Caller, registerId: string): Promise<ArrangementView> {
@@ -41,7 +41,8 @@ export class ArrangementsService {
     const arrangement = readArrangement(dto, register);
     return this.database.transaction(async (trx) => {
       const before = await this.store.of(trx, mine(caller, registerId));
-      const same = JSON.stringify([before.arrangement.sort, before.arrangement.only]) === JSON.stringify([arrangement.sort, arrangement.only]);
+      const same =
+        JSON.stringify([before.arrangement.sort, before.arrangement.only]) === JSON.stringify([arrangement.sort, arrangement.only]);
       return this.store.keep(trx, mine(caller, registerId), arrangement, !same);
     });
   }
@@ -49,19 +50,36 @@ export class ArrangementsService {
   /** Brings the entries into order by what they hold now. */
   async anew(caller: Caller, registerId: string): Promise<ArrangementView> {
     registerOf(await this.builds.now(caller.houseId), registerId, caller);
-    return this.database.transaction(async (trx) => this.store.keep(trx, mine(caller, registerId), (await this.store.of(trx, mine(caller, registerId))).arrangement, true));
+    return this.database.transaction(async (trx) =>
+      this.store.keep(trx, mine(caller, registerId), (await this.store.of(trx, mine(caller, registerId))).arrangement, true),
+    );
   }
 
   /** A page of the entries as the caller has arranged them. */
-  async page(caller: Caller, build: HouseBuild, register: RegisterBuild, from: number, count: number): Promise<{ total: number; entries: EntryView[] }> {
+  async page(
+    caller: Caller,
+    build: HouseBuild,
+    register: RegisterBuild,
+    from: number,
+    count: number,
+  ): Promise<{ total: number; entries: EntryView[] }> {
     const own = mine(caller, register.id);
-    const total = (await this.store.standing(this.database.kysely, own, false)) ?? (await this.database.transaction((trx) => this.arranged(trx, build, register, own)));
+    const total =
+      (await this.store.standing(this.database.kysely, own, false)) ??
+      (await this.database.transaction((trx) => this.arranged(trx, build, register, own)));
     const ids = await this.store.ids(this.database.kysely, own, from, count);
     return { total, entries: await this.store.entriesOf(this.database.kysely, own, ids) };
   }
 
   /** The ids from one entry to another, both included, as the caller has arranged them; an end left out is open. Undefined when an end is not among them. */
-  async between(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, first: string | undefined, last: string | undefined): Promise<string[] | undefined> {
+  async between(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    register: RegisterBuild,
+    first: string | undefined,
+    last: string | undefined,
+  ): Promise<string[] | undefined> {
     const own = mine(caller, register.id);
     const total = await this.arranged(trx, build, register, own);
     const ends = [first, last].flatMap((id) => id ?? []);
@@ -86,7 +104,9 @@ export class ArrangementsService {
     const sorted = arrangement.sort.map(({ field }) => fieldWithKey(register, field));
     const catalogs = await this.catalogs.some(db, build, catalogsOf(sorted));
     const wanted = arrangement.only.filter(({ only }) => only === 'outside').map(({ field }) => fieldWithKey(register, field));
-    const outside = new Map(await Promise.all(wanted.map(async (field) => [field.key, await this.outside.of(db, build, register, [field])] as const)));
+    const outside = new Map(
+      await Promise.all(wanted.map(async (field) => [field.key, await this.outside.of(db, build, register, [field])] as const)),
+    );
     return arrangedSql(arrangement, { register, carries: carriesOf(build, register), catalogs, outside });
   }
 
@@ -97,7 +117,11 @@ export class ArrangementsService {
     const field = fieldWithKey(register, key);
     const values = await this.counts.mostHeld(db, caller.houseId, field.id, search ?? '', mostValues + 1);
     const held = (await this.counts.held(db, caller.houseId, [field.id])).get(field.id) ?? 0;
-    return { values: values.slice(0, mostValues), blank: (await this.places.total(db, { houseId: caller.houseId, registerId })) - held, more: values.length > mostValues };
+    return {
+      values: values.slice(0, mostValues),
+      blank: (await this.places.total(db, { houseId: caller.houseId, registerId })) - held,
+      more: values.length > mostValues,
+    };
   }
 }
 
@@ -120,7 +144,10 @@ export function readWanted(dto: WantedDto, register: RegisterBuild): Wanted {
         return { only: 'text', field, text: one.text ?? '' };
       case 'within': {
         const within = { only: 'within' as const, field, from: one.from ?? null, until: one.until ?? null };
-        if (emptyWithin(within, fieldWithKey(register, field).kind !== 'date')) throw new ProblemError('not-valid', 'The end lies before the beginning, so nothing would be shown. Swap them.', { faults: { until: 'Swap them.' } });
+        if (emptyWithin(within, fieldWithKey(register, field).kind !== 'date'))
+          throw new ProblemError('not-valid', 'The end lies before the beginning, so nothing would be shown. Swap them.', {
+            faults: { until: 'Swap them.' },
+          });
         return within;
       }
     }
@@ -129,7 +156,11 @@ export function readWanted(dto: WantedDto, register: RegisterBuild): Wanted {
 }
 
 function readArrangement(dto: ArrangementDto, register: RegisterBuild): Arrangement {
-  const arrangement: Arrangement = { ...readWanted(dto, register), fields: dto.fields.map(({ field, hidden, width }) => ({ field, hidden, width: width ?? null })), inView: dto.inView, colouredBy: dto.colouredBy ?? null };
+  const arrangement: Arrangement = {
+    ...readWanted(dto, register),
+    fields: dto.fields.map(({ field, hidden, width }) => ({ field, hidden, width: width ?? null })),
+    inView: dto.inView,
+    colouredBy: dto.colouredBy ?? null,
+  };
   return fittingTo(arrangement, register.fields);
 }
-

@@ -20,7 +20,13 @@ const chunkOf = (place: number) => Math.floor(place / 1000);
 @Injectable()
 export class ArrangementsStore {
   async of(db: Reader, { houseId, personId, registerId }: Mine): Promise<ArrangementView> {
-    const row = await db.selectFrom('arrangements').select(['version', 'body as arrangement']).where('house_id', '=', houseId).where('person_id', '=', personId).where('register_id', '=', registerId).executeTakeFirst();
+    const row = await db
+      .selectFrom('arrangements')
+      .select(['version', 'body as arrangement'])
+      .where('house_id', '=', houseId)
+      .where('person_id', '=', personId)
+      .where('register_id', '=', registerId)
+      .executeTakeFirst();
     return row ?? { version: 0, arrangement: asKept };
   }
 
@@ -31,7 +37,9 @@ export class ArrangementsStore {
       .insertInto('arrangements')
       .values({ house_id: houseId, person_id: personId, register_id: registerId, version: 1, body, shape: null, entries: null })
       .onConflict((conflict) =>
-        conflict.columns(['house_id', 'person_id', 'register_id']).doUpdateSet((eb) => ({ body, ...(anew && { version: eb('arrangements.version', '+', 1), shape: null }) })),
+        conflict
+          .columns(['house_id', 'person_id', 'register_id'])
+          .doUpdateSet((eb) => ({ body, ...(anew && { version: eb('arrangements.version', '+', 1), shape: null }) })),
       )
       .returning(['version', 'body as arrangement'])
       .executeTakeFirstOrThrow();
@@ -41,7 +49,9 @@ export class ArrangementsStore {
   async standing(db: Reader, { houseId, personId, registerId }: Mine, lock: boolean): Promise<number | undefined> {
     const row = await db
       .selectFrom('arrangements')
-      .innerJoin('registers', (join) => join.onRef('registers.house_id', '=', 'arrangements.house_id').onRef('registers.id', '=', 'arrangements.register_id'))
+      .innerJoin('registers', (join) =>
+        join.onRef('registers.house_id', '=', 'arrangements.house_id').onRef('registers.id', '=', 'arrangements.register_id'),
+      )
       .select(['arrangements.entries', 'arrangements.shape', 'registers.shape as now'])
       .where('arrangements.house_id', '=', houseId)
       .where('arrangements.person_id', '=', personId)
@@ -52,8 +62,17 @@ export class ArrangementsStore {
   }
 
   /** Arranges the entries: the database sorts and keeps them, a thousand a row. */
-  async arrange(trx: Trx, { houseId, personId, registerId }: Mine, { joins, condition, order }: ReturnType<typeof arrangedSql>): Promise<number> {
-    await trx.deleteFrom('arranged_entries').where('house_id', '=', houseId).where('person_id', '=', personId).where('register_id', '=', registerId).execute();
+  async arrange(
+    trx: Trx,
+    { houseId, personId, registerId }: Mine,
+    { joins, condition, order }: ReturnType<typeof arrangedSql>,
+  ): Promise<number> {
+    await trx
+      .deleteFrom('arranged_entries')
+      .where('house_id', '=', houseId)
+      .where('person_id', '=', personId)
+      .where('register_id', '=', registerId)
+      .execute();
     const { rows } = await sql<{ entries: number }>`
       with ordered as (
         select id, row_number() over (order by ${order}) - 1 as place from entries ${joins}
@@ -92,7 +111,9 @@ export class ArrangementsStore {
   async entriesOf(db: Reader, { houseId, registerId }: Mine, ids: readonly string[]): Promise<EntryView[]> {
     const { rows } = await sql<EntryView>`
       select entries.id, version, cells from unnest(${ids}::uuid[]) with ordinality as wanted(id, nth)
-      join entries on entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = wanted.id order by nth`.execute(db);
+      join entries on entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = wanted.id order by nth`.execute(
+      db,
+    );
     return rows;
   }
 }

@@ -1,7 +1,7 @@
 // HTTP for the rules of fields; administrators only.
 import { Body, Controller, Delete, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { NewListDto, RuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { BindingsService } from './bindings.service.js';
 import { WhyService } from './why.service.js';

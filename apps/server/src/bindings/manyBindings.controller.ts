@@ -1,16 +1,16 @@
 // HTTP for the Bindings page: all fields of the house, and one rule for many of them; administrators only.
 import { Body, Controller, Get, HttpCode, Post, Put, Query } from '@nestjs/common';
 import { SetRulesDto, TakeBackRulesDto, type FieldCount, type RuleChange, type RuleImpact, type RulesTakenBack } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { ManyBindingsService } from './manyBindings.service.js';
-import { RuleHistory } from './ruleHistory.service.js';
+import { RuleHistoryService } from './ruleHistory.service.js';
 
 @Controller('bindings')
 @For('administrator')
 export class ManyBindingsController {
   constructor(
     private readonly bindings: ManyBindingsService,
-    private readonly history: RuleHistory,
+    private readonly history: RuleHistoryService,
   ) {}
 
   @Get()

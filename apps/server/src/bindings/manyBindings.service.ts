@@ -2,16 +2,16 @@
 import { Injectable } from '@nestjs/common';
 import { chainRules, fieldsNamedBy, forbidsRule, ruleFaults, type CatalogRule, type Rule } from '@dellum/core';
 import type { FieldCount, RuleImpact, SetRulesDto } from '@dellum/contract';
-import { BuildService, entryFieldWithId, fieldWithId } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild } from '../build/build.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { countOf, entriesIn, Outside } from '../counts/outside.js';
+import { StructureService, entryFieldWithId, fieldWithId } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { countOf, entriesIn, OutsideService } from '../outside/outside.service.js';
 import { Database, type Reader } from '../database/database.js';
 import { todayOf } from '../houses/houses.service.js';
-import { Ledger } from '../ledger/ledger.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
-import { SheetsStore } from '../sheets/sheets.store.js';
+import { SheetsStore } from '../structure/sheets.store.js';
 import { readRule } from './readRule.js';
 
 /** A field with the rule it is to get, or why it cannot get it. */
@@ -21,11 +21,11 @@ type Wanted = { readonly field: FieldBuild; readonly rule: Rule | null } | { rea
 export class ManyBindingsService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly catalogs: CompiledCatalogs,
-    private readonly outside: Outside,
+    private readonly builds: StructureService,
+    private readonly catalogs: CompiledCatalogsService,
+    private readonly outside: OutsideService,
     private readonly sheets: SheetsStore,
-    private readonly ledger: Ledger,
+    private readonly ledger: LedgerStore,
   ) {}
 
   /** Every field of the entry sheets with how many entries hold something, and how many are outside. */
@@ -42,9 +42,18 @@ export class ManyBindingsService {
     const wanted = await this.wanted(db, build, dto);
     const fields = wanted.map(({ field }) => field);
     const now = await this.outside.of(db, build, fields);
-    const then = await this.outside.of(db, build, wanted.map((one) => ('unfit' in one ? one.field : { ...one.field, rule: one.rule })));
+    const then = await this.outside.of(
+      db,
+      build,
+      wanted.map((one) => ('unfit' in one ? one.field : { ...one.field, rule: one.rule })),
+    );
     return wanted.map((one) => {
-      return { ...countOf(one.field, then), held: now.get(one.field.id)!.held, now: entriesIn(now.get(one.field.id)!), ...('unfit' in one && { unfit: one.unfit }) };
+      return {
+        ...countOf(one.field, then),
+        held: now.get(one.field.id)!.held,
+        now: entriesIn(now.get(one.field.id)!),
+        ...('unfit' in one && { unfit: one.unfit }),
+      };
     });
   }
 
@@ -56,8 +65,22 @@ export class ManyBindingsService {
       const broken = dto.chain === undefined ? undefined : wanted.find((one) => 'unfit' in one);
       if (broken && 'unfit' in broken) throw new ProblemError('kind-unfit', `The chain breaks at ${broken.field.heading}: ${broken.unfit}`);
       if (fitting.length === 0) throw new ProblemError('kind-unfit', 'The rule fits none of these fields. Choose fields of the same kind.');
-      await this.sheets.setRules(trx, caller.houseId, fitting.map(({ field, rule }) => ({ id: field.id, rule })));
-      await this.ledger.write(trx, caller.houseId, fitting.map(({ field, rule }) => ({ personId: caller.id, act: rule ? 'rule.set' : 'rule.cleared', registerId: field.registerId, field: field.key, detail: { before: field.rule, after: rule } })));
+      await this.sheets.setRules(
+        trx,
+        caller.houseId,
+        fitting.map(({ field, rule }) => ({ id: field.id, rule })),
+      );
+      await this.ledger.write(
+        trx,
+        caller.houseId,
+        fitting.map(({ field, rule }) => ({
+          personId: caller.id,
+          act: rule ? 'rule.set' : 'rule.cleared',
+          registerId: field.registerId,
+          field: field.key,
+          detail: { before: field.rule, after: rule },
+        })),
+      );
       return { set: fitting.length };
     });
   }
@@ -66,7 +89,11 @@ export class ManyBindingsService {
     const fields = [...new Set(dto.fields)].map((id) => entryFieldWithId(build, id));
     const copied = dto.from === undefined ? null : fieldWithId(build, dto.from).rule;
     const chain = dto.chain === undefined ? undefined : chainOf(build, fields, dto.chain);
-    const catalogs = await this.catalogs.some(db, build, [dto.rule?.catalogId ?? [], dto.chain ?? [], copied?.kind === 'catalog' ? copied.catalogId : []].flat());
+    const catalogs = await this.catalogs.some(
+      db,
+      build,
+      [dto.rule?.catalogId ?? [], dto.chain ?? [], copied?.kind === 'catalog' ? copied.catalogId : []].flat(),
+    );
     return fields.map((field, at): Wanted => {
       const register = build.registers.get(field.registerId)!;
       try {
@@ -76,7 +103,13 @@ export class ManyBindingsService {
         if (named.includes(field.key)) return { field, unfit: `${field.heading} cannot depend on itself.` };
         const missing = named.find((key) => !register.fields.some((other) => other.key === key));
         if (missing) return { field, unfit: `${register.title} has no field “${missing}”, on which the rule depends.` };
-        const [fault] = ruleFaults(rule, field, { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), fields: register.fields, rules: new Map(register.fields.map((other) => [other.key, chain?.[fields.indexOf(other)] ?? other.rule])) });
+        const [fault] = ruleFaults(rule, field, {
+          locale: build.locale,
+          catalogs,
+          today: todayOf(new Date(), build.locale),
+          fields: register.fields,
+          rules: new Map(register.fields.map((other) => [other.key, chain?.[fields.indexOf(other)] ?? other.rule])),
+        });
         // A chain that is longer than its catalog is deep cannot hold together.
         return fault && (forbidsRule(fault) || (chain && fault.part === 'catalog')) ? { field, unfit: fault.message } : { field, rule };
       } catch (error) {
@@ -90,7 +123,16 @@ export class ManyBindingsService {
 /** The rules that make a chain of some fields; they must belong to one register. */
 function chainOf(build: HouseBuild, fields: readonly FieldBuild[], catalogId: string): readonly CatalogRule[] {
   if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
-  if (fields.length < 2) throw new ProblemError('not-valid', 'A chain needs two fields at least. Choose the outermost and those under it.', { faults: { fields: 'Choose two at least.' } });
-  if (new Set(fields.map(({ registerId }) => registerId)).size > 1) throw new ProblemError('not-valid', 'The fields of a chain belong to one sheet. Choose fields of one sheet only.', { faults: { fields: 'Choose fields of one sheet.' } });
-  return chainRules(catalogId, fields.map(({ key }) => key));
+  if (fields.length < 2)
+    throw new ProblemError('not-valid', 'A chain needs two fields at least. Choose the outermost and those under it.', {
+      faults: { fields: 'Choose two at least.' },
+    });
+  if (new Set(fields.map(({ registerId }) => registerId)).size > 1)
+    throw new ProblemError('not-valid', 'The fields of a chain belong to one sheet. Choose fields of one sheet only.', {
+      faults: { fields: 'Choose fields of one sheet.' },
+    });
+  return chainRules(
+    catalogId,
+    fields.map(({ key }) => key),
+  );
 }

@@ -1,8 +1,22 @@
 // From the rule as it came over HTTP to the one that the core knows; everything it names must be there.
-import { clean, isNumeric, isOfKind, kindLabel, newRule, sourceTextFault, type Begins, type DayBound, type Filter, type JudgedField, type NumberBound, type Rule, type RuleBase } from '@dellum/core';
+import {
+  clean,
+  isNumeric,
+  isOfKind,
+  kindLabel,
+  newRule,
+  sourceTextFault,
+  type Begins,
+  type DayBound,
+  type Filter,
+  type JudgedField,
+  type NumberBound,
+  type Rule,
+  type RuleBase,
+} from '@dellum/core';
 import type { DayBoundDto, NumberBoundDto, RuleDto } from '@dellum/contract';
-import { fieldWithKey } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { fieldWithKey } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { notFound, ProblemError } from '../problems/index.js';
 
 function needed<T>(value: T | undefined, part: string, words: string): T {
@@ -11,9 +25,17 @@ function needed<T>(value: T | undefined, part: string, words: string): T {
 }
 
 /** Another field of the same register, by its key. */
-function otherField(register: RegisterBuild, field: JudgedField & { readonly key: string }, key: string | undefined, part: string): FieldBuild {
+function otherField(
+  register: RegisterBuild,
+  field: JudgedField & { readonly key: string },
+  key: string | undefined,
+  part: string,
+): FieldBuild {
   const other = fieldWithKey(register, needed(key, part, 'Choose the field that is compared with.'));
-  if (other.key === field.key) throw new ProblemError('not-valid', `${field.heading} cannot depend on itself. Choose another field.`, { faults: { [part]: 'Choose another field.' } });
+  if (other.key === field.key)
+    throw new ProblemError('not-valid', `${field.heading} cannot depend on itself. Choose another field.`, {
+      faults: { [part]: 'Choose another field.' },
+    });
   return other;
 }
 
@@ -36,7 +58,10 @@ function numberBound(dto: NumberBoundDto | null | undefined, register: RegisterB
 
 function filterOf(dto: RuleDto['where'], register: RegisterBuild): Filter | null {
   if (!dto || dto.conditions.length === 0) return null;
-  return { all: dto.all, conditions: dto.conditions.map(({ field, is, value }) => ({ field: fieldWithKey(register, field).key, is, value })) };
+  return {
+    all: dto.all,
+    conditions: dto.conditions.map(({ field, is, value }) => ({ field: fieldWithKey(register, field).key, is, value })),
+  };
 }
 
 /** What a new entry begins with; a value is stored as the kind of the field stores it. */
@@ -58,18 +83,30 @@ function storedValue(value: string, { kind, heading }: Pick<FieldBuild, 'kind' |
 
 /** The values of a list, clean, each once, as the kind of the field stores them. */
 export function listValues(values: readonly string[], field: Pick<FieldBuild, 'kind' | 'heading'>): string[] {
-  const read = values.map(clean).filter((value) => value !== '').map((value) => {
-    const fault = sourceTextFault(value);
-    if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
-    return storedValue(value, field, 'values');
-  });
+  const read = values
+    .map(clean)
+    .filter((value) => value !== '')
+    .map((value) => {
+      const fault = sourceTextFault(value);
+      if (fault) throw new ProblemError('value-refused', fault.message, { verdict: fault.code, suggestions: [] });
+      return storedValue(value, field, 'values');
+    });
   return [...new Set(read)];
 }
 
 /** The rule as it is stored. What it says beyond its kind is left aside. */
 export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Rule {
   const register = build.registers.get(field.registerId)!;
-  const base: RuleBase = { mayBeBlank: dto.mayBeBlank, others: dto.others, hint: dto.hint, ...(dto.hintTitle && { hintTitle: dto.hintTitle }), refusalText: dto.refusalText, begins: beginsOf(dto, field), noRepeats: dto.noRepeats, where: filterOf(dto.where, register) };
+  const base: RuleBase = {
+    mayBeBlank: dto.mayBeBlank,
+    others: dto.others,
+    hint: dto.hint,
+    ...(dto.hintTitle && { hintTitle: dto.hintTitle }),
+    refusalText: dto.refusalText,
+    begins: beginsOf(dto, field),
+    noRepeats: dto.noRepeats,
+    where: filterOf(dto.where, register),
+  };
   const rule = newRule(dto.kind, base);
   switch (rule.kind) {
     case 'catalog': {
@@ -77,16 +114,40 @@ export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Ru
       if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
       const parents = (dto.parents ?? []).map((key) => otherField(register, field, key, 'parents').key);
       const day = dto.day ? otherField(register, field, dto.day, 'day').key : null;
-      const fitting = (dto.fitting ?? []).map(({ companion, is, field: key }) => ({ companion, is, field: otherField(register, field, key, 'fitting').key }));
-      const brings = (dto.brings ?? []).map(({ companion, field: key }) => ({ companion, field: otherField(register, field, key, 'brings').key }));
-      return { ...rule, catalogId, level: dto.level ?? (parents.length > 0 ? parents.length : null), parents: [...new Set(parents)], blankParent: dto.blankParent ?? 'nothing', misfit: dto.misfit ?? 'clear', fillsSingle: dto.fillsSingle ?? false, day, fitting, brings, picking: { ...rule.picking, ...dto.picking } };
+      const fitting = (dto.fitting ?? []).map(({ companion, is, field: key }) => ({
+        companion,
+        is,
+        field: otherField(register, field, key, 'fitting').key,
+      }));
+      const brings = (dto.brings ?? []).map(({ companion, field: key }) => ({
+        companion,
+        field: otherField(register, field, key, 'brings').key,
+      }));
+      return {
+        ...rule,
+        catalogId,
+        level: dto.level ?? (parents.length > 0 ? parents.length : null),
+        parents: [...new Set(parents)],
+        blankParent: dto.blankParent ?? 'nothing',
+        misfit: dto.misfit ?? 'clear',
+        fillsSingle: dto.fillsSingle ?? false,
+        day,
+        fitting,
+        brings,
+        picking: { ...rule.picking, ...dto.picking },
+      };
     }
     case 'typed':
       return { ...rule, values: listValues(dto.values ?? [], field), picking: { ...rule.picking, ...dto.picking } };
     case 'date':
       return { ...rule, from: dayBound(dto.from, register, field, 'from'), until: dayBound(dto.until, register, field, 'until') };
     case 'number':
-      return { ...rule, least: numberBound(dto.least, register, field, 'least'), most: numberBound(dto.most, register, field, 'most'), decimals: dto.decimals ?? null };
+      return {
+        ...rule,
+        least: numberBound(dto.least, register, field, 'least'),
+        most: numberBound(dto.most, register, field, 'most'),
+        decimals: dto.decimals ?? null,
+      };
     case 'length':
       return { ...rule, least: dto.shortest ?? null, most: dto.longest ?? null };
     case 'pattern':

@@ -2,13 +2,13 @@
 import { Injectable } from '@nestjs/common';
 import { catalogIdOf, fieldsNamedBy, grouped, type Rule } from '@dellum/core';
 import type { RuleChange, RulesTakenBack } from '@dellum/contract';
-import { BuildService } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild } from '../build/build.store.js';
+import { StructureService } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { Database } from '../database/database.js';
-import { Ledger } from '../ledger/ledger.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
-import { SheetsStore } from '../sheets/sheets.store.js';
+import { SheetsStore } from '../structure/sheets.store.js';
 import { RuleHistoryStore } from './ruleHistory.store.js';
 
 const mostShown = 200;
@@ -19,13 +19,13 @@ const isUuid = /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/u;
 const same = (a: Rule | null, b: Rule | null): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 @Injectable()
-export class RuleHistory {
+export class RuleHistoryService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
+    private readonly builds: StructureService,
     private readonly store: RuleHistoryStore,
     private readonly sheets: SheetsStore,
-    private readonly ledger: Ledger,
+    private readonly ledger: LedgerStore,
   ) {}
 
   async changes(caller: Caller, fieldId: string | undefined): Promise<RuleChange[]> {
@@ -50,9 +50,24 @@ export class RuleHistory {
         const field = build.fields.get(row.fieldId);
         return field && same(field.rule, row.after) && canStand(build, field, row.before) ? [{ field, rule: row.before }] : [];
       });
-      if (back.length === 0) throw new ProblemError('in-use', 'The rule was changed since, or what it named is gone. Set it by hand.', { users: [] });
-      await this.sheets.setRules(trx, caller.houseId, back.map(({ field, rule }) => ({ id: field.id, rule })));
-      await this.ledger.write(trx, caller.houseId, back.map(({ field, rule }) => ({ personId: caller.id, act: rule ? 'rule.set' : 'rule.cleared', registerId: field.registerId, field: field.key, detail: { before: field.rule, after: rule } })));
+      if (back.length === 0)
+        throw new ProblemError('in-use', 'The rule was changed since, or what it named is gone. Set it by hand.', { users: [] });
+      await this.sheets.setRules(
+        trx,
+        caller.houseId,
+        back.map(({ field, rule }) => ({ id: field.id, rule })),
+      );
+      await this.ledger.write(
+        trx,
+        caller.houseId,
+        back.map(({ field, rule }) => ({
+          personId: caller.id,
+          act: rule ? 'rule.set' : 'rule.cleared',
+          registerId: field.registerId,
+          field: field.key,
+          detail: { before: field.rule, after: rule },
+        })),
+      );
       return { set: back.length, changed: rows.length - back.length };
     });
   }

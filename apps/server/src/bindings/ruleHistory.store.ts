@@ -16,7 +16,12 @@ export interface RuleRow {
 @Injectable()
 export class RuleHistoryStore {
   /** Changes of fields that are still there, the newest first. `fieldId`: those of one field. `act`: those done in the same act as this one. */
-  async rows(db: Reader, houseId: string, which: { readonly fieldId?: string | undefined; readonly act?: number }, limit: number): Promise<RuleRow[]> {
+  async rows(
+    db: Reader,
+    houseId: string,
+    which: { readonly fieldId?: string | undefined; readonly act?: number },
+    limit: number,
+  ): Promise<RuleRow[]> {
     const { fieldId = null, act = null } = which;
     const { rows } = await sql<RuleRow>`
       select ledger.id, ledger.at, people.name as by, fields.id as "fieldId",

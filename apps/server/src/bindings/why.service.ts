@@ -1,26 +1,26 @@
 // Why a value is offered in a field, or not: traced by the core on the state of now.
 import { Injectable } from '@nestjs/common';
-import { carried, catalogIdOf, examine, explain, readWorld, type Cells, type PartNames, type TraceSources } from '@dellum/core';
+import { carried, catalogIdOf, examine, explain, readSourceState, type Cells, type PartNames, type TraceSources } from '@dellum/core';
 import { mayDesign, type Why, type WhyDto } from '@dellum/contract';
-import { BuildService, fieldWithId, registerOf } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild } from '../build/build.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { StructureService, fieldWithId, registerOf } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database } from '../database/database.js';
 import { carriesOf } from '../entries/judging.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { todayOf } from '../houses/houses.service.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
-import { Worlds } from '../sources/worlds.js';
+import { SourceStatesService } from '../compiled/sourceStates.service.js';
 
 @Injectable()
 export class WhyService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly catalogs: CompiledCatalogs,
+    private readonly builds: StructureService,
+    private readonly catalogs: CompiledCatalogsService,
     private readonly entries: EntriesStore,
-    private readonly worlds: Worlds,
+    private readonly sourceStates: SourceStatesService,
   ) {}
 
   async of(caller: Caller, fieldId: string, dto: WhyDto): Promise<Why> {
@@ -30,9 +30,20 @@ export class WhyService {
     const register = registerOf(build, field.registerId, caller);
     const entry = dto.entry === undefined ? {} : await this.cellsOf(caller, build, field, dto.entry);
     const catalogs = await this.catalogs.some(db, build, [catalogIdOf(field.rule) ?? []].flat());
-    const names = { locale: build.locale, companion: (id: string, key: string) => catalogs.get(id)?.companions?.find((known) => known.key === key)?.heading ?? key, catalog: (id: string) => build.catalogs.get(id)?.title ?? 'a catalog', field: (key: string) => register.fields.find((known) => known.key === key)?.heading ?? key };
+    const names = {
+      locale: build.locale,
+      companion: (id: string, key: string) => catalogs.get(id)?.companions?.find((known) => known.key === key)?.heading ?? key,
+      catalog: (id: string) => build.catalogs.get(id)?.title ?? 'a catalog',
+      field: (key: string) => register.fields.find((known) => known.key === key)?.heading ?? key,
+    };
     const sources = mayDesign(caller.role) ? await this.sourcesOf(build, catalogIdOf(field.rule)) : undefined;
-    return explain(field, dto.text, { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), entry, fields: register.fields }, names, sources);
+    return explain(
+      field,
+      dto.text,
+      { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), entry, fields: register.fields },
+      names,
+      sources,
+    );
   }
 
   private async cellsOf(caller: Caller, build: HouseBuild, field: FieldBuild, id: string): Promise<Cells> {
@@ -45,10 +56,16 @@ export class WhyService {
   private async sourcesOf(build: HouseBuild, catalogId: string | undefined): Promise<TraceSources | undefined> {
     const catalog = build.catalogs.get(catalogId ?? '');
     if (!catalog) return undefined;
-    const world = await this.worlds.read(this.database.kysely, build, { catalogs: [catalog.id] });
-    const reader = readWorld(world);
+    const sourceState = await this.sourceStates.read(this.database.kysely, build, { catalogs: [catalog.id] });
+    const reader = readSourceState(sourceState);
     const companions = reader.companions(catalog.id);
-    return { definition: catalog.definition, reader, names: partNamesOf(build), nameOf: (key) => companions.find((field) => field.key === key)?.heading ?? key, findings: (rangeId) => examine(rangeId, world, { effects: true }) };
+    return {
+      definition: catalog.definition,
+      reader,
+      names: partNamesOf(build),
+      nameOf: (key) => companions.find((field) => field.key === key)?.heading ?? key,
+      findings: (rangeId) => examine(rangeId, sourceState, { effects: true }),
+    };
   }
 }
 

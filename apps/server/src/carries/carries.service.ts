@@ -2,12 +2,12 @@
 // when entries are read); the rows follow in a job that goes on after a kill.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { BuildStore, type FieldBuild } from '../build/build.store.js';
-import { Counts } from '../counts/counts.js';
+import { StructureStore, type FieldBuild } from '../structure/structure.store.js';
+import { CountsStore } from '../counts/counts.store.js';
 import { Database, type Trx } from '../database/database.js';
-import { Jobs } from '../jobs/jobs.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
 import { CarriesStore } from './carries.store.js';
 
 const batchSize = 2000;
@@ -17,27 +17,62 @@ export class CarriesService {
   constructor(
     private readonly database: Database,
     private readonly store: CarriesStore,
-    private readonly counts: Counts,
-    private readonly builds: BuildStore,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
-    private readonly jobs: Jobs,
+    private readonly counts: CountsStore,
+    private readonly builds: StructureStore,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
+    private readonly jobs: JobsService,
   ) {}
 
   /** Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. `actId`: the act that they belong to, of which the ledger has what is rewritten. */
-  async begin(trx: Trx, houseId: string, field: FieldBuild, pairs: readonly { readonly from: string; readonly to: string }[], actId: number | null = null): Promise<void> {
-    const counts = (await this.counts.ofValues(trx, houseId, [field.id], pairs.map(({ from }) => from))).get(field.id) ?? new Map<string, number>();
+  async begin(
+    trx: Trx,
+    houseId: string,
+    field: FieldBuild,
+    pairs: readonly { readonly from: string; readonly to: string }[],
+    actId: number | null = null,
+  ): Promise<void> {
+    const counts =
+      (
+        await this.counts.ofValues(
+          trx,
+          houseId,
+          [field.id],
+          pairs.map(({ from }) => from),
+        )
+      ).get(field.id) ?? new Map<string, number>();
     const held = pairs.flatMap(({ from, to }) => {
       const total = counts.get(from) ?? 0;
       return total === 0 ? [] : [{ id: randomUUID(), fieldId: field.id, from, to, total }];
     });
     if (held.length === 0) return;
-    const both = field.kind === 'several values' ? await this.store.holdingBoth(trx, houseId, field.registerId, field.key, held) : new Map<string, number>();
-    await this.counts.write(trx, houseId, held.flatMap(({ fieldId, from, to, total }) => [{ fieldId, value: from, entries: -total }, { fieldId, value: to, entries: total - (both.get(from) ?? 0) }]));
+    const both =
+      field.kind === 'several values'
+        ? await this.store.holdingBoth(trx, houseId, field.registerId, field.key, held)
+        : new Map<string, number>();
+    await this.counts.write(
+      trx,
+      houseId,
+      held.flatMap(({ fieldId, from, to, total }) => [
+        { fieldId, value: from, entries: -total },
+        { fieldId, value: to, entries: total - (both.get(from) ?? 0) },
+      ]),
+    );
     await this.store.redirect(trx, houseId, field.id, held);
     await this.store.add(trx, houseId, held, actId);
-    await this.jobs.send(trx, 'carry', held.map(({ id }) => ({ houseId, carryId: id })));
-    await this.changes.append(trx, houseId, held.map(({ total }) => ({ audience: 'everyone', body: { kind: 'carry', fieldId: field.id, registerId: field.registerId, done: 0, total } })));
+    await this.jobs.send(
+      trx,
+      'carry',
+      held.map(({ id }) => ({ houseId, carryId: id })),
+    );
+    await this.changes.append(
+      trx,
+      houseId,
+      held.map(({ total }) => ({
+        audience: 'everyone',
+        body: { kind: 'carry', fieldId: field.id, registerId: field.registerId, done: 0, total },
+      })),
+    );
   }
 
   /** Works on a carry batch by batch until it is finished or another worker has it. Throws when it is told to stop before, so that the job is taken up again. */
@@ -53,16 +88,40 @@ export class CarriesService {
       const carry = await this.store.claim(trx, houseId, carryId);
       if (!carry) return false;
       const batch = await this.store.rewriteBatch(trx, houseId, carry, batchSize);
-      if (batch && carry.actId !== null) await this.ledger.write(trx, houseId, batch.rewritten.map((one) => ({ personId: carry.personId, act: 'cell.written', registerId: carry.registerId, field: carry.key, ...one, actId: carry.actId! })));
+      if (batch && carry.actId !== null)
+        await this.ledger.write(
+          trx,
+          houseId,
+          batch.rewritten.map((one) => ({
+            personId: carry.personId,
+            act: 'cell.written',
+            registerId: carry.registerId,
+            field: carry.key,
+            ...one,
+            actId: carry.actId!,
+          })),
+        );
       const done = carry.done + (batch?.rows ?? 0);
       if (batch) await this.store.progress(trx, houseId, carryId, batch.reached, batch.rows);
       else {
         await this.store.finish(trx, houseId, carryId);
         await this.builds.raiseVersion(trx, houseId);
-        await this.ledger.write(trx, houseId, [{ personId: null, act: 'carry.finished', registerId: carry.registerId, field: carry.key, from: carry.from, to: carry.to, detail: { entries: done } }]);
+        await this.ledger.write(trx, houseId, [
+          {
+            personId: null,
+            act: 'carry.finished',
+            registerId: carry.registerId,
+            field: carry.key,
+            from: carry.from,
+            to: carry.to,
+            detail: { entries: done },
+          },
+        ]);
       }
       const total = batch ? Math.max(carry.total, done) : done;
-      await this.changes.append(trx, houseId, [{ audience: 'everyone', body: { kind: 'carry', fieldId: carry.fieldId, registerId: carry.registerId, done, total } }]);
+      await this.changes.append(trx, houseId, [
+        { audience: 'everyone', body: { kind: 'carry', fieldId: carry.fieldId, registerId: carry.registerId, done, total } },
+      ]);
       return batch !== undefined;
     });
   }

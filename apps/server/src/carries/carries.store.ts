@@ -27,8 +27,24 @@ interface Rewritten {
 
 @Injectable()
 export class CarriesStore {
-  async add(trx: Trx, houseId: string, carries: readonly { id: string; fieldId: string; from: string; to: string; total: number }[], actId: number | null): Promise<void> {
-    const rows = carries.map(({ id, fieldId, from, to, total }) => ({ house_id: houseId, id, field_id: fieldId, from_value: from, to_value: to, reached: null, done: 0, total, finished_at: null, act_id: actId }));
+  async add(
+    trx: Trx,
+    houseId: string,
+    carries: readonly { id: string; fieldId: string; from: string; to: string; total: number }[],
+    actId: number | null,
+  ): Promise<void> {
+    const rows = carries.map(({ id, fieldId, from, to, total }) => ({
+      house_id: houseId,
+      id,
+      field_id: fieldId,
+      from_value: from,
+      to_value: to,
+      reached: null,
+      done: 0,
+      total,
+      finished_at: null,
+      act_id: actId,
+    }));
     await trx.insertInto('carries').values(rows).execute();
   }
 
@@ -40,7 +56,13 @@ export class CarriesStore {
   }
 
   /** How many entries of a field of several values hold both of two values: they come to hold one of them. */
-  async holdingBoth(trx: Trx, houseId: string, registerId: string, key: string, pairs: readonly { from: string; to: string }[]): Promise<Map<string, number>> {
+  async holdingBoth(
+    trx: Trx,
+    houseId: string,
+    registerId: string,
+    key: string,
+    pairs: readonly { from: string; to: string }[],
+  ): Promise<Map<string, number>> {
     const { rows } = await sql<{ from: string; entries: number }>`
       select pair."from", count(*) as entries from jsonb_to_recordset(${JSON.stringify(pairs)}::jsonb) as pair("from" text, "to" text)
       join entries on house_id = ${houseId} and register_id = ${registerId} and ${partsOf(sql`cells ->> ${key}`)} @> array[pair."from", pair."to"]
@@ -53,8 +75,22 @@ export class CarriesStore {
     return trx
       .selectFrom('carries')
       .innerJoin('fields', (join) => join.onRef('fields.house_id', '=', 'carries.house_id').onRef('fields.id', '=', 'carries.field_id'))
-      .leftJoin('entry_acts', (join) => join.onRef('entry_acts.house_id', '=', 'carries.house_id').onRef('entry_acts.id', '=', 'carries.act_id'))
-      .select(['carries.id', 'carries.field_id as fieldId', 'fields.register_id as registerId', 'fields.key', 'carries.from_value as from', 'carries.to_value as to', 'carries.reached', 'carries.done', 'carries.total', 'carries.act_id as actId', 'entry_acts.person_id as personId'])
+      .leftJoin('entry_acts', (join) =>
+        join.onRef('entry_acts.house_id', '=', 'carries.house_id').onRef('entry_acts.id', '=', 'carries.act_id'),
+      )
+      .select([
+        'carries.id',
+        'carries.field_id as fieldId',
+        'fields.register_id as registerId',
+        'fields.key',
+        'carries.from_value as from',
+        'carries.to_value as to',
+        'carries.reached',
+        'carries.done',
+        'carries.total',
+        'carries.act_id as actId',
+        'entry_acts.person_id as personId',
+      ])
       .where('carries.house_id', '=', houseId)
       .where('carries.id', '=', id)
       .where('carries.finished_at', 'is', null)
@@ -67,7 +103,12 @@ export class CarriesStore {
    * Rewrites the next rows in the order of their ids; undefined when none was left. Two statements with a literal list
    * of ids between them: joined to a subquery, a table without fresh statistics was scanned once for every row.
    */
-  async rewriteBatch(trx: Trx, houseId: string, carry: CarryRow, size: number): Promise<{ rows: number; reached: string; rewritten: (Rewritten & { from: string })[] } | undefined> {
+  async rewriteBatch(
+    trx: Trx,
+    houseId: string,
+    carry: CarryRow,
+    size: number,
+  ): Promise<{ rows: number; reached: string; rewritten: (Rewritten & { from: string })[] } | undefined> {
     const batch = await trx
       .selectFrom('entries')
       .select(['id', sql<string>`cells ->> ${carry.key}`.as('held')])
@@ -88,12 +129,25 @@ export class CarriesStore {
       where house_id = ${houseId} and register_id = ${carry.registerId} and id = any(${ids}::uuid[])
       returning id as "entryId", cells ->> ${carry.key} as "to"`.execute(trx);
     const before = new Map(batch.map(({ id, held }) => [id, held]));
-    return { rows: ids.length, reached: ids.at(-1)!, rewritten: rows.map((row) => ({ ...row, from: before.get(row.entryId) ?? carry.from })) };
+    return {
+      rows: ids.length,
+      reached: ids.at(-1)!,
+      rewritten: rows.map((row) => ({ ...row, from: before.get(row.entryId) ?? carry.from })),
+    };
   }
 
   /** Whether carries of an act are under way. */
   async following(db: Reader, houseId: string, actId: number): Promise<boolean> {
-    return (await db.selectFrom('carries').select('id').where('house_id', '=', houseId).where('act_id', '=', actId).where('finished_at', 'is', null).limit(1).executeTakeFirst()) !== undefined;
+    return (
+      (await db
+        .selectFrom('carries')
+        .select('id')
+        .where('house_id', '=', houseId)
+        .where('act_id', '=', actId)
+        .where('finished_at', 'is', null)
+        .limit(1)
+        .executeTakeFirst()) !== undefined
+    );
   }
 
   async progress(trx: Trx, houseId: string, id: string, reached: string, rows: number): Promise<void> {
@@ -106,7 +160,12 @@ export class CarriesStore {
   }
 
   async finish(trx: Trx, houseId: string, id: string): Promise<void> {
-    await trx.updateTable('carries').set({ finished_at: sql`now()` }).where('house_id', '=', houseId).where('id', '=', id).execute();
+    await trx
+      .updateTable('carries')
+      .set({ finished_at: sql`now()` })
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .execute();
   }
 
   unfinished(db: Reader): Promise<{ houseId: string; carryId: string }[]> {

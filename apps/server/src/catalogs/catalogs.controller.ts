@@ -1,7 +1,24 @@
 // HTTP for catalogs, their items, their history, and the lineage strip.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
-import { AddItemDto, ChangeCatalogDto, CureParentDto, DefinitionDto, ItemActDto, KeepItemDto, MakeCatalogDto, StewardsDto, type CatalogChange, type CatalogItems, type CatalogUse, type DefinitionTrial, type FieldCount, type Lineage, type Outcome, type PackedCatalog } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import {
+  AddItemDto,
+  ChangeCatalogDto,
+  CureParentDto,
+  DefinitionDto,
+  ItemActDto,
+  KeepItemDto,
+  MakeCatalogDto,
+  StewardsDto,
+  type CatalogChange,
+  type CatalogItems,
+  type CatalogUse,
+  type DefinitionTrial,
+  type FieldCount,
+  type Lineage,
+  type Outcome,
+  type PackedCatalog,
+} from '@dellum/contract';
+import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { CatalogsService } from './catalogs.service.js';
 import { HistoryService } from './history.service.js';

@@ -1,22 +1,33 @@
 // Catalogs: made, composed, retitled and deleted; shown with the use of their values.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, levelsOf, matchKey, mostUsed, partReads, proposalOf, readWorld, type CatalogDefinition } from '@dellum/core';
-import { keeps, mayDesign, type CatalogItems, type CatalogUse, type ChangeCatalogDto, type DefinitionDto, type DefinitionTrial, type MakeCatalogDto, type Outcome, type PackedCatalog } from '@dellum/contract';
-import { BuildService, boundFields } from '../build/build.service.js';
-import type { HouseBuild } from '../build/build.store.js';
-import { Counts } from '../counts/counts.js';
+import { clean, levelsOf, matchKey, mostUsed, partReads, proposalOf, readSourceState, type CatalogDefinition } from '@dellum/core';
+import {
+  keeps,
+  mayDesign,
+  type CatalogItems,
+  type CatalogUse,
+  type ChangeCatalogDto,
+  type DefinitionDto,
+  type DefinitionTrial,
+  type MakeCatalogDto,
+  type Outcome,
+  type PackedCatalog,
+} from '@dellum/contract';
+import { StructureService, boundFields } from '../structure/structure.service.js';
+import type { HouseBuild } from '../structure/structure.store.js';
+import { CountsStore } from '../counts/counts.store.js';
 import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { houseKey } from '../houses/houses.service.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
-import { Worlds } from '../sources/worlds.js';
-import { CatalogsStore } from './catalogs.store.js';
-import { CompiledCatalogs, packedOf } from './compiled.service.js';
-import { mustNotCycle, readDefinition } from './readDefinition.js';
+import { SourceStatesService } from '../compiled/sourceStates.service.js';
+import { CatalogsStore } from '../compiled/catalogs.store.js';
+import { CompiledCatalogsService, packedOf } from '../compiled/compiled.service.js';
+import { mustNotCycle, readDefinition } from '../compiled/readDefinition.js';
 
 const firstShown = 12;
 
@@ -24,14 +35,14 @@ const firstShown = 12;
 export class CatalogsService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly compiled: CompiledCatalogs,
-    private readonly worlds: Worlds,
+    private readonly builds: StructureService,
+    private readonly compiled: CompiledCatalogsService,
+    private readonly sourceStates: SourceStatesService,
     private readonly store: CatalogsStore,
     private readonly sources: SourcesService,
-    private readonly counts: Counts,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
+    private readonly counts: CountsStore,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
   ) {}
 
   /** All items, for the judge and the picker; where they come from is the administrator's to see. */
@@ -48,7 +59,13 @@ export class CatalogsService {
     const build = await this.builds.now(caller.houseId);
     const view = catalogOf(build, id);
     const composed = await this.compiled.get(this.database.kysely, build, id);
-    return { id, title: view.title, version: view.version, packed: packedOf(composed, mayDesign(caller.role)), companions: composed.companions };
+    return {
+      id,
+      title: view.title,
+      version: view.version,
+      packed: packedOf(composed, mayDesign(caller.role)),
+      companions: composed.companions,
+    };
   }
 
   async use(caller: Caller, id: string): Promise<CatalogUse> {
@@ -59,7 +76,11 @@ export class CatalogsService {
 
   /** How many entries hold each value, all bound fields together. */
   private async usesOf(db: Reader, build: HouseBuild, id: string): Promise<Map<string, number>> {
-    const counts = await this.counts.ofFields(db, build.houseId, boundFields(build, id).map((field) => field.id));
+    const counts = await this.counts.ofFields(
+      db,
+      build.houseId,
+      boundFields(build, id).map((field) => field.id),
+    );
     const uses = new Map<string, number>();
     for (const values of counts.values()) for (const [value, count] of values) uses.set(value, (uses.get(value) ?? 0) + count);
     return uses;
@@ -77,7 +98,9 @@ export class CatalogsService {
       await lockBuild(trx, houseId);
       const build = await this.builds.at(trx, houseId);
       const ordered = [...build.catalogs.values()].filter(({ definition }) => definition.order.by === 'used');
-      const recounted = await Promise.all(ordered.map(async ({ id, definition }) => ({ id, before: definition, definition: await this.counted(trx, build, id, definition) })));
+      const recounted = await Promise.all(
+        ordered.map(async ({ id, definition }) => ({ id, before: definition, definition: await this.counted(trx, build, id, definition) })),
+      );
       const moved = recounted.filter(({ before, definition }) => JSON.stringify(before.order) !== JSON.stringify(definition.order));
       const told = await Promise.all(
         moved.map(async ({ id, definition }) => {
@@ -103,12 +126,23 @@ export class CatalogsService {
 
   make(caller: Caller, dto: MakeCatalogDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
-      return { id: await this.makeWithin(trx, caller, build, { title: dto.title, note: dto.note, definition: readDefinition(dto.definition, build) }) };
+      return {
+        id: await this.makeWithin(trx, caller, build, {
+          title: dto.title,
+          note: dto.note,
+          definition: readDefinition(dto.definition, build),
+        }),
+      };
     });
   }
 
   /** The same in a transaction that holds the build lock already. */
-  async makeWithin(trx: Trx, caller: Caller, build: HouseBuild, wanted: { title: string; note: string; definition: CatalogDefinition }): Promise<string> {
+  async makeWithin(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    wanted: { title: string; note: string; definition: CatalogDefinition },
+  ): Promise<string> {
     const title = freeTitle(build, wanted.title, undefined);
     const { note, definition } = wanted;
     const keys = new Set([...build.catalogs.values()].map(({ key }) => key));
@@ -136,9 +170,14 @@ export class CatalogsService {
     if (id) mustNotCycle(build, id, definition);
     const standing = build.catalogs.get(catalogId) ?? { id: catalogId, key: '', title: '', note: '', version: 0, stewards: [] };
     const proposed: HouseBuild = { ...build, catalogs: new Map([...build.catalogs, [catalogId, { ...standing, definition }]]) };
-    const reader = readWorld(await this.worlds.read(this.database.kysely, proposed, { catalogs: [catalogId] }));
+    const reader = readSourceState(await this.sourceStates.read(this.database.kysely, proposed, { catalogs: [catalogId] }));
     const offered = reader.items(catalogId).filter(({ state }) => state === 'offered');
-    return { offered: offered.length, levels: levelsOf(offered), first: offered.slice(0, firstShown).map(({ label }) => label), companions: reader.companions(catalogId) };
+    return {
+      offered: offered.length,
+      levels: levelsOf(offered),
+      first: offered.slice(0, firstShown).map(({ label }) => label),
+      companions: reader.companions(catalogId),
+    };
   }
 
   async alter(caller: Caller, id: string, dto: ChangeCatalogDto): Promise<void> {
@@ -154,9 +193,14 @@ export class CatalogsService {
     await this.builds.change(caller.houseId, async (trx, build) => {
       const { title } = catalogOf(build, id);
       const fields = boundFields(build, id).map((field) => `field ${field.heading} of ${build.registers.get(field.registerId)!.title}`);
-      const catalogs = [...build.catalogs.values()].filter(({ definition }) => definition.parts.some((part) => partReads(part).catalogs?.includes(id))).map((catalog) => `catalog ${catalog.title}`);
+      const catalogs = [...build.catalogs.values()]
+        .filter(({ definition }) => definition.parts.some((part) => partReads(part).catalogs?.includes(id)))
+        .map((catalog) => `catalog ${catalog.title}`);
       const users = [...fields, ...catalogs];
-      if (users.length > 0) throw new ProblemError('in-use', `“${title}” is used by ${users.join(', ')}. Clear the rule or take the part out there first.`, { users });
+      if (users.length > 0)
+        throw new ProblemError('in-use', `“${title}” is used by ${users.join(', ')}. Clear the rule or take the part out there first.`, {
+          users,
+        });
       await this.store.remove(trx, caller.houseId, id);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.deleted', detail: { id, title } }]);
     });
@@ -166,7 +210,8 @@ export class CatalogsService {
 /** The same for whoever keeps its values; for others it is closed. */
 export function keptCatalogOf(build: HouseBuild, id: string, caller: Caller) {
   const catalog = catalogOf(build, id);
-  if (!keeps(caller, catalog)) throw new ProblemError('not-allowed', `${catalog.title} is not in your care. Ask an administrator to entrust it to you.`);
+  if (!keeps(caller, catalog))
+    throw new ProblemError('not-allowed', `${catalog.title} is not in your care. Ask an administrator to entrust it to you.`);
   return catalog;
 }
 

@@ -1,22 +1,25 @@
 // The history of a catalog: who changed what when, and the catalog as it stood on any day.
 import { Injectable } from '@nestjs/common';
-import { itemKey, type Item } from '@dellum/core';
+import { isOfKind, itemKey, type Item } from '@dellum/core';
 import type { CatalogChange, CatalogItems } from '@dellum/contract';
-import { BuildService } from '../build/build.service.js';
+import { StructureService } from '../structure/structure.service.js';
 import { Database } from '../database/database.js';
 import type { ItemChange } from '../database/tables.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';
 import { keptCatalogOf } from './catalogs.service.js';
-import { CompiledCatalogs } from './compiled.service.js';
-import { HistoryStore } from './history.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { HistoryStore } from '../compiled/history.store.js';
 
 const mostShown = 200;
 const mostWords = 6;
 
-function wordsOf({ before, after }: ItemChange): string {
+function wordsOf({ before, after, replacedBy }: ItemChange): string {
   if (!before) return `${after!.label} came in`;
   if (!after) return `${before.label} went out`;
+  if (replacedBy !== undefined) return `${before.label} was replaced by ${replacedBy}`;
+  if (before.value !== after.value) return `${before.label} was corrected to ${after.label}`;
+  if (itemKey(before) !== itemKey(after)) return `${after.label} stands under ${after.path.join(' › ')} now`;
   if (before.state !== after.state) return after.state === 'retired' ? `${after.label} was retired` : `${after.label} is offered again`;
   if (before.label !== after.label) return `${before.label} is shown as ${after.label}`;
   if (before.otherNames.join() !== after.otherNames.join()) return `${after.label}: other names ${after.otherNames.join(', ') || 'none'}`;
@@ -40,8 +43,8 @@ function earlier(items: readonly Item[], changes: readonly ItemChange[], orderBe
 export class HistoryService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly compiled: CompiledCatalogs,
+    private readonly builds: StructureService,
+    private readonly compiled: CompiledCatalogsService,
     private readonly store: HistoryStore,
   ) {}
 
@@ -57,14 +60,13 @@ export class HistoryService {
     });
   }
 
-  /** The catalog as it stood at the end of a day (ISO 8601). */
+  /** The catalog as it stood at the end of a day (ISO 8601) of the house. */
   async asOf(caller: Caller, id: string, day: string): Promise<CatalogItems> {
-    const end = new Date(`${day}T23:59:59.999Z`);
-    if (!/^\d{4}-\d{2}-\d{2}$/u.test(day) || Number.isNaN(end.getTime())) throw new ProblemError('not-valid', `“${day}” is not a day of the calendar.`);
+    if (!isOfKind('date', day)) throw new ProblemError('not-valid', `“${day}” is not a day of the calendar.`);
     const build = await this.builds.now(caller.houseId);
     const view = keptCatalogOf(build, id, caller);
     const { items, companions } = await this.compiled.get(this.database.kysely, build, id);
-    const since = await this.store.since(this.database.kysely, caller.houseId, id, end);
+    const since = await this.store.since(this.database.kysely, caller.houseId, id, day, build.locale.timeZone ?? 'UTC');
     const then = since.reduce<readonly Item[]>((now, { items: changed, orderBefore }) => earlier(now, changed, orderBefore), items);
     return { id, title: view.title, version: view.version, items: then, companions };
   }

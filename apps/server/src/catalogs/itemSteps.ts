@@ -1,6 +1,28 @@
 // Which steps in the sources an act on an item of a catalog takes: the catalog page changes its values where they are kept.
 import { randomUUID } from 'node:crypto';
-import { clean, compileCatalog, endingOf, itemKey, lookUp, parentKeyOf, partReads, rangeOf, readWorld, sourceTextFault, type CatalogDefinition, type Item, type KeptItem, type KeyedPart, type NamedPart, type Proposal, type SourceRow, type SourceWorld, type Step, type TypedPart, type WorldReader } from '@dellum/core';
+import {
+  clean,
+  compileCatalog,
+  endingOf,
+  itemKey,
+  lookUp,
+  parentKeyOf,
+  partReads,
+  rangeOf,
+  readSourceState,
+  sourceTextFault,
+  type CatalogDefinition,
+  type Item,
+  type KeptItem,
+  type KeyedPart,
+  type NamedPart,
+  type Proposal,
+  type SourceRow,
+  type SourceState,
+  type Step,
+  type TypedPart,
+  type SourceStateReader,
+} from '@dellum/core';
 import type { AddItemDto, ItemActDto, KeepItemDto } from '@dellum/contract';
 import { notFound, ProblemError } from '../problems/index.js';
 
@@ -8,10 +30,10 @@ import { notFound, ProblemError } from '../problems/index.js';
 export interface CatalogAt {
   readonly id: string;
   readonly title: string;
-  readonly world: SourceWorld;
+  readonly sourceState: SourceState;
 }
 
-const definitionOf = ({ id, world }: CatalogAt): CatalogDefinition => world.definitions.get(id)!;
+const definitionOf = ({ id, sourceState }: CatalogAt): CatalogDefinition => sourceState.definitions.get(id)!;
 const at = (item: Pick<Item, 'path' | 'value'>) => itemKey(item);
 
 function fitting(text: string): string {
@@ -23,7 +45,9 @@ function fitting(text: string): string {
 }
 
 function itemOf(catalog: CatalogAt, key: Pick<Item, 'path' | 'value'>): Item {
-  const item = readWorld(catalog.world).items(catalog.id).find((known) => at(known) === at(key));
+  const item = readSourceState(catalog.sourceState)
+    .items(catalog.id)
+    .find((known) => at(known) === at(key));
   if (!item) throw notFound(`“${key.value}”`);
   return item;
 }
@@ -36,7 +60,7 @@ function cellsOf(catalog: CatalogAt, item: Item): { row: SourceRow; field: strin
       const fields = definition.parts.map((part) => partReads(part).fields).find((read) => read?.registerId === id);
       return fields ? rows.map((row) => ({ row, field: fields.value })) : [];
     }
-    const range = by === 'range' ? catalog.world.ranges.find((known) => known.id === id) : undefined;
+    const range = by === 'range' ? catalog.sourceState.ranges.find((known) => known.id === id) : undefined;
     if (!range) return [];
     return rows.map((row) => {
       const { fields } = range.stretches.find(({ registerId }) => registerId === row.register)!;
@@ -48,10 +72,16 @@ function cellsOf(catalog: CatalogAt, item: Item): { row: SourceRow; field: strin
 /** Values that come from elsewhere can only be changed there. */
 function mustBeOurs(item: Item, doing: string): void {
   const foreign = item.from.find(({ by }) => by === 'linked' || by === 'catalog');
-  if (foreign) throw new ProblemError('in-use', `“${item.label}” comes from ${foreign.by === 'linked' ? 'a linked source' : 'another catalog'}; ${doing} it there.`, { users: [foreign.by] });
+  if (foreign)
+    throw new ProblemError(
+      'in-use',
+      `“${item.label}” comes from ${foreign.by === 'linked' ? 'a linked source' : 'another catalog'}; ${doing} it there.`,
+      { users: [foreign.by] },
+    );
 }
 
-const typedPartOf = (definition: CatalogDefinition): TypedPart | undefined => definition.parts.find((part): part is TypedPart => part.kind === 'typed');
+const typedPartOf = (definition: CatalogDefinition): TypedPart | undefined =>
+  definition.parts.find((part): part is TypedPart => part.kind === 'typed');
 
 /** The definition with other typed values in its first typed part. */
 function withTyped(catalog: CatalogAt, change: (values: readonly string[]) => readonly string[]): Step[] {
@@ -67,13 +97,27 @@ const isTyped = (item: Item) => item.from.some(({ by }) => by === 'typed');
 /** Adds a value where the catalog keeps its values: under the first range that takes it, else among the typed values. */
 export function adding(catalog: CatalogAt, dto: AddItemDto): Proposal {
   const value = fitting(dto.value);
-  const reader = readWorld(catalog.world);
+  const reader = readSourceState(catalog.sourceState);
   const items = reader.items(catalog.id);
   const known = dto.path.length === 0 ? lookUp(compileCatalog(catalog.id, catalog.title, items), value) : { found: 'nothing' as const };
-  if (known.found === 'item' && known.item.state === 'offered') throw new ProblemError('name-taken', `${known.item.label === value ? `“${value}” is` : `“${value}” is understood as ${known.item.label}, which is`} in ${catalog.title} already.`, { faults: { value: 'It is there already.' } });
+  if (known.found === 'item' && known.item.state === 'offered')
+    throw new ProblemError(
+      'name-taken',
+      `${known.item.label === value ? `“${value}” is` : `“${value}” is understood as ${known.item.label}, which is`} in ${catalog.title} already.`,
+      { faults: { value: 'It is there already.' } },
+    );
   // A catalog that is composed of nothing yet keeps what is typed into it.
   const definition = definitionOf(catalog);
-  if (definition.parts.length === 0 && dto.path.length === 0) return { steps: [{ what: 'catalog changed', catalogId: catalog.id, definition: { ...definition, parts: [{ kind: 'typed', join: 'or', values: [value] }] } }] };
+  if (definition.parts.length === 0 && dto.path.length === 0)
+    return {
+      steps: [
+        {
+          what: 'catalog changed',
+          catalogId: catalog.id,
+          definition: { ...definition, parts: [{ kind: 'typed', join: 'or', values: [value] }] },
+        },
+      ],
+    };
   for (const part of definition.parts) {
     if (part.join !== 'or') continue;
     if (part.kind === 'typed' && dto.path.length === 0) return { steps: withTyped(catalog, (values) => [...values, value]) };
@@ -86,11 +130,19 @@ export function adding(catalog: CatalogAt, dto: AddItemDto): Proposal {
       if (steps) return { steps };
     }
   }
-  throw new ProblemError('in-use', `${catalog.title} keeps no values of its own: it takes them from elsewhere. Add the value there.`, { users: [] });
+  throw new ProblemError('in-use', `${catalog.title} keeps no values of its own: it takes them from elsewhere. Add the value there.`, {
+    users: [],
+  });
 }
 
 /** The steps that put a value under an item of another catalog: into the range of its name, or as an entry that names it. */
-function underParent(reader: WorldReader, part: NamedPart | KeyedPart, path: readonly string[], value: string, widen: boolean): Step[] | undefined {
+function underParent(
+  reader: SourceStateReader,
+  part: NamedPart | KeyedPart,
+  path: readonly string[],
+  value: string,
+  widen: boolean,
+): Step[] | undefined {
   const parent = reader.items(part.catalogId).find((item) => path.length > 0 && itemKey(item) === path.join('\u001F'));
   if (!parent) return undefined;
   if (part.kind === 'named') {
@@ -98,38 +150,73 @@ function underParent(reader: WorldReader, part: NamedPart | KeyedPart, path: rea
     return range && underRange(reader, range.id, [], value, widen);
   }
   const key = parentKeyOf(part, parent);
-  return key === undefined ? undefined : [{ what: 'act', registerId: part.registerId, act: { act: 'insert', before: null, entries: [{ id: randomUUID(), cells: { [part.key]: key, [part.value]: value } }] } }];
+  return key === undefined
+    ? undefined
+    : [
+        {
+          what: 'act',
+          registerId: part.registerId,
+          act: { act: 'insert', before: null, entries: [{ id: randomUUID(), cells: { [part.key]: key, [part.value]: value } }] },
+        },
+      ];
 }
 
 /** The steps that put a value under a range, or undefined where the range has no such place. */
-function underRange(reader: WorldReader, rangeId: string, path: readonly string[], value: string, widen: boolean): Step[] | undefined {
+function underRange(
+  reader: SourceStateReader,
+  rangeId: string,
+  path: readonly string[],
+  value: string,
+  widen: boolean,
+): Step[] | undefined {
   const range = reader.range(rangeId);
   if (!range) return undefined;
   const taking = reader.taking(rangeId);
   const depth = range.shape === 'list' ? 0 : range.shape === 'headings' ? 1 : undefined;
   if (depth !== undefined && depth !== path.length) return undefined;
-  const stretch = range.shape === 'headings' ? range.stretches.find(({ registerId }) => clean(reader.register(registerId)?.heading ?? '') === path[0]) : range.stretches[0];
+  const stretch =
+    range.shape === 'headings'
+      ? range.stretches.find(({ registerId }) => clean(reader.register(registerId)?.heading ?? '') === path[0])
+      : range.stretches[0];
   if (!stretch || path.length >= stretch.fields.length + (range.shape === 'headings' ? 1 : 0)) return undefined;
   const register = reader.register(stretch.registerId)!;
   const extent = taking.extents.find(({ registerId }) => registerId === stretch.registerId)!;
   // A group's new child goes under its last one; everything else under the last value.
-  const siblings = taking.values.filter((known) => path.every((parent, level) => (known.path[level] ?? (known.path.length === level ? known.value : undefined)) === parent)).flatMap(({ rows }) => rows);
-  const after = path.length > 0 && siblings.length > 0 ? Math.max(...siblings.filter((row) => row.register === register.id).map(({ ordinal }) => ordinal)) + 1 : extent.beyond;
+  const siblings = taking.values
+    .filter((known) =>
+      path.every((parent, level) => (known.path[level] ?? (known.path.length === level ? known.value : undefined)) === parent),
+    )
+    .flatMap(({ rows }) => rows);
+  const after =
+    path.length > 0 && siblings.length > 0
+      ? Math.max(...siblings.filter((row) => row.register === register.id).map(({ ordinal }) => ordinal)) + 1
+      : extent.beyond;
   const texts = range.shape === 'levels' ? [...path, value] : [value];
   const entry = { id: randomUUID(), cells: Object.fromEntries(texts.map((text, level) => [stretch.fields[level]!, text])) };
-  const insert: Step = { what: 'act', registerId: register.id, act: { act: 'insert', before: register.entries[after]?.id ?? null, entries: [entry] } };
+  const insert: Step = {
+    what: 'act',
+    registerId: register.id,
+    act: { act: 'insert', before: register.entries[after]?.id ?? null, entries: [entry] },
+  };
   if (endingOf(range) !== 'fixed' || after < extent.beyond) return [insert];
   if (!widen) throw new ProblemError('range-fixed', `“${range.name}” ends at a fixed row. Take the new value in all the same?`);
-  const widened = { ...range, stretches: range.stretches.map((known) => (known === stretch ? { ...known, end: { ends: 'fixed' as const, entry: entry.id } } : known)) };
+  const widened = {
+    ...range,
+    stretches: range.stretches.map((known) => (known === stretch ? { ...known, end: { ends: 'fixed' as const, entry: entry.id } } : known)),
+  };
   return [insert, { what: 'range changed', range: widened }];
 }
 
 function renamed(catalog: CatalogAt, item: Item, to: string): Step[] {
   const cells = cellsOf(catalog, item);
   const byRegister = new Map<string, { entry: string; field: string; text: string }[]>();
-  for (const { row, field } of cells) byRegister.set(row.register, [...(byRegister.get(row.register) ?? []), { entry: row.entry, field, text: to }]);
+  for (const { row, field } of cells)
+    byRegister.set(row.register, [...(byRegister.get(row.register) ?? []), { entry: row.entry, field, text: to }]);
   const writes = [...byRegister].map(([registerId, own]): Step => ({ what: 'act', registerId, act: { act: 'write', cells: own } }));
-  return [...writes, ...(isTyped(item) ? withTyped(catalog, (values) => [...new Set(values.map((value) => (value === item.value ? to : value)))]) : [])];
+  return [
+    ...writes,
+    ...(isTyped(item) ? withTyped(catalog, (values) => [...new Set(values.map((value) => (value === item.value ? to : value)))]) : []),
+  ];
 }
 
 /** Takes a value out of its sources: rows of lists go, cells of tables become blank, typed values are struck. */
@@ -137,22 +224,39 @@ function removed(catalog: CatalogAt, item: Item): Step[] {
   const cells = cellsOf(catalog, item);
   const steps = new Map<string, Step>();
   for (const { row, field } of cells) {
-    const isList = catalog.world.registers.get(row.register)!.fields.length === 1;
+    const isList = catalog.sourceState.registers.get(row.register)!.fields.length === 1;
     const known = steps.get(row.register);
-    if (known?.what === 'act' && known.act.act === 'delete') steps.set(row.register, { ...known, act: { act: 'delete', entries: [...known.act.entries, row.entry] } });
-    else if (known?.what === 'act' && known.act.act === 'write') steps.set(row.register, { ...known, act: { act: 'write', cells: [...known.act.cells, { entry: row.entry, field, text: '' }] } });
-    else steps.set(row.register, { what: 'act', registerId: row.register, act: isList ? { act: 'delete', entries: [row.entry] } : { act: 'write', cells: [{ entry: row.entry, field, text: '' }] } });
+    if (known?.what === 'act' && known.act.act === 'delete')
+      steps.set(row.register, { ...known, act: { act: 'delete', entries: [...known.act.entries, row.entry] } });
+    else if (known?.what === 'act' && known.act.act === 'write')
+      steps.set(row.register, { ...known, act: { act: 'write', cells: [...known.act.cells, { entry: row.entry, field, text: '' }] } });
+    else
+      steps.set(row.register, {
+        what: 'act',
+        registerId: row.register,
+        act: isList ? { act: 'delete', entries: [row.entry] } : { act: 'write', cells: [{ entry: row.entry, field, text: '' }] },
+      });
   }
   return [...steps.values(), ...(isTyped(item) ? withTyped(catalog, (values) => values.filter((value) => value !== item.value)) : [])];
 }
 
 const keptOf = (catalog: CatalogAt, item: Pick<Item, 'path' | 'value'>): KeptItem =>
-  catalog.world.kept.get(catalog.id)?.find((kept) => itemKey(kept) === itemKey(item)) ?? { value: item.value, path: item.path, retired: false, otherNames: [] };
+  catalog.sourceState.kept.get(catalog.id)?.find((kept) => itemKey(kept) === itemKey(item)) ?? {
+    value: item.value,
+    path: item.path,
+    retired: false,
+    otherNames: [],
+  };
 
 const keeping = (catalog: CatalogAt, item: KeptItem): Step => ({ what: 'items kept', catalogId: catalog.id, items: [item] });
 
 function moved(catalog: CatalogAt, item: Item, beforeValue: string | undefined): Step[] {
-  if (definitionOf(catalog).order.by !== 'kept') throw new ProblemError('in-use', `${catalog.title} orders its values by itself. Choose “in the order of their sources” to move them by hand.`, { users: [] });
+  if (definitionOf(catalog).order.by !== 'kept')
+    throw new ProblemError(
+      'in-use',
+      `${catalog.title} orders its values by itself. Choose “in the order of their sources” to move them by hand.`,
+      { users: [] },
+    );
   if (isTyped(item)) {
     return withTyped(catalog, (values) => {
       const rest = values.filter((value) => value !== item.value);
@@ -163,16 +267,27 @@ function moved(catalog: CatalogAt, item: Item, beforeValue: string | undefined):
   const cells = cellsOf(catalog, item);
   const [first] = cells;
   const target = beforeValue === undefined ? undefined : cellsOf(catalog, itemOf(catalog, { path: item.path, value: beforeValue }))[0];
-  if (!first || (target && target.row.register !== first.row.register)) throw new ProblemError('in-use', 'These values are kept in different places; move them there.', { users: [] });
+  if (!first || (target && target.row.register !== first.row.register))
+    throw new ProblemError('in-use', 'These values are kept in different places; move them there.', { users: [] });
   const entries = cells.filter(({ row }) => row.register === first.row.register).map(({ row }) => row.entry);
-  return [{ what: 'act', registerId: first.row.register, act: { act: 'move', entries, before: target?.row.entry ?? endOf(catalog, item, first.row) } }];
+  return [
+    {
+      what: 'act',
+      registerId: first.row.register,
+      act: { act: 'move', entries, before: target?.row.entry ?? endOf(catalog, item, first.row) },
+    },
+  ];
 }
 
 /** The entry just under the stretch that holds the item: moved last, it stays inside its range. */
 function endOf(catalog: CatalogAt, item: Item, row: SourceRow): string | null {
   const range = item.from.find(({ by }) => by === 'range');
-  const extent = range && readWorld(catalog.world).taking(range.id).extents.find(({ registerId }) => registerId === row.register);
-  return (extent && catalog.world.registers.get(row.register)!.entries[extent.beyond]?.id) ?? null;
+  const extent =
+    range &&
+    readSourceState(catalog.sourceState)
+      .taking(range.id)
+      .extents.find(({ registerId }) => registerId === row.register);
+  return (extent && catalog.sourceState.registers.get(row.register)!.entries[extent.beyond]?.id) ?? null;
 }
 
 /** The proposal for an act on an item. */
@@ -184,22 +299,40 @@ export function acting(catalog: CatalogAt, dto: ItemActDto): Proposal {
     case 'replace': {
       mustBeOurs(item, dto.act);
       const to = needTo();
-      if (to === item.value) throw new ProblemError('not-valid', 'This is how it is written already.', { faults: { to: 'Type it otherwise.' } });
-      return { steps: renamed(catalog, item, to), meanings: [{ catalogId: catalog.id, from: item.value, to, answer: dto.act === 'correct' ? 'corrected' : 'replaced' }] };
+      if (to === item.value)
+        throw new ProblemError('not-valid', 'This is how it is written already.', { faults: { to: 'Type it otherwise.' } });
+      return {
+        steps: renamed(catalog, item, to),
+        meanings: [{ catalogId: catalog.id, from: item.value, to, answer: dto.act === 'correct' ? 'corrected' : 'replaced' }],
+      };
     }
     case 'merge': {
       const to = needTo();
-      if (to === item.value) throw new ProblemError('not-valid', `“${to}” cannot be merged into itself. Choose another value.`, { faults: { to: 'Choose another value.' } });
+      if (to === item.value)
+        throw new ProblemError('not-valid', `“${to}” cannot be merged into itself. Choose another value.`, {
+          faults: { to: 'Choose another value.' },
+        });
       itemOf(catalog, { path: item.path, value: to });
       mustBeOurs(item, 'merge');
-      return { steps: item.from.length > 0 ? removed(catalog, item) : [keeping(catalog, { ...keptOf(catalog, item), retired: false })], meanings: [{ catalogId: catalog.id, from: item.value, to, answer: 'corrected' }] };
+      return {
+        steps: item.from.length > 0 ? removed(catalog, item) : [keeping(catalog, { ...keptOf(catalog, item), retired: false })],
+        meanings: [{ catalogId: catalog.id, from: item.value, to, answer: 'corrected' }],
+      };
     }
     case 'retire':
       return { steps: [keeping(catalog, { ...keptOf(catalog, item), retired: true })] };
     case 'restore': {
       const kept = keeping(catalog, { ...keptOf(catalog, item), retired: false });
       if (item.from.length > 0) return { steps: [kept] };
-      return { steps: [kept, ...adding({ ...catalog, world: { ...catalog.world, kept: new Map([...catalog.world.kept, [catalog.id, []]]) } }, { path: dto.path, value: item.value, widen: true }).steps] };
+      return {
+        steps: [
+          kept,
+          ...adding(
+            { ...catalog, sourceState: { ...catalog.sourceState, kept: new Map([...catalog.sourceState.kept, [catalog.id, []]]) } },
+            { path: dto.path, value: item.value, widen: true },
+          ).steps,
+        ],
+      };
     }
     case 'remove':
       mustBeOurs(item, 'remove');
@@ -218,7 +351,9 @@ export function keepingByHand(catalog: CatalogAt, dto: KeepItemDto): Proposal {
     throw new ProblemError('not-valid', words, { faults: { validUntil: words } });
   }
   const otherNames = [...new Set(dto.otherNames.map(clean))].filter((name) => name !== '' && name !== item.value);
-  const others = readWorld(catalog.world).items(catalog.id).filter((known) => at(known) !== at(item));
+  const others = readSourceState(catalog.sourceState)
+    .items(catalog.id)
+    .filter((known) => at(known) !== at(item));
   const taken = otherNames.find((name) => others.some((other) => other.value === name || other.otherNames.includes(name)));
   if (taken !== undefined) {
     const words = `“${taken}” means another value already. Take it away there first.`;

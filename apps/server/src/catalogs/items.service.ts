@@ -2,10 +2,10 @@
 import { Injectable } from '@nestjs/common';
 import type { AddItemDto, CureParentDto, ItemActDto, KeepItemDto, Outcome } from '@dellum/contract';
 import { examineParents, type Proposal } from '@dellum/core';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
-import { Worlds } from '../sources/worlds.js';
+import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { keptCatalogOf } from './catalogs.service.js';
 import { acting, adding, keepingByHand, type CatalogAt } from './itemSteps.js';
 
@@ -13,7 +13,7 @@ import { acting, adding, keepingByHand, type CatalogAt } from './itemSteps.js';
 export class ItemsService {
   constructor(
     private readonly sources: SourcesService,
-    private readonly worlds: Worlds,
+    private readonly sourceStates: SourceStatesService,
   ) {}
 
   add(caller: Caller, id: string, dto: AddItemDto): Promise<Outcome> {
@@ -30,8 +30,8 @@ export class ItemsService {
 
   /** Writes a parent right that almost matches. It is found anew; what is not there any more mends nothing. */
   cureParent(caller: Caller, id: string, dto: CureParentDto): Promise<Outcome> {
-    return this.propose(caller, id, ({ world }) => {
-      const finding = examineParents(id, world).find(({ words }) => words === dto.words);
+    return this.propose(caller, id, ({ sourceState }) => {
+      const finding = examineParents(id, sourceState).find(({ words }) => words === dto.words);
       if (!finding) throw notFound('This finding');
       return finding.cure.proposal;
     });
@@ -40,7 +40,7 @@ export class ItemsService {
   private propose(caller: Caller, id: string, make: (catalog: CatalogAt) => Proposal): Promise<Outcome> {
     return this.sources.propose(caller, async (trx, build) => {
       const { title } = keptCatalogOf(build, id, caller);
-      return make({ id, title, world: await this.worlds.read(trx, build, { catalogs: [id] }) });
+      return make({ id, title, sourceState: await this.sourceStates.read(trx, build, { catalogs: [id] }) });
     });
   }
 }

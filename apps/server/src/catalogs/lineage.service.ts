@@ -1,17 +1,17 @@
 // The lineage strip: source → catalog → fields → entries, with live counts.
 import { Injectable } from '@nestjs/common';
-import { endingInShort, endingOf, rangesOf, readWorld, readsDirectly, type CatalogDefinition, type SourceRange } from '@dellum/core';
+import { endingInShort, endingOf, rangesOf, readSourceState, readsDirectly, type CatalogDefinition, type SourceRange } from '@dellum/core';
 import type { FieldCount, Lineage } from '@dellum/contract';
-import { BuildService, boundFields, registerOf } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild } from '../build/build.store.js';
+import { StructureService, boundFields, registerOf } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CarriesStore } from '../carries/carries.store.js';
-import { countOf, Outside } from '../counts/outside.js';
+import { countOf, OutsideService } from '../outside/outside.service.js';
 import { Database } from '../database/database.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
-import { Worlds } from '../sources/worlds.js';
+import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { keptCatalogOf } from './catalogs.service.js';
-import { CompiledCatalogs } from './compiled.service.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 
 @Injectable()
 export class LineageService {
@@ -19,10 +19,10 @@ export class LineageService {
 
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly compiled: CompiledCatalogs,
-    private readonly worlds: Worlds,
-    private readonly outside: Outside,
+    private readonly builds: StructureService,
+    private readonly compiled: CompiledCatalogsService,
+    private readonly sourceStates: SourceStatesService,
+    private readonly outside: OutsideService,
     private readonly carries: CarriesStore,
   ) {}
 
@@ -37,7 +37,9 @@ export class LineageService {
     const build = await this.builds.now(caller.houseId);
     const range = build.ranges.find((known) => known.id === id);
     if (!range) throw notFound('This range');
-    const fed = [...build.catalogs.values()].filter(({ definition }) => readsDirectly(definition, 'ranges', id)).map((catalog) => catalog.id);
+    const fed = [...build.catalogs.values()]
+      .filter(({ definition }) => readsDirectly(definition, 'ranges', id))
+      .map((catalog) => catalog.id);
     return this.trace(build, [range], fed);
   }
 
@@ -59,7 +61,16 @@ export class LineageService {
         const register = build.registers.get(field.registerId)!;
         const sheet = build.sheets.find(({ id }) => id === register.sheetId)!;
         const { held, outside } = counts[at]!;
-        return { id: field.id, heading: field.heading, key: field.key, registerId: register.id, sheetId: sheet.id, sheetTitle: sheet.title, held, outside };
+        return {
+          id: field.id,
+          heading: field.heading,
+          key: field.key,
+          registerId: register.id,
+          sheetId: sheet.id,
+          sheetTitle: sheet.title,
+          held,
+          outside,
+        };
       }),
       carries: carries.filter(({ fieldId }) => fields.some(({ id }) => id === fieldId)),
     };
@@ -71,7 +82,7 @@ export class LineageService {
     const counts = known?.version === build.version ? known.counts : new Map<string, number>();
     const missing = ranges.filter(({ id }) => !counts.has(id)).map(({ id }) => id);
     if (missing.length > 0) {
-      const reader = readWorld(await this.worlds.read(this.database.kysely, build, { ranges: missing }));
+      const reader = readSourceState(await this.sourceStates.read(this.database.kysely, build, { ranges: missing }));
       for (const id of missing) counts.set(id, reader.taking(id).values.length);
     }
     this.taken.set(build.houseId, { version: build.version, counts });
@@ -93,7 +104,14 @@ export class LineageService {
 function rangeView(build: HouseBuild, range: SourceRange, taken: number): Lineage['ranges'][number] {
   const register = build.registers.get(range.stretches[0]?.registerId ?? '');
   const sheet = build.sheets.find(({ id }) => id === register?.sheetId);
-  return { id: range.id, name: range.name, sheetId: sheet?.id ?? '', sheetTitle: sheet?.title ?? '', ends: endingInShort(endingOf(range)), taken };
+  return {
+    id: range.id,
+    name: range.name,
+    sheetId: sheet?.id ?? '',
+    sheetTitle: sheet?.title ?? '',
+    ends: endingInShort(endingOf(range)),
+    taken,
+  };
 }
 
 const catalogLink = (build: HouseBuild, id: string) => ({ words: build.catalogs.get(id)?.title ?? 'a catalog', to: `/catalogs/${id}` });

@@ -1,5 +1,5 @@
 // The connection to PostgreSQL and the shape of a transaction.
-import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { Kysely, PostgresDialect, sql, type Transaction } from 'kysely';
 import pg from 'pg';
 import type { Tables } from './tables.js';
@@ -16,14 +16,28 @@ const types: pg.CustomTypesConfig = {
   },
 };
 
+const logger = new Logger('database');
+
+/** A pool of connections to a database: one that breaks, idle or in a transaction, is told and never ends the process. */
+export function openPool(config: pg.PoolConfig): pg.Pool {
+  const pool = new pg.Pool({ connectionTimeoutMillis: 5000, ...config });
+  // The query under way, if there is one, fails by itself; between two queries nobody else would hear it.
+  pool.on('connect', (client) =>
+    client.on('error', ({ message }) => logger.warn(`A connection to the database broke (${message}); the next query opens another.`)),
+  );
+  // The pool repeats what an idle connection has said already.
+  pool.on('error', () => undefined);
+  return pool;
+}
+
 @Injectable()
 export class Database implements OnApplicationShutdown {
   readonly kysely: Kysely<Tables>;
-
-  constructor(readonly url: string, connections = 16) {
-    const pool = new pg.Pool({ connectionString: url, max: connections, types, connectionTimeoutMillis: 5000, keepAlive: true });
-    // A pool whose idle connection breaks says so here; the next query opens a new one.
-    pool.on('error', () => undefined);
+  constructor(
+    readonly url: string,
+    connections = 16,
+  ) {
+    const pool = openPool({ connectionString: url, max: connections, types, keepAlive: true });
     this.kysely = new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) });
   }
 

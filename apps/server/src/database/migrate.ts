@@ -9,6 +9,8 @@ import * as takingListsBack from './migrations/0006-taking-lists-back.js';
 import * as forms from './migrations/0007-forms.js';
 import * as figures from './migrations/0008-figures.js';
 import * as houseAndPeople from './migrations/0009-house-and-people.js';
+import * as alikeValues from './migrations/0010-alike-values.js';
+import * as entriesTurned from './migrations/0011-entries-turned.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -21,6 +23,8 @@ const migrations: Record<string, Migration> = {
   '0007-forms': forms,
   '0008-figures': figures,
   '0009-house-and-people': houseAndPeople,
+  '0010-alike-values': alikeValues,
+  '0011-entries-turned': entriesTurned,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

@@ -1,6 +1,24 @@
 // The tables as Kysely sees them. Every key begins with the house.
-import type { Arrangement, CatalogDefinition, Deed, DeedOutcome, FieldKind, FigureDefinition, FormLayout, Item, ItemColour, LinkedRow, Locale, Proposal, RangeEnd, RangeShape, RangeStart, Rule, Step } from '@dellum/core';
-import type { Audience, Change, EntryActState, LinkedSettingsDto, RequestState, Role, SlipQuestion } from '@dellum/contract';
+import type {
+  Arrangement,
+  CatalogDefinition,
+  Deed,
+  DeedOutcome,
+  FieldKind,
+  FigureDefinition,
+  FormLayout,
+  Item,
+  ItemColour,
+  LinkedRow,
+  Locale,
+  Proposal,
+  RangeEnd,
+  RangeShape,
+  RangeStart,
+  Rule,
+  Step,
+} from '@dellum/core';
+import type { Audience, Change, EntryActState, LinkedSettingsDto, RequestState, Role, SlipQuestion, TurnedEntries } from '@dellum/contract';
 import type { ColumnType, Generated } from 'kysely';
 
 type Json<T> = ColumnType<T, string, string>;
@@ -165,6 +183,7 @@ export interface SlipsTable {
   person_id: string;
   proposal: Json<Proposal>;
   questions: Json<SlipQuestion[]>;
+  outside: Json<TurnedEntries[]>;
   inside: number;
   /** Entries of the source that the proposal touches; another act on them has to wait. */
   entries: Json<string[]>;
@@ -211,10 +230,12 @@ export interface ActsTable {
   back: Json<Step[]>;
   state: ColumnType<'done' | 'undone', 'done' | 'undone' | undefined, 'done' | 'undone'>;
 }
-/** An item before and after a change; null where it was not there. */
+/** An item before and after a change; null where it was not there. One that was corrected has another key after it. */
 export interface ItemChange {
   readonly before: Item | null;
   readonly after: Item | null;
+  /** The value that takes its place from now on. */
+  readonly replacedBy?: string;
 }
 export interface CatalogChangesTable {
   house_id: string;

@@ -36,16 +36,38 @@ export class EntriesStore {
   }
 
   /** All entries of some registers, each register in its order. */
-  async allOf(db: Reader, houseId: string, registerIds: readonly string[]): Promise<(Pick<EntryView, 'id' | 'cells'> & { registerId: string })[]> {
+  async allOf(
+    db: Reader,
+    houseId: string,
+    registerIds: readonly string[],
+  ): Promise<(Pick<EntryView, 'id' | 'cells'> & { registerId: string })[]> {
     if (registerIds.length === 0) return [];
-    return db.selectFrom('entries').select(['register_id as registerId', 'id', 'cells']).where('house_id', '=', houseId).where('register_id', 'in', registerIds).orderBy('register_id').orderBy('pos').execute();
+    return db
+      .selectFrom('entries')
+      .select(['register_id as registerId', 'id', 'cells'])
+      .where('house_id', '=', houseId)
+      .where('register_id', 'in', registerIds)
+      .orderBy('register_id')
+      .orderBy('pos')
+      .execute();
   }
 
   private inOrder(db: Reader, { houseId, registerId }: Place) {
-    return db.selectFrom('entries').select(['id', 'version', 'cells']).where('house_id', '=', houseId).where('register_id', '=', registerId).orderBy('pos');
+    return db
+      .selectFrom('entries')
+      .select(['id', 'version', 'cells'])
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .orderBy('pos');
   }
 
-  async pageOfHolding(db: Reader, place: Place, holds: HoldsOneOf, from: number, count: number): Promise<{ total: number; entries: EntryView[] }> {
+  async pageOfHolding(
+    db: Reader,
+    place: Place,
+    holds: HoldsOneOf,
+    from: number,
+    count: number,
+  ): Promise<{ total: number; entries: EntryView[] }> {
     const condition = holdsOneOf(holds);
     const { total } = await db
       .selectFrom('entries')
@@ -64,7 +86,16 @@ export class EntriesStore {
       .select('cells')
       .where('house_id', '=', houseId)
       .where('register_id', '=', registerId)
-      .$if(before !== undefined, (query) => query.where('pos', '<', (eb) => eb.selectFrom('entries as below').select('below.pos').where('below.house_id', '=', houseId).where('below.register_id', '=', registerId).where('below.id', '=', before!)))
+      .$if(before !== undefined, (query) =>
+        query.where('pos', '<', (eb) =>
+          eb
+            .selectFrom('entries as below')
+            .select('below.pos')
+            .where('below.house_id', '=', houseId)
+            .where('below.register_id', '=', registerId)
+            .where('below.id', '=', before!),
+        ),
+      )
       .orderBy('pos', 'desc')
       .limit(1)
       .executeTakeFirst();
@@ -73,7 +104,13 @@ export class EntriesStore {
   /** Some entries, by id. */
   async some(db: Reader, { houseId, registerId }: Place, ids: readonly string[]): Promise<Map<string, EntryView>> {
     if (ids.length === 0) return new Map();
-    const rows = await db.selectFrom('entries').select(['id', 'version', 'cells']).where('house_id', '=', houseId).where('register_id', '=', registerId).where('id', 'in', [...ids]).execute();
+    const rows = await db
+      .selectFrom('entries')
+      .select(['id', 'version', 'cells'])
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .where('id', 'in', [...ids])
+      .execute();
     return new Map(rows.map((row) => [row.id, row]));
   }
 
@@ -104,7 +141,11 @@ export class EntriesStore {
   }
 
   /** Writes cells; returns the version that each entry has now. */
-  async write(trx: Trx, { houseId, registerId }: Place, entries: readonly { id: string; cells: Cells }[]): Promise<ReadonlyMap<string, number>> {
+  async write(
+    trx: Trx,
+    { houseId, registerId }: Place,
+    entries: readonly { id: string; cells: Cells }[],
+  ): Promise<ReadonlyMap<string, number>> {
     if (entries.length === 0) return new Map();
     const { rows } = await sql<{ id: string; version: number }>`
       update entries set cells = written.cells, version = version + 1
@@ -135,7 +176,12 @@ export class EntriesStore {
       .where('id', 'in', [...ids])
       .returning(['id', 'cells', 'pos'])
       .execute();
-    await this.places.countIn(trx, place, gone.map(({ pos }) => pos), -1);
+    await this.places.countIn(
+      trx,
+      place,
+      gone.map(({ pos }) => pos),
+      -1,
+    );
     return gone.map(({ id, cells, pos }) => ({ id, cells, pos: String(pos) }));
   }
 
@@ -146,14 +192,21 @@ export class EntriesStore {
       insert into entries (house_id, register_id, id, pos, cells)
       select ${place.houseId}, ${place.registerId}, id, pos::bigint, cells
       from jsonb_to_recordset(${JSON.stringify(entries)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(trx);
-    await this.places.countIn(trx, place, entries.map(({ pos }) => pos), 1);
+    await this.places.countIn(
+      trx,
+      place,
+      entries.map(({ pos }) => pos),
+      1,
+    );
   }
 
   /** The ids from one entry to another, both included, as the register keeps them; an end left out is open. None where an end is not there. */
   async between(db: Reader, place: Place, first: string | undefined, last: string | undefined): Promise<string[]> {
     const { houseId, registerId } = place;
     const { rows } = await sql<{ id: string }>`
-      select id from entries where house_id = ${houseId} and register_id = ${registerId} and ${betweenPos(place, first, last)} order by pos`.execute(db);
+      select id from entries where house_id = ${houseId} and register_id = ${registerId} and ${betweenPos(place, first, last)} order by pos`.execute(
+      db,
+    );
     return rows.map(({ id }) => id);
   }
 

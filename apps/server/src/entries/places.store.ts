@@ -53,7 +53,11 @@ export class PlacesStore {
     return this.room(trx, place, before, count);
   }
 
-  private async neighbours(trx: Trx, { houseId, registerId }: Place, before: string | undefined): Promise<{ above?: bigint; below?: bigint }> {
+  private async neighbours(
+    trx: Trx,
+    { houseId, registerId }: Place,
+    before: string | undefined,
+  ): Promise<{ above?: bigint; below?: bigint }> {
     const rows = await sql<{ above: string | null; below: string | null }>`
       with at as (select pos from entries where house_id = ${houseId} and register_id = ${registerId} and id = ${before ?? null}::uuid)
       select (select pos from at)::text as below,
@@ -125,13 +129,25 @@ export class PlacesStore {
         ) chunk group by chunk.from_pos
       ) come
       where chunks.house_id = ${houseId} and chunks.register_id = ${registerId} and chunks.from_pos = come.from_pos`.execute(trx);
-    await trx.updateTable('registers').set((eb) => ({ shape: eb('shape', '+', 1) })).where('house_id', '=', houseId).where('id', '=', registerId).execute();
+    await trx
+      .updateTable('registers')
+      .set((eb) => ({ shape: eb('shape', '+', 1) }))
+      .where('house_id', '=', houseId)
+      .where('id', '=', registerId)
+      .execute();
     await this.splitLarge(trx, place);
   }
 
   /** Cuts every chunk that is too large into chunks of about 1,000 entries. */
   private async splitLarge(trx: Trx, { houseId, registerId }: Place): Promise<void> {
-    const large = await trx.selectFrom('chunks').select('from_pos').where('house_id', '=', houseId).where('register_id', '=', registerId).where('entries', '>', mostInChunk).limit(1).execute();
+    const large = await trx
+      .selectFrom('chunks')
+      .select('from_pos')
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .where('entries', '>', mostInChunk)
+      .limit(1)
+      .execute();
     if (large.length === 0) return;
     await sql`
       with bounds as (
@@ -156,6 +172,11 @@ export class PlacesStore {
       from unnest(${ids}::uuid[]) with ordinality as ordered(id, ord)
       where entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = ordered.id`.execute(trx);
     await trx.deleteFrom('chunks').where('house_id', '=', houseId).where('register_id', '=', registerId).execute();
-    await this.countIn(trx, place, ids.map((_, at) => posGap * BigInt(at + 1)), 1);
+    await this.countIn(
+      trx,
+      place,
+      ids.map((_, at) => posGap * BigInt(at + 1)),
+      1,
+    );
   }
 }

@@ -2,7 +2,7 @@
 import { partReads, type FigureDefinition, type FigurePath } from '@dellum/core';
 import { sql, type Sql } from 'kysely';
 import { asNumber, seen } from '../arrangements/arrangedSql.js';
-import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { partsOf } from '../entries/holds.js';
 import { carriesOf } from '../entries/judging.js';
 import { ProblemError } from '../problems/index.js';
@@ -41,7 +41,8 @@ export function reach(build: HouseBuild, register: RegisterBuild, { field: key, 
   const catalog = link.rule?.kind === 'catalog' ? build.catalogs.get(link.rule.catalogId) : undefined;
   const named = catalog?.definition.parts.map((part) => partReads(part).fields).find((fields) => fields?.registerId === through.registerId);
   const other = build.registers.get(through.registerId);
-  if (!named || !other || link.kind === 'several values') throw unfit(`${link.heading} does not name entries of ${other?.title ?? 'the other register'} any more. Choose another field.`);
+  if (!named || !other || link.kind === 'several values')
+    throw unfit(`${link.heading} does not name entries of ${other?.title ?? 'the other register'} any more. Choose another field.`);
   return { field: own(other, key), register: other, link: { field: link, key: named.value } };
 }
 
@@ -118,7 +119,11 @@ export function figureSql(build: HouseBuild, register: RegisterBuild, { by, time
 }
 
 /** The statement parts for finding the values of a link that lead to a value. */
-export function linkSql(build: HouseBuild, register: RegisterBuild, path: FigurePath): { parts: Pick<FigureSql, 'inner' | 'joins' | 'values'>; link: Fragment } {
+export function linkSql(
+  build: HouseBuild,
+  register: RegisterBuild,
+  path: FigurePath,
+): { parts: Pick<FigureSql, 'inner' | 'joins' | 'values'>; link: Fragment } {
   const collected = new Collected(build, register);
   const at = reach(build, register, path);
   const value = collected.grouped(at);

@@ -2,7 +2,7 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Res } from '@nestjs/common';
 import { FigureDto, FigureEntriesDto, KeepFigureDto, type FigureEntries, type FigureLineView, type FigureView } from '@dellum/contract';
 import type { Response } from 'express';
-import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe, problemOf } from '../problems/index.js';
 import { FiguresService } from './figures.service.js';
 

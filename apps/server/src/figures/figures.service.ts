@@ -2,14 +2,21 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { isNumeric, lastDayOf, merged, type FigureDefinition, type FigureGroup, type FigurePath, type Only } from '@dellum/core';
-import { mayDesign, type FigureDto, type FigureEntries, type FigureEntriesDto, type FigureView, type KeepFigureDto } from '@dellum/contract';
+import {
+  mayDesign,
+  type FigureDto,
+  type FigureEntries,
+  type FigureEntriesDto,
+  type FigureView,
+  type KeepFigureDto,
+} from '@dellum/contract';
 import { ArrangementsService, readWanted } from '../arrangements/arrangements.service.js';
-import { BuildService, isOpen, registerOf } from '../build/build.service.js';
-import type { HouseBuild, RegisterBuild } from '../build/build.store.js';
+import { StructureService, isOpen, registerOf } from '../structure/structure.service.js';
+import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { Database } from '../database/database.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { fit } from '../sheets/sheets.service.js';
 import { figureSql, linkSql, reach } from './figureSql.js';
@@ -36,11 +43,11 @@ export interface Counted {
 export class FiguresService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
+    private readonly builds: StructureService,
     private readonly arrangements: ArrangementsService,
     private readonly store: FiguresStore,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
   ) {}
 
   /** Prepares a figure; what is wrong with it is thrown here. The counting that comes back can be run once. */
@@ -60,7 +67,11 @@ export class FiguresService {
         for (let part = waiting.shift(); part && !stopped(); part = waiting.shift()) {
           const counted = await this.database.transaction((trx) => this.store.groups(trx, caller.houseId, register.id, figure, part));
           groups = merged([...groups, ...counted], definition.time?.step ?? null);
-          if (groups.length > mostGroups) throw new ProblemError('too-large', `The figure has more than ${mostGroups.toLocaleString('en-GB')} groups. Choose a field with fewer values, or a longer step of time.`);
+          if (groups.length > mostGroups)
+            throw new ProblemError(
+              'too-large',
+              `The figure has more than ${mostGroups.toLocaleString('en-GB')} groups. Choose a field with fewer values, or a longer step of time.`,
+            );
           done += part.entries;
           progress(done, total);
         }
@@ -76,23 +87,46 @@ export class FiguresService {
     const { definition, register } = readFigure(build, caller, dto.definition);
     const { by, time, only } = definition;
     const grouped = dto.values.flatMap((value, at) => (by[at] ? [{ path: by[at], value }] : []));
-    const conditions = await Promise.all(grouped.map(({ path, value }) => this.holding(caller, build, register, path, { only: 'values', field: path.field, values: [value] }, value)));
+    const conditions = await Promise.all(
+      grouped.map(({ path, value }) =>
+        this.holding(caller, build, register, path, { only: 'values', field: path.field, values: [value] }, value),
+      ),
+    );
     if (time && dto.time !== undefined) conditions.push(at(build, register, time, dto.time));
     return { only: [...only, ...conditions] };
   }
 
-  private async holding(caller: Caller, build: HouseBuild, register: RegisterBuild, path: FigurePath, own: Only, value: string): Promise<Only> {
+  private async holding(
+    caller: Caller,
+    build: HouseBuild,
+    register: RegisterBuild,
+    path: FigurePath,
+    own: Only,
+    value: string,
+  ): Promise<Only> {
     if (!path.through) return own;
     const { parts, link } = linkSql(build, register, path);
     const links = await this.store.linksTo(this.database.kysely, caller.houseId, register.id, parts, link, value, mostLinks + 1);
-    if (links.length > mostLinks) throw new ProblemError('too-large', `More than ${mostLinks.toLocaleString('en-GB')} values of ${path.through.link} lead here. Look for the entries in the register that they name.`);
+    if (links.length > mostLinks)
+      throw new ProblemError(
+        'too-large',
+        `More than ${mostLinks.toLocaleString('en-GB')} values of ${path.through.link} lead here. Look for the entries in the sheet that they name.`,
+      );
     return { only: 'values', field: path.through.link, values: links };
   }
 
   async kept(caller: Caller): Promise<FigureView[]> {
     const build = await this.builds.now(caller.houseId);
     const figures = await this.store.kept(this.database.kysely, caller.houseId);
-    return figures.filter(({ definition }) => mayLook(build, caller, definition)).map((figure) => ({ id: figure.id, title: figure.title, definition: figure.definition, by: figure.by, mine: isMine(caller, figure) }));
+    return figures
+      .filter(({ definition }) => mayLook(build, caller, definition))
+      .map((figure) => ({
+        id: figure.id,
+        title: figure.title,
+        definition: figure.definition,
+        by: figure.by,
+        mine: isMine(caller, figure),
+      }));
   }
 
   /** Keeps a figure under a name, a new one or another state of one. */
@@ -103,10 +137,16 @@ export class FiguresService {
       const figures = await this.store.kept(trx, caller.houseId);
       const before = id === undefined ? undefined : figures.find((figure) => figure.id === id);
       if (id !== undefined) mustBeMine(caller, before);
-      const title = fit(dto.title, 'title', figures.filter((figure) => figure.id !== id).map((figure) => figure.title));
+      const title = fit(
+        dto.title,
+        'title',
+        figures.filter((figure) => figure.id !== id).map((figure) => figure.title),
+      );
       const figure = { id: id ?? randomUUID(), title, definition, personId: before?.personId ?? caller.id };
       await this.store.keep(trx, caller.houseId, figure);
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'figure.kept', registerId: definition.registerId, detail: { id: figure.id, title } }]);
+      await this.ledger.write(trx, caller.houseId, [
+        { personId: caller.id, act: 'figure.kept', registerId: definition.registerId, detail: { id: figure.id, title } },
+      ]);
       await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'figures' } }]);
       return { id: figure.id };
     });
@@ -125,9 +165,16 @@ export class FiguresService {
 
 /** The condition that the time of entries lies in a step. */
 function at(build: HouseBuild, register: RegisterBuild, { path, step }: NonNullable<FigureDefinition['time']>, first: string): Only {
-  if (path.through) throw new ProblemError('not-valid', 'The time lies in another register, so its entries cannot be listed. Choose a line of the figure instead.', { faults: { time: 'It lies in another register.' } });
+  if (path.through)
+    throw new ProblemError(
+      'not-valid',
+      'The time lies in another sheet, so its entries cannot be listed. Choose a line of the figure instead.',
+      { faults: { time: 'It lies in another sheet.' } },
+    );
   const own = reach(build, register, path).field.key;
-  return first === '' ? { only: 'values', field: own, values: [''] } : { only: 'within', field: own, from: first, until: lastDayOf(first, step) };
+  return first === ''
+    ? { only: 'values', field: own, values: [''] }
+    : { only: 'within', field: own, from: first, until: lastDayOf(first, step) };
 }
 
 const isMine = (caller: Caller, { personId }: KeptFigure): boolean => personId === caller.id || mayDesign(caller.role);
@@ -139,7 +186,9 @@ function mustBeMine(caller: Caller, figure: KeptFigure | undefined): void {
 
 /** Whether all registers that a figure looks at are open to somebody. One whose fields have gone stays, so that it can be mended. */
 const mayLook = (build: HouseBuild, caller: Caller, { registerId, by, time, of }: FigureDefinition): boolean =>
-  [registerId, ...[...by, ...(time ? [time.path] : []), ...(of ? [of] : [])].flatMap(({ through }) => through?.registerId ?? [])].every((id) => isOpen(build, id, caller));
+  [registerId, ...[...by, ...(time ? [time.path] : []), ...(of ? [of] : [])].flatMap(({ through }) => through?.registerId ?? [])].every(
+    (id) => isOpen(build, id, caller),
+  );
 
 /** Checks a figure against the build: everything that it names is there, and open to whoever asks. */
 function readFigure(build: HouseBuild, caller: Caller, dto: FigureDto): { definition: FigureDefinition; register: RegisterBuild } {
@@ -148,10 +197,16 @@ function readFigure(build: HouseBuild, caller: Caller, dto: FigureDto): { defini
     if (path.through) registerOf(build, path.through.registerId, caller);
     return { field: path.field, through: path.through ? { link: path.through.link, registerId: path.through.registerId } : null };
   };
-  const paths = { by: dto.by.map((path) => pathOf({ field: path.field, through: path.through ?? null })), time: dto.time ? { path: pathOf({ field: dto.time.path.field, through: dto.time.path.through ?? null }), step: dto.time.step } : null, of: dto.of && dto.measure !== 'count' ? pathOf({ field: dto.of.field, through: dto.of.through ?? null }) : null };
+  const paths = {
+    by: dto.by.map((path) => pathOf({ field: path.field, through: path.through ?? null })),
+    time: dto.time ? { path: pathOf({ field: dto.time.path.field, through: dto.time.path.through ?? null }), step: dto.time.step } : null,
+    of: dto.of && dto.measure !== 'count' ? pathOf({ field: dto.of.field, through: dto.of.through ?? null }) : null,
+  };
   paths.by.forEach((path) => reach(build, register, path));
-  if (paths.time && reach(build, register, paths.time.path).field.kind !== 'date') throw new ProblemError('not-valid', 'Choose a field of dates for the time.', { faults: { time: 'Choose a field of dates.' } });
-  if (dto.measure !== 'count' && (!paths.of || !isNumeric(reach(build, register, paths.of).field.kind))) throw new ProblemError('not-valid', 'Choose a field of numbers to measure.', { faults: { of: 'Choose a field of numbers.' } });
+  if (paths.time && reach(build, register, paths.time.path).field.kind !== 'date')
+    throw new ProblemError('not-valid', 'Choose a field of dates for the time.', { faults: { time: 'Choose a field of dates.' } });
+  if (dto.measure !== 'count' && (!paths.of || !isNumeric(reach(build, register, paths.of).field.kind)))
+    throw new ProblemError('not-valid', 'Choose a field of numbers to measure.', { faults: { of: 'Choose a field of numbers.' } });
   const only = readWanted({ sort: [], only: dto.only }, register).only;
   return { definition: { registerId: register.id, ...paths, measure: dto.measure, only, chart: dto.chart }, register };
 }

@@ -53,8 +53,16 @@ export class FiguresStore {
 
   /** The register in parts of about as many entries; one open part where it is small. */
   async parts(db: Reader, houseId: string, registerId: string): Promise<Part[]> {
-    const chunks = await db.selectFrom('chunks').select(['from_pos as pos', 'entries']).where('house_id', '=', houseId).where('register_id', '=', registerId).orderBy('from_pos').execute();
-    const parts: { from: string | undefined; until: string | undefined; entries: number }[] = [{ from: undefined, until: undefined, entries: 0 }];
+    const chunks = await db
+      .selectFrom('chunks')
+      .select(['from_pos as pos', 'entries'])
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .orderBy('from_pos')
+      .execute();
+    const parts: { from: string | undefined; until: string | undefined; entries: number }[] = [
+      { from: undefined, until: undefined, entries: 0 },
+    ];
     for (const { pos, entries } of chunks) {
       const last = parts.at(-1)!;
       if (last.entries < partSize) last.entries += entries;
@@ -70,7 +78,10 @@ export class FiguresStore {
   async groups(trx: Trx, houseId: string, registerId: string, figure: FigureSql, { from, until }: Part): Promise<FigureGroup[]> {
     // Groups are put together in memory; sorting the entries on disk costs half of the time.
     await sql`select set_config('work_mem', '64MB', true)`.execute(trx);
-    const within: Fragment[] = [...(from === undefined ? [] : [sql`pos >= ${from}`]), ...(until === undefined ? [] : [sql`pos < ${until}`])];
+    const within: Fragment[] = [
+      ...(from === undefined ? [] : [sql`pos >= ${from}`]),
+      ...(until === undefined ? [] : [sql`pos < ${until}`]),
+    ];
     const where = sql.join([sql`house_id = ${houseId}`, sql`register_id = ${registerId}`, ...within, figure.condition], sql` and `);
     const columns = [...figure.values, ...(figure.time ? [figure.time.day] : [])];
     const places = columns.map((_, at) => sql.lit(at + 1));
@@ -90,7 +101,15 @@ export class FiguresStore {
   }
 
   /** The values of a link field whose entries hold a value in another field; '' for entries without such a value. At most `limit`. */
-  async linksTo(db: Reader, houseId: string, registerId: string, figure: Pick<FigureSql, 'inner' | 'joins' | 'values'>, link: Fragment, value: string, limit: number): Promise<string[]> {
+  async linksTo(
+    db: Reader,
+    houseId: string,
+    registerId: string,
+    figure: Pick<FigureSql, 'inner' | 'joins' | 'values'>,
+    link: Fragment,
+    value: string,
+    limit: number,
+  ): Promise<string[]> {
     const { rows } = await sql<{ link: string | null }>`
       select distinct ${link} as link from (select ${figure.inner} from entries where house_id = ${houseId} and register_id = ${registerId}) e ${figure.joins}
       where coalesce(${figure.values[0]!}, '') = ${value} limit ${limit}`.execute(db);

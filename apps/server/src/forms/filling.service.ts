@@ -2,41 +2,45 @@
 import { Injectable } from '@nestjs/common';
 import { carried, cellsOfNew, conditionsOf, judgeForm, type FormLayout, type JudgedForm, type Rule, type Verdict } from '@dellum/core';
 import type { AnswerFault, Filled, FillFormDto, FillView } from '@dellum/contract';
-import { BuildService, feedsCatalogs } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { countKey, Counts } from '../counts/counts.js';
+import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database, holdBuild, lockBuild, type Reader, type Trx } from '../database/database.js';
-import { BlockJudging, valueLock } from '../entries/blockJudging.js';
+import { RepeatsService, type HeldElsewhere } from '../entering/repeats.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { EntryWriting } from '../entries/entryWriting.js';
+import { EntryWriterService } from '../entering/entryWriter.service.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
-import { NewValues } from '../entries/newValues.js';
+import { NewValuesService } from '../entering/newValues.service.js';
 import { PlacesStore } from '../entries/places.store.js';
 import { houseNameOf, todayOf } from '../houses/houses.service.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { askedFields, formOf } from './forms.service.js';
 import { FormsStore, type FormVersion, type LinkRow } from './forms.store.js';
 
 /** Who fills a form: somebody of the house, or whoever has a link. */
-export type Filler = { readonly houseId: string; readonly caller: Caller; readonly link?: undefined } | { readonly houseId: string; readonly link: LinkRow; readonly caller?: undefined };
+export type Filler =
+  | { readonly houseId: string; readonly caller: Caller; readonly link?: undefined }
+  | { readonly houseId: string; readonly link: LinkRow; readonly caller?: undefined };
 
-const changed = () => new ProblemError('form-changed', 'The form was changed while you filled it. What you typed is kept: load the form again, look through it and send it once more.');
+const changed = () =>
+  new ProblemError(
+    'form-changed',
+    'The form was changed while you filled it. What you typed is kept: load the form again, look through it and send it once more.',
+  );
 
 @Injectable()
 export class FillingService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly catalogs: CompiledCatalogs,
-    private readonly counts: Counts,
-    private readonly judging: BlockJudging,
+    private readonly builds: StructureService,
+    private readonly catalogs: CompiledCatalogsService,
+    private readonly repeats: RepeatsService,
     private readonly store: FormsStore,
     private readonly entries: EntriesStore,
     private readonly places: PlacesStore,
-    private readonly writing: EntryWriting,
-    private readonly newValues: NewValues,
+    private readonly writing: EntryWriterService,
+    private readonly newValues: NewValuesService,
   ) {}
 
   /** The form as it is filled; an older version by its number. */
@@ -48,8 +52,21 @@ export class FillingService {
     const fields = askedFields(register, layout).map((field) => ({ ...field, rule: ruleFor(filler, field.rule) }));
     const catalogs = catalogsOf(fields).map((id) => ({ id, title: build.catalogs.get(id)!.title }));
     const looked = new Set([...conditionsOf(layout).values()].flat().flatMap(({ conditions }) => conditions.map(({ field }) => field)));
-    const begins = cellsOfNew(register.fields.filter(({ key }) => looked.has(key) && !fields.some((field) => field.key === key)), undefined, todayOf(new Date(), build.locale));
-    return { formId, version: shown, title, layout, fields, begins, catalogs: [...new Map(catalogs.map((catalog) => [catalog.id, catalog])).values()], house: { name: await houseNameOf(db, filler.houseId), locale: build.locale, today: todayOf(new Date(), build.locale) } };
+    const begins = cellsOfNew(
+      register.fields.filter(({ key }) => looked.has(key) && !fields.some((field) => field.key === key)),
+      undefined,
+      todayOf(new Date(), build.locale),
+    );
+    return {
+      formId,
+      version: shown,
+      title,
+      layout,
+      fields,
+      begins,
+      catalogs: [...new Map(catalogs.map((catalog) => [catalog.id, catalog])).values()],
+      house: { name: await houseNameOf(db, filler.houseId), locale: build.locale, today: todayOf(new Date(), build.locale) },
+    };
   }
 
   private async versionOf(db: Reader, build: HouseBuild, formId: string, version: number): Promise<FormVersion> {
@@ -75,9 +92,19 @@ export class FillingService {
       const { register } = openForm(build, formId, filler);
       if (feedsCatalogs(build, register.id) !== feeds) throw changed();
       const { layout } = await this.versionOf(trx, build, formId, dto.version);
-      if (filler.link && (await this.store.filledWithinHour(trx, filler.link)) >= filler.link.perHour) throw new ProblemError('link-limit', 'Too many entries came by this link within an hour. What you typed is kept; send it again later.');
+      if (filler.link && (await this.store.filledWithinHour(trx, filler.link)) >= filler.link.perHour)
+        throw new ProblemError(
+          'link-limit',
+          'Too many entries came by this link within an hour. What you typed is kept; send it again later.',
+        );
       // The entry has the id of its submission: a second one could not be stored beside it.
-      const claimed = await this.store.claim(trx, filler.houseId, { formId, submission: dto.submission, version: dto.version, entryId: dto.submission, linkId: filler.link?.id ?? null });
+      const claimed = await this.store.claim(trx, filler.houseId, {
+        formId,
+        submission: dto.submission,
+        version: dto.version,
+        entryId: dto.submission,
+        linkId: filler.link?.id ?? null,
+      });
       if (!claimed) return this.stored(trx, build, formId, dto.submission);
       const cells = await this.write(trx, build, register, layout, filler, dto);
       return { entryId: dto.submission, again: false, cells };
@@ -90,57 +117,121 @@ export class FillingService {
     return { entryId, again: true, cells: entry ? carried(entry.cells, carriesOf(build, register)) : {} };
   }
 
-  private async write(trx: Trx, build: HouseBuild, register: RegisterBuild, layout: FormLayout, filler: Filler, dto: FillFormDto): Promise<Filled['cells']> {
+  private async write(
+    trx: Trx,
+    build: HouseBuild,
+    register: RegisterBuild,
+    layout: FormLayout,
+    filler: Filler,
+    dto: FillFormDto,
+  ): Promise<Filled['cells']> {
     const place = { houseId: build.houseId, registerId: register.id };
     await this.places.lockOrder(trx, place);
     const asked = askedFields(register, layout);
     mustBeAsked(layout, asked, dto);
     const judged = await this.judge(trx, build, register, layout, filler, dto);
     const faults = faultsOf(judged);
-    if (faults.length > 0) throw new ProblemError('form-refused', faults.length === 1 ? faults[0]!.message : `${faults.length} answers are not taken. ${faults[0]!.message}`, { answers: faults });
+    if (faults.length > 0)
+      throw new ProblemError(
+        'form-refused',
+        faults.length === 1 ? faults[0]!.message : `${faults.length} answers are not taken. ${faults[0]!.message}`,
+        { answers: faults },
+      );
     const cells = carried(judged.cells, carriesOf(build, register));
-    const judgedCells = [...judged.verdicts].map(([key, verdict]) => ({ entry: dto.submission, field: register.fields.find((field) => field.key === key)!, verdict, cells }));
+    const judgedCells = [...judged.verdicts].map(([key, verdict]) => ({
+      entry: dto.submission,
+      field: register.fields.find((field) => field.key === key)!,
+      verdict,
+      cells,
+    }));
     this.newValues.mustAdd(judgedCells);
     const entries = [{ id: dto.submission, cells }];
-    if (filler.caller && feedsCatalogs(build, register.id)) await this.writing.proposeWithin(trx, filler.caller, build, register.id, { act: 'insert', before: null, entries });
-    else await this.writing.insert(trx, { id: filler.caller?.id ?? null, houseId: build.houseId }, register, undefined, entries, 'entry.inserted');
+    if (filler.caller) {
+      const waits = await this.writing.add({ trx, build, register }, filler.caller, undefined, entries);
+      if (waits)
+        throw new ProblemError(
+          'slip-open',
+          'This entry would change what entries elsewhere hold, so a form cannot store it. What you typed is kept; ask an administrator to enter it on its sheet.',
+        );
+    } else await this.writing.insert(trx, { id: null, houseId: build.houseId }, register, undefined, entries, 'entry.inserted');
     await this.newValues.keepRequests(trx, { id: filler.caller?.id ?? null, houseId: build.houseId }, register, judgedCells);
     return cells;
   }
 
-  private async judge(trx: Trx, build: HouseBuild, register: RegisterBuild, layout: FormLayout, filler: Filler, dto: FillFormDto): Promise<JudgedForm> {
+  private async judge(
+    trx: Trx,
+    build: HouseBuild,
+    register: RegisterBuild,
+    layout: FormLayout,
+    filler: Filler,
+    dto: FillFormDto,
+  ): Promise<JudgedForm> {
     const fields = register.fields.map((field) => ({ ...field, rule: ruleFor(filler, field.rule) }));
     const unasked = fields.filter(({ key }) => !askedFields(register, layout).some((field) => field.key === key));
-    const asAbove = unasked.some(({ rule }) => rule?.begins.with === 'above') ? await this.entries.above(trx, { houseId: build.houseId, registerId: register.id }, undefined) : undefined;
+    const asAbove = unasked.some(({ rule }) => rule?.begins.with === 'above')
+      ? await this.entries.above(trx, { houseId: build.houseId, registerId: register.id }, undefined)
+      : undefined;
     const today = todayOf(new Date(), build.locale);
     const begins = cellsOfNew(unasked, asAbove && carried(asAbove.cells, carriesOf(build, register)), today);
-    const context = { locale: build.locale, today, suggest: true, catalogs: await this.catalogs.some(trx, build, catalogsOf(fields)), begins };
-    const answers = { texts: Object.fromEntries(dto.answers.map(({ field, text }) => [field, text])), confirmed: new Set(dto.answers.filter(({ confirmed }) => confirmed).map(({ field }) => field)) };
+    const context = {
+      locale: build.locale,
+      today,
+      suggest: true,
+      catalogs: await this.catalogs.some(trx, build, catalogsOf(fields)),
+      begins,
+    };
+    const answers = {
+      texts: Object.fromEntries(dto.answers.map(({ field, text }) => [field, text])),
+      confirmed: new Set(dto.answers.filter(({ confirmed }) => confirmed).map(({ field }) => field)),
+    };
     const judged = judgeForm(layout, fields, answers, context);
-    const held = await this.heldElsewhere(trx, build.houseId, fields, judged);
-    return held.size === 0 ? judged : judgeForm(layout, fields, answers, { ...context, repeats: (key, value) => held.get(key)?.has(countKey(value)) ?? false });
+    const heldElsewhere = await this.heldElsewhere(trx, build.houseId, fields, judged);
+    return heldElsewhere
+      ? judgeForm(layout, fields, answers, {
+          ...context,
+          repeats: (key, value) =>
+            heldElsewhere(
+              fields.find((field) => field.key === key)!,
+              value,
+              '',
+            ),
+        })
+      : judged;
   }
 
-  /** Of the fields without repeats, the values that other entries hold already. Nobody else can store them until the transaction ends. */
-  private async heldElsewhere(trx: Trx, houseId: string, fields: readonly FieldBuild[], { cells }: JudgedForm): Promise<ReadonlyMap<string, ReadonlyMap<string, number>>> {
-    const unique = fields.filter(({ key, rule }) => rule?.noRepeats && cells[key] !== undefined);
-    if (unique.length === 0) return new Map();
-    await this.judging.holdValues(trx, unique.map((field) => valueLock(field, cells[field.key]!)));
-    const held = await this.counts.ofValues(trx, houseId, unique.map(({ id }) => id), unique.map(({ key }) => countKey(cells[key]!)));
-    return new Map(unique.flatMap(({ id, key }) => (held.has(id) ? [[key, held.get(id)!] as const] : [])));
+  /** Whether other entries hold values of the fields without repeats. Nobody else can store them until the transaction ends. */
+  private async heldElsewhere(
+    trx: Trx,
+    houseId: string,
+    fields: readonly FieldBuild[],
+    { cells }: JudgedForm,
+  ): Promise<HeldElsewhere | undefined> {
+    const wanted = fields.flatMap((field) =>
+      field.rule?.noRepeats && cells[field.key] !== undefined ? [{ field, value: cells[field.key]! }] : [],
+    );
+    return wanted.length === 0 ? undefined : this.repeats.hold(trx, houseId, wanted);
   }
 }
 
 /** The form and its register, as far as whoever asks may fill it now. */
 function openForm(build: HouseBuild, formId: string, { link }: Filler) {
   const form = formOf(build, formId);
-  if (form.published === null) throw new ProblemError('form-closed', `${form.title} is not open any more. What you typed is kept in this browser; ask whoever gave you the form.`);
-  if (link && (link.closed || link.expires <= new Date())) throw new ProblemError('form-closed', 'This link does not work any more. What you typed is kept in this browser; ask whoever gave it to you for a new one.');
+  if (form.published === null)
+    throw new ProblemError(
+      'form-closed',
+      `${form.title} is not open any more. What you typed is kept in this browser; ask whoever gave you the form.`,
+    );
+  if (link && (link.closed || link.expires <= new Date()))
+    throw new ProblemError(
+      'form-closed',
+      'This link does not work any more. What you typed is kept in this browser; ask whoever gave it to you for a new one.',
+    );
   return { form, register: build.registers.get(form.registerId)! };
 }
 
 /** Nobody without an account writes into the source of a catalog: what others would add is asked for. */
-const ruleFor = ({ link }: Filler, rule: Rule | null): Rule | null => (link && rule?.others === 'add' ? { ...rule, others: 'request' } : rule);
+const ruleFor = ({ link }: Filler, rule: Rule | null): Rule | null =>
+  link && rule?.others === 'add' ? { ...rule, others: 'request' } : rule;
 
 function mustBeAsked(layout: FormLayout, asked: readonly FieldBuild[], { answers }: FillFormDto): void {
   for (const { field, text } of answers) {
@@ -153,4 +244,16 @@ function mustBeAsked(layout: FormLayout, asked: readonly FieldBuild[], { answers
 }
 
 const faultsOf = ({ verdicts }: JudgedForm): AnswerFault[] =>
-  [...verdicts].flatMap(([field, verdict]: [string, Verdict]) => (verdict.verdict === 'refused' ? [{ field, code: verdict.code, message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }] : []));
+  [...verdicts].flatMap(([field, verdict]: [string, Verdict]) =>
+    verdict.verdict === 'refused'
+      ? [
+          {
+            field,
+            code: verdict.code,
+            message: verdict.message,
+            suggestions: verdict.suggestions,
+            ...(verdict.mayConfirm && { mayConfirm: true }),
+          },
+        ]
+      : [],
+  );

@@ -1,7 +1,7 @@
 // HTTP for forms: administrators lay them out and publish them, whoever enters data fills them.
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseIntPipe, Post, Put, Query } from '@nestjs/common';
 import { FillFormDto, LayFormDto, MakeFormDto, MakeLinkDto, type Filled, type FillView, type FormView } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { FillingService } from './filling.service.js';
 import { FormsService } from './forms.service.js';
@@ -61,7 +61,11 @@ export class FormsController {
   /** All that is needed to fill the form, but for its lists. */
   @Get(':id/filling')
   @For('administrator', 'clerk')
-  open(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Query('version', new ParseIntPipe({ optional: true })) version?: number): Promise<FillView> {
+  open(
+    @Asking() caller: Caller,
+    @Param('id', IdPipe) id: string,
+    @Query('version', new ParseIntPipe({ optional: true })) version?: number,
+  ): Promise<FillView> {
     return this.filling.view({ houseId: caller.houseId, caller }, id, version);
   }
 

@@ -26,7 +26,17 @@ export interface FormVersion {
 @Injectable()
 export class FormsStore {
   async add(trx: Trx, houseId: string, form: { id: string; registerId: string; title: string; layout: FormLayout }): Promise<void> {
-    await trx.insertInto('forms').values({ house_id: houseId, id: form.id, register_id: form.registerId, title: form.title, layout: JSON.stringify(form.layout), published: null }).execute();
+    await trx
+      .insertInto('forms')
+      .values({
+        house_id: houseId,
+        id: form.id,
+        register_id: form.registerId,
+        title: form.title,
+        layout: JSON.stringify(form.layout),
+        published: null,
+      })
+      .execute();
   }
 
   async draft(db: Reader, houseId: string, id: string): Promise<{ edition: number; layout: FormLayout } | undefined> {
@@ -65,9 +75,17 @@ export class FormsStore {
 
   /** Adds the next version and shows it to those who fill the form. */
   async publish(trx: Trx, houseId: string, id: string, personId: string, form: { title: string; layout: FormLayout }): Promise<number> {
-    const { last } = await trx.selectFrom('form_versions').select((eb) => eb.fn.max<number | null>('version').as('last')).where('house_id', '=', houseId).where('form_id', '=', id).executeTakeFirstOrThrow();
+    const { last } = await trx
+      .selectFrom('form_versions')
+      .select((eb) => eb.fn.max<number | null>('version').as('last'))
+      .where('house_id', '=', houseId)
+      .where('form_id', '=', id)
+      .executeTakeFirstOrThrow();
     const version = (last ?? 0) + 1;
-    await trx.insertInto('form_versions').values({ house_id: houseId, form_id: id, version, title: form.title, layout: JSON.stringify(form.layout), person_id: personId }).execute();
+    await trx
+      .insertInto('form_versions')
+      .values({ house_id: houseId, form_id: id, version, title: form.title, layout: JSON.stringify(form.layout), person_id: personId })
+      .execute();
     await trx.updateTable('forms').set({ published: version }).where('house_id', '=', houseId).where('id', '=', id).execute();
     return version;
   }
@@ -81,22 +99,64 @@ export class FormsStore {
   }
 
   async version(db: Reader, houseId: string, id: string, version: number): Promise<FormVersion | undefined> {
-    return db.selectFrom('form_versions').select(['version', 'title', 'layout']).where('house_id', '=', houseId).where('form_id', '=', id).where('version', '=', version).executeTakeFirst();
+    return db
+      .selectFrom('form_versions')
+      .select(['version', 'title', 'layout'])
+      .where('house_id', '=', houseId)
+      .where('form_id', '=', id)
+      .where('version', '=', version)
+      .executeTakeFirst();
   }
 
-  async addLink(trx: Trx, houseId: string, link: { id: string; formId: string; token: string; expires: Date; perHour: number; personId: string }): Promise<void> {
-    await trx.insertInto('form_links').values({ house_id: houseId, id: link.id, form_id: link.formId, token_hash: hashOf(link.token), expires_at: link.expires, per_hour: link.perHour, person_id: link.personId, closed_at: null }).execute();
+  async addLink(
+    trx: Trx,
+    houseId: string,
+    link: { id: string; formId: string; token: string; expires: Date; perHour: number; personId: string },
+  ): Promise<void> {
+    await trx
+      .insertInto('form_links')
+      .values({
+        house_id: houseId,
+        id: link.id,
+        form_id: link.formId,
+        token_hash: hashOf(link.token),
+        expires_at: link.expires,
+        per_hour: link.perHour,
+        person_id: link.personId,
+        closed_at: null,
+      })
+      .execute();
   }
 
   async closeLink(trx: Trx, houseId: string, formId: string, id: string): Promise<boolean> {
-    const { numUpdatedRows } = await trx.updateTable('form_links').set({ closed_at: new Date() }).where('house_id', '=', houseId).where('form_id', '=', formId).where('id', '=', id).where('closed_at', 'is', null).executeTakeFirst();
+    const { numUpdatedRows } = await trx
+      .updateTable('form_links')
+      .set({ closed_at: new Date() })
+      .where('house_id', '=', houseId)
+      .where('form_id', '=', formId)
+      .where('id', '=', id)
+      .where('closed_at', 'is', null)
+      .executeTakeFirst();
     return numUpdatedRows > 0n;
   }
 
   /** The link of a token, in whichever house. */
   async link(db: Reader, token: string): Promise<LinkRow | undefined> {
-    const row = await db.selectFrom('form_links').select(['house_id', 'id', 'form_id', 'expires_at', 'per_hour', 'closed_at']).where('token_hash', '=', hashOf(token)).executeTakeFirst();
-    return row && { houseId: row.house_id, id: row.id, formId: row.form_id, expires: row.expires_at, perHour: row.per_hour, closed: row.closed_at !== null };
+    const row = await db
+      .selectFrom('form_links')
+      .select(['house_id', 'id', 'form_id', 'expires_at', 'per_hour', 'closed_at'])
+      .where('token_hash', '=', hashOf(token))
+      .executeTakeFirst();
+    return (
+      row && {
+        houseId: row.house_id,
+        id: row.id,
+        formId: row.form_id,
+        expires: row.expires_at,
+        perHour: row.per_hour,
+        closed: row.closed_at !== null,
+      }
+    );
   }
 
   /** How many entries came by a link within the last hour. The link stays locked, so that two at once are counted one after the other. */
@@ -115,7 +175,11 @@ export class FormsStore {
   /**
    * Claims a submission for an entry. False when it was stored before; one that is being stored at this moment is waited for.
    */
-  async claim(trx: Trx, houseId: string, filling: { formId: string; submission: string; version: number; entryId: string; linkId: string | null }): Promise<boolean> {
+  async claim(
+    trx: Trx,
+    houseId: string,
+    filling: { formId: string; submission: string; version: number; entryId: string; linkId: string | null },
+  ): Promise<boolean> {
     const { rows } = await sql`
       insert into form_fillings (house_id, form_id, submission, version, entry_id, link_id)
       values (${houseId}, ${filling.formId}, ${filling.submission}, ${filling.version}, ${filling.entryId}, ${filling.linkId})
@@ -125,7 +189,13 @@ export class FormsStore {
 
   /** The entry that a submission became. */
   async entryOf(db: Reader, houseId: string, formId: string, submission: string): Promise<string | undefined> {
-    const row = await db.selectFrom('form_fillings').select('entry_id').where('house_id', '=', houseId).where('form_id', '=', formId).where('submission', '=', submission).executeTakeFirst();
+    const row = await db
+      .selectFrom('form_fillings')
+      .select('entry_id')
+      .where('house_id', '=', houseId)
+      .where('form_id', '=', formId)
+      .where('submission', '=', submission)
+      .executeTakeFirst();
     return row?.entry_id;
   }
 }

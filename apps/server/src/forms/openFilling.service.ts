@@ -2,8 +2,8 @@
 import { Injectable } from '@nestjs/common';
 import { type CatalogRule } from '@dellum/core';
 import type { Filled, FillFormDto, FillView, PackedCatalog } from '@dellum/contract';
-import { BuildService } from '../build/build.service.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { StructureService } from '../structure/structure.service.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database } from '../database/database.js';
 import { notFound } from '../problems/index.js';
 import { FillingService, type Filler } from './filling.service.js';
@@ -11,11 +11,11 @@ import { FormsStore, type LinkRow } from './forms.store.js';
 import { openList } from './openList.js';
 
 @Injectable()
-export class OpenFilling {
+export class OpenFillingService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly catalogs: CompiledCatalogs,
+    private readonly builds: StructureService,
+    private readonly catalogs: CompiledCatalogsService,
     private readonly store: FormsStore,
     private readonly filling: FillingService,
   ) {}
@@ -31,7 +31,14 @@ export class OpenFilling {
     const view = await this.filling.view(filler, filler.link.formId, undefined);
     const asked = new Set(view.fields.map(({ key }) => key));
     // What a rule would write into fields that the form does not ask is done by the server and shown to nobody.
-    return { ...view, fields: view.fields.map((field) => (field.rule?.kind === 'catalog' ? { ...field, rule: { ...field.rule, brings: field.rule.brings.filter((one) => asked.has(one.field)) } } : field)) };
+    return {
+      ...view,
+      fields: view.fields.map((field) =>
+        field.rule?.kind === 'catalog'
+          ? { ...field, rule: { ...field.rule, brings: field.rule.brings.filter((one) => asked.has(one.field)) } }
+          : field,
+      ),
+    };
   }
 
   async catalog(token: string, id: string): Promise<PackedCatalog> {

@@ -1,14 +1,14 @@
 // HTTP for people without an account: the token of a link is what lets them in, to one form and nothing else.
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { FillFormDto, type Filled, type FillView, type PackedCatalog } from '@dellum/contract';
-import { Open } from '../people/guard.js';
+import { Open } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
-import { OpenFilling } from './openFilling.service.js';
+import { OpenFillingService } from './openFilling.service.js';
 
 @Controller('open/:token')
 @Open()
 export class OpenFormsController {
-  constructor(private readonly filling: OpenFilling) {}
+  constructor(private readonly filling: OpenFillingService) {}
 
   @Get()
   view(@Param('token') token: string): Promise<FillView> {

@@ -1,7 +1,7 @@
 // HTTP for the house one is in; administrators only.
 import { Body, Controller, HttpCode, Patch } from '@nestjs/common';
 import { ChangeHouseDto } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { HousesService } from './houses.service.js';
 
 @Controller('house')

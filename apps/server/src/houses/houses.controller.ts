@@ -2,7 +2,7 @@
 import { Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
 import { MakeHouseDto, type Threshold } from '@dellum/contract';
 import type { Request, Response } from 'express';
-import { Open } from '../people/guard.js';
+import { Open } from '../access/access.js';
 import { HousesService } from './houses.service.js';
 
 @Controller('houses')

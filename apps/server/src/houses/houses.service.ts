@@ -4,10 +4,10 @@ import { Injectable } from '@nestjs/common';
 import { clean, houseLocale, matchKey, type Locale } from '@dellum/core';
 import type { ChangeHouseDto, MakeHouseDto, Me, Threshold } from '@dellum/contract';
 import { sql } from 'kysely';
-import { BuildService } from '../build/build.service.js';
-import { Ledger } from '../ledger/ledger.js';
+import { StructureService } from '../structure/structure.service.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
 import { Database, type Reader, type Trx } from '../database/database.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { hashPassword } from '../people/passwords.js';
 import { PeopleService } from '../people/people.service.js';
 import { SessionsService } from '../people/sessions.service.js';
@@ -15,11 +15,20 @@ import { ProblemError } from '../problems/index.js';
 import { demoAccounts } from './demoAccounts.js';
 
 /** The key of a house in addresses: its name in small letters, digits and hyphens. */
-export const houseKey = (name: string): string => matchKey(name).normalize('NFD').replace(/[^a-z0-9]+/gu, '-').replace(/^-|-$/gu, '').slice(0, 60) || 'house';
+export const houseKey = (name: string): string =>
+  matchKey(name)
+    .normalize('NFD')
+    .replace(/[^a-z0-9]+/gu, '-')
+    .replace(/^-|-$/gu, '')
+    .slice(0, 60) || 'house';
 
 /** The house's day, in its time zone, or in that of the server where it has none (ISO 8601). */
 export function todayOf(moment: Date, { timeZone }: Pick<Locale, 'timeZone'>): string {
-  const parts = new Map(new Intl.DateTimeFormat('en', { year: 'numeric', month: '2-digit', day: '2-digit', ...(timeZone && { timeZone }) }).formatToParts(moment).map(({ type, value }) => [type, value]));
+  const parts = new Map(
+    new Intl.DateTimeFormat('en', { year: 'numeric', month: '2-digit', day: '2-digit', ...(timeZone && { timeZone }) })
+      .formatToParts(moment)
+      .map(({ type, value }) => [type, value]),
+  );
   return `${parts.get('year')}-${parts.get('month')}-${parts.get('day')}`;
 }
 
@@ -30,7 +39,10 @@ export async function houseNameOf(db: Reader, houseId: string): Promise<string> 
 /** Makes a house without people; used by the first page, the demo and the tests. */
 export async function makeHouse(trx: Trx, house: { key: string; name: string; demo: boolean; locale?: Locale }): Promise<string> {
   const id = randomUUID();
-  await trx.insertInto('houses').values({ id, key: house.key, name: clean(house.name), locale: JSON.stringify(house.locale ?? houseLocale), demo: house.demo }).execute();
+  await trx
+    .insertInto('houses')
+    .values({ id, key: house.key, name: clean(house.name), locale: JSON.stringify(house.locale ?? houseLocale), demo: house.demo })
+    .execute();
   await trx.insertInto('house_counters').values({ house_id: id, seq: 0 }).execute();
   return id;
 }
@@ -41,13 +53,15 @@ export class HousesService {
     private readonly database: Database,
     private readonly people: PeopleService,
     private readonly sessions: SessionsService,
-    private readonly builds: BuildService,
-    private readonly ledger: Ledger,
+    private readonly builds: StructureService,
+    private readonly ledger: LedgerStore,
   ) {}
 
   async threshold(key: string | undefined): Promise<Threshold> {
     const houses = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'demo']).orderBy('key').limit(2).execute();
-    const named = key ? await this.database.kysely.selectFrom('houses').select(['key', 'name', 'demo']).where('key', '=', key).executeTakeFirst() : undefined;
+    const named = key
+      ? await this.database.kysely.selectFrom('houses').select(['key', 'name', 'demo']).where('key', '=', key).executeTakeFirst()
+      : undefined;
     const house = named ?? (houses.length === 1 ? houses[0] : undefined);
     return {
       empty: houses.length === 0,
@@ -57,13 +71,25 @@ export class HousesService {
   }
 
   async houseOfSignIn(key: string | undefined): Promise<string> {
-    const houses = await this.database.kysely.selectFrom('houses').select(['id', 'key']).$if(key !== undefined, (query) => query.where('key', '=', key!)).limit(2).execute();
+    const houses = await this.database.kysely
+      .selectFrom('houses')
+      .select(['id', 'key'])
+      .$if(key !== undefined, (query) => query.where('key', '=', key!))
+      .limit(2)
+      .execute();
     if (houses.length === 1) return houses[0]!.id;
-    throw new ProblemError('wrong-sign-in', 'Say which house you belong to: type its short name as it stands in the address you were given.');
+    throw new ProblemError(
+      'wrong-sign-in',
+      'Say which house you belong to: type its short name as it stands in the address you were given.',
+    );
   }
 
   async me(caller: Caller): Promise<Me> {
-    const house = await this.database.kysely.selectFrom('houses').select(['key', 'name', 'locale', 'demo']).where('id', '=', caller.houseId).executeTakeFirstOrThrow();
+    const house = await this.database.kysely
+      .selectFrom('houses')
+      .select(['key', 'name', 'locale', 'demo'])
+      .where('id', '=', caller.houseId)
+      .executeTakeFirstOrThrow();
     return { id: caller.id, name: caller.name, role: caller.role, house: { ...house, today: todayOf(new Date(), house.locale) } };
   }
 
@@ -75,8 +101,14 @@ export class HousesService {
     if (called === '') throw new ProblemError('not-valid', 'Type the name of the house.', { faults: { name: 'This must not be blank.' } });
     await this.builds.change(caller.houseId, async (trx, build) => {
       const locale: Locale = { ...build.locale, ...written };
-      await trx.updateTable('houses').set({ locale: JSON.stringify(locale), ...(called !== undefined && { name: called }) }).where('id', '=', caller.houseId).execute();
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'house.changed', detail: { before: build.locale, after: locale, name: called } }]);
+      await trx
+        .updateTable('houses')
+        .set({ locale: JSON.stringify(locale), ...(called !== undefined && { name: called }) })
+        .where('id', '=', caller.houseId)
+        .execute();
+      await this.ledger.write(trx, caller.houseId, [
+        { personId: caller.id, act: 'house.changed', detail: { before: build.locale, after: locale, name: called } },
+      ]);
     });
   }
 
@@ -89,7 +121,12 @@ export class HousesService {
         throw new ProblemError('house-exists', 'There is a house already. Sign in, or ask its administrator to add you.');
       }
       const houseId = await makeHouse(trx, { key: houseKey(dto.house), name: dto.house, demo: false });
-      const personId = await this.people.addWithin(trx, houseId, { name: dto.name, signIn: dto.signIn, role: 'administrator', passwordHash });
+      const personId = await this.people.addWithin(trx, houseId, {
+        name: dto.name,
+        signIn: dto.signIn,
+        role: 'administrator',
+        passwordHash,
+      });
       return this.sessions.begin(trx, houseId, personId, from);
     });
   }
@@ -97,8 +134,11 @@ export class HousesService {
 
 /** What of the chosen ways of writing this server cannot do, or undefined. */
 function wrongWriting({ language, currency, timeZone }: Omit<ChangeHouseDto, 'name'>): { part: string; message: string } | undefined {
-  if (language !== undefined && Intl.DateTimeFormat.supportedLocalesOf([language]).length === 0) return { part: 'language', message: `“${language}” is not a language that can be written here. Choose another.` };
-  if (currency !== undefined && !Intl.supportedValuesOf('currency').includes(currency)) return { part: 'currency', message: `“${currency}” is not a currency. Choose one by its code of three letters.` };
-  if (timeZone !== undefined && timeZone !== 'UTC' && !Intl.supportedValuesOf('timeZone').includes(timeZone)) return { part: 'timeZone', message: `“${timeZone}” is not a time zone. Choose one of the list.` };
+  if (language !== undefined && Intl.DateTimeFormat.supportedLocalesOf([language]).length === 0)
+    return { part: 'language', message: `“${language}” is not a language that can be written here. Choose another.` };
+  if (currency !== undefined && !Intl.supportedValuesOf('currency').includes(currency))
+    return { part: 'currency', message: `“${currency}” is not a currency. Choose one by its code of three letters.` };
+  if (timeZone !== undefined && timeZone !== 'UTC' && !Intl.supportedValuesOf('timeZone').includes(timeZone))
+    return { part: 'timeZone', message: `“${timeZone}” is not a time zone. Choose one of the list.` };
   return undefined;
 }

@@ -1,7 +1,15 @@
 // HTTP for linked sources; administrators only.
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query } from '@nestjs/common';
-import { MakeLinkedDto, TryLinkedDto, type DatabaseTables, type LinkedTrial, type LinkedView, type Outcome, type Reachable } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import {
+  MakeLinkedDto,
+  TryLinkedDto,
+  type DatabaseTables,
+  type LinkedTrial,
+  type LinkedView,
+  type Outcome,
+  type Reachable,
+} from '@dellum/contract';
+import { Asking, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { LinkedService } from './linked.service.js';
 

@@ -4,16 +4,24 @@ import { readdir } from 'node:fs/promises';
 import { relative } from 'node:path';
 import { Injectable } from '@nestjs/common';
 import { clean, matchKey, proposalOf, readsDirectly } from '@dellum/core';
-import type { DatabaseTables, LinkedSettingsDto, LinkedTrial, LinkedView, MakeLinkedDto, Outcome, Reachable as ReachableView } from '@dellum/contract';
-import { BuildService } from '../build/build.service.js';
-import type { HouseBuild } from '../build/build.store.js';
-import { mustNotCycleThrough } from '../catalogs/readDefinition.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import type {
+  DatabaseTables,
+  LinkedSettingsDto,
+  LinkedTrial,
+  LinkedView,
+  MakeLinkedDto,
+  Outcome,
+  Reachable as ReachableView,
+} from '@dellum/contract';
+import { StructureService } from '../structure/structure.service.js';
+import type { HouseBuild } from '../structure/structure.store.js';
+import { mustNotCycleThrough } from '../compiled/readDefinition.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database, type Trx } from '../database/database.js';
-import { Jobs } from '../jobs/jobs.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
-import type { Caller } from '../people/guard.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { adapterOf, SourceFault, tablesOf, type CatalogValues, type ReadingContext } from './adapters/index.js';
@@ -27,14 +35,14 @@ const mostListed = 500;
 export class LinkedService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly compiled: CompiledCatalogs,
+    private readonly builds: StructureService,
+    private readonly compiled: CompiledCatalogsService,
     private readonly sources: SourcesService,
     private readonly store: LinkedStore,
     private readonly reachable: Reachable,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
-    private readonly jobs: Jobs,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
+    private readonly jobs: JobsService,
   ) {}
 
   all(caller: Caller): Promise<LinkedView[]> {
@@ -46,8 +54,19 @@ export class LinkedService {
     const { root, databases, services } = this.reachable;
     const found = root === undefined ? [] : await readdir(root, { withFileTypes: true, recursive: true }).catch(() => []);
     const pathOf = (entry: (typeof found)[number]) => relative(root!, `${entry.parentPath}/${entry.name}`);
-    const listed = (isFolder: boolean) => found.filter((entry) => entry.isDirectory() === isFolder && !entry.name.startsWith('.')).map(pathOf).sort().slice(0, mostListed);
-    return { root: root ?? null, files: listed(false), folders: listed(true), connections: [...databases.keys()], services: [...services.keys()] };
+    const listed = (isFolder: boolean) =>
+      found
+        .filter((entry) => entry.isDirectory() === isFolder && !entry.name.startsWith('.'))
+        .map(pathOf)
+        .sort()
+        .slice(0, mostListed);
+    return {
+      root: root ?? null,
+      files: listed(false),
+      folders: listed(true),
+      connections: [...databases.keys()],
+      services: [...services.keys()],
+    };
   }
 
   tables(connection: string): Promise<DatabaseTables> {
@@ -64,7 +83,12 @@ export class LinkedService {
     if (adapter.look && !settings.value && columns.length > 0) return { values: 0, first: [], columns, rows };
     const reading = await told(() => adapter.read(settings, context));
     const read = reading === 'unchanged' ? [] : reading.rows;
-    return { values: read.length, first: read.slice(0, firstShown).map(({ value, label }) => ({ value, ...(label && { label }) })), columns, rows };
+    return {
+      values: read.length,
+      first: read.slice(0, firstShown).map(({ value, label }) => ({ value, ...(label && { label }) })),
+      columns,
+      rows,
+    };
   }
 
   make(caller: Caller, dto: MakeLinkedDto): Promise<{ id: string }> {
@@ -73,7 +97,9 @@ export class LinkedService {
       const name = freeName(build, dto.name, undefined);
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
       await this.store.add(trx, caller.houseId, { ...dto, name, id, madeBy: caller.id });
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.made', detail: { id, name, settings: dto.settings } }]);
+      await this.ledger.write(trx, caller.houseId, [
+        { personId: caller.id, act: 'linked.made', detail: { id, name, settings: dto.settings } },
+      ]);
       await this.readSoon(trx, caller.houseId, id);
       return { id };
     });
@@ -85,7 +111,9 @@ export class LinkedService {
       const name = freeName(build, dto.name, id);
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
       await this.store.change(trx, caller.houseId, id, { ...dto, name });
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.changed', detail: { id, name, settings: dto.settings } }]);
+      await this.ledger.write(trx, caller.houseId, [
+        { personId: caller.id, act: 'linked.changed', detail: { id, name, settings: dto.settings } },
+      ]);
       await this.readSoon(trx, caller.houseId, id);
       return { id };
     });
@@ -99,7 +127,9 @@ export class LinkedService {
   async remove(caller: Caller, id: string): Promise<void> {
     await this.builds.change(caller.houseId, async (trx, build) => {
       const { name } = linkedOf(build, id);
-      const users = [...build.catalogs.values()].filter(({ definition }) => readsDirectly(definition, 'linked', id)).map(({ title }) => `catalog ${title}`);
+      const users = [...build.catalogs.values()]
+        .filter(({ definition }) => readsDirectly(definition, 'linked', id))
+        .map(({ title }) => `catalog ${title}`);
       if (users.length > 0) throw new ProblemError('in-use', `“${name}” feeds ${users.join(', ')}. Take it out there first.`, { users });
       await this.store.remove(trx, caller.houseId, id);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'linked.deleted', detail: { id, name } }]);
@@ -121,7 +151,9 @@ export class LinkedService {
       const same = reading === 'unchanged' || JSON.stringify(reading.rows) === JSON.stringify(source.rows);
       // What an earlier reading brought and still waits is out of date when the source gives the stored values again.
       if (reading !== 'unchanged' && same) await this.store.dropWaiting(db, caller.houseId, id);
-      const outcome = same ? { slip: null, notes: [`${source.name} gives what it gave before.`] } : await this.take(caller, id, reading.rows);
+      const outcome = same
+        ? { slip: null, notes: [`${source.name} gives what it gave before.`] }
+        : await this.take(caller, id, reading.rows);
       await this.store.went(db, caller.houseId, id, null, mark);
       await this.tell(caller.houseId);
       return outcome;
@@ -172,7 +204,9 @@ export class LinkedService {
           const catalog = [...build.catalogs.values()].find((known) => known.key === key);
           if (!catalog) throw new SourceFault(`There is no catalog with the key “${key}”.`);
           const { items } = await this.compiled.get(this.database.kysely, build, catalog.id);
-          values[key.replaceAll('-', '_')] = items.filter(({ state }) => state === 'offered').map(({ value, label, note = '', path, companions }) => ({ ...companions, value, label, note, parent: path.at(-1) ?? '' }));
+          values[key.replaceAll('-', '_')] = items
+            .filter(({ state }) => state === 'offered')
+            .map(({ value, label, note = '', path, companions }) => ({ ...companions, value, label, note, parent: path.at(-1) ?? '' }));
         }
         return values;
       },
@@ -190,7 +224,8 @@ async function told<T>(read: () => Promise<T>): Promise<T> {
   }
 }
 
-const catalogIds = (build: HouseBuild, { kind, catalogs = [] }: LinkedSettingsDto): string[] => (kind === 'computed' ? [...build.catalogs.values()].filter(({ key }) => catalogs.includes(key)).map(({ id }) => id) : []);
+const catalogIds = (build: HouseBuild, { kind, catalogs = [] }: LinkedSettingsDto): string[] =>
+  kind === 'computed' ? [...build.catalogs.values()].filter(({ key }) => catalogs.includes(key)).map(({ id }) => id) : [];
 
 function linkedOf(build: HouseBuild, id: string) {
   const source = build.linked.find((known) => known.id === id);

@@ -22,24 +22,66 @@ export class LinkedStore {
       .selectFrom('linked_sources')
       .select(['id', 'name', 'settings', 'every', 'last_good_at', 'last_tried_at', 'failure'])
       .select(sql<number>`jsonb_array_length(rows)`.as('values'))
-      .select(sql<boolean>`exists (select 1 from slips where slips.house_id = linked_sources.house_id and slips.proposal @> jsonb_build_object('steps', jsonb_build_array(jsonb_build_object('sourceId', linked_sources.id::text))))`.as('waiting'))
+      .select(
+        sql<boolean>`exists (select 1 from slips where slips.house_id = linked_sources.house_id and slips.proposal @> jsonb_build_object('steps', jsonb_build_array(jsonb_build_object('sourceId', linked_sources.id::text))))`.as(
+          'waiting',
+        ),
+      )
       .where('house_id', '=', houseId)
       .orderBy('name_key')
       .execute();
-    return rows.map(({ last_good_at, last_tried_at, ...row }) => ({ ...row, lastGood: last_good_at?.toISOString() ?? null, lastTried: last_tried_at?.toISOString() ?? null }));
+    return rows.map(({ last_good_at, last_tried_at, ...row }) => ({
+      ...row,
+      lastGood: last_good_at?.toISOString() ?? null,
+      lastTried: last_tried_at?.toISOString() ?? null,
+    }));
   }
 
   async find(db: Reader, houseId: string, id: string): Promise<LinkedSource | undefined> {
-    return db.selectFrom('linked_sources').select(['id', 'name', 'settings', 'rows', 'mark', 'made_by as madeBy']).where('house_id', '=', houseId).where('id', '=', id).executeTakeFirst();
+    return db
+      .selectFrom('linked_sources')
+      .select(['id', 'name', 'settings', 'rows', 'mark', 'made_by as madeBy'])
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .executeTakeFirst();
   }
 
-  async add(trx: Trx, houseId: string, source: { id: string; name: string; settings: LinkedSettingsDto; every: number; madeBy: string }): Promise<void> {
+  async add(
+    trx: Trx,
+    houseId: string,
+    source: { id: string; name: string; settings: LinkedSettingsDto; every: number; madeBy: string },
+  ): Promise<void> {
     const { id, name, settings, every, madeBy } = source;
-    await trx.insertInto('linked_sources').values({ house_id: houseId, id, name, name_key: matchKey(name), settings: JSON.stringify(settings), every, made_by: madeBy, mark: null, last_good_at: null, last_tried_at: null, failure: null }).execute();
+    await trx
+      .insertInto('linked_sources')
+      .values({
+        house_id: houseId,
+        id,
+        name,
+        name_key: matchKey(name),
+        settings: JSON.stringify(settings),
+        every,
+        made_by: madeBy,
+        mark: null,
+        last_good_at: null,
+        last_tried_at: null,
+        failure: null,
+      })
+      .execute();
   }
 
-  async change(trx: Trx, houseId: string, id: string, { name, settings, every }: { name: string; settings: LinkedSettingsDto; every: number }): Promise<void> {
-    await trx.updateTable('linked_sources').set({ name, name_key: matchKey(name), settings: JSON.stringify(settings), every, mark: null }).where('house_id', '=', houseId).where('id', '=', id).execute();
+  async change(
+    trx: Trx,
+    houseId: string,
+    id: string,
+    { name, settings, every }: { name: string; settings: LinkedSettingsDto; every: number },
+  ): Promise<void> {
+    await trx
+      .updateTable('linked_sources')
+      .set({ name, name_key: matchKey(name), settings: JSON.stringify(settings), every, mark: null })
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .execute();
   }
 
   async remove(trx: Trx, houseId: string, id: string): Promise<void> {
@@ -58,7 +100,9 @@ export class LinkedStore {
 
   /** Drops the slips on which an earlier refresh of the source waits: the newest values are asked about instead. */
   async dropWaiting(db: Reader, houseId: string, id: string): Promise<void> {
-    await sql`delete from slips where house_id = ${houseId} and proposal @> ${JSON.stringify({ steps: [{ what: 'linked read', sourceId: id }] })}::jsonb`.execute(db);
+    await sql`delete from slips where house_id = ${houseId} and proposal @> ${JSON.stringify({ steps: [{ what: 'linked read', sourceId: id }] })}::jsonb`.execute(
+      db,
+    );
   }
 
   /** Sources of any house whose time has come. */

@@ -19,7 +19,11 @@ function named(lines: string | undefined): ReadonlyMap<string, string> {
   return new Map(pairs.map((line) => [line.slice(0, line.indexOf('=')).trim(), line.slice(line.indexOf('=') + 1).trim()]));
 }
 
-export const reachableFrom = (env: NodeJS.ProcessEnv): ReachableConfig => ({ root: env['DELLUM_FILES'], databases: named(env['DELLUM_DATABASES']), services: named(env['DELLUM_SERVICES']) });
+export const reachableFrom = (env: NodeJS.ProcessEnv): ReachableConfig => ({
+  root: env['DELLUM_FILES'],
+  databases: named(env['DELLUM_DATABASES']),
+  services: named(env['DELLUM_SERVICES']),
+});
 
 /** Provided to whoever needs it; set once, where the server is put together. */
 export class Reachable implements ReachableConfig {
@@ -35,7 +39,8 @@ export class Reachable implements ReachableConfig {
 
   /** The real place of a path under the root. Throws where it is not there, or where a link leads out of the root. */
   async under(path: string): Promise<{ real: string; isFolder: boolean; size: number }> {
-    if (this.root === undefined) throw new SourceFault('No folder for linked files is configured on the server. Ask whoever runs it to set DELLUM_FILES.');
+    if (this.root === undefined)
+      throw new SourceFault('No folder for linked files is configured on the server. Ask whoever runs it to set DELLUM_FILES.');
     const root = await realpath(this.root).catch(() => {
       throw new SourceFault('The folder for linked files is not there. Ask whoever runs the server.');
     });
@@ -43,7 +48,8 @@ export class Reachable implements ReachableConfig {
     const real = await realpath(wanted).catch(() => {
       throw new SourceFault(`“${path}” is not there. It may have been moved or renamed.`);
     });
-    if (real !== root && !real.startsWith(root + sep)) throw new SourceFault(`“${path}” leads out of the folder for linked files and is not read.`);
+    if (real !== root && !real.startsWith(root + sep))
+      throw new SourceFault(`“${path}” leads out of the folder for linked files and is not read.`);
     const found = await stat(real);
     return { real, isFolder: found.isDirectory(), size: found.size };
   }

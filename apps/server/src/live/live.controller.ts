@@ -2,12 +2,12 @@
 import { Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
 import { AtCellDto, hears, liveEvents } from '@dellum/contract';
 import type { Response } from 'express';
-import { BuildService, fieldWithKey, registerOf } from '../build/build.service.js';
+import { StructureService, fieldWithKey, registerOf } from '../structure/structure.service.js';
 import { Database } from '../database/database.js';
-import { Asking, everyRole, For, type Caller, type CallerRequest } from '../people/guard.js';
+import { Asking, everyRole, For, type Caller, type CallerRequest } from '../access/access.js';
 import { SessionsService } from '../people/sessions.service.js';
-import { Changes, type NumberedChange } from './changes.js';
-import { Listener } from './listener.js';
+import { ChangesStore, type NumberedChange } from '../changes/changes.store.js';
+import { ListenerService } from '../changes/listener.service.js';
 
 const beatEvery = 15_000;
 const mostMissed = 1000;
@@ -17,21 +17,28 @@ const mostMissed = 1000;
 export class LiveController {
   constructor(
     private readonly database: Database,
-    private readonly changes: Changes,
-    private readonly listener: Listener,
+    private readonly changes: ChangesStore,
+    private readonly listener: ListenerService,
     private readonly sessions: SessionsService,
-    private readonly builds: BuildService,
+    private readonly builds: StructureService,
   ) {}
 
   /** `after`: the last number the browser knows; what came since is sent first, or `anew` when that is too much. */
   @Get()
-  async stream(@Asking() caller: Caller, @Req() request: CallerRequest, @Res() response: Response, @Query('after') after?: string): Promise<void> {
+  async stream(
+    @Asking() caller: Caller,
+    @Req() request: CallerRequest,
+    @Res() response: Response,
+    @Query('after') after?: string,
+  ): Promise<void> {
     const { newest, oldest } = await this.changes.horizon(this.database.kysely, caller.houseId);
     const known = lastKnown(request.headers['last-event-id'] ?? after);
     const catchesUp = known !== undefined && known <= newest && known + 1 >= oldest && newest - known <= mostMissed;
     let sent = catchesUp ? known : newest;
     response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
-    response.write(`retry: 1000\nevent: ${known === undefined || catchesUp ? liveEvents.ready : liveEvents.anew}\nid: ${sent}\ndata: {}\n\n`);
+    response.write(
+      `retry: 1000\nevent: ${known === undefined || catchesUp ? liveEvents.ready : liveEvents.anew}\nid: ${sent}\ndata: {}\n\n`,
+    );
 
     const send = (changes: readonly NumberedChange[]) => {
       for (const { seq, audience, body } of changes) {

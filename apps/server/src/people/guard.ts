@@ -1,37 +1,10 @@
-// Who is asking, and whether this role may: every endpoint says so, and one that does not is closed.
-import { createParamDecorator, Injectable, SetMetadata, type CanActivate, type ExecutionContext } from '@nestjs/common';
+// Lets a request in when its session may do what it asks for.
+import { Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import { roles, type Role } from '@dellum/contract';
-import type { Request } from 'express';
+import type { Role } from '@dellum/contract';
+import { openKey, rolesKey, type CallerRequest } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';
 import { SessionsService } from './sessions.service.js';
-
-/** The person of a session. */
-export interface Caller {
-  readonly id: string;
-  readonly houseId: string;
-  readonly name: string;
-  readonly role: Role;
-}
-export interface CallerRequest extends Request {
-  caller?: Caller;
-  token?: string;
-}
-
-const openKey = 'dellum:open';
-const rolesKey = 'dellum:roles';
-/** Open to anybody. */
-export const Open = () => SetMetadata(openKey, true);
-/** Open to these roles. */
-export const For = (...roles: readonly Role[]) => SetMetadata(rolesKey, roles);
-export const everyRole: readonly Role[] = roles;
-
-/** The person who asks. */
-export const Asking = createParamDecorator((_: unknown, context: ExecutionContext): Caller => {
-  const { caller } = context.switchToHttp().getRequest<CallerRequest>();
-  if (!caller) throw new ProblemError('not-signed-in', 'Sign in first.');
-  return caller;
-});
 
 @Injectable()
 export class RoleGuard implements CanActivate {

@@ -2,7 +2,7 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
 import { AddPersonDto, AdmitDto, ChangePersonDto, ResetPasswordDto, type Person } from '@dellum/contract';
 import { IdPipe } from '../problems/index.js';
-import { Asking, For, type Caller } from './guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { PeopleService } from './people.service.js';
 
 @Controller('people')

@@ -4,10 +4,10 @@ import { Injectable } from '@nestjs/common';
 import { clean, forbiddenCharacter } from '@dellum/core';
 import type { AddPersonDto, ChangePasswordDto, ChangePersonDto, Person } from '@dellum/contract';
 import { Database, type Trx } from '../database/database.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
 import { notFound, ProblemError } from '../problems/index.js';
-import type { Caller } from './guard.js';
+import type { Caller } from '../access/access.js';
 import { hashPassword, passwordFits } from './passwords.js';
 import { PeopleStore } from './people.store.js';
 import { SessionsService, type BegunFrom } from './sessions.service.js';
@@ -21,8 +21,8 @@ export class PeopleService {
     private readonly database: Database,
     private readonly store: PeopleStore,
     private readonly sessions: SessionsService,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
   ) {}
 
   all(caller: Caller): Promise<Person[]> {
@@ -59,11 +59,19 @@ export class PeopleService {
   }
 
   /** Adds a person within a transaction that does more, such as making the house. */
-  async addWithin(trx: Trx, houseId: string, person: Pick<AddPersonDto, 'name' | 'signIn' | 'role'> & { passwordHash: string }): Promise<string> {
+  async addWithin(
+    trx: Trx,
+    houseId: string,
+    person: Pick<AddPersonDto, 'name' | 'signIn' | 'role'> & { passwordHash: string },
+  ): Promise<string> {
     const name = clean(person.name);
     const signIn = clean(person.signIn);
-    if (name === '' || signIn === '') throw new ProblemError('not-valid', 'Type a name and a sign-in name.', { faults: { [name === '' ? 'name' : 'signIn']: 'This must not be blank.' } });
-    if (forbiddenCharacter(name + signIn)) throw new ProblemError('not-valid', 'The name holds a character that cannot be stored. Type it again.');
+    if (name === '' || signIn === '')
+      throw new ProblemError('not-valid', 'Type a name and a sign-in name.', {
+        faults: { [name === '' ? 'name' : 'signIn']: 'This must not be blank.' },
+      });
+    if (forbiddenCharacter(name + signIn))
+      throw new ProblemError('not-valid', 'The name holds a character that cannot be stored. Type it again.');
     if (await this.store.bySignIn(trx, houseId, signIn)) {
       const words = `Somebody signs in as “${signIn}” already. Choose another sign-in name.`;
       throw new ProblemError('name-taken', words, { faults: { signIn: words } });
@@ -99,7 +107,8 @@ export class PeopleService {
   async admit(caller: Caller, id: string, admitted: boolean): Promise<void> {
     await this.database.transaction(async (trx) => {
       await this.mustExist(trx, caller, id);
-      if (!admitted && (await this.store.otherAdministrators(trx, caller.houseId, id)) === 0) throw new ProblemError('last-administrator', 'This is the only administrator. Make someone else an administrator first.');
+      if (!admitted && (await this.store.otherAdministrators(trx, caller.houseId, id)) === 0)
+        throw new ProblemError('last-administrator', 'This is the only administrator. Make someone else an administrator first.');
       await this.store.change(trx, caller.houseId, id, { out_since: admitted ? null : new Date() });
       if (!admitted) await this.sessions.endAllOf(trx, caller.houseId, id);
       await this.told(trx, caller, admitted ? 'person.let-in' : 'person.put-out', { id });
@@ -110,10 +119,13 @@ export class PeopleService {
   async changePassword(caller: Caller, token: string, { current, password }: ChangePasswordDto, address: string): Promise<void> {
     const person = await this.store.own(this.database.kysely, caller.houseId, caller.id);
     const tries = await this.store.recentTries(this.database.kysely, caller.houseId, person.sign_in, address);
-    if (tries.byName >= mostTriesByName) throw new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
+    if (tries.byName >= mostTriesByName)
+      throw new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
     if (!(await passwordFits(current, person.password_hash))) {
       await this.store.noteTry(this.database.kysely, caller.houseId, person.sign_in, address);
-      throw new ProblemError('not-valid', 'This is not the password you have now. Type it again.', { faults: { current: 'This is not the password you have now.' } });
+      throw new ProblemError('not-valid', 'This is not the password you have now. Type it again.', {
+        faults: { current: 'This is not the password you have now.' },
+      });
     }
     const password_hash = await hashPassword(password);
     await this.database.transaction(async (trx) => {
@@ -140,4 +152,3 @@ export class PeopleService {
     await this.changes.append(trx, caller.houseId, [{ audience: 'administrators', body: { kind: 'people' } }]);
   }
 }
-

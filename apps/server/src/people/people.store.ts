@@ -13,7 +13,10 @@ export class PeopleStore {
     const rows = await db
       .selectFrom('people')
       .leftJoin('sessions', (join) =>
-        join.onRef('sessions.house_id', '=', 'people.house_id').onRef('sessions.person_id', '=', 'people.id').on('sessions.expires_at', '>', sql<Date>`now()`),
+        join
+          .onRef('sessions.house_id', '=', 'people.house_id')
+          .onRef('sessions.person_id', '=', 'people.id')
+          .on('sessions.expires_at', '>', sql<Date>`now()`),
       )
       .select(['people.id', 'people.name', 'people.sign_in', 'people.role', 'people.out_since'])
       .select((eb) => [eb.fn.count<number>('sessions.token_hash').as('sessions'), eb.fn.max('sessions.last_seen_at').as('seen')])
@@ -21,7 +24,12 @@ export class PeopleStore {
       .groupBy(['people.house_id', 'people.id'])
       .orderBy('people.name')
       .execute();
-    return rows.map(({ sign_in, seen, out_since, ...person }) => ({ ...person, signIn: sign_in, lastSeen: seen?.toISOString() ?? null, outSince: out_since?.toISOString() ?? null }));
+    return rows.map(({ sign_in, seen, out_since, ...person }) => ({
+      ...person,
+      signIn: sign_in,
+      lastSeen: seen?.toISOString() ?? null,
+      outSince: out_since?.toISOString() ?? null,
+    }));
   }
 
   byId(db: Reader, houseId: string, id: string) {
@@ -38,23 +46,53 @@ export class PeopleStore {
   }
 
   own(db: Reader, houseId: string, id: string) {
-    return db.selectFrom('people').select(['sign_in', 'password_hash']).where('house_id', '=', houseId).where('id', '=', id).executeTakeFirstOrThrow();
+    return db
+      .selectFrom('people')
+      .select(['sign_in', 'password_hash'])
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .executeTakeFirstOrThrow();
   }
 
-  async add(trx: Trx, houseId: string, person: { id: string; name: string; signIn: string; role: Role; passwordHash: string }): Promise<void> {
+  async add(
+    trx: Trx,
+    houseId: string,
+    person: { id: string; name: string; signIn: string; role: Role; passwordHash: string },
+  ): Promise<void> {
     await trx
       .insertInto('people')
-      .values({ house_id: houseId, id: person.id, name: person.name, sign_in: person.signIn, sign_in_key: matchKey(person.signIn), role: person.role, password_hash: person.passwordHash })
+      .values({
+        house_id: houseId,
+        id: person.id,
+        name: person.name,
+        sign_in: person.signIn,
+        sign_in_key: matchKey(person.signIn),
+        role: person.role,
+        password_hash: person.passwordHash,
+      })
       .execute();
   }
 
-  async change(trx: Trx, houseId: string, id: string, change: { name?: string; role?: Role; password_hash?: string; out_since?: Date | null }): Promise<void> {
+  async change(
+    trx: Trx,
+    houseId: string,
+    id: string,
+    change: { name?: string; role?: Role; password_hash?: string; out_since?: Date | null },
+  ): Promise<void> {
     if (Object.keys(change).length === 0) return;
     await trx.updateTable('people').set(change).where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 
   async otherAdministrators(trx: Trx, houseId: string, id: string): Promise<number> {
-    const others = await trx.selectFrom('people').select('id').where('house_id', '=', houseId).where('role', '=', 'administrator').where('out_since', 'is', null).where('id', '!=', id).forUpdate().execute();
+    const others = await trx
+      .selectFrom('people')
+      .select('id')
+      .where('house_id', '=', houseId)
+      .where('role', '=', 'administrator')
+      .where('out_since', 'is', null)
+      .where('id', '!=', id)
+      .forUpdate()
+      .execute();
     return others.length;
   }
 
@@ -73,14 +111,19 @@ export class PeopleStore {
   }
 
   async noteTry(db: Reader, houseId: string, signIn: string, address: string): Promise<void> {
-    await db.insertInto('sign_in_tries').values({ house_id: houseId, sign_in_key: matchKey(signIn), address }).execute();
+    await db
+      .insertInto('sign_in_tries')
+      .values({ house_id: houseId, sign_in_key: matchKey(signIn), address })
+      .execute();
   }
 
   async forgetTries(db: Reader, houseId: string, signIn: string): Promise<void> {
     await db
       .deleteFrom('sign_in_tries')
       .where('house_id', '=', houseId)
-      .where((eb) => eb.or([eb('sign_in_key', '=', matchKey(signIn)), eb('at', '<', sql<Date>`now() - make_interval(mins => ${minutesWatched})`)]))
+      .where((eb) =>
+        eb.or([eb('sign_in_key', '=', matchKey(signIn)), eb('at', '<', sql<Date>`now() - make_interval(mins => ${minutesWatched})`)]),
+      )
       .execute();
   }
 }

@@ -6,7 +6,7 @@ import { isUUID } from 'class-validator';
 import { sql } from 'kysely';
 import { Database, type Reader, type Trx } from '../database/database.js';
 import type { SessionView } from '@dellum/contract';
-import type { Caller } from './guard.js';
+import type { Caller } from '../access/access.js';
 
 const daysValid = 14;
 const hashOf = (token: string) => createHash('sha256').update(token).digest();
@@ -77,8 +77,25 @@ export class SessionsService {
     if (before) await this.end(trx, before.houseId, before.token);
     const token = randomBytes(32).toString('base64url');
     const expires = new Date(Date.now() + daysValid * 86_400_000);
-    await trx.insertInto('sessions').values({ house_id: houseId, token_hash: hashOf(token), person_id: personId, expires_at: expires, begun_from: by.slice(0, longestFrom) }).execute();
-    return stringifySetCookie({ name: await this.cookieName(), value: `${houseId}.${token}`, httpOnly: true, sameSite: 'lax', path: '/', secure, expires });
+    await trx
+      .insertInto('sessions')
+      .values({
+        house_id: houseId,
+        token_hash: hashOf(token),
+        person_id: personId,
+        expires_at: expires,
+        begun_from: by.slice(0, longestFrom),
+      })
+      .execute();
+    return stringifySetCookie({
+      name: await this.cookieName(),
+      value: `${houseId}.${token}`,
+      httpOnly: true,
+      sameSite: 'lax',
+      path: '/',
+      secure,
+      expires,
+    });
   }
 
   async end(db: Reader, houseId: string, token: string): Promise<void> {
@@ -87,14 +104,32 @@ export class SessionsService {
 
   /** The sessions of a person that go on, the newest first; `token` is the one that asks. */
   async of(db: Reader, { houseId, id }: Caller, token: string | undefined): Promise<SessionView[]> {
-    const rows = await db.selectFrom('sessions').select(['id', 'token_hash', 'begun_at', 'begun_from', 'last_seen_at']).where('house_id', '=', houseId).where('person_id', '=', id).where('expires_at', '>', sql<Date>`now()`).orderBy('begun_at', 'desc').execute();
+    const rows = await db
+      .selectFrom('sessions')
+      .select(['id', 'token_hash', 'begun_at', 'begun_from', 'last_seen_at'])
+      .where('house_id', '=', houseId)
+      .where('person_id', '=', id)
+      .where('expires_at', '>', sql<Date>`now()`)
+      .orderBy('begun_at', 'desc')
+      .execute();
     const own = token === undefined ? undefined : hashOf(token);
-    return rows.map((row) => ({ id: row.id, here: own?.equals(row.token_hash) ?? false, begunAt: row.begun_at.toISOString(), lastSeen: row.last_seen_at.toISOString(), from: row.begun_from }));
+    return rows.map((row) => ({
+      id: row.id,
+      here: own?.equals(row.token_hash) ?? false,
+      begunAt: row.begun_at.toISOString(),
+      lastSeen: row.last_seen_at.toISOString(),
+      from: row.begun_from,
+    }));
   }
 
   /** Ends the sessions of a person save the one that asks. */
   async endOthers(db: Reader, { houseId, id }: Caller, token: string): Promise<void> {
-    await db.deleteFrom('sessions').where('house_id', '=', houseId).where('person_id', '=', id).where('token_hash', '!=', hashOf(token)).execute();
+    await db
+      .deleteFrom('sessions')
+      .where('house_id', '=', houseId)
+      .where('person_id', '=', id)
+      .where('token_hash', '!=', hashOf(token))
+      .execute();
   }
 
   async endAllOf(db: Reader, houseId: string, personId: string): Promise<void> {
@@ -103,6 +138,13 @@ export class SessionsService {
 
   /** The Set-Cookie line that takes the cookie away. */
   async expiredCookie(): Promise<string> {
-    return stringifySetCookie({ name: await this.cookieName(), value: '', httpOnly: true, sameSite: 'lax', path: '/', expires: new Date(0) });
+    return stringifySetCookie({
+      name: await this.cookieName(),
+      value: '',
+      httpOnly: true,
+      sameSite: 'lax',
+      path: '/',
+      expires: new Date(0),
+    });
   }
 }

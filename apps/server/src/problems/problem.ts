@@ -60,4 +60,5 @@ export class ProblemError extends Error {
 }
 
 /** A thing of another house does not exist for this one. */
-export const notFound = (what: string): ProblemError => new ProblemError('not-found', `${what} is not there. It may have been deleted; go back and choose again.`);
+export const notFound = (what: string): ProblemError =>
+  new ProblemError('not-found', `${what} is not there. It may have been deleted; go back and choose again.`);

@@ -5,7 +5,8 @@ import { ProblemError } from './problem.js';
 
 /** SQLSTATE classes and socket errors that mean: the database cannot be reached now. */
 const away = /^(?:08|57P|53300|ECONN|EPIPE|ETIMEDOUT|ENOTFOUND)/;
-const awayWords = /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error|driver has already been destroyed/i;
+const awayWords =
+  /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error|driver has already been destroyed/i;
 
 function isAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
@@ -22,7 +23,8 @@ function statusOf(error: unknown): number | undefined {
 /** The problem that stands for any error. */
 export function problemOf(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error;
-  if (isAway(error)) return new ProblemError('database-away', 'The database does not answer. What you typed is kept; try again in a moment.');
+  if (isAway(error))
+    return new ProblemError('database-away', 'The database does not answer. What you typed is kept; try again in a moment.');
   switch (statusOf(error)) {
     case 400:
       return new ProblemError('malformed-body', 'The body of the request is not readable JSON. Check it and send it again.');

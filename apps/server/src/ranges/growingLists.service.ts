@@ -2,15 +2,15 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, freeAmong, nameFault, ofRanges, type FieldKind, type SourceRange } from '@dellum/core';
-import type { HouseBuild } from '../build/build.store.js';
+import type { HouseBuild } from '../structure/structure.store.js';
 import { CatalogsService } from '../catalogs/catalogs.service.js';
-import { Counts, deltasOf } from '../counts/counts.js';
+import { CountsStore, deltasOf } from '../counts/counts.store.js';
 import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { Ledger } from '../ledger/ledger.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import type { Caller } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';
-import { SheetsStore } from '../sheets/sheets.store.js';
+import { SheetsStore } from '../structure/sheets.store.js';
 import { SourcesStore } from '../sources/sources.store.js';
 
 const listWidth = 160;
@@ -32,22 +32,28 @@ export interface MadeList {
 }
 
 @Injectable()
-export class GrowingLists {
+export class GrowingListsService {
   constructor(
     private readonly sheets: SheetsStore,
     private readonly entries: EntriesStore,
-    private readonly counts: Counts,
+    private readonly counts: CountsStore,
     private readonly sources: SourcesStore,
     private readonly catalogs: CatalogsService,
-    private readonly ledger: Ledger,
+    private readonly ledger: LedgerStore,
   ) {}
 
   /** Makes it in the caller's transaction; the name must be free among the ranges. */
   async make(trx: Trx, caller: Caller, build: HouseBuild, wanted: WantedList): Promise<MadeList> {
     const { houseId } = caller;
     const title = clean(wanted.title);
-    const fault = nameFault(title, build.ranges.map(({ name }) => name));
-    if (fault) throw new ProblemError(fault.code === 'name taken' ? 'name-taken' : 'name-unfit', fault.message, { faults: { title: fault.message } });
+    const fault = nameFault(
+      title,
+      build.ranges.map(({ name }) => name),
+    );
+    if (fault)
+      throw new ProblemError(fault.code === 'name taken' ? 'name-taken' : 'name-unfit', fault.message, {
+        faults: { title: fault.message },
+      });
     const sheet = build.sheets.find((known) => known.kind === 'source' && known.title === wanted.sheet.title);
     const sheetId = sheet?.id ?? randomUUID();
     if (!sheet) await this.sheets.addSheet(trx, houseId, { id: sheetId, kind: 'source', ...wanted.sheet });
@@ -55,15 +61,33 @@ export class GrowingLists {
     const registerId = randomUUID();
     const field = randomUUID();
     await this.sheets.addRegister(trx, houseId, { id: registerId, sheetId, title: freeAmong(title, beside) });
-    await this.sheets.addFields(trx, houseId, registerId, [{ id: field, key: 'value', heading: title, kind: wanted.kind, width: listWidth }]);
+    await this.sheets.addFields(trx, houseId, registerId, [
+      { id: field, key: 'value', heading: title, kind: wanted.kind, width: listWidth },
+    ]);
     const rows = wanted.values.map((value) => ({ id: randomUUID(), cells: { value } }));
     await this.entries.insert(trx, { houseId, registerId }, undefined, rows);
-    await this.counts.write(trx, houseId, rows.flatMap(({ cells }) => deltasOf({}, cells, new Map([['value', field]]))));
-    const range: SourceRange = { id: randomUUID(), name: title, shape: 'list', inherits: false, stretches: [{ registerId, fields: ['value'], start: { at: 'top' }, end: { ends: 'last' } }] };
+    await this.counts.write(
+      trx,
+      houseId,
+      rows.flatMap(({ cells }) => deltasOf({}, cells, new Map([['value', field]]))),
+    );
+    const range: SourceRange = {
+      id: randomUUID(),
+      name: title,
+      shape: 'list',
+      inherits: false,
+      stretches: [{ registerId, fields: ['value'], start: { at: 'top' }, end: { ends: 'last' } }],
+    };
     await this.sources.addRanges(trx, houseId, [range]);
     const taken = [...build.catalogs.values()].map((catalog) => catalog.title);
-    const catalogId = await this.catalogs.makeWithin(trx, caller, build, { title: freeAmong(title, taken), note: wanted.note, definition: ofRanges([range.id]) });
-    await this.ledger.write(trx, houseId, [{ personId: caller.id, act: 'list.made', registerId, detail: { title, catalogId, rangeId: range.id, values: rows.length } }]);
+    const catalogId = await this.catalogs.makeWithin(trx, caller, build, {
+      title: freeAmong(title, taken),
+      note: wanted.note,
+      definition: ofRanges([range.id]),
+    });
+    await this.ledger.write(trx, houseId, [
+      { personId: caller.id, act: 'list.made', registerId, detail: { title, catalogId, rangeId: range.id, values: rows.length } },
+    ]);
     return { catalogId, rangeId: range.id, registerId };
   }
 }

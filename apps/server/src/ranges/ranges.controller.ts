@@ -1,7 +1,7 @@
 // HTTP for named ranges and the range doctor; administrators only.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
 import { ChangeRangeDto, CureDto, MakeRangeDto, type Outcome, type RangeLine, type RangeLook } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { RangesService } from './ranges.service.js';
 

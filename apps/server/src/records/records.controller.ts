@@ -1,7 +1,7 @@
 // HTTP for records.
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { RecordsQueryDto, type EntryChange, type EntryPage, type EntryView, type RecordView } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { RecordsService } from './records.service.js';
 
@@ -23,7 +23,11 @@ export class RecordsController {
   }
 
   @Get(':id/history')
-  history(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Param('id', IdPipe) id: string): Promise<EntryChange[]> {
+  history(
+    @Asking() caller: Caller,
+    @Param('registerId', IdPipe) registerId: string,
+    @Param('id', IdPipe) id: string,
+  ): Promise<EntryChange[]> {
     return this.records.history(caller, registerId, id);
   }
 
@@ -31,7 +35,12 @@ export class RecordsController {
   @Post(':id/history/:change/back')
   @HttpCode(200)
   @For('administrator', 'clerk')
-  takeBack(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Param('id', IdPipe) id: string, @Param('change', ParseIntPipe) change: number): Promise<EntryView> {
+  takeBack(
+    @Asking() caller: Caller,
+    @Param('registerId', IdPipe) registerId: string,
+    @Param('id', IdPipe) id: string,
+    @Param('change', ParseIntPipe) change: number,
+  ): Promise<EntryView> {
     return this.records.takeBack(caller, registerId, id, change);
   }
 }

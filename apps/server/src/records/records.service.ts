@@ -1,36 +1,52 @@
 // Records: one entry at a time, whatever register it is of; with what it names, what names it, and what was changed in it.
 import { Injectable } from '@nestjs/common';
 import { carried, catalogIdOf, grouped, matchKey, partReads, type Carry, type Catalog } from '@dellum/core';
-import { mayDesign, type EntryChange, type EntryPage, type EntryView, type LinkHere, type LinkOut, type RecordsQueryDto, type RecordView } from '@dellum/contract';
+import {
+  mayDesign,
+  type EntryChange,
+  type EntryPage,
+  type EntryView,
+  type LinkHere,
+  type LinkOut,
+  type RecordsQueryDto,
+  type RecordView,
+} from '@dellum/contract';
 import { ArrangementsService, readWanted } from '../arrangements/arrangements.service.js';
-import { BuildService, boundFields, feedsCatalogs, registerOf } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { countKey, Counts } from '../counts/counts.js';
-import { Database, holdBuild, type Reader } from '../database/database.js';
+import { StructureService, boundFields, registerOf } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { countKey, CountsStore } from '../counts/counts.store.js';
+import { Database, type Reader } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { changedKeys, entryRegister, EntryWriting } from '../entries/entryWriting.js';
+import { EntryWriterService, Waits } from '../entering/entryWriter.service.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
-import { takenBack } from '../entries/takenBack.js';
-import { FormMarks } from '../forms/formMarks.js';
-import type { Caller } from '../people/guard.js';
+import { RepeatsService, repeatedBy } from '../entering/repeats.service.js';
+import { seenIn, takenBack } from '../entering/takenBack.js';
+import { FormMarksStore } from '../entries/formMarks.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { RecordsStore, type ChangeRow, type Holding, type Sought } from './records.store.js';
 
-const acts: Readonly<Record<string, EntryChange['act']>> = { 'cell.written': 'written', 'entry.inserted': 'made', 'entry.deleted': 'deleted', 'entry.restored': 'brought back' };
+const acts: Readonly<Record<string, EntryChange['act']>> = {
+  'cell.written': 'written',
+  'entry.inserted': 'made',
+  'entry.deleted': 'deleted',
+  'entry.restored': 'brought back',
+};
 
 @Injectable()
 export class RecordsService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
+    private readonly builds: StructureService,
     private readonly store: RecordsStore,
     private readonly entries: EntriesStore,
     private readonly arrangements: ArrangementsService,
-    private readonly catalogs: CompiledCatalogs,
-    private readonly counts: Counts,
-    private readonly writing: EntryWriting,
-    private readonly forms: FormMarks,
+    private readonly catalogs: CompiledCatalogsService,
+    private readonly counts: CountsStore,
+    private readonly writing: EntryWriterService,
+    private readonly forms: FormMarksStore,
+    private readonly repeats: RepeatsService,
   ) {}
 
   async search(caller: Caller, registerId: string, dto: RecordsQueryDto): Promise<EntryPage> {
@@ -51,10 +67,20 @@ export class RecordsService {
     const entry = await this.seen(db, caller, register, entryId, carriesOf(build, register));
     if (!entry) throw notFound('This entry');
     const [marked] = await this.forms.marked(db, build, register, [entry]);
-    return { entry: marked!, out: await this.linksOut(db, caller, build, register, entry), here: await this.linksHere(db, caller, build, register, entry) };
+    return {
+      entry: marked!,
+      out: await this.linksOut(db, caller, build, register, entry),
+      here: await this.linksHere(db, caller, build, register, entry),
+    };
   }
 
-  private async seen(db: Reader, caller: Caller, register: RegisterBuild, entryId: string, carries: readonly Carry[]): Promise<EntryView | undefined> {
+  private async seen(
+    db: Reader,
+    caller: Caller,
+    register: RegisterBuild,
+    entryId: string,
+    carries: readonly Carry[],
+  ): Promise<EntryView | undefined> {
     const entry = (await this.entries.some(db, { houseId: caller.houseId, registerId: register.id }, [entryId])).get(entryId);
     return entry && { ...entry, cells: carried(entry.cells, carries) };
   }
@@ -67,7 +93,9 @@ export class RecordsService {
       if (value === undefined || !catalog) return [];
       return catalog.definition.parts.flatMap((part) => {
         const { fields } = partReads(part);
-        return fields && looksAt(build, caller, fields.registerId) ? [{ field: field.key, fieldId: field.id, registerId: fields.registerId, key: fields.value, value }] : [];
+        return fields && looksAt(build, caller, fields.registerId)
+          ? [{ field: field.key, fieldId: field.id, registerId: fields.registerId, key: fields.value, value }]
+          : [];
       });
     });
     const found = await this.store.holding(db, caller.houseId, wanted);
@@ -85,15 +113,29 @@ export class RecordsService {
       definition.parts.flatMap((part) => {
         const { fields } = partReads(part);
         const value = fields?.registerId === register.id ? entry.cells[fields.value] : undefined;
-        return value === undefined ? [] : boundFields(build, id).filter((field) => looksAt(build, caller, field.registerId)).map((field): Holding => ({ fieldId: field.id, registerId: field.registerId, key: field.key, value }));
+        return value === undefined
+          ? []
+          : boundFields(build, id)
+              .filter((field) => looksAt(build, caller, field.registerId))
+              .map((field): Holding => ({ fieldId: field.id, registerId: field.registerId, key: field.key, value }));
       }),
     );
-    const totals = await this.counts.ofValues(db, caller.houseId, wanted.map(({ fieldId }) => fieldId), wanted.map(({ value }) => countKey(value)));
+    const totals = await this.counts.ofValues(
+      db,
+      caller.houseId,
+      wanted.map(({ fieldId }) => fieldId),
+      wanted.map(({ value }) => countKey(value)),
+    );
     const held = wanted.filter(({ fieldId, value }) => (totals.get(fieldId)?.get(countKey(value)) ?? 0) > 0);
     const found = grouped(await this.store.holding(db, caller.houseId, held), ({ fieldId }) => fieldId);
     return [...new Map(held.map((one) => [one.fieldId, one])).values()].map(({ fieldId, registerId, value }) => {
       const carries = carriesOf(build, build.registers.get(registerId)!);
-      return { registerId, fieldId, total: totals.get(fieldId)!.get(countKey(value))!, entries: (found.get(fieldId) ?? []).map(({ id, version, cells }) => ({ id, version, cells: carried(cells, carries) })) };
+      return {
+        registerId,
+        fieldId,
+        total: totals.get(fieldId)!.get(countKey(value))!,
+        entries: (found.get(fieldId) ?? []).map(({ id, version, cells }) => ({ id, version, cells: carried(cells, carries) })),
+      };
     });
   }
 
@@ -113,12 +155,10 @@ export class RecordsService {
     });
   }
 
-  /** Gives a field what it held before a change, unless it was changed since. It is not judged: what a cell held it may take back. */
-  async takeBack(caller: Caller, registerId: string, entryId: string, change: number): Promise<EntryView> {
-    const outcome = await this.database.transaction(async (trx) => {
-      await holdBuild(trx, caller.houseId);
-      const build = await this.builds.at(trx, caller.houseId);
-      const register = entryRegister(build, registerId, caller);
+  /** Gives a field what it held before a change, unless it was changed since. Nothing but repeats is judged: what a cell held it may take back. */
+  takeBack(caller: Caller, registerId: string, entryId: string, change: number): Promise<EntryView> {
+    return this.writing.enter(caller, registerId, async (at): Promise<EntryView | Waits> => {
+      const { trx, build, register } = at;
       const carries = carriesOf(build, register);
       const place = { houseId: caller.houseId, registerId };
       const [row] = await this.store.changes(trx, place, entryId, change);
@@ -126,30 +166,42 @@ export class RecordsService {
       const entries = new Map((await this.entries.lock(trx, place, [entryId])).map((entry) => [entry.id, entry]));
       const { after, taken } = takenBack(register, [{ ...row, entryId }], entries, carries);
       if (taken === 0) throw new ProblemError('cell-changed', 'This field was changed since, or is gone. Look at the entry again.', {});
-      if (feedsCatalogs(build, registerId)) return { entry: entries.get(entryId)!, cells: after.get(entryId)! };
-      return (await this.writing.cells(trx, caller, register, entries, after, carries))[0]!;
+      const { left } = await this.repeats.leaveOut(trx, caller.houseId, register, seenIn(entries, carries), after);
+      if (left > 0) throw repeatedBy(row.from ?? '');
+      const now = await this.writing.change(at, caller, entries, after, carries);
+      return now instanceof Waits ? now : now[0]!;
     });
-    if (!('entry' in outcome)) return outcome;
-    const { entry, cells } = outcome;
-    await this.writing.propose(caller, registerId, { act: 'write', cells: changedKeys(entry.cells, cells).map((field) => ({ entry: entryId, field, text: cells[field] ?? '' })) });
-    return { id: entryId, version: entry.version + 1, cells };
   }
 }
 
-const looksAt = (build: HouseBuild, caller: Caller, registerId: string): boolean => build.registers.get(registerId)?.source === false || mayDesign(caller.role);
+const looksAt = (build: HouseBuild, caller: Caller, registerId: string): boolean =>
+  build.registers.get(registerId)?.source === false || mayDesign(caller.role);
 
 function changeOf({ id, at, by, act, field, from, to }: ChangeRow, standing: boolean): EntryChange {
   const written = act === 'cell.written';
-  return { id, at: at.toISOString(), by: by ?? 'Dellum', act: acts[act] ?? 'written', field, from: written ? (from ?? '') : '', to: written ? (to ?? '') : '', standing: written && standing };
+  return {
+    id,
+    at: at.toISOString(),
+    by: by ?? 'Dellum',
+    act: acts[act] ?? 'written',
+    field,
+    from: written ? (from ?? '') : '',
+    to: written ? (to ?? '') : '',
+    standing: written && standing,
+  };
 }
 
 /** The words of a search, each with the values whose label contains it. */
 function soughtIn({ fields }: RegisterBuild, catalogs: ReadonlyMap<string, Catalog>, search: string): Sought[] {
-  return search.split(/\s+/u).filter((word) => word !== '').map((word) => ({ word, labelled: fields.flatMap((field) => labelledBy(field, catalogs, matchKey(word))) }));
+  return search
+    .split(/\s+/u)
+    .filter((word) => word !== '')
+    .map((word) => ({ word, labelled: fields.flatMap((field) => labelledBy(field, catalogs, matchKey(word))) }));
 }
 
 function labelledBy(field: FieldBuild, catalogs: ReadonlyMap<string, Catalog>, key: string): Sought['labelled'] {
   const catalog = catalogs.get(catalogIdOf(field.rule) ?? '');
-  const values = catalog?.all.filter(({ label, value }) => label !== value && matchKey(label).includes(key)).map(({ value }) => value) ?? [];
+  const values =
+    catalog?.all.filter(({ label, value }) => label !== value && matchKey(label).includes(key)).map(({ value }) => value) ?? [];
   return values.length === 0 ? [] : [{ key: field.key, values }];
 }

@@ -48,15 +48,29 @@ function findsAll(sought: readonly Sought[]): RawBuilder<boolean> {
 @Injectable()
 export class RecordsStore {
   /** A page of the entries that are looked for, with how many they are. */
-  async page(db: Reader, { houseId, registerId }: Place, sought: readonly Sought[], { joins, condition, order }: ReturnType<typeof arrangedSql>, from: number, count: number): Promise<{ total: number; entries: EntryView[] }> {
+  async page(
+    db: Reader,
+    { houseId, registerId }: Place,
+    sought: readonly Sought[],
+    { joins, condition, order }: ReturnType<typeof arrangedSql>,
+    from: number,
+    count: number,
+  ): Promise<{ total: number; entries: EntryView[] }> {
     const where = sql`house_id = ${houseId} and register_id = ${registerId} and ${condition} and ${findsAll(sought)}`;
     const total = await sql<{ total: number }>`select count(*) as total from entries where ${where}`.execute(db);
-    const { rows } = await sql<EntryView>`select id, version, cells from entries ${joins} where ${where} order by ${order} offset ${from} limit ${count}`.execute(db);
+    const { rows } =
+      await sql<EntryView>`select id, version, cells from entries ${joins} where ${where} order by ${order} offset ${from} limit ${count}`.execute(
+        db,
+      );
     return { total: total.rows[0]!.total, entries: rows };
   }
 
   /** The first entries of each register that hold a value in a field. */
-  async holding(db: Reader, houseId: string, holdings: readonly Holding[]): Promise<(EntryView & { fieldId: string; registerId: string })[]> {
+  async holding(
+    db: Reader,
+    houseId: string,
+    holdings: readonly Holding[],
+  ): Promise<(EntryView & { fieldId: string; registerId: string })[]> {
     if (holdings.length === 0) return [];
     const { rows } = await sql<EntryView & { fieldId: string; registerId: string }>`
       select wanted."fieldId", wanted."registerId", found.id, found.version, found.cells

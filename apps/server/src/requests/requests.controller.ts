@@ -1,7 +1,7 @@
 // HTTP for requests: whoever keeps a catalog answers the requests for it; everybody sees at the entry what became of one.
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { AnswerRequestDto, type OwnRequest, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { RequestsService } from './requests.service.js';
 

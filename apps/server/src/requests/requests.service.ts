@@ -1,42 +1,58 @@
 // Requests: clerks' requests for new values, answered by whoever keeps the catalog. An accepted value is written into the source
 // and the entries come right; a mapped one is remembered as another name and the entries follow; a declined one stays outside.
 import { Injectable } from '@nestjs/common';
-import { carried, clean, groupRequests, itemKey, joinedValues, valuesIn, withTexts, type Cells, type KeptItem, type Proposal, type Step } from '@dellum/core';
+import {
+  carried,
+  clean,
+  groupRequests,
+  itemKey,
+  joinedValues,
+  valuesIn,
+  withTexts,
+  type Cells,
+  type KeptItem,
+  type Proposal,
+  type Step,
+} from '@dellum/core';
 import { keeps, type AnswerRequestDto, type OwnRequest, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
-import { BuildService, feedsCatalogs, registerOf } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild } from '../build/build.store.js';
+import { StructureService, feedsCatalogs, registerOf } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { keptCatalogOf } from '../catalogs/catalogs.service.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { adding } from '../catalogs/itemSteps.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { EntryWriting } from '../entries/entryWriting.js';
+import { EntryWriterService } from '../entering/entryWriter.service.js';
 import { carriesOf } from '../entries/judging.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
-import { Worlds } from '../sources/worlds.js';
-import { RequestsStore, type WaitingRequest } from './requests.store.js';
+import { SourceStatesService } from '../compiled/sourceStates.service.js';
+import { RequestsStore, type WaitingRequest } from '../entering/requests.store.js';
 
 @Injectable()
 export class RequestsService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly catalogs: CompiledCatalogs,
+    private readonly builds: StructureService,
+    private readonly catalogs: CompiledCatalogsService,
     private readonly store: RequestsStore,
     private readonly sources: SourcesService,
-    private readonly worlds: Worlds,
+    private readonly sourceStates: SourceStatesService,
     private readonly entries: EntriesStore,
-    private readonly writing: EntryWriting,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
+    private readonly writing: EntryWriterService,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
   ) {}
 
   private async waitingFor(caller: Caller, build: HouseBuild): Promise<WaitingRequest[]> {
-    return this.store.waiting(this.database.kysely, caller.houseId, [...build.catalogs.values()].filter((catalog) => keeps(caller, catalog)).map(({ id }) => id));
+    return this.store.waiting(
+      this.database.kysely,
+      caller.houseId,
+      [...build.catalogs.values()].filter((catalog) => keeps(caller, catalog)).map(({ id }) => id),
+    );
   }
 
   /** The requests that wait for the catalogs in the caller's care, like ones together. */
@@ -46,10 +62,19 @@ export class RequestsService {
     const catalogs = await this.catalogs.some(this.database.kysely, build, [...new Set(requests.map(({ catalogId }) => catalogId))]);
     return [...catalogs].flatMap(([catalogId, catalog]) => {
       const own = requests.filter((request) => request.catalogId === catalogId);
-      return groupRequests(own.map(({ path, value }) => ({ path, value, entries: 1 })), catalog).map((group): RequestGroup => {
+      return groupRequests(
+        own.map(({ path, value }) => ({ path, value, entries: 1 })),
+        catalog,
+      ).map((group): RequestGroup => {
         const values = new Set(group.spellings.map(({ value }) => value));
         const among = own.filter(({ path, value }) => values.has(value) && path.join('\u001F') === group.path.join('\u001F'));
-        return { ...group, catalogId, by: [...new Set(among.map(({ by }) => by))], since: among[0]!.at.toISOString(), fields: [...new Set(among.map(({ fieldId }) => fieldId))] };
+        return {
+          ...group,
+          catalogId,
+          by: [...new Set(among.map(({ by }) => by))],
+          since: among[0]!.at.toISOString(),
+          fields: [...new Set(among.map(({ fieldId }) => fieldId))],
+        };
       });
     });
   }
@@ -74,48 +99,103 @@ export class RequestsService {
       const build = await this.builds.at(trx, caller.houseId);
       const { title } = keptCatalogOf(build, dto.catalogId, caller);
       const values = new Set(dto.values);
-      const requests = (await this.store.waiting(trx, caller.houseId, [dto.catalogId])).filter(({ path, value }) => values.has(value) && path.join('\u001F') === dto.path.join('\u001F'));
+      const requests = (await this.store.waiting(trx, caller.houseId, [dto.catalogId])).filter(
+        ({ path, value }) => values.has(value) && path.join('\u001F') === dto.path.join('\u001F'),
+      );
       if (requests.length === 0) throw notFound('This request');
       const answer = dto.answer === 'declined' ? null : clean(dto.to ?? (dto.answer === 'accepted' ? dto.values[0]! : ''));
       if (answer === '') throw new ProblemError('not-valid', 'Say which value is meant.', { faults: { to: 'Say which value is meant.' } });
       if (answer !== null) await this.settle(trx, caller, build, dto, title, answer, requests);
-      await this.store.answer(trx, caller.houseId, requests.map(({ id }) => id), caller.id, dto.answer, answer, clean(dto.word ?? ''));
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: `request.${dto.answer}`, from: dto.values.join(', '), ...(answer !== null && { to: answer }), detail: { catalogId: dto.catalogId, path: dto.path, word: dto.word ?? '', entries: requests.length } }]);
+      await this.store.answer(
+        trx,
+        caller.houseId,
+        requests.map(({ id }) => id),
+        caller.id,
+        dto.answer,
+        answer,
+        clean(dto.word ?? ''),
+      );
+      await this.ledger.write(trx, caller.houseId, [
+        {
+          personId: caller.id,
+          act: `request.${dto.answer}`,
+          from: dto.values.join(', '),
+          ...(answer !== null && { to: answer }),
+          detail: { catalogId: dto.catalogId, path: dto.path, word: dto.word ?? '', entries: requests.length },
+        },
+      ]);
       const registers = new Set(requests.map(({ fieldId }) => build.fields.get(fieldId)!.registerId));
-      await this.changes.append(trx, caller.houseId, [...registers].map((registerId) => ({ audience: 'everyone', body: { kind: 'requests', registerId } })));
+      await this.changes.append(
+        trx,
+        caller.houseId,
+        [...registers].map((registerId) => ({ audience: 'everyone', body: { kind: 'requests', registerId } })),
+      );
       return { entries: requests.length };
     });
   }
 
   /** Writes the value into the source where it is new, remembers the other spellings, and lets the entries follow. */
-  private async settle(trx: Trx, caller: Caller, build: HouseBuild, dto: AnswerRequestDto, title: string, value: string, requests: readonly WaitingRequest[]): Promise<void> {
-    const catalog = { id: dto.catalogId, title, world: await this.worlds.read(trx, build, { catalogs: [dto.catalogId] }) };
-    const known = (await this.catalogs.some(trx, build, [dto.catalogId])).get(dto.catalogId)!.all.some((item) => item.value === value && item.path.join('\u001F') === dto.path.join('\u001F') && item.state === 'offered');
+  private async settle(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    dto: AnswerRequestDto,
+    title: string,
+    value: string,
+    requests: readonly WaitingRequest[],
+  ): Promise<void> {
+    const catalog = { id: dto.catalogId, title, sourceState: await this.sourceStates.read(trx, build, { catalogs: [dto.catalogId] }) };
+    const known = (await this.catalogs.some(trx, build, [dto.catalogId]))
+      .get(dto.catalogId)!
+      .all.some((item) => item.value === value && item.path.join('\u001F') === dto.path.join('\u001F') && item.state === 'offered');
     if (dto.answer === 'mapped' && !known) throw notFound(`“${value}” in ${title}`);
-    const steps: Step[] = dto.answer === 'accepted' && !known ? [...adding(catalog, { path: [...dto.path], value, widen: true }).steps] : [];
+    const steps: Step[] =
+      dto.answer === 'accepted' && !known ? [...adding(catalog, { path: [...dto.path], value, widen: true }).steps] : [];
     const others = dto.values.map(clean).filter((other) => other !== value);
     if (others.length > 0) {
-      const kept: KeptItem = catalog.world.kept.get(dto.catalogId)?.find((item) => itemKey(item) === itemKey({ path: dto.path, value })) ?? { value, path: dto.path, retired: false, otherNames: [] };
-      steps.push({ what: 'items kept', catalogId: dto.catalogId, items: [{ ...kept, otherNames: [...new Set([...kept.otherNames, ...others])] }] });
+      const kept: KeptItem = catalog.sourceState.kept
+        .get(dto.catalogId)
+        ?.find((item) => itemKey(item) === itemKey({ path: dto.path, value })) ?? { value, path: dto.path, retired: false, otherNames: [] };
+      steps.push({
+        what: 'items kept',
+        catalogId: dto.catalogId,
+        items: [{ ...kept, otherNames: [...new Set([...kept.otherNames, ...others])] }],
+      });
     }
     const following = requests.filter((request) => request.value !== value);
-    const instead: Instead = (held) => joinedValues(valuesIn(held).map((one) => (following.some((request) => request.value === one) ? value : one)));
+    const instead: Instead = (held) =>
+      joinedValues(valuesIn(held).map((one) => (following.some((request) => request.value === one) ? value : one)));
     const { proposed, direct } = parted(build, following, instead);
     const proposal: Proposal = { steps: [...steps, ...proposed] };
     const outcome = await this.sources.proposeWithin(trx, caller, build, proposal);
-    if (outcome.slip) throw new ProblemError('slip-open', 'This answer would change entries elsewhere. Let an administrator write the value where it is kept.');
+    if (outcome.slip)
+      throw new ProblemError(
+        'slip-open',
+        'This answer would change entries elsewhere. Let an administrator write the value where it is kept.',
+      );
     for (const [field, ids] of direct) await this.follow(trx, caller, build, field, ids, instead);
   }
 
   /** Entries that asked for another spelling get the value instead of it. */
-  private async follow(trx: Trx, caller: Caller, build: HouseBuild, field: FieldBuild, ids: readonly string[], instead: Instead): Promise<void> {
+  private async follow(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    field: FieldBuild,
+    ids: readonly string[],
+    instead: Instead,
+  ): Promise<void> {
     const register = build.registers.get(field.registerId)!;
     const carries = carriesOf(build, register);
-    const entries = new Map((await this.entries.lock(trx, { houseId: caller.houseId, registerId: register.id }, ids)).map((entry) => [entry.id, entry]));
-    const after = new Map([...entries].map(([id, entry]): [string, Cells] => {
-      const cells = carried(entry.cells, carries);
-      return [id, withTexts(cells, [[field.key, instead(cells[field.key] ?? '')]])];
-    }));
+    const entries = new Map(
+      (await this.entries.lock(trx, { houseId: caller.houseId, registerId: register.id }, ids)).map((entry) => [entry.id, entry]),
+    );
+    const after = new Map(
+      [...entries].map(([id, entry]): [string, Cells] => {
+        const cells = carried(entry.cells, carries);
+        return [id, withTexts(cells, [[field.key, instead(cells[field.key] ?? '')]])];
+      }),
+    );
     await this.writing.cells(trx, caller, register, entries, after, carries);
   }
 }
@@ -124,12 +204,21 @@ export class RequestsService {
 type Instead = (held: string) => string;
 
 /** Entries that are values elsewhere change by the proposal; all others are written. */
-function parted(build: HouseBuild, requests: readonly WaitingRequest[], instead: Instead): { proposed: Step[]; direct: Map<FieldBuild, string[]> } {
+function parted(
+  build: HouseBuild,
+  requests: readonly WaitingRequest[],
+  instead: Instead,
+): { proposed: Step[]; direct: Map<FieldBuild, string[]> } {
   const proposed: Step[] = [];
   const direct = new Map<FieldBuild, string[]>();
   for (const { fieldId, entryId, held } of requests) {
     const field = build.fields.get(fieldId)!;
-    if (feedsCatalogs(build, field.registerId)) proposed.push({ what: 'act', registerId: field.registerId, act: { act: 'write', cells: [{ entry: entryId, field: field.key, text: instead(held) }] } });
+    if (feedsCatalogs(build, field.registerId))
+      proposed.push({
+        what: 'act',
+        registerId: field.registerId,
+        act: { act: 'write', cells: [{ entry: entryId, field: field.key, text: instead(held) }] },
+      });
     else direct.set(field, [...(direct.get(field) ?? []), entryId]);
   }
   return { proposed, direct };

@@ -1,18 +1,31 @@
 // The kind of a field is changed: what its entries hold is read anew, what cannot be read stays and is outside.
 import { Injectable } from '@nestjs/common';
-import { format, isBlank, kindLabel, liesOver, longestValue, newRule, parse, readsDirectly, rulesFor, type FieldKind, type Locale, type Rule } from '@dellum/core';
+import {
+  format,
+  isBlank,
+  kindLabel,
+  liesOver,
+  longestValue,
+  newRule,
+  parse,
+  readsDirectly,
+  rulesFor,
+  type FieldKind,
+  type Locale,
+  type Rule,
+} from '@dellum/core';
 import type { ChangeKindDto, KindTrial } from '@dellum/contract';
-import { BuildService, feedsCatalogs, fieldWithId } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild } from '../build/build.store.js';
-import { Counts } from '../counts/counts.js';
+import { StructureService, feedsCatalogs, fieldWithId } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
+import { CountsStore } from '../counts/counts.store.js';
 import { Database, type Reader } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { todayOf } from '../houses/houses.service.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
+import type { Caller } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';
-import { SheetsStore } from './sheets.store.js';
+import { SheetsStore } from '../structure/sheets.store.js';
 
 const examplesShown = 5;
 
@@ -24,15 +37,15 @@ interface Reading {
 }
 
 @Injectable()
-export class FieldKinds {
+export class FieldKindsService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly counts: Counts,
+    private readonly builds: StructureService,
+    private readonly counts: CountsStore,
     private readonly entries: EntriesStore,
     private readonly sheets: SheetsStore,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
   ) {}
 
   async trial(caller: Caller, fieldId: string, { kind }: ChangeKindDto): Promise<KindTrial> {
@@ -42,7 +55,11 @@ export class FieldKinds {
     const readings = await this.readings(this.database.kysely, build, field, kind);
     const unread = readings.filter(({ becomes }) => becomes === undefined).sort((a, b) => b.entries - a.entries);
     const sum = (some: readonly Reading[]) => some.reduce((total, { entries }) => total + entries, 0);
-    return { held: sum(readings), unread: sum(unread), examples: unread.slice(0, examplesShown).map(({ value, entries }) => ({ value: format(field.kind, value, build.locale), entries })) };
+    return {
+      held: sum(readings),
+      unread: sum(unread),
+      examples: unread.slice(0, examplesShown).map(({ value, entries }) => ({ value: format(field.kind, value, build.locale), entries })),
+    };
   }
 
   async change(caller: Caller, fieldId: string, { kind }: ChangeKindDto): Promise<void> {
@@ -51,13 +68,35 @@ export class FieldKinds {
       if (field.kind === kind) return;
       mustFit(build, field, kind);
       const place = { houseId: caller.houseId, registerId: field.registerId };
-      const changed = (await this.readings(trx, build, field, kind)).filter(({ value, becomes }) => becomes !== undefined && becomes !== value);
-      await this.entries.respell(trx, place, field.key, changed.map(({ value, becomes }) => ({ from: value, to: becomes! })));
-      await this.counts.write(trx, caller.houseId, changed.flatMap(({ value, becomes, entries }) => [{ fieldId, value, entries: -entries }, { fieldId, value: becomes!, entries }]));
+      const changed = (await this.readings(trx, build, field, kind)).filter(
+        ({ value, becomes }) => becomes !== undefined && becomes !== value,
+      );
+      await this.entries.respell(
+        trx,
+        place,
+        field.key,
+        changed.map(({ value, becomes }) => ({ from: value, to: becomes! })),
+      );
+      await this.counts.write(
+        trx,
+        caller.houseId,
+        changed.flatMap(({ value, becomes, entries }) => [
+          { fieldId, value, entries: -entries },
+          { fieldId, value: becomes!, entries },
+        ]),
+      );
       await this.sheets.changeKind(trx, caller.houseId, fieldId, kind);
       const rule = field.rule && ruleIn(field.rule, field.kind, kind, build.locale);
       if (rule) await this.sheets.setRule(trx, caller.houseId, fieldId, rule);
-      await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'field.kind', registerId: field.registerId, field: field.key, detail: { from: field.kind, to: kind, values: changed.length } }]);
+      await this.ledger.write(trx, caller.houseId, [
+        {
+          personId: caller.id,
+          act: 'field.kind',
+          registerId: field.registerId,
+          field: field.key,
+          detail: { from: field.kind, to: kind, values: changed.length },
+        },
+      ]);
       await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'register', registerId: field.registerId } }]);
     });
   }
@@ -65,7 +104,11 @@ export class FieldKinds {
   private async readings(db: Reader, build: HouseBuild, field: FieldBuild, kind: FieldKind): Promise<Reading[]> {
     const counts = (await this.counts.ofFields(db, build.houseId, [field.id])).get(field.id) ?? new Map<string, number>();
     // Long texts are counted under a digest; none of them is anything but a text.
-    return [...counts].map(([value, entries]) => ({ value, entries, becomes: value.length > longestValue ? (kind === 'text' ? value : undefined) : valueIn(value, field.kind, kind, build.locale) }));
+    return [...counts].map(([value, entries]) => ({
+      value,
+      entries,
+      becomes: value.length > longestValue ? (kind === 'text' ? value : undefined) : valueIn(value, field.kind, kind, build.locale),
+    }));
   }
 }
 
@@ -85,8 +128,21 @@ function ruleIn(rule: Rule, from: FieldKind, to: FieldKind, locale: Locale): Rul
 
 function mustFit(build: HouseBuild, field: FieldBuild, kind: FieldKind): void {
   const several = field.kind === 'several values' || kind === 'several values';
-  if (several && field.kind !== 'text' && kind !== 'text') throw new ProblemError('kind-unfit', `${field.heading} can become text first, and ${kindLabel(kind)} afterwards.`);
-  if (field.rule && !rulesFor(kind).includes(field.rule.kind)) throw new ProblemError('kind-unfit', `The rule of ${field.heading} does not go with ${kindLabel(kind)}. Clear the rule first.`);
-  const feeds = feedsCatalogs(build, field.registerId) || build.ranges.some((range) => liesOver(range, field.registerId) && [...build.catalogs.values()].some(({ definition }) => readsDirectly(definition, 'ranges', range.id)));
-  if (feeds) throw new ProblemError('in-use', `Catalogs take values from ${field.heading}, and entries may hold them. Make a new list of the other kind and bind it instead.`, { users: [] });
+  if (several && field.kind !== 'text' && kind !== 'text')
+    throw new ProblemError('kind-unfit', `${field.heading} can become text first, and ${kindLabel(kind)} afterwards.`);
+  if (field.rule && !rulesFor(kind).includes(field.rule.kind))
+    throw new ProblemError('kind-unfit', `The rule of ${field.heading} does not go with ${kindLabel(kind)}. Clear the rule first.`);
+  const feeds =
+    feedsCatalogs(build, field.registerId) ||
+    build.ranges.some(
+      (range) =>
+        liesOver(range, field.registerId) &&
+        [...build.catalogs.values()].some(({ definition }) => readsDirectly(definition, 'ranges', range.id)),
+    );
+  if (feeds)
+    throw new ProblemError(
+      'in-use',
+      `Catalogs take values from ${field.heading}, and entries may hold them. Make a new list of the other kind and bind it instead.`,
+      { users: [] },
+    );
 }

@@ -1,9 +1,22 @@
 // HTTP for the build: everyone reads what the role may see, administrators change it.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
-import { ChangeKindDto, ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, PlaceDto, RetitleDto, type BuildView, type Outcome, type KindTrial } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../people/guard.js';
+import {
+  ChangeKindDto,
+  ChangeFieldDto,
+  ChangeSheetDto,
+  MakeFieldDto,
+  MakeListDto,
+  MakeSheetDto,
+  MakeTableDto,
+  PlaceDto,
+  RetitleDto,
+  type BuildView,
+  type Outcome,
+  type KindTrial,
+} from '@dellum/contract';
+import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
-import { FieldKinds } from './fieldKinds.service.js';
+import { FieldKindsService } from './fieldKinds.service.js';
 import { SheetsService } from './sheets.service.js';
 
 type Made = Promise<{ id: string }>;
@@ -13,7 +26,7 @@ type Made = Promise<{ id: string }>;
 export class SheetsController {
   constructor(
     private readonly sheets: SheetsService,
-    private readonly kinds: FieldKinds,
+    private readonly kinds: FieldKindsService,
   ) {}
 
   @Get('build')

@@ -2,28 +2,37 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { catalogIdOf, clean, fieldsNamedBy, forbiddenCharacter, freeAmong, matchKey, proposalOf, type FieldKind } from '@dellum/core';
-import type { BuildView, ChangeFieldDto, ChangeSheetDto, MakeFieldDto, MakeListDto, MakeSheetDto, MakeTableDto, Outcome } from '@dellum/contract';
-import { BuildService, fieldWithId } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild, RegisterBuild } from '../build/build.store.js';
+import type {
+  BuildView,
+  ChangeFieldDto,
+  ChangeSheetDto,
+  MakeFieldDto,
+  MakeListDto,
+  MakeSheetDto,
+  MakeTableDto,
+  Outcome,
+} from '@dellum/contract';
+import { StructureService, fieldWithId } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { Ledger } from '../ledger/ledger.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { queriesOver } from '../catalogs/catalogs.service.js';
 import { SourcesService } from '../sources/sources.service.js';
-import { SheetsStore } from './sheets.store.js';
+import { SheetsStore } from '../structure/sheets.store.js';
 
 export const fieldWidth = 140;
 
 @Injectable()
 export class SheetsService {
   constructor(
-    private readonly builds: BuildService,
+    private readonly builds: StructureService,
     private readonly store: SheetsStore,
     private readonly entries: EntriesStore,
     private readonly sources: SourcesService,
-    private readonly ledger: Ledger,
+    private readonly ledger: LedgerStore,
   ) {}
 
   build(caller: Caller): Promise<BuildView> {
@@ -33,7 +42,11 @@ export class SheetsService {
   /** An entry sheet comes with its register; a source sheet is made without lists. */
   make(caller: Caller, dto: MakeSheetDto): Promise<{ id: string }> {
     return this.change(caller, 'sheet.made', async (trx, build) => {
-      const title = fit(dto.title, 'title', build.sheets.map((sheet) => sheet.title));
+      const title = fit(
+        dto.title,
+        'title',
+        build.sheets.map((sheet) => sheet.title),
+      );
       const id = randomUUID();
       await this.store.addSheet(trx, caller.houseId, { id, kind: dto.kind, title, note: dto.note ?? '' });
       if (dto.kind === 'entry') await this.store.addRegister(trx, caller.houseId, { id: randomUUID(), sheetId: id, title });
@@ -44,8 +57,19 @@ export class SheetsService {
   alter(caller: Caller, id: string, dto: ChangeSheetDto): Promise<{ id: string }> {
     return this.change(caller, 'sheet.changed', async (trx, build) => {
       sheetOf(build, id);
-      const title = dto.title === undefined ? undefined : fit(dto.title, 'title', build.sheets.filter((sheet) => sheet.id !== id).map((sheet) => sheet.title));
-      const change = { ...(title !== undefined && { title }), ...(dto.note !== undefined && { note: dto.note }), ...(dto.shown !== undefined && { shown: dto.shown }) };
+      const title =
+        dto.title === undefined
+          ? undefined
+          : fit(
+              dto.title,
+              'title',
+              build.sheets.filter((sheet) => sheet.id !== id).map((sheet) => sheet.title),
+            );
+      const change = {
+        ...(title !== undefined && { title }),
+        ...(dto.note !== undefined && { note: dto.note }),
+        ...(dto.shown !== undefined && { shown: dto.shown }),
+      };
       await this.store.changeSheet(trx, caller.houseId, id, change);
       return { id, ...change };
     });
@@ -67,13 +91,25 @@ export class SheetsService {
   duplicate(caller: Caller, id: string): Promise<{ id: string }> {
     return this.change(caller, 'sheet.duplicated', async (trx, build) => {
       const sheet = sheetOf(build, id);
-      const title = freeAmong(sheet.title, build.sheets.map((known) => known.title));
+      const title = freeAmong(
+        sheet.title,
+        build.sheets.map((known) => known.title),
+      );
       const copy = randomUUID();
       await this.store.addSheet(trx, caller.houseId, { id: copy, kind: sheet.kind, title, note: sheet.note });
       for (const register of [...build.registers.values()].filter(({ sheetId }) => sheetId === id)) {
         const registerId = randomUUID();
-        await this.store.addRegister(trx, caller.houseId, { id: registerId, sheetId: copy, title: sheet.kind === 'entry' ? title : register.title });
-        await this.store.addFields(trx, caller.houseId, registerId, register.fields.map(({ key, heading, kind, width }) => ({ key, heading, kind, width })));
+        await this.store.addRegister(trx, caller.houseId, {
+          id: registerId,
+          sheetId: copy,
+          title: sheet.kind === 'entry' ? title : register.title,
+        });
+        await this.store.addFields(
+          trx,
+          caller.houseId,
+          registerId,
+          register.fields.map(({ key, heading, kind, width }) => ({ key, heading, kind, width })),
+        );
         await this.store.copyEntries(trx, caller.houseId, register.id, registerId);
       }
       return { id: copy, title, of: id };
@@ -96,7 +132,11 @@ export class SheetsService {
       const sheet = sheetOf(build, dto.sheetId);
       if (sheet.kind !== 'source') throw notFound('This source sheet');
       const lists = [...build.registers.values()].filter((register) => register.sheetId === sheet.id);
-      const title = fit(dto.heading, 'heading', lists.map((list) => list.title));
+      const title = fit(
+        dto.heading,
+        'heading',
+        lists.map((list) => list.title),
+      );
       const id = randomUUID();
       await this.store.addRegister(trx, caller.houseId, { id, sheetId: sheet.id, title });
       await this.store.addFields(trx, caller.houseId, id, [{ key: 'value', heading: title, kind: dto.kind ?? 'text', width: fieldWidth }]);
@@ -110,10 +150,19 @@ export class SheetsService {
       const sheet = sheetOf(build, dto.sheetId);
       if (sheet.kind !== 'source') throw notFound('This source sheet');
       const others = [...build.registers.values()].filter((register) => register.sheetId === sheet.id);
-      const title = fit(dto.heading, 'heading', others.map((other) => other.title));
+      const title = fit(
+        dto.heading,
+        'heading',
+        others.map((other) => other.title),
+      );
       const id = randomUUID();
       await this.store.addRegister(trx, caller.houseId, { id, sheetId: sheet.id, title });
-      await this.store.addFields(trx, caller.houseId, id, fittingFields(dto.fields).map((field) => ({ ...field, width: fieldWidth })));
+      await this.store.addFields(
+        trx,
+        caller.houseId,
+        id,
+        fittingFields(dto.fields).map((field) => ({ ...field, width: fieldWidth })),
+      );
       return { id, title };
     });
   }
@@ -124,7 +173,15 @@ export class SheetsService {
       const list = registerNamed(build, id);
       if (!list.source) throw notFound('This list');
       const others = [...build.registers.values()].filter((register) => register.sheetId === list.sheetId && register.id !== id);
-      return proposalOf({ what: 'heading changed', registerId: id, heading: fit(title, 'title', others.map((other) => other.title)) });
+      return proposalOf({
+        what: 'heading changed',
+        registerId: id,
+        heading: fit(
+          title,
+          'title',
+          others.map((other) => other.title),
+        ),
+      });
     });
   }
 
@@ -140,8 +197,15 @@ export class SheetsService {
   makeField(caller: Caller, registerId: string, dto: MakeFieldDto): Promise<{ id: string }> {
     return this.change(caller, 'field.made', async (trx, build) => {
       const register = registerNamed(build, registerId);
-      const heading = fit(dto.heading, 'heading', register.fields.map((field) => field.heading));
-      const key = freeKey(heading, register.fields.map((field) => field.key));
+      const heading = fit(
+        dto.heading,
+        'heading',
+        register.fields.map((field) => field.heading),
+      );
+      const key = freeKey(
+        heading,
+        register.fields.map((field) => field.key),
+      );
       const id = randomUUID();
       await this.store.addFields(trx, caller.houseId, registerId, [{ id, key, heading, kind: dto.kind, width: fieldWidth }]);
       return { id, key, heading };
@@ -152,8 +216,16 @@ export class SheetsService {
     return this.change(caller, 'field.changed', async (trx, build) => {
       const field = fieldWithId(build, id);
       const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== id);
-      const heading = dto.title === undefined ? field.heading : fit(dto.title, 'title', others.map((other) => other.heading));
-      const group = dto.group === undefined || clean(dto.group) === '' ? (dto.group === undefined ? field.group : '') : fit(dto.group, 'group', []);
+      const heading =
+        dto.title === undefined
+          ? field.heading
+          : fit(
+              dto.title,
+              'title',
+              others.map((other) => other.heading),
+            );
+      const group =
+        dto.group === undefined || clean(dto.group) === '' ? (dto.group === undefined ? field.group : '') : fit(dto.group, 'group', []);
       await this.store.changeField(trx, caller.houseId, id, { heading, grouped: group });
       return { id, heading, group };
     });
@@ -169,7 +241,11 @@ export class SheetsService {
     });
   }
 
-  private change<T extends { id: string }>(caller: Caller, act: string, make: (trx: Trx, build: HouseBuild) => Promise<T>): Promise<{ id: string }> {
+  private change<T extends { id: string }>(
+    caller: Caller,
+    act: string,
+    make: (trx: Trx, build: HouseBuild) => Promise<T>,
+  ): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const detail = await make(trx, build);
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act, detail: { ...detail } }]);
@@ -194,22 +270,38 @@ function registerNamed(build: HouseBuild, id: string): RegisterBuild {
 function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
   const catalog = build.catalogs.get(catalogIdOf(field.rule) ?? '');
   const rule = catalog ? [`the rule of ${field.heading}, which takes values from ${catalog.title}`] : [];
-  const others = build.registers.get(field.registerId)!.fields.filter((other) => other.id !== field.id && fieldsNamedBy(other.rule).includes(field.key)).map(({ heading }) => `the rule of ${heading}, which depends on it`);
+  const others = build.registers
+    .get(field.registerId)!
+    .fields.filter((other) => other.id !== field.id && fieldsNamedBy(other.rule).includes(field.key))
+    .map(({ heading }) => `the rule of ${heading}, which depends on it`);
   return [...rule, ...others, ...takersOf(build, field)];
 }
 
 /** What takes values or answers from a field, from outside its register. */
 function takersOf(build: HouseBuild, field: FieldBuild): string[] {
-  const ranges = build.ranges.filter((range) => range.stretches.some((stretch) => stretch.registerId === field.registerId && stretch.fields.includes(field.key))).map(({ name }) => `range ${name}`);
+  const ranges = build.ranges
+    .filter((range) => range.stretches.some((stretch) => stretch.registerId === field.registerId && stretch.fields.includes(field.key)))
+    .map(({ name }) => `range ${name}`);
   const along = [...build.catalogs.values()]
-    .filter(({ definition }) => definition.parts.some((part) => part.kind === 'range' && (part.label === field.key || part.companions.includes(field.key)) && build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId))
+    .filter(({ definition }) =>
+      definition.parts.some(
+        (part) =>
+          part.kind === 'range' &&
+          (part.label === field.key || part.companions.includes(field.key)) &&
+          build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId,
+      ),
+    )
     .map(({ title }) => `catalog ${title}`);
-  const forms = build.forms.filter((form) => form.registerId === field.registerId && form.fields.includes(field.key)).map(({ title }) => `form ${title}`);
+  const forms = build.forms
+    .filter((form) => form.registerId === field.registerId && form.fields.includes(field.key))
+    .map(({ title }) => `form ${title}`);
   return [...ranges, ...forms, ...new Set([...along, ...queriesOver(build, field.registerId, field.key)])];
 }
 
 /** What stands in the way of a whole register's going. The rules of its own fields go with it. */
-const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => [...new Set([...register.fields.flatMap((field) => takersOf(build, field)), ...queriesOver(build, register.id)])];
+const usersOf = (build: HouseBuild, register: RegisterBuild): string[] => [
+  ...new Set([...register.fields.flatMap((field) => takersOf(build, field)), ...queriesOver(build, register.id)]),
+];
 
 /** The ids of what stands beside it, in order. */
 function siblingsOf(build: HouseBuild, table: 'sheets' | 'registers' | 'fields', id: string): string[] {
@@ -228,15 +320,30 @@ function mustBeUnused(what: string, users: readonly string[]): void {
   const [one, ...more] = users;
   if (one === undefined) return;
   const named = more.length === 0 ? one : `${users.slice(0, 3).join(', ')}${users.length > 3 ? ` and ${users.length - 3} more` : ''}`;
-  throw new ProblemError('in-use', `“${what}” is used by ${named}. Delete or clear ${more.length === 0 ? 'that' : 'these'} first.`, { users });
+  throw new ProblemError('in-use', `“${what}” is used by ${named}. Delete or clear ${more.length === 0 ? 'that' : 'these'} first.`, {
+    users,
+  });
 }
 
 /** Headings that no two of them share, each with a key. */
-export function fittingFields(wanted: readonly { readonly heading: string; readonly kind: FieldKind }[]): { key: string; heading: string; kind: FieldKind }[] {
+export function fittingFields(
+  wanted: readonly { readonly heading: string; readonly kind: FieldKind }[],
+): { key: string; heading: string; kind: FieldKind }[] {
   const fields: { key: string; heading: string; kind: FieldKind }[] = [];
   for (const { heading, kind } of wanted) {
-    const fitting = fit(heading, 'fields', fields.map((field) => field.heading));
-    fields.push({ key: freeKey(fitting, fields.map(({ key }) => key)), heading: fitting, kind });
+    const fitting = fit(
+      heading,
+      'fields',
+      fields.map((field) => field.heading),
+    );
+    fields.push({
+      key: freeKey(
+        fitting,
+        fields.map(({ key }) => key),
+      ),
+      heading: fitting,
+      kind,
+    });
   }
   return fields;
 }
@@ -253,7 +360,12 @@ export function fit(name: string, input: string, taken: readonly string[]): stri
 }
 
 function freeKey(heading: string, taken: readonly string[]): string {
-  const words = matchKey(heading).normalize('NFD').replace(/[^a-z0-9]+/gu, '_').replace(/^_|_$/gu, '').slice(0, 40) || 'field';
+  const words =
+    matchKey(heading)
+      .normalize('NFD')
+      .replace(/[^a-z0-9]+/gu, '_')
+      .replace(/^_|_$/gu, '')
+      .slice(0, 40) || 'field';
   for (let number = 1; ; number++) {
     const key = number === 1 ? words : `${words}_${number}`;
     if (!taken.includes(key)) return key;

@@ -4,7 +4,7 @@ import type { Proposal, Step } from '@dellum/core';
 import { registersOf, type CanAgain } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
 
 export interface DoneAct {
@@ -21,18 +21,34 @@ export class ActsStore {
     const { again, joins } = proposal;
     if (again) {
       // What would bring it back the other way is what was found now.
-      const other = again.as === 'undone' ? { proposal: sql<string>`jsonb_set(proposal, '{steps}', ${JSON.stringify(back)}::jsonb)` } : { back: JSON.stringify(back) };
-      await trx.updateTable('acts').set({ state: again.as, ...other }).where('house_id', '=', caller.houseId).where('id', '=', again.act).execute();
+      const other =
+        again.as === 'undone'
+          ? { proposal: sql<string>`jsonb_set(proposal, '{steps}', ${JSON.stringify(back)}::jsonb)` }
+          : { back: JSON.stringify(back) };
+      await trx
+        .updateTable('acts')
+        .set({ state: again.as, ...other })
+        .where('house_id', '=', caller.houseId)
+        .where('id', '=', again.act)
+        .execute();
       return again.act;
     }
     if (joins !== undefined) return this.join(trx, caller, joins, proposal, back);
     const { id } = await trx
       .insertInto('acts')
-      .values({ house_id: caller.houseId, person_id: caller.id, registers: JSON.stringify(registersOf(proposal)), proposal: JSON.stringify(proposal), back: JSON.stringify(back) })
+      .values({
+        house_id: caller.houseId,
+        person_id: caller.id,
+        registers: JSON.stringify(registersOf(proposal)),
+        proposal: JSON.stringify(proposal),
+        back: JSON.stringify(back),
+      })
       .returning('id')
       .executeTakeFirstOrThrow();
     // A new act ends what could have been done again on the same registers.
-    await sql`delete from acts where house_id = ${caller.houseId} and person_id = ${caller.id} and state = 'undone' and registers ?| ${registersOf(proposal)}::text[]`.execute(trx);
+    await sql`delete from acts where house_id = ${caller.houseId} and person_id = ${caller.id} and state = 'undone' and registers ?| ${registersOf(proposal)}::text[]`.execute(
+      trx,
+    );
     return id;
   }
 
@@ -68,6 +84,11 @@ export class ActsStore {
   }
 
   async find(db: Reader, houseId: string, id: number): Promise<DoneAct | undefined> {
-    return db.selectFrom('acts').select(['id', 'proposal', 'back', 'state']).where('house_id', '=', houseId).where('id', '=', id).executeTakeFirst();
+    return db
+      .selectFrom('acts')
+      .select(['id', 'proposal', 'back', 'state'])
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .executeTakeFirst();
   }
 }

@@ -1,8 +1,8 @@
 // What else is worth knowing of a change that was done, in sentences.
-import { readWorld, type Proposal, type SourceWorld } from '@dellum/core';
-import { boundFields } from '../build/build.service.js';
-import type { HouseBuild } from '../build/build.store.js';
-import type { Plan } from './planning.js';
+import { readSourceState, type Proposal, type SourceState } from '@dellum/core';
+import { boundFields } from '../structure/structure.service.js';
+import type { HouseBuild } from '../structure/structure.store.js';
+import type { Plan } from './planning.service.js';
 
 /** Entries that a proposal names: another act on them has to wait while its slip is open. */
 export function entriesTouched({ steps }: Proposal): string[] {
@@ -16,10 +16,10 @@ export function entriesTouched({ steps }: Proposal): string[] {
 }
 
 /** What a sort did to the ranges that keep their place: which values came in and which went out. */
-function sortNotes(before: SourceWorld, after: SourceWorld, { steps }: Proposal): string[] {
+function sortNotes(before: SourceState, after: SourceState, { steps }: Proposal): string[] {
   const sorted = new Set(steps.flatMap((step) => (step.what === 'act' && step.act.act === 'sort' ? [step.registerId] : [])));
   if (sorted.size === 0) return [];
-  const [was, is] = [readWorld(before), readWorld(after)];
+  const [was, is] = [readSourceState(before), readSourceState(after)];
   const valuesOf = (reader: typeof was, id: string) => new Set(reader.taking(id).values.map(({ value }) => value));
   return after.ranges
     .filter((range) => range.stretches.some(({ registerId }) => sorted.has(registerId)))
@@ -39,10 +39,23 @@ export function notesOf(build: HouseBuild, plan: Plan): string[] {
     const values = [...diff.added, ...diff.restored];
     if (values.length === 0) return [];
     const what = values.length === 1 ? `“${values[0]!}” is` : `${values.length} values are`;
-    return [fields === 0 ? `${what} offered now by ${build.catalogs.get(catalogId)!.title}.` : `${what} offered now in ${fields === 1 ? '1 field' : `${fields} fields`}.`];
+    return [
+      fields === 0
+        ? `${what} offered now by ${build.catalogs.get(catalogId)!.title}.`
+        : `${what} offered now in ${fields === 1 ? '1 field' : `${fields} fields`}.`,
+    ];
   });
-  const retired = plan.proposal.steps.flatMap((step) => (step.what === 'items kept' ? step.items.filter(({ value, retired: goes }) => goes && plan.catalogs.some(({ catalogId, diff }) => catalogId === step.catalogId && diff.removed.includes(value))) : []));
+  const retired = plan.proposal.steps.flatMap((step) =>
+    step.what === 'items kept'
+      ? step.items.filter(
+          ({ value, retired: goes }) =>
+            goes && plan.catalogs.some(({ catalogId, diff }) => catalogId === step.catalogId && diff.removed.includes(value)),
+        )
+      : [],
+  );
   const left = retired.map(({ value }) => `“${value}” is retired: entries that hold it stay right, and nobody can choose it any more.`);
-  const emptied = plan.catalogs.filter(({ before, after }) => before.some(({ state }) => state === 'offered') && !after.some(({ state }) => state === 'offered')).map(({ catalogId }) => `${build.catalogs.get(catalogId)!.title} offers nothing now.`);
+  const emptied = plan.catalogs
+    .filter(({ before, after }) => before.some(({ state }) => state === 'offered') && !after.some(({ state }) => state === 'offered'))
+    .map(({ catalogId }) => `${build.catalogs.get(catalogId)!.title} offers nothing now.`);
   return [...sortNotes(plan.before, plan.after, plan.proposal), ...offered, ...left, ...emptied];
 }

@@ -2,13 +2,14 @@
 import { randomUUID } from 'node:crypto';
 import { clean, isBlank, parse, sourceTextFault, type Act, type Cells, type Locale } from '@dellum/core';
 import type { ActDto } from '@dellum/contract';
-import { fieldWithKey } from '../build/build.service.js';
-import type { FieldBuild, RegisterBuild } from '../build/build.store.js';
+import { fieldWithKey } from '../structure/structure.service.js';
+import type { FieldBuild, RegisterBuild } from '../structure/structure.store.js';
 import { todayOf } from '../houses/houses.service.js';
 import { ProblemError } from '../problems/index.js';
 
 function needed<T>(value: T | undefined, name: string): T {
-  if (value === undefined) throw new ProblemError('not-valid', `The act lacks “${name}”.`, { faults: { [name]: 'This is needed for the act.' } });
+  if (value === undefined)
+    throw new ProblemError('not-valid', `The act lacks “${name}”.`, { faults: { [name]: 'This is needed for the act.' } });
   return value;
 }
 
@@ -28,15 +29,28 @@ function stored(field: FieldBuild, text: string, locale: Locale): string {
 export function readAct(dto: ActDto, register: RegisterBuild, locale: Locale): Act {
   switch (dto.act) {
     case 'write':
-      return { act: 'write', cells: needed(dto.cells, 'cells').map(({ entry, field, text }) => ({ entry, field, text: stored(fieldWithKey(register, field), text, locale) })) };
+      return {
+        act: 'write',
+        cells: needed(dto.cells, 'cells').map(({ entry, field, text }) => ({
+          entry,
+          field,
+          text: stored(fieldWithKey(register, field), text, locale),
+        })),
+      };
     case 'insert': {
       const fields = (dto.fields ?? []).map((key) => fieldWithKey(register, key));
       const entries = needed(dto.rows, 'rows').map((texts, at) => {
-        if (texts.length > fields.length) throw new ProblemError('not-valid', 'A row has more texts than the act names fields.', { faults: { fields: 'Name a field for each text of a row.' } });
-        const filled = texts.map((text, column) => [fields[column]!.key, stored(fields[column]!, text, locale)] as const).filter(([, text]) => !isBlank(text));
+        if (texts.length > fields.length)
+          throw new ProblemError('not-valid', 'A row has more texts than the act names fields.', {
+            faults: { fields: 'Name a field for each text of a row.' },
+          });
+        const filled = texts
+          .map((text, column) => [fields[column]!.key, stored(fields[column]!, text, locale)] as const)
+          .filter(([, text]) => !isBlank(text));
         return { id: dto.entries?.[at] ?? randomUUID(), cells: Object.fromEntries(filled) as Cells };
       });
-      if (dto.entries && dto.entries.length !== entries.length) throw new ProblemError('not-valid', 'The act has not as many ids as rows.', { faults: { entries: 'Give one id for each row.' } });
+      if (dto.entries && dto.entries.length !== entries.length)
+        throw new ProblemError('not-valid', 'The act has not as many ids as rows.', { faults: { entries: 'Give one id for each row.' } });
       return { act: 'insert', before: dto.before ?? null, entries };
     }
     case 'delete':

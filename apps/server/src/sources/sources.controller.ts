@@ -1,7 +1,7 @@
 // HTTP for changes of the sources and their slips; administrators, and stewards for their own slips.
 import { Body, Controller, Delete, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ActsDto, AnswerSlipDto, TakeBackDto, type CanAgain, type Outcome, type Slip } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { SourcesService } from './sources.service.js';
 

@@ -2,20 +2,20 @@
 // is live at once; what touches entries waits on a slip until its questions are answered.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { settle, type Proposal, type Step } from '@dellum/core';
+import { answered, questionKey, type Proposal, type Step } from '@dellum/core';
 import { mayDesign, type ActsDto, type AnswerSlipDto, type CanAgain, type Outcome, type Slip } from '@dellum/contract';
-import { BuildService, boundFields } from '../build/build.service.js';
-import type { HouseBuild } from '../build/build.store.js';
+import { StructureService, boundFields } from '../structure/structure.service.js';
+import type { HouseBuild } from '../structure/structure.store.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
-import { Ledger } from '../ledger/ledger.js';
-import { Changes } from '../live/changes.js';
-import type { Caller } from '../people/guard.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
-import { sourceOf } from '../ranges/placing.js';
+import { sourceOf } from './placing.js';
 import { ActsStore, type DoneAct } from './acts.store.js';
-import { Applying } from './applying.js';
+import { ApplyingService } from './applying.service.js';
 import { entriesTouched, notesOf } from './notes.js';
-import { insideOf, Planning, questionsOf, type Plan } from './planning.js';
+import { insideOf, outsideOf, PlanningService, questionsOf, type Plan } from './planning.service.js';
 import { readAct } from './readAct.js';
 import { SourcesStore } from './sources.store.js';
 
@@ -26,13 +26,13 @@ export type Propose = (trx: Trx, build: HouseBuild) => Promise<Proposal> | Propo
 export class SourcesService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly planning: Planning,
-    private readonly applying: Applying,
+    private readonly builds: StructureService,
+    private readonly planning: PlanningService,
+    private readonly applying: ApplyingService,
     private readonly acts: ActsStore,
     private readonly store: SourcesStore,
-    private readonly ledger: Ledger,
-    private readonly changes: Changes,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
   ) {}
 
   /** The slips that wait: all for administrators, their own for stewards. */
@@ -44,7 +44,10 @@ export class SourcesService {
   act(caller: Caller, registerId: string, { acts, joins }: ActsDto): Promise<Outcome> {
     return this.propose(caller, (_trx, build) => {
       const register = sourceOf(build, registerId, caller);
-      return { steps: acts.map((dto): Step => ({ what: 'act', registerId, act: readAct(dto, register, build.locale) })), ...(joins !== undefined && { joins }) };
+      return {
+        steps: acts.map((dto): Step => ({ what: 'act', registerId, act: readAct(dto, register, build.locale) })),
+        ...(joins !== undefined && { joins }),
+      };
     });
   }
 
@@ -59,7 +62,9 @@ export class SourcesService {
       if (!found) return { steps: [] };
       return as === 'undone' ? backOf(found) : { ...found.proposal, again: { act: found.id, as } };
     });
-    return nothing ? { slip: null, notes: [as === 'undone' ? 'There is nothing of yours to take back on this sheet.' : 'There is nothing to do again.'] } : outcome;
+    return nothing
+      ? { slip: null, notes: [as === 'undone' ? 'There is nothing of yours to undo on this sheet.' : 'There is nothing to redo.'] }
+      : outcome;
   }
 
   /** What of the person's acts on the registers of a sheet can be taken back, and done again. */
@@ -92,7 +97,8 @@ export class SourcesService {
     const plan = await this.planning.plan(trx, build, proposal);
     mustHaveEntries(plan);
     mustNotReuse(build, plan);
-    if (questionsOf(plan).length > 0) return { slip: await this.ask(trx, caller, plan, randomUUID()), notes: [] };
+    if (questionsOf(plan).length > 0 || outsideOf(plan).length > 0)
+      return { slip: await this.ask(trx, caller, plan, randomUUID()), notes: [] };
     const act = await this.applying.apply(trx, caller, build, plan, new Map());
     return { slip: null, notes: notesOf(build, plan), act };
   }
@@ -107,8 +113,10 @@ export class SourcesService {
       mustNotReuse(build, plan);
       const settled = new Map(
         plan.catalogs.map(({ catalogId, questions }) => {
-          const given = new Map(dto.answers.filter((answer) => answer.catalogId === catalogId).map(({ value, answer }) => [value, answer]));
-          return [catalogId, settle(questions, given)] as const;
+          const given = new Map(
+            dto.answers.filter((answer) => answer.catalogId === catalogId).map((one) => [questionKey(one), one.answer]),
+          );
+          return [catalogId, answered(questions, given)] as const;
         }),
       );
       const complete = new Map([...settled].flatMap(([id, settlement]) => (settlement ? [[id, settlement] as const] : [])));
@@ -118,7 +126,8 @@ export class SourcesService {
       await this.changes.append(trx, caller.houseId, [slipsChanged]);
       return { slip: null, notes: notesOf(build, plan) };
     });
-    if (outcome.slip) throw new ProblemError('slip-changed', 'What the change touches is different now. Look at the slip again and answer what it asks.');
+    if (outcome.slip)
+      throw new ProblemError('slip-changed', 'What the change touches is different now. Look at the slip again and answer what it asks.');
     return outcome;
   }
 
@@ -128,7 +137,11 @@ export class SourcesService {
       const slip = await this.slipOf(trx, caller, slipId);
       await this.store.removeSlip(trx, caller.houseId, slipId);
       // What a linked source brought and was left is asked about again when it is read the next time.
-      await this.store.forgetMarks(trx, caller.houseId, slip.proposal.steps.flatMap((step) => (step.what === 'linked read' ? [step.sourceId] : [])));
+      await this.store.forgetMarks(
+        trx,
+        caller.houseId,
+        slip.proposal.steps.flatMap((step) => (step.what === 'linked read' ? [step.sourceId] : [])),
+      );
       await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'slip.left', detail: { proposal: slip.proposal } }]);
       await this.changes.append(trx, caller.houseId, [slipsChanged]);
     });
@@ -142,14 +155,23 @@ export class SourcesService {
 
   private async ask(trx: Trx, caller: Caller, plan: Plan, id: string): Promise<Slip> {
     const questions = questionsOf(plan);
-    await this.store.saveSlip(trx, caller.houseId, { id, personId: caller.id, proposal: plan.proposal, questions, inside: insideOf(plan), entries: entriesTouched(plan.proposal) });
+    await this.store.saveSlip(trx, caller.houseId, {
+      id,
+      personId: caller.id,
+      proposal: plan.proposal,
+      questions,
+      outside: outsideOf(plan),
+      inside: insideOf(plan),
+      entries: entriesTouched(plan.proposal),
+    });
     await this.changes.append(trx, caller.houseId, [slipsChanged]);
     return (await this.store.slip(trx, caller.houseId, id, undefined))!;
   }
 
   private async mustNotWait(trx: Trx, caller: Caller, proposal: Proposal): Promise<void> {
     const waiting = await this.store.slipOn(trx, caller.houseId, entriesTouched(proposal));
-    if (waiting) throw new ProblemError('slip-open', `A change of ${waiting} to this cell waits for its answers. Answer or leave its slip first.`);
+    if (waiting)
+      throw new ProblemError('slip-open', `A change of ${waiting} to this cell waits for its answers. Answer or leave its slip first.`);
   }
 }
 
@@ -157,7 +179,9 @@ const slipsChanged = { audience: 'keepers', body: { kind: 'slips' } } as const;
 
 /** The proposal that takes an act back: what was corrected by it is corrected back. */
 function backOf({ id, back, proposal: { meanings = [] } }: DoneAct): Proposal {
-  const corrected = meanings.filter(({ answer }) => answer === 'corrected').map(({ from, to, ...meaning }) => ({ ...meaning, from: to, to: from }));
+  const corrected = meanings
+    .filter(({ answer }) => answer === 'corrected')
+    .map(({ from, to, ...meaning }) => ({ ...meaning, from: to, to: from }));
   return { steps: back, meanings: corrected, again: { act: id, as: 'undone' } };
 }
 
@@ -165,8 +189,11 @@ function backOf({ id, back, proposal: { meanings = [] } }: DoneAct): Proposal {
 function mustHaveEntries({ before, proposal }: Plan): void {
   if (proposal.again) return;
   const known = new Set([...before.registers.values()].flatMap(({ entries }) => entries.map(({ id }) => id)));
-  const made = new Set(proposal.steps.flatMap((step) => (step.what === 'act' && step.act.act === 'insert' ? step.act.entries.map(({ id }) => id) : [])));
-  if ([...made].some((id) => known.has(id))) throw new ProblemError('not-valid', 'A new row has the id of one that is there.', { faults: { entries: 'Give ids that no row has.' } });
+  const made = new Set(
+    proposal.steps.flatMap((step) => (step.what === 'act' && step.act.act === 'insert' ? step.act.entries.map(({ id }) => id) : [])),
+  );
+  if ([...made].some((id) => known.has(id)))
+    throw new ProblemError('not-valid', 'A new row has the id of one that is there.', { faults: { entries: 'Give ids that no row has.' } });
   const missing = entriesTouched(proposal).some((id) => !known.has(id) && !made.has(id));
   if (missing) throw notFound('A row of the list');
 }
@@ -177,6 +204,10 @@ function mustNotReuse(build: HouseBuild, plan: Plan): void {
     const fields = new Set(boundFields(build, catalogId).map(({ id }) => id));
     const old = new Set(build.carries.filter(({ fieldId }) => fields.has(fieldId)).map(({ from }) => from));
     const reused = [...diff.added, ...diff.restored, ...diff.edited.map(({ to }) => to)].find((value) => old.has(value));
-    if (reused) throw new ProblemError('carry-under-way', `Entries are still following the correction of “${reused}”. Use this spelling again when they are through.`);
+    if (reused)
+      throw new ProblemError(
+        'carry-under-way',
+        `Entries are still following the correction of “${reused}”. Use this spelling again when they are through.`,
+      );
   }
 }

@@ -1,7 +1,7 @@
 // HTTP for columns that want to be lists; administrators only.
 import { Body, Controller, Delete, Get, Param, Post } from '@nestjs/common';
 import { GatherDto, type ColumnView, type Gathered, type GatherTakenBack } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { GatherService } from './gather.service.js';
 

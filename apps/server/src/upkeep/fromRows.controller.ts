@@ -1,7 +1,7 @@
 // HTTP for sheets that are made of pasted tables; administrators only.
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
 import { MakeFromRowsDto, TextRowsDto, type ProposedFieldView } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { FromRowsService } from './fromRows.service.js';
 
 @Controller('sheets/from-rows')

@@ -1,25 +1,38 @@
 // Making a column a list, in one act: its spellings are gathered into a growing list with a catalog, the entries follow, the
 // field is bound. Every other spelling is remembered as another name.
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, cleanedCounts, itemWithValue, matchKey, newRule, profileOf, sourceTextFault, standingMatch, type CatalogRule, type ColumnProfile, type StandingMatch } from '@dellum/core';
+import {
+  catalogIdOf,
+  clean,
+  cleanedCounts,
+  itemWithValue,
+  matchKey,
+  newRule,
+  profileOf,
+  sourceTextFault,
+  standingMatch,
+  type CatalogRule,
+  type ColumnProfile,
+  type StandingMatch,
+} from '@dellum/core';
 import type { ColumnView, Gathered, GatherDto, GatherTakenBack } from '@dellum/contract';
-import { BuildService, entryFieldWithId, feedsCatalogs } from '../build/build.service.js';
-import type { FieldBuild, HouseBuild } from '../build/build.store.js';
+import { StructureService, entryFieldWithId, feedsCatalogs } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CarriesService } from '../carries/carries.service.js';
 import { CarriesStore } from '../carries/carries.store.js';
 import { catalogOf, CatalogsService } from '../catalogs/catalogs.service.js';
-import { CatalogsStore } from '../catalogs/catalogs.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Counts } from '../counts/counts.js';
+import { CatalogsStore } from '../compiled/catalogs.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { CountsStore } from '../counts/counts.store.js';
 import { Database, type Trx } from '../database/database.js';
-import { EntryActs } from '../entries/entryActs.service.js';
-import { Ledger } from '../ledger/ledger.js';
-import type { Caller } from '../people/guard.js';
+import { EntryActsService } from '../entering/entryActs.service.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
-import { GrowingLists } from '../ranges/growingLists.service.js';
+import { GrowingListsService } from '../ranges/growingLists.service.js';
 import { RangesService } from '../ranges/ranges.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
-import { SheetsStore } from '../sheets/sheets.store.js';
+import { SheetsStore } from '../structure/sheets.store.js';
 import { GatherStore, type GatheredList, type LastGathered } from './gather.store.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
 
@@ -40,27 +53,28 @@ interface Wanted {
 export class GatherService {
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly counts: Counts,
+    private readonly builds: StructureService,
+    private readonly counts: CountsStore,
     private readonly store: GatherStore,
-    private readonly compiled: CompiledCatalogs,
-    private readonly acts: EntryActs,
+    private readonly compiled: CompiledCatalogsService,
+    private readonly acts: EntryActsService,
     private readonly carriesStore: CarriesStore,
     private readonly ranges: RangesService,
     private readonly lists: SheetsService,
     private readonly sheets: SheetsStore,
-    private readonly growing: GrowingLists,
+    private readonly growing: GrowingListsService,
     private readonly catalogs: CatalogsService,
     private readonly catalogsStore: CatalogsStore,
     private readonly carries: CarriesService,
-    private readonly ledger: Ledger,
+    private readonly ledger: LedgerStore,
   ) {}
 
   /** What the column holds, and the list it could be. */
   async profile(caller: Caller, fieldId: string): Promise<ColumnView> {
     const build = await this.builds.now(caller.houseId);
     const field = gatherable(build, fieldId);
-    const counts = (await this.counts.ofFields(this.database.kysely, caller.houseId, [field.id])).get(field.id) ?? new Map<string, number>();
+    const counts =
+      (await this.counts.ofFields(this.database.kysely, caller.houseId, [field.id])).get(field.id) ?? new Map<string, number>();
     const profile = profileOf(counts, await lookAlikesOf(cleanedCounts(counts)));
     return { ...profile, standing: await this.standing(build, profile) };
   }
@@ -77,8 +91,16 @@ export class GatherService {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const field = gatherable(build, fieldId);
       const wanted = wantedBy(dto);
-      const { catalogId, list } = dto.catalogId === undefined ? await this.newCatalog(trx, caller, build, field, dto.title, wanted.values) : await this.standingCatalog(trx, build, dto.catalogId, wanted.values);
-      await this.catalogsStore.remember(trx, caller.houseId, catalogId, wanted.mapping.filter(({ from, to }) => matchKey(from) !== matchKey(to)));
+      const { catalogId, list } =
+        dto.catalogId === undefined
+          ? await this.newCatalog(trx, caller, build, field, dto.title, wanted.values)
+          : await this.standingCatalog(trx, build, dto.catalogId, wanted.values);
+      await this.catalogsStore.remember(
+        trx,
+        caller.houseId,
+        catalogId,
+        wanted.mapping.filter(({ from, to }) => matchKey(from) !== matchKey(to)),
+      );
       const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId };
       await this.sheets.setRule(trx, caller.houseId, field.id, rule);
       const actId = await this.acts.addDone(trx, caller.houseId, caller.id, field.registerId, { deed: 'gather' });
@@ -98,7 +120,12 @@ export class GatherService {
     const field = entryFieldWithId(await this.builds.now(caller.houseId), fieldId);
     const last = await this.store.last(db, caller.houseId, field);
     if (!last || !isBoundAs(field, last)) return null;
-    return { at: last.at.toISOString(), by: last.by ?? 'Dellum', spellings: last.detail.spellings, following: await this.carriesStore.following(db, caller.houseId, last.actId) };
+    return {
+      at: last.at.toISOString(),
+      by: last.by ?? 'Dellum',
+      spellings: last.detail.spellings,
+      following: await this.carriesStore.following(db, caller.houseId, last.actId),
+    };
   }
 
   /** Makes a column what it was before it was made a list: its rule, the spellings of its entries, and no list of it where nobody else uses it. */
@@ -107,8 +134,14 @@ export class GatherService {
       const field = entryFieldWithId(build, fieldId);
       const last = await this.store.last(trx, caller.houseId, field);
       if (!last || !isBoundAs(field, last)) throw notFound('A list that this column was made into');
-      if (feedsCatalogs(build, field.registerId)) throw new ProblemError('in-use', 'These entries are values elsewhere by now. Mend the spellings by hand, so that what depends on them is asked about.', { users: [] });
-      if (await this.carriesStore.following(trx, caller.houseId, last.actId)) throw new ProblemError('in-use', 'The entries still follow. Take it back when all of them have.', { users: [] });
+      if (feedsCatalogs(build, field.registerId))
+        throw new ProblemError(
+          'in-use',
+          'These entries are values elsewhere by now. Mend the spellings by hand, so that what depends on them is asked about.',
+          { users: [] },
+        );
+      if (await this.carriesStore.following(trx, caller.houseId, last.actId))
+        throw new ProblemError('in-use', 'The entries still follow. Take it back when all of them have.', { users: [] });
       await this.sheets.setRule(trx, caller.houseId, field.id, last.detail.before);
       await this.acts.backWithin(trx, caller, field.registerId, last.actId);
       const about = { personId: caller.id, registerId: field.registerId, field: field.key };
@@ -140,28 +173,51 @@ export class GatherService {
   }
 
   /** A new list with its range and its catalog. */
-  private async newCatalog(trx: Trx, caller: Caller, build: HouseBuild, field: FieldBuild, wantedTitle: string, values: readonly string[]): Promise<{ catalogId: string; list: GatheredList }> {
-    const { catalogId, ...list } = await this.growing.make(trx, caller, build, { sheet: gatheredSheet, title: wantedTitle, kind: 'text', values, note: `Gathered from ${field.heading}.` });
+  private async newCatalog(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    field: FieldBuild,
+    wantedTitle: string,
+    values: readonly string[],
+  ): Promise<{ catalogId: string; list: GatheredList }> {
+    const { catalogId, ...list } = await this.growing.make(trx, caller, build, {
+      sheet: gatheredSheet,
+      title: wantedTitle,
+      kind: 'text',
+      values,
+      note: `Gathered from ${field.heading}.`,
+    });
     return { catalogId, list };
   }
 
   /** A catalog that is there; it must have all the values. */
-  private async standingCatalog(trx: Trx, build: HouseBuild, catalogId: string, values: readonly string[]): Promise<{ catalogId: string; list: null }> {
+  private async standingCatalog(
+    trx: Trx,
+    build: HouseBuild,
+    catalogId: string,
+    values: readonly string[],
+  ): Promise<{ catalogId: string; list: null }> {
     const { title } = catalogOf(build, catalogId);
     const catalog = (await this.compiled.some(trx, build, [catalogId])).get(catalogId)!;
     const missing = values.find((value) => itemWithValue(catalog, value)?.state !== 'offered');
-    if (missing !== undefined) throw new ProblemError('not-valid', `“${missing}” is not offered by ${title}. Look at the proposal again.`, { faults: { values: `“${missing}” is not offered by ${title}.` } });
+    if (missing !== undefined)
+      throw new ProblemError('not-valid', `“${missing}” is not offered by ${title}. Look at the proposal again.`, {
+        faults: { values: `“${missing}” is not offered by ${title}.` },
+      });
     return { catalogId, list: null };
   }
 }
 
 /** Whether the field still takes its values from the catalog that it was bound to then. */
-const isBoundAs = (field: FieldBuild, { detail, takenBack }: LastGathered): boolean => !takenBack && catalogIdOf(field.rule) === detail.catalogId;
+const isBoundAs = (field: FieldBuild, { detail, takenBack }: LastGathered): boolean =>
+  !takenBack && catalogIdOf(field.rule) === detail.catalogId;
 
 function gatherable(build: HouseBuild, fieldId: string): FieldBuild {
   const field = entryFieldWithId(build, fieldId);
   if (field.kind !== 'text') throw new ProblemError('kind-unfit', `${field.heading} does not hold text. Choose a text field.`);
-  if (field.rule?.kind === 'catalog') throw new ProblemError('in-use', `${field.heading} takes its values from a catalog already. Clear its rule first.`, { users: [] });
+  if (field.rule?.kind === 'catalog')
+    throw new ProblemError('in-use', `${field.heading} takes its values from a catalog already. Clear its rule first.`, { users: [] });
   return field;
 }
 
@@ -176,7 +232,9 @@ function wantedBy(dto: GatherDto): Wanted {
   const twice = values.find((value, at) => values.indexOf(value) !== at);
   if (twice !== undefined) throw faults(`“${twice}” stands twice in the list. Put its spellings together.`);
   const known = new Set(values);
-  const mapping = dto.values.flatMap(({ spellings }, at) => spellings.map((from) => ({ from, to: values[at]! }))).filter(({ from, to }) => from !== to);
+  const mapping = dto.values
+    .flatMap(({ spellings }, at) => spellings.map((from) => ({ from, to: values[at]! })))
+    .filter(({ from, to }) => from !== to);
   const seen = new Set<string>();
   for (const { from, to } of mapping) {
     if (known.has(from)) throw faults(`“${from}” is to become “${to}”, and is a value itself. Decide for one of them.`);

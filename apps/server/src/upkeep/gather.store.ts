@@ -2,7 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { Rule } from '@dellum/core';
 import { sql } from 'kysely';
-import type { FieldBuild } from '../build/build.store.js';
+import type { FieldBuild } from '../structure/structure.store.js';
 import type { Reader } from '../database/database.js';
 
 /** The list that was made for a column. */
@@ -15,7 +15,12 @@ export interface LastGathered {
   readonly by: string | null;
   readonly actId: number;
   /** `list`: null where a catalog was there already. */
-  readonly detail: { readonly catalogId: string; readonly list: GatheredList | null; readonly before: Rule | null; readonly spellings: number };
+  readonly detail: {
+    readonly catalogId: string;
+    readonly list: GatheredList | null;
+    readonly before: Rule | null;
+    readonly spellings: number;
+  };
   readonly takenBack: boolean;
 }
 

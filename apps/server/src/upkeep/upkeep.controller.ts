@@ -1,7 +1,7 @@
 // HTTP for upkeep; administrators only.
 import { Controller, Get } from '@nestjs/common';
 import type { Upkeep } from '@dellum/contract';
-import { Asking, For, type Caller } from '../people/guard.js';
+import { Asking, For, type Caller } from '../access/access.js';
 import { UpkeepService } from './upkeep.service.js';
 
 @Controller('upkeep')

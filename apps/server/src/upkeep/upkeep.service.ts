@@ -1,16 +1,26 @@
 // Upkeep: everything in the house that wants mending, found by the core.
 import { Injectable } from '@nestjs/common';
-import { canBeOutside, examine, examineParents, hasParents, itemsAtLevel, orphansOf, readWorld, wantsToBeList, type Spelling } from '@dellum/core';
+import {
+  canBeOutside,
+  examine,
+  examineParents,
+  hasParents,
+  itemsAtLevel,
+  orphansOf,
+  readSourceState,
+  wantsToBeList,
+  type Spelling,
+} from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
-import { BuildService, boundFields } from '../build/build.service.js';
-import type { HouseBuild } from '../build/build.store.js';
-import { CompiledCatalogs } from '../catalogs/compiled.service.js';
-import { Counts } from '../counts/counts.js';
-import { entriesIn, Outside } from '../counts/outside.js';
+import { StructureService, boundFields } from '../structure/structure.service.js';
+import type { HouseBuild } from '../structure/structure.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { CountsStore } from '../counts/counts.store.js';
+import { entriesIn, OutsideService } from '../outside/outside.service.js';
 import { Database } from '../database/database.js';
-import type { Caller } from '../people/guard.js';
+import type { Caller } from '../access/access.js';
 import { LinkedStore } from '../linked/linked.store.js';
-import { Worlds } from '../sources/worlds.js';
+import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
 
 const mostUnused = 200;
@@ -31,11 +41,11 @@ export class UpkeepService {
 
   constructor(
     private readonly database: Database,
-    private readonly builds: BuildService,
-    private readonly worlds: Worlds,
-    private readonly compiled: CompiledCatalogs,
-    private readonly counts: Counts,
-    private readonly found: Outside,
+    private readonly builds: StructureService,
+    private readonly sourceStates: SourceStatesService,
+    private readonly compiled: CompiledCatalogsService,
+    private readonly counts: CountsStore,
+    private readonly found: OutsideService,
     private readonly linked: LinkedStore,
   ) {}
 
@@ -68,10 +78,13 @@ export class UpkeepService {
 
   private async find(build: HouseBuild, offered: Offered): Promise<Standing> {
     const parented = [...build.catalogs.values()].filter(({ definition }) => hasParents(definition)).map(({ id }) => id);
-    const world = await this.worlds.read(this.database.kysely, build, { ranges: build.ranges.map(({ id }) => id), catalogs: parented });
-    const parents = parented.flatMap((id) => examineParents(id, world));
-    const orphans = parented.flatMap((id) => orphansOf(id, world)).slice(0, mostOrphans);
-    const findings = build.ranges.flatMap(({ id }) => examine(id, world, { effects: true }));
+    const sourceState = await this.sourceStates.read(this.database.kysely, build, {
+      ranges: build.ranges.map(({ id }) => id),
+      catalogs: parented,
+    });
+    const parents = parented.flatMap((id) => examineParents(id, sourceState));
+    const orphans = parented.flatMap((id) => orphansOf(id, sourceState)).slice(0, mostOrphans);
+    const findings = build.ranges.flatMap(({ id }) => examine(id, sourceState, { effects: true }));
     const alikes: CatalogAlikes[] = [];
     for (const [catalogId, values] of offered) {
       const groups = (await lookAlikesOf(values.map(({ value, entries }) => ({ value, entries })))).slice(0, mostGroups);
@@ -88,7 +101,12 @@ export class UpkeepService {
     for (const [id, own] of fields) {
       const { items } = await this.compiled.get(db, build, id);
       const held = (value: string) => own.reduce((sum, field) => sum + (counts.get(field)?.get(value) ?? 0), 0);
-      offered.set(id, itemsAtLevel(items).filter(({ state }) => state === 'offered').map(({ value, label }) => ({ value, label, entries: held(value) })));
+      offered.set(
+        id,
+        itemsAtLevel(items)
+          .filter(({ state }) => state === 'offered')
+          .map(({ value, label }) => ({ value, label, entries: held(value) })),
+      );
     }
     return offered;
   }
@@ -103,18 +121,33 @@ export class UpkeepService {
   private async empty(build: HouseBuild, offered: Offered): Promise<Upkeep['empty']> {
     const emptied = [...build.catalogs.values()].filter(({ id }) => offered.get(id)?.length === 0);
     if (emptied.length === 0) return [];
-    const world = await this.worlds.read(this.database.kysely, build, { catalogs: emptied.map(({ id }) => id) });
+    const sourceState = await this.sourceStates.read(this.database.kysely, build, { catalogs: emptied.map(({ id }) => id) });
     return emptied.map(({ id, title, definition }) => {
       if (definition.parts.length === 0) return { catalogId: id, words: `${title} has no parts yet.` };
-      const unfiltered = readWorld({ ...world, definitions: new Map([...world.definitions, [id, { ...definition, filter: null }]]) }).items(id);
-      return { catalogId: id, words: unfiltered.length > 0 ? `The filter of ${title} leaves nothing: none of ${unfiltered.length} values passes it.` : `${title} offers nothing: its sources are empty.` };
+      const unfiltered = readSourceState({
+        ...sourceState,
+        definitions: new Map([...sourceState.definitions, [id, { ...definition, filter: null }]]),
+      }).items(id);
+      return {
+        catalogId: id,
+        words:
+          unfiltered.length > 0
+            ? `The filter of ${title} leaves nothing: none of ${unfiltered.length} values passes it.`
+            : `${title} offers nothing: its sources are empty.`,
+      };
     });
   }
 
   /** Columns of free text in which few values stand for many entries. */
   private async columns(build: HouseBuild): Promise<Upkeep['columns']> {
-    const fields = [...build.fields.values()].filter(({ rule, kind, registerId }) => rule === null && kind === 'text' && !build.registers.get(registerId)!.source);
-    const spread = await this.counts.spread(this.database.kysely, build.houseId, fields.map(({ id }) => id));
+    const fields = [...build.fields.values()].filter(
+      ({ rule, kind, registerId }) => rule === null && kind === 'text' && !build.registers.get(registerId)!.source,
+    );
+    const spread = await this.counts.spread(
+      this.database.kysely,
+      build.houseId,
+      fields.map(({ id }) => id),
+    );
     return spread.filter(({ distinct, entries }) => wantsToBeList(distinct, entries));
   }
 

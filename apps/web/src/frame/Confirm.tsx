@@ -28,7 +28,14 @@ export function Confirm({ short, ...props }: QuestionProps & { readonly short?: 
 export function Question({ ask, about, act, onConfirm, open, close }: QuestionProps & { readonly open: boolean; close(): void }) {
   const safe = useRef<HTMLButtonElement>(null);
   return (
-    <Dialog.Root role="alertdialog" size="sm" placement="center" open={open} onOpenChange={(next) => next.open || close()} initialFocusEl={() => safe.current}>
+    <Dialog.Root
+      role="alertdialog"
+      size="sm"
+      placement="center"
+      open={open}
+      onOpenChange={(next) => next.open || close()}
+      initialFocusEl={() => safe.current}
+    >
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>

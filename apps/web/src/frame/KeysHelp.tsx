@@ -7,7 +7,7 @@ type Keys = readonly (readonly [keys: readonly string[], does: string])[];
 
 const everywhere: Keys = [
   [['?'], 'this help'],
-  [['Ctrl', '.'], 'go to the seek line'],
+  [['Ctrl', '.'], 'go to the search line'],
 ];
 
 const inGrids: Keys = [

@@ -13,7 +13,18 @@ export function StripStage({ name, children, first }: { name: string; children: 
       {!first && (
         <Box w="12px" position="relative" aria-hidden>
           <Box position="absolute" left="0" top="0" bottom="0" borderLeftWidth="1px" borderColor="line" />
-          <Box position="absolute" left="-5px" top="50%" w="9px" h="9px" bg="card" borderTopWidth="1px" borderRightWidth="1px" borderColor="line" transform="translateY(-50%) rotate(45deg)" />
+          <Box
+            position="absolute"
+            left="-5px"
+            top="50%"
+            w="9px"
+            h="9px"
+            bg="card"
+            borderTopWidth="1px"
+            borderRightWidth="1px"
+            borderColor="line"
+            transform="translateY(-50%) rotate(45deg)"
+          />
         </Box>
       )}
       <Box py="1.5" pl={first ? '3.5' : '2'} pr="3.5">
@@ -37,13 +48,31 @@ export function StripWay({ to, colour = 'ink', children }: { to: string; colour?
 }
 
 /** Joins nodes by commas. */
-const listed = (nodes: readonly ReactNode[]) => nodes.map((node, at) => <span key={at}>{at > 0 && ', '}{node}</span>);
+const listed = (nodes: readonly ReactNode[]) =>
+  nodes.map((node, at) => (
+    <span key={at}>
+      {at > 0 && ', '}
+      {node}
+    </span>
+  ));
 
 const sourceWords = (ranges: number, others: number): string => (others > 0 ? 'sources' : ranges === 1 ? 'source range' : 'source ranges');
 
 export function Strip({ children }: { children: ReactNode }) {
   return (
-    <Flex asChild role="list" aria-label="Lineage" display="inline-flex" bg="card" borderWidth="1px" borderColor="line" rounded="l3" overflow="hidden" maxW="100%" overflowX="auto">
+    <Flex
+      asChild
+      role="list"
+      aria-label="Lineage"
+      display="inline-flex"
+      bg="card"
+      borderWidth="1px"
+      borderColor="line"
+      rounded="l3"
+      overflow="hidden"
+      maxW="100%"
+      overflowX="auto"
+    >
       <ul>{children}</ul>
     </Flex>
   );
@@ -57,31 +86,74 @@ export function LineageStrip({ lineage }: { lineage: Lineage }) {
   const following = carries.reduce((sum, { total, done }) => sum + Math.max(0, total - done), 0);
   return (
     <Strip>
-        <StripStage name={sourceWords(ranges.length, others.length)} first>
-          {ranges.length + others.length === 0 && 'no parts yet'}
-          {listed([...others.map(({ words, to }) => (to ? <StripWay key={words} to={to} colour="growth.fg">{words}</StripWay> : <span key={words}>{words}</span>)), ...ranges.slice(0, 3).map((range) => <span key={range.id}><StripWay to={`/sources/${range.sheetId}?range=${range.id}`} colour="growth.fg">{range.name}</StripWay> in {range.sheetTitle}, {range.ends}</span>)])}
-          {ranges.length > 3 && ` and ${ranges.length - 3} more`}
+      <StripStage name={sourceWords(ranges.length, others.length)} first>
+        {ranges.length + others.length === 0 && 'no parts yet'}
+        {listed([
+          ...others.map(({ words, to }) =>
+            to ? (
+              <StripWay key={words} to={to} colour="growth.fg">
+                {words}
+              </StripWay>
+            ) : (
+              <span key={words}>{words}</span>
+            ),
+          ),
+          ...ranges.slice(0, 3).map((range) => (
+            <span key={range.id}>
+              <StripWay to={`/sources/${range.sheetId}?range=${range.id}`} colour="growth.fg">
+                {range.name}
+              </StripWay>{' '}
+              in {range.sheetTitle}, {range.ends}
+            </span>
+          )),
+        ])}
+        {ranges.length > 3 && ` and ${ranges.length - 3} more`}
+      </StripStage>
+      <StripStage name={catalogs.length === 1 ? 'catalog' : 'catalogs'}>
+        {catalogs.length === 0
+          ? 'feeds no catalog yet'
+          : listed(
+              catalogs.map((catalog) => (
+                <span key={catalog.id}>
+                  <StripWay to={`/catalogs/${catalog.id}`}>{catalog.title}</StripWay>, {number.format(catalog.offered)} offered
+                  {catalog.retired > 0 && `, ${number.format(catalog.retired)} retired`}
+                </span>
+              )),
+            )}
+      </StripStage>
+      {catalogs.length > 0 && (
+        <StripStage name="fields">
+          {fields.length === 0 ? (
+            'bound to no field yet'
+          ) : (
+            <>
+              {listed(
+                fields.slice(0, 2).map((field) => (
+                  <StripWay key={field.id} to={`/sheets/${field.sheetId}?field=${field.key}`}>
+                    {field.heading}
+                  </StripWay>
+                )),
+              )}
+              {fields.length > 2 && ` and ${fields.length - 2} more`} in {plural(sheets, 'sheet')}
+            </>
+          )}
         </StripStage>
-        <StripStage name={catalogs.length === 1 ? 'catalog' : 'catalogs'}>
-          {catalogs.length === 0
-            ? 'feeds no catalog yet'
-            : listed(catalogs.map((catalog) => <span key={catalog.id}><StripWay to={`/catalogs/${catalog.id}`}>{catalog.title}</StripWay>, {number.format(catalog.offered)} offered{catalog.retired > 0 && `, ${number.format(catalog.retired)} retired`}</span>))}
+      )}
+      {fields.length > 0 && (
+        <StripStage name="entries">
+          <b>{number.format(held)}</b>
+          {outside.length === 0 && ', none outside'}
+          {outside.map((field) => (
+            <span key={field.id}>
+              ,{' '}
+              <StripWay to={`/sheets/${field.sheetId}?outside=${field.key}`} colour="amber.fg">
+                {number.format(field.outside)} outside{outside.length > 1 && ` in ${field.sheetTitle}`}
+              </StripWay>
+            </span>
+          ))}
+          {following > 0 && `, ${plural(following, 'row')} still following`}
         </StripStage>
-        {catalogs.length > 0 && (
-          <StripStage name="fields">
-            {fields.length === 0
-              ? 'bound to no field yet'
-              : <>{listed(fields.slice(0, 2).map((field) => <StripWay key={field.id} to={`/sheets/${field.sheetId}?field=${field.key}`}>{field.heading}</StripWay>))}{fields.length > 2 && ` and ${fields.length - 2} more`} in {plural(sheets, 'sheet')}</>}
-          </StripStage>
-        )}
-        {fields.length > 0 && (
-          <StripStage name="entries">
-            <b>{number.format(held)}</b>
-            {outside.length === 0 && ', none outside'}
-            {outside.map((field) => <span key={field.id}>, <StripWay to={`/sheets/${field.sheetId}?outside=${field.key}`} colour="amber.fg">{number.format(field.outside)} outside{outside.length > 1 && ` in ${field.sheetTitle}`}</StripWay></span>)}
-            {following > 0 && `, ${plural(following, 'row')} still following`}
-          </StripStage>
-        )}
+      )}
     </Strip>
   );
 }

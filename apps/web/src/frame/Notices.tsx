@@ -2,7 +2,7 @@
 import { Box, HStack, IconButton, Stack, Text } from '@chakra-ui/react';
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { useEffect } from 'react';
-import { useAppDispatch, useAppSelector } from '../store.js';
+import { useAppDispatch, useAppSelector } from '../data/store.js';
 import { dismissed, type Notice } from './noticesSlice.js';
 
 const shownFor = { done: 5000, refused: 12_000 };
@@ -15,7 +15,18 @@ function NoticeCard({ notice }: { notice: Notice }) {
   }, [dispatch, notice]);
   const palette = notice.tone === 'done' ? 'growth' : 'brick';
   return (
-    <HStack bg="card" borderWidth="1px" borderColor={`${palette}.border`} rounded="l3" shadow="lifted" px="3" py="2" gap="3" maxW="460px" pointerEvents="auto">
+    <HStack
+      bg="card"
+      borderWidth="1px"
+      borderColor={`${palette}.border`}
+      rounded="l3"
+      shadow="lifted"
+      px="3"
+      py="2"
+      gap="3"
+      maxW="460px"
+      pointerEvents="auto"
+    >
       <Box color={`${palette}.fg`} flexShrink={0}>
         {notice.tone === 'done' ? <Check size={16} aria-hidden /> : <TriangleAlert size={16} aria-hidden />}
       </Box>
@@ -30,7 +41,17 @@ function NoticeCard({ notice }: { notice: Notice }) {
 export function Notices() {
   const notices = useAppSelector((state) => state.notices);
   return (
-    <Stack position="fixed" bottom="5" left="50%" transform="translateX(-50%)" zIndex="toast" gap="2" pointerEvents="none" role="status" aria-live="polite">
+    <Stack
+      position="fixed"
+      bottom="10"
+      left="50%"
+      transform="translateX(-50%)"
+      zIndex="toast"
+      gap="2"
+      pointerEvents="none"
+      role="status"
+      aria-live="polite"
+    >
       {notices.map((notice) => (
         <NoticeCard key={notice.id} notice={notice} />
       ))}

@@ -1,7 +1,7 @@
 // The shape of every page: title, one line that says what this is, the work, and at the right a slip.
 import { Box, Flex, Heading, HStack, Text } from '@chakra-ui/react';
 import { useEffect, type ReactNode } from 'react';
-import { useMeQuery } from '../features/houses/sessionApi.js';
+import { useMeQuery } from '../data/sessionApi.js';
 
 interface PageProps {
   readonly title: string;
@@ -31,7 +31,11 @@ export function Page({ title, about, strip, actions, slip, children }: PageProps
             </Heading>
             <Text color="inkSoft">{about}</Text>
           </Box>
-          {actions && <HStack className="not-printed" gap="2" wrap="wrap">{actions}</HStack>}
+          {actions && (
+            <HStack className="not-printed" gap="2" wrap="wrap">
+              {actions}
+            </HStack>
+          )}
         </HStack>
         {strip && <Box mt="2.5">{strip}</Box>}
       </Box>
@@ -40,7 +44,18 @@ export function Page({ title, about, strip, actions, slip, children }: PageProps
           {children}
         </Box>
         {slip && (
-          <Box as="aside" aria-label="Panel" w={{ base: '100%', lg: '330px' }} flexShrink={0} bg="card" borderLeftWidth={{ base: '0', lg: '1px' }} borderTopWidth={{ base: '1px', lg: '0' }} borderColor="line" overflow="auto" p="4.5">
+          <Box
+            as="aside"
+            aria-label="Panel"
+            w={{ base: '100%', lg: '330px' }}
+            flexShrink={0}
+            bg="card"
+            borderLeftWidth={{ base: '0', lg: '1px' }}
+            borderTopWidth={{ base: '1px', lg: '0' }}
+            borderColor="line"
+            overflow="auto"
+            p="4.5"
+          >
             {slip}
           </Box>
         )}

@@ -2,7 +2,7 @@
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { useState, type BaseSyntheticEvent } from 'react';
 import { useForm, type DefaultValues, type FieldValues, type Path, type UseFormReturn } from 'react-hook-form';
-import { isProblem, problemWords } from '../api/problem.js';
+import { isProblem, problemWords } from '../data/problem.js';
 
 export interface DtoForm<T extends FieldValues> extends Omit<UseFormReturn<T>, 'handleSubmit'> {
   /** What is wrong with an input, or undefined. */

@@ -1,7 +1,7 @@
 // Saying what happened, and running a request so that its failure is said.
 import { useCallback } from 'react';
-import { problemWords } from '../api/problem.js';
-import { useAppDispatch } from '../store.js';
+import { problemWords } from '../data/problem.js';
+import { useAppDispatch } from '../data/store.js';
 import { noticed } from './noticesSlice.js';
 
 export function useNotice() {
@@ -13,7 +13,7 @@ export function useNotice() {
 export function useTry() {
   const notice = useNotice();
   return useCallback(
-    async <T,>(request: Promise<T>): Promise<T | undefined> => {
+    async <T>(request: Promise<T>): Promise<T | undefined> => {
       try {
         return await request;
       } catch (error) {

@@ -6,7 +6,9 @@ interface Opened {
   readonly panelFrom?: string;
 }
 
-export function usePanel(isOpen: (params: URLSearchParams) => boolean): [URLSearchParams, (next: Readonly<Record<string, string | undefined>>) => void] {
+export function usePanel(
+  isOpen: (params: URLSearchParams) => boolean,
+): [URLSearchParams, (next: Readonly<Record<string, string | undefined>>) => void] {
   const [params, setParams] = useSearchParams();
   const { state } = useLocation();
   const navigate = useNavigate();

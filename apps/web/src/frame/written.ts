@@ -1,22 +1,30 @@
 // How the house writes counts and moments on every page; set as soon as it is known in which house one is.
-import type { Locale } from '@dellum/core';
+import { format, houseLocale, type FieldKind, type Locale } from '@dellum/core';
 
-type Writing = Pick<Locale, 'language' | 'decimalMark' | 'timeZone'>;
-
-const made = (writing: Writing) => ({
+const made = (writing: Locale) => ({
   writing,
   numbers: new Intl.NumberFormat(writing.language, { maximumFractionDigits: 4 }),
-  moments: new Intl.DateTimeFormat(writing.language, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', ...(writing.timeZone && { timeZone: writing.timeZone }) }),
+  moments: new Intl.DateTimeFormat(writing.language, {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    ...(writing.timeZone && { timeZone: writing.timeZone }),
+  }),
 });
 
-let now = made({ language: 'en-GB', decimalMark: '.' });
+let now = made(houseLocale);
 
 /** From now on counts and moments are written as this house writes them. */
-export function writeAs({ language, decimalMark, timeZone }: Writing): void {
-  const { writing } = now;
-  if (writing.language === language && writing.decimalMark === decimalMark && writing.timeZone === timeZone) return;
-  now = made({ language, decimalMark, ...(timeZone && { timeZone }) });
+export function writeAs(locale: Locale): void {
+  if (now.writing !== locale) now = made(locale);
 }
+
+/** A stored value of a kind. */
+export const written = (kind: FieldKind, value: string): string => format(kind, value, now.writing);
+
+/** In what manner the house writes now. */
+export const houseWriting = (): Locale => now.writing;
 
 /** A count, or a number with decimals, with the signs of the house. */
 export const number = {
@@ -24,7 +32,9 @@ export const number = {
     const mark = now.writing.decimalMark;
     return now.numbers
       .formatToParts(value)
-      .map((part) => (part.type === 'decimal' ? mark : part.type === 'group' && part.value === mark ? (mark === ',' ? '.' : ',') : part.value))
+      .map((part) =>
+        part.type === 'decimal' ? mark : part.type === 'group' && part.value === mark ? (mark === ',' ? '.' : ',') : part.value,
+      )
       .join('');
   },
 };

@@ -1,7 +1,19 @@
 // The grid: windowed rows under ARIA roles, one active cell, one selected block, an editor in the cell.
 import { Box } from '@chakra-ui/react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent, type MouseEvent, type ReactNode } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useImperativeHandle,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type MouseEvent,
+  type ReactNode,
+} from 'react';
 import { fromBoth, fromClipboard, toHtml } from './clipboard.js';
 import { Headings } from './Headings.js';
 import { GridRow } from './GridRow.js';
@@ -9,7 +21,20 @@ import { actOf, step, type GridAct } from './keys.js';
 import { CellHint } from './CellHint.js';
 import { CellMenu } from './CellMenu.js';
 import { isIn, leaveGrid } from './leaveGrid.js';
-import { blockOf, inBlock, isSingle, lefts, type Block, type CellLook, type EditorProps, type GridProps, type MenuLine, type Move, type Place } from './models.js';
+import {
+  blockOf,
+  inBlock,
+  isSingle,
+  lefts,
+  type Block,
+  type CellLook,
+  type EditorProps,
+  type GridColumn,
+  type GridProps,
+  type MenuLine,
+  type Move,
+  type Place,
+} from './models.js';
 import { gridStyles, rowHeight } from './styles.js';
 import { useFollowedRow } from './useFollowedRow.js';
 import { usePointer } from './usePointer.js';
@@ -25,11 +50,13 @@ export function Grid(props: GridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const selection = useSelection(rowCount, columns.length, startRow, props.onSelect);
   const pointer = usePointer(scroller, selection, columns.length);
-  const [editing, setEditing] = useState<Editing>();
+  const [begun, setEditing] = useState<Editing>();
+  const editing = followed(begun, columns);
   const [focused, setFocused] = useState(false);
   const [menuAt, setMenuAt] = useState<{ x: number; y: number; lines: readonly MenuLine[] }>();
   const wantsFocus = useRef<boolean>(null);
-  wantsFocus.current ??= props.takesFocus === 'now' || (props.takesFocus === 'idle' && !(document.activeElement?.matches('input, textarea, select') ?? false));
+  wantsFocus.current ??=
+    props.takesFocus === 'now' || (props.takesFocus === 'idle' && !(document.activeElement?.matches('input, textarea, select') ?? false));
   const activeRow = selection.active.row;
 
   const virtual = useVirtualizer({
@@ -39,7 +66,10 @@ export function Grid(props: GridProps) {
     overscan,
     initialOffset: startRow * rowHeight,
     // The active row stays drawn wherever one scrolls, so that the focus is not lost.
-    rangeExtractor: useCallback((range: Range) => [...new Set([...defaultRangeExtractor(range), activeRow])].filter((row) => row < range.count).sort((a, b) => a - b), [activeRow]),
+    rangeExtractor: useCallback(
+      (range: Range) => [...new Set([...defaultRangeExtractor(range), activeRow])].filter((row) => row < range.count).sort((a, b) => a - b),
+      [activeRow],
+    ),
   });
   const rows = virtual.getVirtualItems();
   const first = virtual.range?.startIndex ?? 0;
@@ -51,7 +81,8 @@ export function Grid(props: GridProps) {
     if (chosenColumn) scroller.current?.querySelector('.dl-heading.chosen')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [chosenColumn]);
 
-  const cellAt = (place: Place) => scroller.current?.querySelector<HTMLElement>(`.dl-cell[data-row="${place.row}"][data-column="${place.column}"]`);
+  const cellAt = (place: Place) =>
+    scroller.current?.querySelector<HTMLElement>(`.dl-cell[data-row="${place.row}"][data-column="${place.column}"]`);
   const { row: activeAtRow, column: activeAtColumn } = selection.active;
   useLayoutEffect(() => {
     // An open menu has the focus.
@@ -82,7 +113,14 @@ export function Grid(props: GridProps) {
     if (!mayEdit) return;
     wantsFocus.current = true;
     if (place.row !== selection.active.row || place.column !== selection.active.column) selection.moveTo(place);
-    setEditing({ place, rowKey: props.rowKey?.(place.row), text: text ?? props.editText(place), replaces: text !== undefined, openList });
+    setEditing({
+      place,
+      rowKey: props.rowKey?.(place.row),
+      columnKey: columns[place.column]!.key,
+      text: text ?? props.editText(place),
+      replaces: text !== undefined,
+      openList,
+    });
   };
   useImperativeHandle(ref, () => ({
     go: (place) => {
@@ -98,14 +136,24 @@ export function Grid(props: GridProps) {
   }));
 
   const forgetRow = useFollowedRow(activeRow, props.rowKey, (by) => {
-    selection.shift(by);
+    selection.shift({ rows: by });
     setEditing((before) => before && { ...before, place: { ...before.place, row: before.place.row + by } });
   });
+  const columnKey = useCallback((at: number) => columns[at]?.key, [columns]);
+  useFollowedRow(activeAtColumn, columnKey, (by) => selection.shift({ columns: by }));
+  // An editor whose column is gone closes; what was typed there is its own to keep.
+  const isGone = begun !== undefined && editing === undefined;
+  useEffect(() => {
+    if (isGone) setEditing(undefined);
+  }, [isGone]);
 
   const leave = (move: Move) => {
     setEditing(undefined);
     if (move === 'stay') wantsFocus.current = scroller.current?.contains(document.activeElement) ?? false;
-    else go(afterMove(selection.active, move, { rows: rowCount, columns: columns.length }, props.entersAcross?.(selection.active.row) ?? false));
+    else
+      go(
+        afterMove(selection.active, move, { rows: rowCount, columns: columns.length }, props.entersAcross?.(selection.active.row) ?? false),
+      );
   };
   const openMenu = (place: Place, block: Block, x: number, y: number) => {
     const lines = props.menu?.(place, block) ?? [];
@@ -173,7 +221,10 @@ export function Grid(props: GridProps) {
   const paste = (event: ClipboardEvent) => {
     if (editing || !mayEdit || !props.onPaste) return;
     event.preventDefault();
-    props.onPaste(fromBoth(event.clipboardData.getData('text/plain'), event.clipboardData.getData('text/html')), { row: selection.block.top, column: selection.block.left });
+    props.onPaste(fromBoth(event.clipboardData.getData('text/plain'), event.clipboardData.getData('text/html')), {
+      row: selection.block.top,
+      column: selection.block.left,
+    });
   };
 
   // Rows are drawn again only when what they show has changed; what they do is always of now.
@@ -237,7 +288,18 @@ export function Grid(props: GridProps) {
         setFocused(false);
       }}
     >
-      {!hideHeadings && <Headings columns={columns} gutterWidth={gutterWidth} headWidth={headWidth} chosen={props.chosenColumn} lefts={stand} onHeading={props.onHeading} onWidth={props.onWidth} onMoveColumn={props.onMoveColumn} />}
+      {!hideHeadings && (
+        <Headings
+          columns={columns}
+          gutterWidth={gutterWidth}
+          headWidth={headWidth}
+          chosen={props.chosenColumn}
+          lefts={stand}
+          onHeading={props.onHeading}
+          onWidth={props.onWidth}
+          onMoveColumn={props.onMoveColumn}
+        />
+      )}
       <div role="rowgroup" style={{ height, width, position: 'relative' }}>
         {rows.map(({ index, start }) => (
           <GridRow
@@ -249,7 +311,9 @@ export function Grid(props: GridProps) {
             looks={looksOf(props.look, index, columns.length)}
             active={index === activeRow ? selection.active.column : undefined}
             block={selection.block}
-            editing={editing?.place.row === index ? { column: editing.place.column, node: editorNode(props, editing, leaveNow) } : undefined}
+            editing={
+              editing?.place.row === index ? { column: editing.place.column, node: editorNode(props, editing, leaveNow) } : undefined
+            }
             gutter={props.gutter ? { width: gutterWidth, node: props.gutter(index) } : undefined}
             heading={props.rowHeading ? props.rowHeading(index) : String(index + 1)}
             headingWidth={headWidth}
@@ -264,7 +328,9 @@ export function Grid(props: GridProps) {
           />
         ))}
       </div>
-      {hint && hintAt && !menuAt && !(editing && (hint.refused || columns[activeAtColumn]?.opens)) && <CellHint hint={hint} anchor={hintAt} />}
+      {hint && hintAt && !menuAt && !(editing && (hint.refused || columns[activeAtColumn]?.opens)) && (
+        <CellHint hint={hint} anchor={hintAt} />
+      )}
       {menuAt && (
         <CellMenu
           at={menuAt}
@@ -277,6 +343,13 @@ export function Grid(props: GridProps) {
       )}
     </Box>
   );
+}
+
+/** An editor where its column stands now; undefined once that is gone. */
+function followed(editing: Editing | undefined, columns: readonly GridColumn[]): Editing | undefined {
+  const column = columns.findIndex(({ key }) => key === editing?.columnKey);
+  if (!editing || column < 0) return undefined;
+  return column === editing.place.column ? editing : { ...editing, place: { ...editing.place, column } };
 }
 
 /** Where one goes from an edited cell. The row after the last may come into being with what was stored. */

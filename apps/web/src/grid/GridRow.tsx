@@ -24,8 +24,27 @@ export interface GridRowProps {
   onRow(event: MouseEvent, row: number): void;
 }
 
-function className(look: CellLook | undefined, column: GridColumn, chosen: boolean, active: boolean, editing: boolean, kept: boolean, lastKept: boolean): string {
-  return ['dl-cell', !editing && `tone-${look?.tone ?? 'plain'}`, column.align === 'end' && 'end', chosen && 'in-block', active && 'active', editing && 'editing', kept && 'kept', lastKept && 'last-kept'].filter(Boolean).join(' ');
+function className(
+  look: CellLook | undefined,
+  column: GridColumn,
+  chosen: boolean,
+  active: boolean,
+  editing: boolean,
+  kept: boolean,
+  lastKept: boolean,
+): string {
+  return [
+    'dl-cell',
+    !editing && `tone-${look?.tone ?? 'plain'}`,
+    column.align === 'end' && 'end',
+    chosen && 'in-block',
+    active && 'active',
+    editing && 'editing',
+    kept && 'kept',
+    lastKept && 'last-kept',
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** Drawn again only when what it shows has changed; the looks are compared one by one. */
@@ -35,7 +54,17 @@ function same(before: GridRowProps, after: GridRowProps): boolean {
   if (before.style.transform !== after.style.transform || before.gutter || after.gutter) return false;
   const touches = ({ top, bottom }: Block, row: number) => row >= top && row <= bottom;
   if (touches(before.block, after.row) || touches(after.block, after.row)) return false;
-  return before.looks.length === after.looks.length && before.looks.every((look, at) => look?.text === after.looks[at]?.text && look?.tone === after.looks[at]?.tone && look?.said === after.looks[at]?.said && look?.who === after.looks[at]?.who && look?.mark === after.looks[at]?.mark);
+  return (
+    before.looks.length === after.looks.length &&
+    before.looks.every(
+      (look, at) =>
+        look?.text === after.looks[at]?.text &&
+        look?.tone === after.looks[at]?.tone &&
+        look?.said === after.looks[at]?.said &&
+        look?.who === after.looks[at]?.who &&
+        look?.mark === after.looks[at]?.mark,
+    )
+  );
 }
 
 export const GridRow = memo(function GridRow(props: GridRowProps) {
@@ -48,7 +77,14 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
         </div>
       )}
       {headingWidth > 0 && (
-        <div role="rowheader" className="dl-cell dl-rowhead" style={{ width: headingWidth }} data-row={row} title={note} onMouseDown={(event) => props.onRow(event, row)}>
+        <div
+          role="rowheader"
+          className="dl-cell dl-rowhead"
+          style={{ width: headingWidth }}
+          data-row={row}
+          title={note}
+          onMouseDown={(event) => props.onRow(event, row)}
+        >
           {note && <span className="dl-note" aria-hidden />}
           {heading}
           {note && <span className="sr-only"> {note}</span>}
@@ -66,7 +102,15 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
             role="gridcell"
             aria-colindex={at + 2}
             aria-selected={chosen}
-            className={className(look, column, chosen && !isActive, isActive, isEditing, lefts[at] !== undefined, lefts[at] !== undefined && lefts[at + 1] === undefined)}
+            className={className(
+              look,
+              column,
+              chosen && !isActive,
+              isActive,
+              isEditing,
+              lefts[at] !== undefined,
+              lefts[at] !== undefined && lefts[at + 1] === undefined,
+            )}
             style={lefts[at] === undefined ? { width: column.width } : { width: column.width, left: lefts[at] }}
             tabIndex={isActive && !isEditing ? 0 : -1}
             data-row={row}
@@ -77,7 +121,9 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
             onContextMenu={isEditing ? undefined : (event) => props.onMenu?.(event, place)}
           >
             {isEditing ? editing.node : look ? <CellText look={look} mark={props.mark} /> : <span className="dl-loading">…</span>}
-            {column.opens && props.onOpen && look && !isEditing && <Opener what={column.opens} heading={column.heading} open={() => props.onOpen?.(place)} />}
+            {column.opens && props.onOpen && look && !isEditing && (
+              <Opener what={column.opens} heading={column.heading} open={() => props.onOpen?.(place)} />
+            )}
           </div>
         );
       })}

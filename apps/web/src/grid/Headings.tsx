@@ -1,7 +1,7 @@
 // The headings: name of the field, and which rule it has.
 import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import type { CSSProperties, PointerEvent } from 'react';
-import { Mark } from '../frame/Mark.js';
+import { Mark } from '../theme/Mark.js';
 import type { GridColumn } from './models.js';
 
 interface HeadingsProps {
@@ -75,13 +75,34 @@ export function Headings(props: HeadingsProps) {
   );
 }
 
-function ColumnHeading({ column, at, chosen, lefts, onHeading, onWidth, onMoveColumn }: HeadingsProps & { readonly column: GridColumn; readonly at: number }) {
+function ColumnHeading({
+  column,
+  at,
+  chosen,
+  lefts,
+  onHeading,
+  onWidth,
+  onMoveColumn,
+}: HeadingsProps & { readonly column: GridColumn; readonly at: number }) {
   const { setNodeRef: setTarget, isOver } = useDroppable({ id: column.key, disabled: !onMoveColumn });
   const { setNodeRef: setHandle, listeners, transform, isDragging } = useDraggable({ id: column.key, disabled: !onMoveColumn });
   const style: CSSProperties = { width: column.width, ...(lefts[at] !== undefined && { position: 'sticky', left: lefts[at], zIndex: 2 }) };
   return (
-    <div ref={setTarget} role="columnheader" aria-colindex={at + 2} className={['dl-heading', column.key === chosen && 'chosen', isOver && !isDragging && 'drop'].filter(Boolean).join(' ')} style={style}>
-      <button ref={setHandle} type="button" {...listeners} style={transform ? { transform: `translateX(${transform.x}px)`, opacity: 0.8 } : undefined} onClick={() => onHeading?.(at)} title={`${column.heading}: ${column.rule}`}>
+    <div
+      ref={setTarget}
+      role="columnheader"
+      aria-colindex={at + 2}
+      className={['dl-heading', column.key === chosen && 'chosen', isOver && !isDragging && 'drop'].filter(Boolean).join(' ')}
+      style={style}
+    >
+      <button
+        ref={setHandle}
+        type="button"
+        {...listeners}
+        style={transform ? { transform: `translateX(${transform.x}px)`, opacity: 0.8 } : undefined}
+        onClick={() => onHeading?.(at)}
+        title={`${column.heading}: ${column.rule}`}
+      >
         <span className="name" dir="auto">
           {column.heading}
         </span>
@@ -90,7 +111,9 @@ function ColumnHeading({ column, at, chosen, lefts, onHeading, onWidth, onMoveCo
           {column.rule}
         </span>
       </button>
-      {onWidth && <span className="dl-edge" aria-hidden onPointerDown={(event) => dragWidth(event, column.width, (width) => onWidth(at, width))} />}
+      {onWidth && (
+        <span className="dl-edge" aria-hidden onPointerDown={(event) => dragWidth(event, column.width, (width) => onWidth(at, width))} />
+      )}
     </div>
   );
 }

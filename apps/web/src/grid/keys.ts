@@ -65,8 +65,10 @@ export function actOf(event: KeyboardEvent, active: Place, focus: Place, extent:
     return to ? { act: 'move', to, extend: false } : undefined;
   }
   const to = target(key, ctrl, shiftKey ? focus : active, extent);
-  if (to) return { act: 'move', to: { row: clamp(to.row, extent.rows - 1), column: clamp(to.column, extent.columns - 1) }, extend: shiftKey };
-  if (key === 'Enter' && shiftKey) return { act: 'move', to: { row: clamp(active.row - 1, extent.rows - 1), column: active.column }, extend: false };
+  if (to)
+    return { act: 'move', to: { row: clamp(to.row, extent.rows - 1), column: clamp(to.column, extent.columns - 1) }, extend: shiftKey };
+  if (key === 'Enter' && shiftKey)
+    return { act: 'move', to: { row: clamp(active.row - 1, extent.rows - 1), column: active.column }, extend: false };
   if (key === ' ' && shiftKey) return { act: 'rows' };
   if (ctrl && (key === 'Delete' || key === 'Backspace')) return { act: 'deleteRows' };
   if (ctrl && key.toLowerCase() === 'f') return { act: 'find' };

@@ -17,8 +17,10 @@ export function isIn(grid: HTMLElement): void {
 }
 
 export function leaveGrid(grid: HTMLElement, back: boolean): void {
-  const all = [...document.querySelectorAll<HTMLElement>(workable)].filter((element) => !grid.contains(element) && element.offsetParent !== null);
+  const all = [...document.querySelectorAll<HTMLElement>(workable)].filter(
+    (element) => !grid.contains(element) && element.offsetParent !== null,
+  );
   const side = back ? Node.DOCUMENT_POSITION_PRECEDING : Node.DOCUMENT_POSITION_FOLLOWING;
   const there = all.filter((element) => (grid.compareDocumentPosition(element) & side) !== 0);
-  (back ? there.at(-1) : there[0] ?? all[0])?.focus();
+  (back ? there.at(-1) : (there[0] ?? all[0]))?.focus();
 }

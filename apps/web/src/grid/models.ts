@@ -71,6 +71,8 @@ export interface EditorProps {
   readonly place: Place;
   /** What the row was when the editor opened: what is typed belongs to it, whatever stands at its place by then. */
   readonly rowKey?: string | undefined;
+  /** The column in which it opened: columns may come, go and move meanwhile. */
+  readonly columnKey: string;
   /** The text to begin with: the cell's own, or the key that was pressed. */
   readonly text: string;
   /** True when the text replaces what the cell holds. */
@@ -167,7 +169,8 @@ export const blockOf = (a: Place, b: Place): Block => ({
   right: Math.max(a.column, b.column),
 });
 
-export const inBlock = ({ row, column }: Place, block: Block): boolean => row >= block.top && row <= block.bottom && column >= block.left && column <= block.right;
+export const inBlock = ({ row, column }: Place, block: Block): boolean =>
+  row >= block.top && row <= block.bottom && column >= block.left && column <= block.right;
 
 /** Where the columns that stay in view stand, in pixels from the left; undefined for those that scroll. */
 export function lefts(columns: readonly GridColumn[], before: number, inView: number): readonly (number | undefined)[] {

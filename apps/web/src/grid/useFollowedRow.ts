@@ -1,4 +1,4 @@
-// The active cell belongs to a row, not to a number: when rows come or go above it, it is followed.
+// The active cell belongs to a row and a column, not to numbers: when others come or go before it, it is followed.
 import { useCallback, useLayoutEffect, useRef } from 'react';
 
 /** How far away a row is looked for. */
@@ -13,10 +13,14 @@ function rowOf(key: string, near: number, rowKey: (row: number) => string | unde
 }
 
 /**
- * Calls `shift` with the number of rows by which the active row has moved without anybody moving it. What it returns
+ * For columns as for rows. Calls `shift` with the number of rows by which the active row has moved without anybody moving it. What it returns
  * forgets the row: the one that stands there when the grid is drawn next is the one that is followed from then on.
  */
-export function useFollowedRow(activeRow: number, rowKey: ((row: number) => string | undefined) | undefined, shift: (by: number) => void): () => void {
+export function useFollowedRow(
+  activeRow: number,
+  rowKey: ((row: number) => string | undefined) | undefined,
+  shift: (by: number) => void,
+): () => void {
   const known = useRef<{ row: number; key: string | undefined }>({ row: activeRow, key: undefined });
   const key = rowKey?.(activeRow);
   useLayoutEffect(() => {

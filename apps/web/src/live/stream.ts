@@ -1,7 +1,12 @@
 // One live stream a browser, shared by its tabs: the tab that holds the lock reads it and passes it on.
 import { liveEvents, type Change, type Whereabouts } from '@dellum/contract';
 
-export type Heard = { readonly kind: 'change'; readonly change: Change } | { readonly kind: 'place'; readonly place: Whereabouts } | { readonly kind: 'anew' } | { readonly kind: 'live' } | { readonly kind: 'away' };
+export type Heard =
+  | { readonly kind: 'change'; readonly change: Change }
+  | { readonly kind: 'place'; readonly place: Whereabouts }
+  | { readonly kind: 'anew' }
+  | { readonly kind: 'live' }
+  | { readonly kind: 'away' };
 
 /** The last number this browser has heard, whichever tab read it. */
 interface Passed {
@@ -28,9 +33,17 @@ export function hearLive(scope: string, hear: (heard: Heard) => void): () => voi
 
   const read = () =>
     new Promise<void>((resolve) => {
-      const end = readStream(() => last, (seq) => (last = seq), pass);
+      const end = readStream(
+        () => last,
+        (seq) => (last = seq),
+        pass,
+      );
       // A tab that opens later asks how things stand.
-      channel.addEventListener('message', ({ data }: MessageEvent<Passed | 'who'>) => data === 'who' && end.isOpen() && channel.postMessage({ heard: { kind: 'live' }, seq: last }));
+      channel.addEventListener(
+        'message',
+        ({ data }: MessageEvent<Passed | 'who'>) =>
+          data === 'who' && end.isOpen() && channel.postMessage({ heard: { kind: 'live' }, seq: last }),
+      );
       stopping.signal.addEventListener('abort', () => {
         end.close();
         resolve();
@@ -46,7 +59,11 @@ export function hearLive(scope: string, hear: (heard: Heard) => void): () => voi
   };
 }
 
-function readStream(last: () => number | null, reached: (seq: number) => void, pass: (heard: Heard) => void): { close(): void; isOpen(): boolean } {
+function readStream(
+  last: () => number | null,
+  reached: (seq: number) => void,
+  pass: (heard: Heard) => void,
+): { close(): void; isOpen(): boolean } {
   let source: EventSource | undefined;
   let retry: number | undefined;
   let closed = false;
@@ -66,7 +83,9 @@ function readStream(last: () => number | null, reached: (seq: number) => void, p
       at(event);
       pass({ kind: 'change', change: JSON.parse(event.data) as Change });
     });
-    source.addEventListener(liveEvents.place, (event: MessageEvent<string>) => pass({ kind: 'place', place: JSON.parse(event.data) as Whereabouts }));
+    source.addEventListener(liveEvents.place, (event: MessageEvent<string>) =>
+      pass({ kind: 'place', place: JSON.parse(event.data) as Whereabouts }),
+    );
     source.onerror = () => {
       source?.close();
       if (closed) return;

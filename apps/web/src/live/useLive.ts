@@ -1,9 +1,9 @@
 // Hears the live stream and brings the cache up to date.
 import type { Change, Me } from '@dellum/contract';
 import { useEffect } from 'react';
-import { api } from '../api/api.js';
-import { patchEntry } from '../features/entries/entriesApi.js';
-import { store, useAppDispatch, type AppDispatch } from '../store.js';
+import { api, everyTag } from '../data/api.js';
+import { patchEntry } from '../data/entriesApi.js';
+import { store, useAppDispatch, type AppDispatch } from '../data/store.js';
 import { placed } from './placesSlice.js';
 import { streamIs } from './liveSlice.js';
 import { hearLive } from './stream.js';
@@ -30,14 +30,17 @@ function follower(dispatch: AppDispatch) {
         countsSoon();
         break;
       case 'carry':
-        if (change.done === 0 || change.done >= change.total) dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }]));
+        if (change.done === 0 || change.done >= change.total)
+          dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }]));
         countsSoon();
         break;
       case 'build':
         dispatch(api.util.invalidateTags(['Build', 'Me', 'Lineage', 'Counts', 'Ranges', 'Linked', 'Form']));
         break;
       case 'catalog':
-        dispatch(api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts', 'History', 'Upkeep', 'Requests']));
+        dispatch(
+          api.util.invalidateTags([{ type: 'Catalog', id: change.catalogId }, 'Lineage', 'Counts', 'History', 'Upkeep', 'Requests']),
+        );
         break;
       case 'requests':
         dispatch(api.util.invalidateTags(['Requests']));
@@ -65,7 +68,7 @@ export function useLive(me: Me): void {
     return hearLive(scope, (heard) => {
       if (heard.kind === 'place') return void dispatch(placed({ ...heard.place, at: Date.now() }));
       if (heard.kind === 'change') follow(heard.change);
-      if (heard.kind === 'anew') dispatch(api.util.invalidateTags(['Build', 'Register', 'Catalog', 'Lineage', 'Counts', 'Slips', 'People', 'Ranges', 'Upkeep', 'History', 'Linked', 'Requests', 'Arrangement', 'Form', 'Figures']));
+      if (heard.kind === 'anew') dispatch(api.util.invalidateTags([...everyTag]));
       if (heard.kind === 'away') {
         missed = true;
         dispatch(api.util.invalidateTags(['Me']));

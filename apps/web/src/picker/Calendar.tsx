@@ -14,7 +14,14 @@ interface CalendarProps {
   onPick(day: string): void;
 }
 
-const foot = { display: 'flex', justifyContent: 'space-between', borderTopWidth: '1px', borderColor: 'lineSoft', fontSize: 'xs', color: 'inkSoft' } as const;
+const foot = {
+  display: 'flex',
+  justifyContent: 'space-between',
+  borderTopWidth: '1px',
+  borderColor: 'lineSoft',
+  fontSize: 'xs',
+  color: 'inkSoft',
+} as const;
 
 export function Calendar({ label, day, begin, locale, closed, onPick }: CalendarProps) {
   const at = parseDate(day ?? begin);

@@ -32,7 +32,19 @@ export function Floating({ anchor, children, minWidth = 280, passive = false }: 
   return (
     // Inside the main landmark, so that it belongs to the page for whoever hears it.
     <Portal container={{ current: document.querySelector('main') }}>
-      <Box ref={setPanel} style={{ ...floatingStyles, ...(passive && { pointerEvents: 'none' }) }} zIndex="popover" bg="card" borderWidth="1px" borderColor="damson.border" rounded="l2" shadow="lifted" maxW="420px" overflow="hidden" onMouseDown={(event) => event.preventDefault()}>
+      <Box
+        ref={setPanel}
+        style={{ ...floatingStyles, ...(passive && { pointerEvents: 'none' }) }}
+        zIndex="popover"
+        bg="card"
+        borderWidth="1px"
+        borderColor="damson.border"
+        rounded="l2"
+        shadow="lifted"
+        maxW="420px"
+        overflow="hidden"
+        onMouseDown={(event) => event.preventDefault()}
+      >
         {children}
       </Box>
     </Portal>

@@ -80,7 +80,13 @@ export function LongText({ label, text, refusal, selectAll, typedOver, style, on
       />
       {refusal && (
         <Floating anchor={area}>
-          <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => onTake(value, 'pick')} onConfirm={() => onTake(text, 'pick', true)} />
+          <RefusalNote
+            id={`${id}-refusal`}
+            refusal={refusal}
+            suggested={suggested}
+            onPick={(value) => onTake(value, 'pick')}
+            onConfirm={() => onTake(text, 'pick', true)}
+          />
         </Floating>
       )}
     </>
@@ -97,4 +103,13 @@ function fit(area: HTMLTextAreaElement): void {
   area.style.right = growsLeft ? '0' : 'auto';
 }
 
-const areaStyle = { position: 'absolute', top: 0, minHeight: '100%', padding: '4px 8px', lineHeight: `${lineHeight}px`, resize: 'none', whiteSpace: 'pre-wrap', overflow: 'auto' } as const;
+const areaStyle = {
+  position: 'absolute',
+  top: 0,
+  minHeight: '100%',
+  padding: '4px 8px',
+  lineHeight: `${lineHeight}px`,
+  resize: 'none',
+  whiteSpace: 'pre-wrap',
+  overflow: 'auto',
+} as const;

@@ -8,9 +8,7 @@ export function Marked({ text, spans }: { text: string; spans: readonly Span[] }
   for (const { start, end } of spans) {
     if (start < at) continue;
     parts.push(text.slice(at, start));
-    parts.push(
-      <mark key={start}>{text.slice(start, end)}</mark>,
-    );
+    parts.push(<mark key={start}>{text.slice(start, end)}</mark>);
     at = end;
   }
   return (

@@ -3,7 +3,7 @@ import { Button, HStack, Kbd, Stack, Text } from '@chakra-ui/react';
 import type { OtherValues } from '@dellum/core';
 import { CornerDownLeft } from 'lucide-react';
 import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
-import type { PickList } from '../features/bindings/pickList.js';
+import type { PickList } from './pickList.js';
 import { Floating } from './Floating.js';
 import { newValueOf, PickerList } from './PickerList.js';
 import { comboboxParts } from './comboboxParts.js';
@@ -32,7 +32,8 @@ export type TakenBy = 'enter' | 'backEnter' | 'tab' | 'backTab' | 'pick' | 'up' 
 /** Where an arrow leads that is pressed at the end of a text; undefined inside it. */
 export function arrowOut(event: KeyboardEvent<HTMLInputElement | HTMLTextAreaElement>): 'up' | 'down' | 'right' | undefined {
   const { selectionStart, selectionEnd, value } = event.currentTarget;
-  if (event.shiftKey || event.altKey || event.ctrlKey || event.metaKey || selectionStart !== value.length || selectionEnd !== value.length) return undefined;
+  if (event.shiftKey || event.altKey || event.ctrlKey || event.metaKey || selectionStart !== value.length || selectionEnd !== value.length)
+    return undefined;
   return ({ ArrowUp: 'up', ArrowDown: 'down', ArrowRight: 'right' } as const)[event.key as 'ArrowUp'];
 }
 
@@ -58,6 +59,7 @@ interface PickerInputProps extends TextEditing {
   /** For dates: the calendar under the text, and the day that a key leads to. */
   readonly days?: Days | undefined;
   readonly held: string;
+  /** The list or the calendar is open from the beginning; a list that is still coming, as soon as it is there. */
   readonly openAtOnce: boolean;
 }
 
@@ -106,7 +108,9 @@ export function PickerInput(props: PickerInputProps) {
   /** What Enter would take. */
   const chosen = (): string => {
     if (!refusal) return picker.open ? (picker.choice ?? text) : text;
-    return suggestions[suggested] ?? (suggested > 0 || suggestions.length > 0 ? (picker.textAt(suggested - suggestions.length) ?? text) : text);
+    return (
+      suggestions[suggested] ?? (suggested > 0 || suggestions.length > 0 ? (picker.textAt(suggested - suggestions.length) ?? text) : text)
+    );
   };
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.nativeEvent.isComposing) return;
@@ -136,7 +140,11 @@ export function PickerInput(props: PickerInputProps) {
   };
   const isNewChosen = list !== undefined && !refusal && picker.open && picker.offersNew && picker.at === picker.total && picker.total > 0;
   const listShown = list !== undefined && picker.open && !refusal?.conflict;
-  const at = refusal ? (suggested >= suggestions.length && (suggested > 0 || suggestions.length > 0) ? suggested - suggestions.length : undefined) : picker.at;
+  const at = refusal
+    ? suggested >= suggestions.length && (suggested > 0 || suggestions.length > 0)
+      ? suggested - suggestions.length
+      : undefined
+    : picker.at;
   return (
     <>
       <input
@@ -158,14 +166,38 @@ export function PickerInput(props: PickerInputProps) {
       />
       {listShown && (
         <Floating anchor={input}>
-          {refusal && <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} onConfirm={() => props.onTake(text, 'pick', true)} />}
-          <PickerList id={id} list={list} picker={picker} others={others} at={at} newValue={newValueOf(picker, others, text)} onPick={(value, isNew) => props.onTake(value, 'pick', isNew)} />
+          {refusal && (
+            <RefusalNote
+              id={`${id}-refusal`}
+              refusal={refusal}
+              suggested={suggested}
+              onPick={(value) => props.onTake(value, 'pick')}
+              onConfirm={() => props.onTake(text, 'pick', true)}
+            />
+          )}
+          <PickerList
+            id={id}
+            list={list}
+            picker={picker}
+            others={others}
+            at={at}
+            newValue={newValueOf(picker, others, text)}
+            onPick={(value, isNew) => props.onTake(value, 'pick', isNew)}
+          />
         </Floating>
       )}
-      {props.days && calendarOpen && !refusal && <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>}
+      {props.days && calendarOpen && !refusal && (
+        <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>
+      )}
       {refusal && !listShown && (
         <Floating anchor={input}>
-          <RefusalNote id={`${id}-refusal`} refusal={refusal} suggested={suggested} onPick={(value) => props.onTake(value, 'pick')} onConfirm={() => props.onTake(text, 'pick', true)} />
+          <RefusalNote
+            id={`${id}-refusal`}
+            refusal={refusal}
+            suggested={suggested}
+            onPick={(value) => props.onTake(value, 'pick')}
+            onConfirm={() => props.onTake(text, 'pick', true)}
+          />
         </Floating>
       )}
     </>
@@ -183,12 +215,30 @@ interface RefusalNoteProps {
 /** What was refused and why, with the suggestions one key away. */
 export function RefusalNote({ id, refusal, suggested, onPick, onConfirm }: RefusalNoteProps) {
   return (
-    <Stack id={id} role="alert" gap="2" px="3" py="2.5" bg="brick.subtle" color="brick.fg" borderLeftWidth="4px" borderColor="brick.solid" maxW="420px">
+    <Stack
+      id={id}
+      role="alert"
+      gap="2"
+      px="3"
+      py="2.5"
+      bg="brick.subtle"
+      color="brick.fg"
+      borderLeftWidth="4px"
+      borderColor="brick.solid"
+      maxW="420px"
+    >
       <Text whiteSpace="normal">{refusal.message}</Text>
       {refusal.suggestions.length > 0 && (
         <HStack wrap="wrap" gap="1.5">
           {refusal.suggestions.map((value, at) => (
-            <Button key={value} size="xs" variant={at === suggested ? 'solid' : 'outline'} colorPalette="damson" tabIndex={suggested === undefined ? 0 : -1} onClick={() => onPick(value)}>
+            <Button
+              key={value}
+              size="xs"
+              variant={at === suggested ? 'solid' : 'outline'}
+              colorPalette="damson"
+              tabIndex={suggested === undefined ? 0 : -1}
+              onClick={() => onPick(value)}
+            >
               {refusal.conflict ? conflictWords(value, at) : value}
               {at === suggested && <CornerDownLeft size={12} aria-hidden />}
             </Button>
@@ -196,7 +246,14 @@ export function RefusalNote({ id, refusal, suggested, onPick, onConfirm }: Refus
         </HStack>
       )}
       {refusal.mayConfirm && onConfirm && (
-        <Button size="xs" variant="outline" colorPalette="amber" alignSelf="start" tabIndex={suggested === undefined ? 0 : -1} onClick={onConfirm}>
+        <Button
+          size="xs"
+          variant="outline"
+          colorPalette="amber"
+          alignSelf="start"
+          tabIndex={suggested === undefined ? 0 : -1}
+          onClick={onConfirm}
+        >
           It is meant: keep it as typed <Kbd size="sm">Ctrl Enter</Kbd>
         </Button>
       )}

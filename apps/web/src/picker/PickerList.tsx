@@ -4,7 +4,7 @@ import type { Item, OtherValues } from '@dellum/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check, MessageSquarePlus } from 'lucide-react';
 import { useEffect, useRef, type MouseEvent } from 'react';
-import type { PickList } from '../features/bindings/pickList.js';
+import type { PickList } from './pickList.js';
 import { ItemMark } from '../theme/index.js';
 import { Marked } from './Marked.js';
 import type { Picker } from './usePicker.js';
@@ -40,7 +40,13 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
   const box = useRef<HTMLDivElement>(null);
   const count = total + (newValue ? 1 : 0);
   // Only the lines in view are drawn, so that a list can be browsed to its last value however long it is.
-  const virtual = useVirtualizer({ count, getScrollElement: () => box.current, estimateSize: () => lineHeight, overscan: 6, initialRect: { width: 280, height: list.picking.lines * lineHeight } });
+  const virtual = useVirtualizer({
+    count,
+    getScrollElement: () => box.current,
+    estimateSize: () => lineHeight,
+    overscan: 6,
+    initialRect: { width: 280, height: list.picking.lines * lineHeight },
+  });
   const lines = virtual.getVirtualItems();
   const last = lines.at(-1)?.index ?? 0;
   useEffect(() => reach(last), [reach, last]);
@@ -56,13 +62,33 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
       <Text px="3" py="1.5" bg="damson.subtle" color="damson.fg" fontSize="xs">
         {title}
       </Text>
-      <Box ref={box} id={id} role="listbox" aria-label={title} aria-multiselectable={picked !== undefined || undefined} css={listStyles} maxH={`${list.picking.lines * lineHeight + 16}px`}>
+      <Box
+        ref={box}
+        id={id}
+        role="listbox"
+        aria-label={title}
+        aria-multiselectable={picked !== undefined || undefined}
+        css={listStyles}
+        maxH={`${list.picking.lines * lineHeight + 16}px`}
+      >
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {lines.map(({ index, start }) => {
-            const shared = { id: `${id}-${index}`, role: 'option', 'aria-setsize': count, 'aria-posinset': index + 1, style: { transform: `translateY(${start}px)` } } as const;
+            const shared = {
+              id: `${id}-${index}`,
+              role: 'option',
+              'aria-setsize': count,
+              'aria-posinset': index + 1,
+              style: { transform: `translateY(${start}px)` },
+            } as const;
             if (newValue && index === total) {
               return (
-                <div key="new" {...shared} className={index === at ? 'new at' : 'new'} aria-selected={index === at} onMouseDown={press(newValue.text, true)}>
+                <div
+                  key="new"
+                  {...shared}
+                  className={index === at ? 'new at' : 'new'}
+                  aria-selected={index === at}
+                  onMouseDown={press(newValue.text, true)}
+                >
                   <MessageSquarePlus size={13} aria-hidden />
                   <span className="label">{newValue.words}</span>
                 </div>
@@ -72,7 +98,13 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
             if (!match) return null;
             const { item, spans, otherName } = match;
             return (
-              <div key={item.value} {...shared} className={index === at ? 'at' : undefined} aria-selected={picked ? picked.has(item.label) : index === at} onMouseDown={press(list.textOf(item))}>
+              <div
+                key={item.value}
+                {...shared}
+                className={index === at ? 'at' : undefined}
+                aria-selected={picked ? picked.has(item.label) : index === at}
+                onMouseDown={press(list.textOf(item))}
+              >
                 <span className="label">
                   {picked && <span className="picked">{picked.has(item.label) && <Check size={12} aria-hidden />}</span>}
                   {item.colour && (
@@ -103,7 +135,19 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
 const listStyles: SystemStyleObject = {
   overflow: 'auto',
   py: '0.5',
-  '& [role=option]': { position: 'absolute', top: 0, left: 0, right: 0, display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: '4', px: '3', h: '31px', cursor: 'pointer' },
+  '& [role=option]': {
+    position: 'absolute',
+    top: 0,
+    left: 0,
+    right: 0,
+    display: 'flex',
+    alignItems: 'center',
+    justifyContent: 'space-between',
+    gap: '4',
+    px: '3',
+    h: '31px',
+    cursor: 'pointer',
+  },
   '& [role=option]:hover': { bg: 'paper' },
   '& [role=option].at': { bg: 'growth.subtle' },
   '& [role=option].new': { justifyContent: 'start', gap: '2', color: 'amber.fg', borderTopWidth: '1px', borderColor: 'lineSoft' },

@@ -3,7 +3,7 @@ import { Box, HStack, IconButton } from '@chakra-ui/react';
 import { readTypedList, writeTypedList, type Locale, type OtherValues } from '@dellum/core';
 import { X } from 'lucide-react';
 import { useEffect, useId, useState, type KeyboardEvent } from 'react';
-import type { PickList } from '../features/bindings/pickList.js';
+import type { PickList } from './pickList.js';
 import { Floating } from './Floating.js';
 import { RefusalNote, type Refusal } from './PickerInput.js';
 import { newValueOf, PickerList } from './PickerList.js';
@@ -17,7 +17,6 @@ interface SeveralInputProps {
   /** The values at first, as one types them, and what is typed already. */
   readonly text: string;
   readonly typed: string;
-  readonly openAtOnce: boolean;
   readonly refusal: Refusal | undefined;
   readonly locale: Locale;
   /** All values as one text, whenever they change. */
@@ -33,7 +32,7 @@ export function SeveralInput(props: SeveralInputProps) {
   const [input, setInput] = useState<HTMLInputElement | null>(null);
   const [chosen, setChosen] = useState<readonly string[]>(() => readTypedList(props.text, locale).values);
   const [part, setPart] = useState(props.typed);
-  const picker = usePicker(list, props.others, part, { held: '', open: props.openAtOnce });
+  const picker = usePicker(list, props.others, part, { held: '', open: true });
   const id = useId();
   useEffect(() => input?.focus(), [input]);
 
@@ -53,7 +52,11 @@ export function SeveralInput(props: SeveralInputProps) {
   const mend = (value: string) => {
     const wrong = chosen.find((known) => list && list.means(known).found === 'nothing');
     if (wrong === undefined) change([...chosen, value], '');
-    else change(chosen.map((known) => (known === wrong ? value : known)), part);
+    else
+      change(
+        chosen.map((known) => (known === wrong ? value : known)),
+        part,
+      );
   };
   /** Adds what is typed, in the spelling of the list; what it already has stays. */
   const add = (typed: string) => {
@@ -99,11 +102,44 @@ export function SeveralInput(props: SeveralInputProps) {
   const listShown = picker.open && !refusal && list !== undefined;
   return (
     <>
-      <Box ref={setBox} position="absolute" top="0" left="0" minW="100%" minH="100%" maxW="360px" display="flex" flexWrap="wrap" gap="1" p="1" bg="card" outline="2px solid" outlineColor="damson.solid" outlineOffset="-2px" whiteSpace="normal" lineHeight="1.4" onMouseDown={(event) => event.stopPropagation()}>
+      <Box
+        ref={setBox}
+        position="absolute"
+        top="0"
+        left="0"
+        minW="100%"
+        minH="100%"
+        maxW="360px"
+        display="flex"
+        flexWrap="wrap"
+        gap="1"
+        p="1"
+        bg="card"
+        outline="2px solid"
+        outlineColor="damson.solid"
+        outlineOffset="-2px"
+        whiteSpace="normal"
+        lineHeight="1.4"
+        onMouseDown={(event) => event.stopPropagation()}
+      >
         {chosen.map((value) => (
           <HStack key={value} gap="0.5" px="1.5" bg="damson.subtle" color="damson.fg" rounded="l1">
             {value}
-            <IconButton aria-label={`Take out ${value}`} size="2xs" h="4" minW="4" variant="ghost" tabIndex={-1} onMouseDown={(event) => event.preventDefault()} onClick={() => change(chosen.filter((known) => known !== value), part)}>
+            <IconButton
+              aria-label={`Take out ${value}`}
+              size="2xs"
+              h="4"
+              minW="4"
+              variant="ghost"
+              tabIndex={-1}
+              onMouseDown={(event) => event.preventDefault()}
+              onClick={() =>
+                change(
+                  chosen.filter((known) => known !== value),
+                  part,
+                )
+              }
+            >
               <X size={11} />
             </IconButton>
           </HStack>
@@ -123,7 +159,16 @@ export function SeveralInput(props: SeveralInputProps) {
       </Box>
       {listShown && (
         <Floating anchor={box}>
-          <PickerList id={id} list={list} picker={picker} others={props.others} at={picker.at} newValue={newValueOf(picker, props.others, part)} picked={new Set(chosen)} onPick={(value) => toggle(value)} />
+          <PickerList
+            id={id}
+            list={list}
+            picker={picker}
+            others={props.others}
+            at={picker.at}
+            newValue={newValueOf(picker, props.others, part)}
+            picked={new Set(chosen)}
+            onPick={(value) => toggle(value)}
+          />
         </Floating>
       )}
       {refusal && (

@@ -1,7 +1,7 @@
 // The state of a picker: what is typed, what matches, which one is chosen.
 import { search, type Match, type OtherValues } from '@dellum/core';
 import { useCallback, useState, type KeyboardEvent } from 'react';
-import type { PickList } from '../features/bindings/pickList.js';
+import type { PickList } from './pickList.js';
 
 /** So many matches are made ready at first; more when one goes on towards them. */
 const firstReady = 60;
@@ -28,7 +28,12 @@ export interface Picker {
   onKey(event: KeyboardEvent): boolean;
 }
 
-export function usePicker(list: PickList | undefined, others: OtherValues, text: string, initial: { readonly held: string; readonly open: boolean }): Picker {
+export function usePicker(
+  list: PickList | undefined,
+  others: OtherValues,
+  text: string,
+  initial: { readonly held: string; readonly open: boolean },
+): Picker {
   const [open, setOpen] = useState(initial.open);
   const [chosen, setChosen] = useState<number>();
   const [ready, setReady] = useState(firstReady);
@@ -40,7 +45,9 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
   const offersNew = list !== undefined && (others === 'request' || others === 'add') && query.trim() !== '' && !means;
   const options = total + (offersNew ? 1 : 0);
   const firstByItself = query.trim() !== '' && !means && (others === 'refuse' || offersNew) && options > 0 ? 0 : undefined;
-  const held = untouched ? matches.findIndex(({ item }) => (list!.textOf(item) === initial.held || list!.shownOf(item) === initial.held)) : -1;
+  const held = untouched
+    ? matches.findIndex(({ item }) => list!.textOf(item) === initial.held || list!.shownOf(item) === initial.held)
+    : -1;
   const at = chosen !== undefined && chosen < options ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
   const textAt = (place: number): string | undefined => {
     const match = matches[place];
@@ -49,7 +56,10 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
   const valueAt = (place: number) => (place < total ? textAt(place) : text);
   const choice = chosen !== undefined && at !== undefined ? valueAt(at) : firstByItself === undefined ? undefined : valueAt(0);
 
-  const reach = useCallback((line: number) => setReady((before) => (line + 8 < before ? before : Math.max(line + firstReady, before * 4))), []);
+  const reach = useCallback(
+    (line: number) => setReady((before) => (line + 8 < before ? before : Math.max(line + firstReady, before * 4))),
+    [],
+  );
   const onKey = (event: KeyboardEvent): boolean => {
     const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
     if (event.altKey && event.key === 'ArrowDown') setOpen(true);
@@ -64,8 +74,21 @@ export function usePicker(list: PickList | undefined, others: OtherValues, text:
     event.preventDefault();
     return true;
   };
-  return { matches, total, textAt, untouched, offersNew, reach, open: open && list !== undefined, at, choice, setOpen, retype: () => {
+  return {
+    matches,
+    total,
+    textAt,
+    untouched,
+    offersNew,
+    reach,
+    open: open && list !== undefined,
+    at,
+    choice,
+    setOpen,
+    retype: () => {
       setChosen(undefined);
       setReady(firstReady);
-    }, onKey };
+    },
+    onKey,
+  };
 }

@@ -4,5 +4,8 @@ import { itemColours } from '@dellum/core';
 
 /** Styles by the class `tint-<colour>` of a row. */
 export const tintStyles: SystemStyleObject = Object.fromEntries(
-  itemColours.map((colour) => [`& .tint-${colour} .dl-cell:not(.dl-rowhead):not(.in-block)`, { bg: `color-mix(in srgb, {colors.item.${colour}} 11%, {colors.card})` }]),
+  itemColours.map((colour) => [
+    `& .tint-${colour} .dl-cell:not(.dl-rowhead):not(.in-block)`,
+    { bg: `color-mix(in srgb, {colors.item.${colour}} 11%, {colors.card})` },
+  ]),
 );

@@ -9,7 +9,10 @@ export const asKept: Arrangement = { sort: [], only: [], fields: [], inView: 0, 
 export const arranges = ({ sort, only }: Arrangement): boolean => sort.length > 0 || only.length > 0;
 
 /** All fields in the order of the arrangement, with how each is shown. Fields that came later stand last; those that went are left out. */
-export function fieldsInOrder<F extends { readonly key: FieldId }>(fields: readonly F[], { fields: shown }: Arrangement): { readonly field: F; readonly hidden: boolean; readonly width: number | null }[] {
+export function fieldsInOrder<F extends { readonly key: FieldId }>(
+  fields: readonly F[],
+  { fields: shown }: Arrangement,
+): { readonly field: F; readonly hidden: boolean; readonly width: number | null }[] {
   const byKey = new Map(fields.map((field) => [field.key, field]));
   const named = shown.flatMap(({ field: key, hidden, width }) => {
     const field = byKey.get(key);
@@ -33,14 +36,33 @@ export function fittingTo(arrangement: Arrangement, fields: readonly { readonly 
 }
 
 /** Sorts by a field first; what was sorted by before decides among equals. Three fields at most. */
-export const sortedBy = (arrangement: Arrangement, first: FieldSort): Arrangement => ({ ...arrangement, sort: [first, ...arrangement.sort.filter(({ field }) => field !== first.field)].slice(0, 3) });
+export const sortedBy = (arrangement: Arrangement, first: FieldSort): Arrangement => ({
+  ...arrangement,
+  sort: [first, ...arrangement.sort.filter(({ field }) => field !== first.field)].slice(0, 3),
+});
 
 /** Shows only what passes; undefined takes the condition of the field away. */
-export const showingOnly = (arrangement: Arrangement, field: FieldId, only: Only | undefined): Arrangement => ({ ...arrangement, only: [...arrangement.only.filter((known) => known.field !== field), ...(only ? [only] : [])] });
+export const showingOnly = (arrangement: Arrangement, field: FieldId, only: Only | undefined): Arrangement => ({
+  ...arrangement,
+  only: [...arrangement.only.filter((known) => known.field !== field), ...(only ? [only] : [])],
+});
 
 /** Changes how one field is shown. */
-export function showing(arrangement: Arrangement, fields: readonly RegisterField[], key: FieldId, change: Partial<Omit<ShownField, 'field'>>): Arrangement {
-  return { ...arrangement, fields: fieldsInOrder(fields, arrangement).map(({ field, hidden, width }) => ({ field: field.key, hidden, width, ...(field.key === key && change) })) };
+export function showing(
+  arrangement: Arrangement,
+  fields: readonly RegisterField[],
+  key: FieldId,
+  change: Partial<Omit<ShownField, 'field'>>,
+): Arrangement {
+  return {
+    ...arrangement,
+    fields: fieldsInOrder(fields, arrangement).map(({ field, hidden, width }) => ({
+      field: field.key,
+      hidden,
+      width,
+      ...(field.key === key && change),
+    })),
+  };
 }
 
 /** Puts a field before another one, or last (null). */
@@ -61,7 +83,12 @@ export interface ArrangementNames {
   value(key: FieldId, value: string): string;
 }
 
-const listed = (words: readonly string[]): string => (words.length > 3 ? `${words.slice(0, 2).join(', ')} or ${words.length - 2} others` : words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)!}`);
+const listed = (words: readonly string[]): string =>
+  words.length > 3
+    ? `${words.slice(0, 2).join(', ')} or ${words.length - 2} others`
+    : words.length < 2
+      ? words.join('')
+      : `${words.slice(0, -1).join(', ')} or ${words.at(-1)!}`;
 
 function onlyWords(only: Only, names: ArrangementNames): string {
   const heading = names.field(only.field);
@@ -81,12 +108,18 @@ function onlyWords(only: Only, names: ArrangementNames): string {
 
 /** "only where Status is Alongside; by Arrival, the last first". Empty where the entries stand as they are kept. */
 export function arrangementWords({ sort, only }: Pick<Arrangement, 'sort' | 'only'>, names: ArrangementNames): string {
-  const parts = [only.length > 0 && `only where ${only.map((one) => onlyWords(one, names)).join(' and ')}`, sort.length > 0 && `by ${sort.map(({ field, direction }) => `${names.field(field)}${direction === 'down' ? ', the last first' : ''}`).join(', then by ')}`];
+  const parts = [
+    only.length > 0 && `only where ${only.map((one) => onlyWords(one, names)).join(' and ')}`,
+    sort.length > 0 &&
+      `by ${sort.map(({ field, direction }) => `${names.field(field)}${direction === 'down' ? ', the last first' : ''}`).join(', then by ')}`,
+  ];
   return parts.filter(Boolean).join('; ');
 }
 
 /** Bounds the wrong way round leave nothing to be shown. */
-export const emptyWithin = ({ from, until }: { readonly from: string | null; readonly until: string | null }, byNumber: boolean): boolean => from !== null && until !== null && (byNumber ? Number(from) > Number(until) : from > until);
+export const emptyWithin = ({ from, until }: { readonly from: string | null; readonly until: string | null }, byNumber: boolean): boolean =>
+  from !== null && until !== null && (byNumber ? Number(from) > Number(until) : from > until);
 
 /** A bound in the house's writing. */
-export const boundWords = (kind: RegisterField['kind'], bound: string | null, locale: Locale): string => (bound === null ? '' : format(kind, bound, locale));
+export const boundWords = (kind: RegisterField['kind'], bound: string | null, locale: Locale): string =>
+  bound === null ? '' : format(kind, bound, locale);

@@ -26,7 +26,8 @@ function remembering(field: JudgedField, known: Map<string, Verdict>, contextOf:
     if (verdict === undefined) {
       verdict = judge(field, text, contextOf(entry));
       known.set(text, verdict);
-      if (held !== '' && verdict.verdict === 'refused' && turnedByHeld.has(verdict.code)) return judge(field, text, { ...contextOf(entry), held });
+      if (held !== '' && verdict.verdict === 'refused' && turnedByHeld.has(verdict.code))
+        return judge(field, text, { ...contextOf(entry), held });
     }
     return verdict;
   };

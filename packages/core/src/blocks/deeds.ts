@@ -4,7 +4,7 @@ import { series, type FieldId } from '../registers/index.js';
 import { matchKey } from '../text/index.js';
 import { format, type FieldKind, type Locale } from '../values/index.js';
 
-/** Finding a text in what cells show. */
+/** Judgment a text in what cells show. */
 export interface Search {
   readonly find: string;
   /** The cell holds nothing else. */
@@ -71,7 +71,8 @@ export function replaced(deed: ReplaceDeed, shown: string): string | undefined {
 }
 
 /** The values that carry on, `count` of them after the given ones. */
-export const carriedOn = ({ how }: Pick<CarryDeed, 'how'>, given: readonly string[], count: number): string[] => (how === 'series' ? series(given, count) : Array.from({ length: count }, (_, at) => given[at % Math.max(1, given.length)] ?? ''));
+export const carriedOn = ({ how }: Pick<CarryDeed, 'how'>, given: readonly string[], count: number): string[] =>
+  how === 'series' ? series(given, count) : Array.from({ length: count }, (_, at) => given[at % Math.max(1, given.length)] ?? '');
 
 /** How many of the first cells of a block begin what is carried on: for a series those that are filled, else the first one. */
 export function givenIn(how: CarryDeed['how'], held: readonly string[]): readonly string[] {
@@ -96,7 +97,9 @@ export function textsOf(deed: WritingDeed, fields: readonly DeedField[], entries
       return (row, { key }) => deed.texts[row]?.[columns.get(key) ?? -1];
     }
     case 'carry': {
-      const on = new Map(fields.map(({ key }) => [key, carriedOn(deed, deed.given[key] ?? [], Math.max(0, entries - (deed.given[key]?.length ?? 0)))]));
+      const on = new Map(
+        fields.map(({ key }) => [key, carriedOn(deed, deed.given[key] ?? [], Math.max(0, entries - (deed.given[key]?.length ?? 0)))]),
+      );
       return (row, { key, kind }) => {
         const value = on.get(key)?.[row - (deed.given[key]?.length ?? 0)];
         return value === undefined ? undefined : format(kind, value, locale);

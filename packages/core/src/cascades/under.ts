@@ -43,7 +43,9 @@ export function catalogAtLevel(catalog: Catalog, level: number | null): Catalog 
   return compiledOnce(catalog, `level ${level}`, () => {
     const seen = new Set<string>();
     // Taken out of the tree: below their level these items have no parents.
-    return catalog.all.filter(({ path, value }) => path.length === level && !seen.has(value) && seen.add(value)).map((item) => ({ ...item, path: [] }));
+    return catalog.all
+      .filter(({ path, value }) => path.length === level && !seen.has(value) && seen.add(value))
+      .map((item) => ({ ...item, path: [] }));
   });
 }
 
@@ -58,11 +60,14 @@ export function catalogAmong(catalog: Catalog, given: readonly string[]): Catalo
   if (!given.includes('')) return catalogUnder(catalog, given);
   return compiledOnce(catalog, `among ${pathKey(given)}`, () => {
     const seen = new Set<string>();
-    return catalog.all.filter(({ path, value }) => agrees(path, given) && !seen.has(value) && seen.add(value)).map((item) => ({ ...item, path: [] }));
+    return catalog.all
+      .filter(({ path, value }) => agrees(path, given) && !seen.has(value) && seen.add(value))
+      .map((item) => ({ ...item, path: [] }));
   });
 }
 
-const agrees = (path: readonly string[], given: readonly string[]): boolean => path.length === given.length && path.every((parent, at) => given[at] === '' || given[at] === parent);
+const agrees = (path: readonly string[], given: readonly string[]): boolean =>
+  path.length === given.length && path.every((parent, at) => given[at] === '' || given[at] === parent);
 
 /** The distinct values of a level among the tuples that agree with the parents, in catalog order. */
 export const choices = (catalog: Catalog, parents: readonly string[]): readonly Item[] => catalogUnder(catalog, parents).items;
@@ -73,7 +78,18 @@ export function hasTuple(catalog: Catalog, values: readonly string[]): boolean {
   return value === undefined || (catalogUnder(catalog, values.slice(0, -1)).index.get('value')?.has(value) ?? false);
 }
 
+/** Whether every parent on a path can still be chosen. */
+const isOpenPath = (catalog: Catalog, path: readonly string[]): boolean =>
+  path.every(
+    (parent, depth) =>
+      tuplesOf(catalog)
+        .byPath.get(pathKey(path.slice(0, depth)))
+        ?.find(({ value }) => value === parent)?.state !== 'retired',
+  );
+
 /** The parents under which a value of a level stands, that agree with those which are given (blank ones agree with any). */
 export function pathsTo(catalog: Catalog, value: string, given: readonly string[]): (readonly string[])[] {
-  return catalog.all.filter((item) => item.value === value && item.state === 'offered' && agrees(item.path, given)).map(({ path }) => path);
+  return catalog.all
+    .filter((item) => item.value === value && item.state === 'offered' && agrees(item.path, given) && isOpenPath(catalog, item.path))
+    .map(({ path }) => path);
 }

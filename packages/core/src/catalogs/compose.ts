@@ -15,9 +15,13 @@ interface Draft {
 type Drafts = Map<string, Draft>;
 
 /** The key under which two values count as one in this catalog. */
-const keyBy = ({ distinct }: CatalogDefinition) => (item: Pick<Item, 'path' | 'value'>): string => (distinct === 'spelling' ? [...item.path, item.value].map(matchKey).join('\u001F') : itemKey(item));
+const keyBy =
+  ({ distinct }: CatalogDefinition) =>
+  (item: Pick<Item, 'path' | 'value'>): string =>
+    distinct === 'spelling' ? [...item.path, item.value].map(matchKey).join('\u001F') : itemKey(item);
 
-const originOf = (by: CatalogPart['kind'], id: string, { rows, origin }: PartItem): ItemOrigin => (origin ? { ...origin, rows } : { by, id, rows });
+const originOf = (by: CatalogPart['kind'], id: string, { rows, origin }: PartItem): ItemOrigin =>
+  origin ? { ...origin, rows } : { by, id, rows };
 
 function add(drafts: Drafts, key: string, item: PartItem, origin: ItemOrigin): void {
   const known = drafts.get(key);
@@ -59,9 +63,18 @@ function filtered(items: readonly Item[], definition: CatalogDefinition): readon
   const { filter } = definition;
   if (!filter || filter.conditions.length === 0) return items;
   const parents = new Set(items.flatMap(({ path }) => path.map((_, at) => path.slice(0, at + 1).join('\u001F'))));
-  const textOf = (item: Item) => (field: string) => (field === 'value' ? item.value : field === 'label' ? item.label : field === 'note' ? (item.note ?? '') : (item.companions?.[field] ?? ''));
+  const textOf = (item: Item) => (field: string) =>
+    field === 'value'
+      ? item.value
+      : field === 'label'
+        ? item.label
+        : field === 'note'
+          ? (item.note ?? '')
+          : (item.companions?.[field] ?? '');
   const stays = items.filter((item) => parents.has(itemKey(item)) || passes(filter, textOf(item)));
-  const wanted = new Set(stays.filter((item) => !parents.has(itemKey(item))).flatMap(({ path }) => path.map((_, at) => path.slice(0, at + 1).join('\u001F'))));
+  const wanted = new Set(
+    stays.filter((item) => !parents.has(itemKey(item))).flatMap(({ path }) => path.map((_, at) => path.slice(0, at + 1).join('\u001F'))),
+  );
   return stays.filter((item) => !parents.has(itemKey(item)) || wanted.has(itemKey(item)));
 }
 
@@ -70,7 +83,10 @@ const noNames: readonly string[] = [];
 function finished({ given, origins, spellings }: Draft, kept: KeptItem | undefined): Item {
   const { value, path, label = value, companions, item } = given;
   // Nearly all items are plain; they are made without a look at what there could be.
-  if (!kept && !item && !spellings) return companions ? { value, path, label, otherNames: noNames, companions, state: 'offered', from: origins } : { value, path, label, otherNames: noNames, state: 'offered', from: origins };
+  if (!kept && !item && !spellings)
+    return companions
+      ? { value, path, label, otherNames: noNames, companions, state: 'offered', from: origins }
+      : { value, path, label, otherNames: noNames, state: 'offered', from: origins };
   const note = kept?.note ?? item?.note;
   const colour = kept?.colour ?? item?.colour;
   const validFrom = kept?.validFrom ?? item?.validFrom;
@@ -93,7 +109,18 @@ function finished({ given, origins, spellings }: Draft, kept: KeptItem | undefin
 /** A retired value that no source gives any more: standing entries stay right. */
 const retired = (kept: KeptItem): Item => {
   const { value, path, otherNames, label = value, note, colour, validFrom, validUntil } = kept;
-  return { value, path, label, otherNames, ...(note && { note }), ...(colour && { colour }), ...(validFrom && { validFrom }), ...(validUntil && { validUntil }), state: 'retired', from: [] };
+  return {
+    value,
+    path,
+    label,
+    otherNames,
+    ...(note && { note }),
+    ...(colour && { colour }),
+    ...(validFrom && { validFrom }),
+    ...(validUntil && { validUntil }),
+    state: 'retired',
+    from: [],
+  };
 };
 
 /**
@@ -103,7 +130,8 @@ const retired = (kept: KeptItem): Item => {
 export function composeCatalog(definition: CatalogDefinition, kept: readonly KeptItem[], sources: PartSources): Item[] {
   const keptByKey = new Map(kept.map((item) => [itemKey(item), item]));
   const items: Item[] = [];
-  for (const draft of joined(definition, sources)) items.push(finished(draft, keptByKey.size === 0 ? undefined : keptByKey.get(itemKey(draft.given))));
+  for (const draft of joined(definition, sources))
+    items.push(finished(draft, keptByKey.size === 0 ? undefined : keptByKey.get(itemKey(draft.given))));
   const wanted = ordered(filtered(items, definition), definition.order, sources.locale.language);
   const gone = kept.filter((item) => item.retired);
   if (gone.length === 0) return [...wanted];
@@ -112,10 +140,15 @@ export function composeCatalog(definition: CatalogDefinition, kept: readonly Kep
 }
 
 /** The companions that the items of a catalog have, in the order of its parts. */
-export function companionsOf(definition: CatalogDefinition, sources: PartSources, ofCatalog: (id: string) => readonly CompanionField[]): CompanionField[] {
+export function companionsOf(
+  definition: CatalogDefinition,
+  sources: PartSources,
+  ofCatalog: (id: string) => readonly CompanionField[],
+): CompanionField[] {
   const fields = new Map<string, CompanionField>();
   for (const part of definition.parts) {
-    for (const field of part.kind === 'catalog' ? ofCatalog(part.catalogId) : partCompanions(part, sources)) if (!fields.has(field.key)) fields.set(field.key, field);
+    for (const field of part.kind === 'catalog' ? ofCatalog(part.catalogId) : partCompanions(part, sources))
+      if (!fields.has(field.key)) fields.set(field.key, field);
   }
   return [...fields.values()];
 }

@@ -9,7 +9,11 @@ type Behind = (catalogId: string) => readonly string[];
  * `bound` says to which catalog a field of a register is bound: a query over such a field takes what that catalog lets
  * in, and so depends on it. `over` says over which catalogs a linked source is computed.
  */
-export function behindOf(definitions: ReadonlyMap<string, CatalogDefinition>, bound: (registerId: string, field: string) => string | undefined, over: (sourceId: string) => readonly string[] = () => []): Behind {
+export function behindOf(
+  definitions: ReadonlyMap<string, CatalogDefinition>,
+  bound: (registerId: string, field: string) => string | undefined,
+  over: (sourceId: string) => readonly string[] = () => [],
+): Behind {
   const behind = (part: CatalogPart): readonly string[] => {
     if (part.kind === 'linked') return over(part.sourceId);
     const { catalogs = [], fields } = partReads(part);
@@ -59,7 +63,8 @@ export function readsDirectly(definition: CatalogDefinition, what: 'ranges' | 'r
 }
 
 /** The catalogs by whose items ranges are named. */
-export const namingCatalogs = (definitions: Iterable<CatalogDefinition>): string[] => [...definitions].flatMap(({ parts }) => parts.flatMap((part) => (part.kind === 'named' ? [part.catalogId] : [])));
+export const namingCatalogs = (definitions: Iterable<CatalogDefinition>): string[] =>
+  [...definitions].flatMap(({ parts }) => parts.flatMap((part) => (part.kind === 'named' ? [part.catalogId] : [])));
 
 /** Whether a part of the catalog puts something under the items of another one. */
 export const hasParents = ({ parts }: CatalogDefinition): boolean => parts.some(({ kind }) => kind === 'keyed' || kind === 'named');
@@ -68,4 +73,9 @@ export const hasParents = ({ parts }: CatalogDefinition): boolean => parts.some(
 export const rangesOf = ({ parts }: CatalogDefinition): string[] => parts.flatMap((part) => (part.kind === 'range' ? [part.rangeId] : []));
 
 /** A catalog of ranges, as they come. */
-export const ofRanges = (rangeIds: readonly string[]): CatalogDefinition => ({ parts: rangeIds.map((rangeId) => ({ kind: 'range', join: 'or', rangeId, label: null, companions: [] })), filter: null, distinct: 'value', order: { by: 'kept' } });
+export const ofRanges = (rangeIds: readonly string[]): CatalogDefinition => ({
+  parts: rangeIds.map((rangeId) => ({ kind: 'range', join: 'or', rangeId, label: null, companions: [] })),
+  filter: null,
+  distinct: 'value',
+  order: { by: 'kept' },
+});

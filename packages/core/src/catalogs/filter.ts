@@ -1,6 +1,7 @@
 // A filter: which entries of a register, or which items of a catalog, are wanted.
 import { Decimal } from 'decimal.js';
 import { clean, matchKey } from '../text/index.js';
+import type { FieldKind } from '../values/index.js';
 
 export const comparisons = ['is', 'is not', 'contains', 'starts with', 'at least', 'at most', 'is blank', 'is filled'] as const;
 export type Comparison = (typeof comparisons)[number];
@@ -17,6 +18,13 @@ export interface Filter {
   readonly all: boolean;
   readonly conditions: readonly Condition[];
 }
+
+const ofAnyKind = ['is', 'is not', 'is blank', 'is filled'] as const;
+const ofMeasures = ['is', 'is not', 'at least', 'at most', 'is blank', 'is filled'] as const;
+
+/** How values of a kind are compared: amounts and days by their size, texts by their letters, too. */
+export const comparisonsFor = (kind: FieldKind): readonly Comparison[] =>
+  kind === 'yes/no' ? ofAnyKind : kind === 'text' || kind === 'several values' ? comparisons : ofMeasures;
 
 /** Whether a comparison wants something to compare with. */
 export const comparesWith = (is: Comparison): boolean => is !== 'is blank' && is !== 'is filled';
@@ -50,11 +58,15 @@ export function passes(filter: Filter | null, textOf: (field: string) => string)
   return filter.all ? filter.conditions.every(holds) : filter.conditions.some(holds);
 }
 
-/** The filter in words: "class is tug and length is at least 20". */
-export function filterClause(filter: Filter, nameOf: (field: string) => string): string {
+/** The filter in words: "class is tug and length is at least 20"; `shown` writes what a field is compared with as people do. */
+export function filterClause(
+  filter: Filter,
+  nameOf: (field: string) => string,
+  shown: (field: string, value: string) => string = (_field, value) => value,
+): string {
   const words = filter.conditions.map(({ field, is, value }) => {
     const verb = is === 'at least' || is === 'at most' ? `is ${is}` : is;
-    return comparesWith(is) ? `${nameOf(field)} ${verb} “${value}”` : `${nameOf(field)} ${verb}`;
+    return comparesWith(is) ? `${nameOf(field)} ${verb} “${shown(field, value)}”` : `${nameOf(field)} ${verb}`;
   });
   return words.join(filter.all ? ' and ' : ' or ');
 }

@@ -1,7 +1,17 @@
 export * from './models.js';
 export * from './parts/models.js';
 export { parentKeyOf, partPhrase, partReads, rangeOf } from './parts/index.js';
-export { compareTexts, comparesWith, comparisons, filterClause, passes, type Comparison, type Condition, type Filter } from './filter.js';
+export {
+  compareTexts,
+  comparesWith,
+  comparisons,
+  comparisonsFor,
+  filterClause,
+  passes,
+  type Comparison,
+  type Condition,
+  type Filter,
+} from './filter.js';
 export { companionsOf, composeCatalog } from './compose.js';
 export { catalogSentence } from './sentence.js';
 export { mostUsed, orderClause } from './order.js';

@@ -80,7 +80,14 @@ export interface CatalogDefinition {
 }
 
 /** How a text was found to mean an item; in order of precedence. */
-export const lookupSteps = ['value', 'label', 'other name', 'value differently written', 'label differently written', 'other name differently written'] as const;
+export const lookupSteps = [
+  'value',
+  'label',
+  'other name',
+  'value differently written',
+  'label differently written',
+  'other name differently written',
+] as const;
 export type LookupStep = (typeof lookupSteps)[number];
 
 export type Lookup =
@@ -102,7 +109,8 @@ export interface Catalog {
 }
 
 /** What tells an item apart within its catalog: its parents and its value, joined by U+001F. */
-export const itemKey = ({ path, value }: Pick<Item, 'path' | 'value'>): string => (path.length === 0 ? value : `${path.join('\u001F')}\u001F${value}`);
+export const itemKey = ({ path, value }: Pick<Item, 'path' | 'value'>): string =>
+  path.length === 0 ? value : `${path.join('\u001F')}\u001F${value}`;
 
 /** How many levels the items have. */
 export function levelsOf(items: readonly Item[]): number {

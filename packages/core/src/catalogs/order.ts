@@ -12,7 +12,9 @@ function byCompanion(field: string, direction: 'up' | 'down', language: string):
   return (a, b) => {
     const [left, right] = [a.companions?.[field], b.companions?.[field]];
     if (left === undefined || right === undefined) return Number(left === undefined) - Number(right === undefined);
-    return sign * (plainNumber.test(left) && plainNumber.test(right) ? new Decimal(left).comparedTo(new Decimal(right)) : text(left, right));
+    return (
+      sign * (plainNumber.test(left) && plainNumber.test(right) ? new Decimal(left).comparedTo(new Decimal(right)) : text(left, right))
+    );
   };
 }
 
@@ -25,7 +27,11 @@ function byUse(first: readonly string[]): (a: Item, b: Item) => number {
 
 /** The values that most entries hold, the most used first; equal use in the order in which they were counted. */
 export const mostUsed = (uses: ReadonlyMap<string, number>): string[] =>
-  [...uses].filter(([, entries]) => entries > 0).sort((a, b) => b[1] - a[1]).slice(0, mostUsedFirst).map(([value]) => value);
+  [...uses]
+    .filter(([, entries]) => entries > 0)
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, mostUsedFirst)
+    .map(([value]) => value);
 
 function comparing(order: CatalogOrder, language: string): ((a: Item, b: Item) => number) | undefined {
   if (order.by === 'kept') return undefined;
@@ -63,7 +69,13 @@ export function ordered(items: readonly Item[], order: CatalogOrder, language: s
   return result;
 }
 
-const phrases: { readonly [By in CatalogOrder['by']]: string } = { kept: 'in the order of their sources', alphabetical: 'in alphabetical order', reversed: 'in reversed alphabetical order', companion: 'ordered by', used: 'the most used first' };
+const phrases: { readonly [By in CatalogOrder['by']]: string } = {
+  kept: 'in the order of their sources',
+  alphabetical: 'in alphabetical order',
+  reversed: 'in reversed alphabetical order',
+  companion: 'ordered by',
+  used: 'the most used first',
+};
 
 /** The order in words: "in alphabetical order". */
 export function orderClause(order: CatalogOrder, nameOf: (field: string) => string): string {

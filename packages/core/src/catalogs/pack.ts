@@ -49,7 +49,8 @@ export function packItems(items: readonly Item[], fields: readonly CompanionFiel
     } else {
       home.push(-1);
       ordinal.push(-1);
-      if (item.from.length > 0) more.from = item.from.map((origin) => ({ ...origin, rows: origin.rows.map((own) => ({ ...own, entry: '' })) }));
+      if (item.from.length > 0)
+        more.from = item.from.map((origin) => ({ ...origin, rows: origin.rows.map((own) => ({ ...own, entry: '' })) }));
     }
     if (Object.keys(more).length > 0) others[place] = more;
   });
@@ -89,7 +90,10 @@ export function unpackItems({ values, parents, labels, companions, homes, home, 
     const value = values[place]!;
     const parent = parents[place]!;
     const at = home[place]!;
-    const from: readonly ItemOrigin[] = at < 0 ? noOrigins : [{ by: homes[at]!.by, id: homes[at]!.id, rows: [{ register: homes[at]!.register, entry: '', ordinal: ordinal[place]! }] }];
+    const from: readonly ItemOrigin[] =
+      at < 0
+        ? noOrigins
+        : [{ by: homes[at]!.by, id: homes[at]!.id, rows: [{ register: homes[at]!.register, entry: '', ordinal: ordinal[place]! }] }];
     const held = columns.map(([key, column]) => [key, column[place] ?? ''] as const).filter(([, text]) => text !== '');
     const path = parent < 0 ? noPath : (below[parent] ??= [...items[parent]!.path, items[parent]!.value]);
     const plain: Item = { value, path, label: labels?.[place] || value, otherNames: noNames, state: 'offered', from };

@@ -85,7 +85,12 @@ function indexOf(items: readonly Item[], rows: readonly Row[]): SearchIndex {
 
 function rowOf({ label, value, otherNames, note, companions }: Item): Row {
   const own = fold(label);
-  const more = [...otherNames, ...(value === label ? [] : [value]), ...(note === undefined ? [] : [note]), ...Object.values(companions ?? {})];
+  const more = [
+    ...otherNames,
+    ...(value === label ? [] : [value]),
+    ...(note === undefined ? [] : [note]),
+    ...Object.values(companions ?? {}),
+  ];
   return { text: [own.text, ...more.map((text) => fold(text).text)].join(apart), origin: own.origin, label: own.text.length };
 }
 
@@ -103,26 +108,30 @@ const besideWeight = 2 ** 20;
 const orders = 2 ** 21;
 
 interface Found {
+  /** Where it stands in its own text: the label, a name, the note. */
   readonly at: number;
   readonly isStart: boolean;
   readonly beside: boolean;
 }
 
-/** The best place of a word in a row: in the label before elsewhere, the first start of a word before any place. Places count within the row. */
+/** The best place of a word in a row: in the label before elsewhere, the start of a word before any place, then the first in its own text. */
 function placeIn({ offsets, starts, rows }: SearchIndex, row: number, word: string, from = 0): Found | undefined {
   const { text, label } = rows[row]!;
   let best: Found | undefined;
   for (let at = text.indexOf(word, from); at >= 0; at = text.indexOf(word, at + 1)) {
     const beside = at + word.length > label;
     if (best && beside && !best.beside) break;
-    const isStart = starts[offsets[row]! + at] === 1;
-    if (isStart) return { at, isStart, beside };
-    best ??= { at, isStart, beside };
+    // An other name that begins with the word says more than a note that has it somewhere.
+    const place = beside ? at - text.lastIndexOf(apart, at) - 1 : at;
+    const found = { at: place, isStart: starts[offsets[row]! + at] === 1, beside };
+    if (found.isStart && (!beside || place === 0)) return found;
+    if (!best || rankOf(found) < rankOf(best)) best = found;
   }
   return best;
 }
 
-const rankOf = ({ at, isStart, beside }: Found): number => Math.min(at, innerWeight - 1) + (isStart ? 0 : innerWeight) + (beside ? besideWeight : 0);
+const rankOf = ({ at, isStart, beside }: Found): number =>
+  Math.min(at, innerWeight - 1) + (isStart ? 0 : innerWeight) + (beside ? besideWeight : 0);
 
 /** Hands every row that holds the word to `meet`, with how well it stands there. Walks through the text once. */
 function eachRowWith(index: SearchIndex, word: string, meet: (row: number, found: Found) => void): void {
@@ -168,7 +177,8 @@ function matchOf(index: SearchIndex, row: number, words: readonly string[]): Mat
     return [origin ? { start: origin[found.at]!.start, end: origin[end - 1]!.end } : { start: found.at, end }];
   });
   const missing = places.filter(({ found }) => found?.beside).map(({ word }) => word);
-  const otherName = missing.length === 0 ? undefined : item.otherNames.find((name) => missing.every((word) => fold(name).text.includes(word)));
+  const otherName =
+    missing.length === 0 ? undefined : item.otherNames.find((name) => missing.every((word) => fold(name).text.includes(word)));
   // A name that holds all of it says more than what the label has of it.
   const byName = otherName !== undefined && words.every((word) => fold(otherName).text.includes(word));
   return { item, spans: byName ? [] : inLabel.sort((a, b) => a.start - b.start), ...(otherName !== undefined && { otherName }) };
@@ -177,7 +187,12 @@ function matchOf(index: SearchIndex, row: number, words: readonly string[]): Mat
 /** So many matches are kept in order while they come; more are sorted at the end. */
 const keptInOrder = 200;
 
-function found(index: SearchIndex, words: readonly string[], limit: number, where: 'anywhere' | 'starts'): { rows: readonly number[]; total: number } {
+function found(
+  index: SearchIndex,
+  words: readonly string[],
+  limit: number,
+  where: 'anywhere' | 'starts',
+): { rows: readonly number[]; total: number } {
   // The longest word is the rarest, as a rule; only the rows that hold it are looked at for the others.
   const [rarest, ...others] = [...words].sort((a, b) => b.length - a.length);
   const best = limit <= keptInOrder ? new Smallest(limit) : undefined;
@@ -204,7 +219,16 @@ const squeezed = new WeakMap<SearchIndex, SearchIndex>();
 
 /** The same texts without blanks and signs: "8x40" is looked for in "8 x 40". Made when it is first wanted. */
 function squeezedOf(index: SearchIndex): SearchIndex {
-  const known = squeezed.get(index) ?? indexOf(index.items, index.rows.map(({ text, label }) => ({ text: text.replace(signs, ''), label: text.slice(0, label).replace(signs, '').length, origin: undefined })));
+  const known =
+    squeezed.get(index) ??
+    indexOf(
+      index.items,
+      index.rows.map(({ text, label }) => ({
+        text: text.replace(signs, ''),
+        label: text.slice(0, label).replace(signs, '').length,
+        origin: undefined,
+      })),
+    );
   squeezed.set(index, known);
   return known;
 }
@@ -216,7 +240,9 @@ function squeezedOf(index: SearchIndex): SearchIndex {
  * only words that stand at the start of a word count.
  */
 export function search(index: SearchIndex, query: string, limit: number, where: 'anywhere' | 'starts' = 'anywhere'): Matches {
-  const words = fold(clean(query)).text.split(' ').filter((word) => word !== '');
+  const words = fold(clean(query))
+    .text.split(' ')
+    .filter((word) => word !== '');
   const { items } = index;
   if (words.length === 0) return { matches: items.slice(0, limit).map((item) => ({ item, spans: [] })), total: items.length };
   const plain = found(index, words, limit, where);

@@ -39,12 +39,19 @@ const blankLast = (order: (a: string, b: string) => number) => (a: string, b: st
 /** `orders`: of the values of each field, as many as the groups have. Every entry is in the lines once, and in the foot once. */
 export function layFigure(groups: readonly FigureGroup[], orders: Orders, step: TimeStep | null): FigureTable {
   const across = step !== null ? 'time' : orders.length > 1 ? 'second' : 'nothing';
-  const columnOf = ({ values, time }: FigureGroup): string => (across === 'time' ? (time ?? '') : across === 'second' ? (values[1] ?? '') : '');
-  const cellsOf = (own: readonly FigureGroup[]) => new Map(across === 'nothing' ? [] : [...groupedBy(own, columnOf)].map(([key, same]) => [key, total(same)] as const));
+  const columnOf = ({ values, time }: FigureGroup): string =>
+    across === 'time' ? (time ?? '') : across === 'second' ? (values[1] ?? '') : '';
+  const cellsOf = (own: readonly FigureGroup[]) =>
+    new Map(across === 'nothing' ? [] : [...groupedBy(own, columnOf)].map(([key, same]) => [key, total(same)] as const));
   const linesOf = (own: readonly FigureGroup[], depth: number): FigureLine[] =>
     [...groupedBy(own, ({ values }) => values[depth] ?? '')]
       .sort(([a], [b]) => blankLast(orders[depth]!)(a, b))
-      .map(([value, same]) => ({ value, all: total(same), cells: cellsOf(same), within: depth + 1 < orders.length && across === 'time' ? linesOf(same, depth + 1) : [] }));
+      .map(([value, same]) => ({
+        value,
+        all: total(same),
+        cells: cellsOf(same),
+        within: depth + 1 < orders.length && across === 'time' ? linesOf(same, depth + 1) : [],
+      }));
   const keys = [...new Set(groups.map(columnOf))];
   const columns = across === 'time' ? stepsBetween(keys, step!) : across === 'second' ? keys.sort(blankLast(orders[1]!)) : [];
   return { lines: orders.length === 0 ? [] : linesOf(groups, 0), columns, across, foot: { all: total(groups), cells: cellsOf(groups) } };

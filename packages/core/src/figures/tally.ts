@@ -6,10 +6,17 @@ import { stepOf } from './time.js';
 const nothing: Tally = { entries: 0, measured: 0, sum: null, least: null, most: null };
 
 const added = (a: string | null, b: string | null): string | null => (a === null ? b : b === null ? a : new Exact(a).plus(b).toFixed());
-const chosen = (a: string | null, b: string | null, sign: 1 | -1): string | null => (a === null ? b : b === null ? a : new Exact(a).comparedTo(b) * sign <= 0 ? a : b);
+const chosen = (a: string | null, b: string | null, sign: 1 | -1): string | null =>
+  a === null ? b : b === null ? a : new Exact(a).comparedTo(b) * sign <= 0 ? a : b;
 
 /** Two tallies as one. Associative and commutative, so that parts can be counted in any order. */
-export const plus = (a: Tally, b: Tally): Tally => ({ entries: a.entries + b.entries, measured: a.measured + b.measured, sum: added(a.sum, b.sum), least: chosen(a.least, b.least, 1), most: chosen(a.most, b.most, -1) });
+export const plus = (a: Tally, b: Tally): Tally => ({
+  entries: a.entries + b.entries,
+  measured: a.measured + b.measured,
+  sum: added(a.sum, b.sum),
+  least: chosen(a.least, b.least, 1),
+  most: chosen(a.most, b.most, -1),
+});
 
 export const total = (tallies: Iterable<Tally>): Tally => [...tallies].reduce(plus, nothing);
 
@@ -36,7 +43,9 @@ export function measuredIn(tally: Tally, measure: Measure): string | undefined {
     case 'sum':
       return tally.sum ?? undefined;
     case 'mean':
-      return tally.sum === null || tally.measured === 0 ? undefined : new Exact(tally.sum).dividedBy(tally.measured).toDecimalPlaces(meanDecimals).toFixed();
+      return tally.sum === null || tally.measured === 0
+        ? undefined
+        : new Exact(tally.sum).dividedBy(tally.measured).toDecimalPlaces(meanDecimals).toFixed();
     case 'least':
       return tally.least ?? undefined;
     case 'most':

@@ -1,6 +1,7 @@
 // Judging what was answered in a form: each field by its own rule in the entry as the form makes it. There is no second judge.
 import { withTexts, type Cells, type FieldId } from '../registers/index.js';
-import { judge, planCascade, readsOf, type CascadeField, type JudgeContext, type Verdict } from '../rules/index.js';
+import { afterVerdict, inReadingOrder } from '../edits/index.js';
+import { judge, type CascadeField, type JudgeContext, type Verdict } from '../rules/index.js';
 import { isBlank } from '../text/index.js';
 import { askedIn, type FormLayout } from './models.js';
 import { shownIn } from './shown.js';
@@ -26,46 +27,52 @@ export interface FormContext extends Pick<JudgeContext, 'locale' | 'catalogs' | 
 }
 
 /** The asked fields, each after those on which it depends; where they go round, as they are asked. */
-function inTurn(layout: FormLayout, fields: readonly CascadeField[]): CascadeField[] {
+function inTurn(layout: FormLayout, fields: readonly CascadeField[]): readonly CascadeField[] {
   const asked = askedIn(layout).flatMap(({ field }) => fields.find(({ key }) => key === field) ?? []);
-  const turns = new Set<CascadeField>();
-  const met = new Set<CascadeField>();
-  const visit = (field: CascadeField) => {
-    if (met.has(field)) return;
-    met.add(field);
-    for (const key of readsOf(field.rule)) {
-      const other = asked.find((known) => known.key === key);
-      if (other) visit(other);
-    }
-    turns.add(field);
-  };
-  asked.forEach(visit);
-  return [...turns];
+  return inReadingOrder(asked);
 }
 
 /** Judges the answers while these fields are shown. */
-function pass(turns: readonly CascadeField[], fields: readonly CascadeField[], shown: ReadonlySet<FieldId>, { texts, confirmed }: FormAnswers, context: FormContext): Omit<JudgedForm, 'shown'> {
+function pass(
+  turns: readonly CascadeField[],
+  fields: readonly CascadeField[],
+  shown: ReadonlySet<FieldId>,
+  { texts, confirmed }: FormAnswers,
+  context: FormContext,
+): Omit<JudgedForm, 'shown'> {
   const { begins, repeats, ...known } = context;
   const verdicts = new Map<FieldId, Verdict>();
   const asked = new Set(turns.map(({ key }) => key));
   let cells: Cells = Object.fromEntries(Object.entries(begins).filter(([key]) => !asked.has(key)));
   const verdictOn = (field: CascadeField, text: string) =>
-    judge(field, text, { ...known, fields, entry: cells, answering: true, confirmed: confirmed.has(field.key), ...(repeats && { repeats: (value: string) => repeats(field.key, value) }) });
+    judge(field, text, {
+      ...known,
+      fields,
+      entry: cells,
+      answering: true,
+      confirmed: confirmed.has(field.key),
+      ...(repeats && { repeats: (value: string) => repeats(field.key, value) }),
+    });
   const open = turns.filter(({ key }) => shown.has(key));
   for (const field of open) {
     const text = texts[field.key] ?? '';
     if (isBlank(text)) continue;
     const verdict = verdictOn(field, text);
     verdicts.set(field.key, verdict);
-    if (verdict.verdict === 'refused') continue;
-    const fills = verdict.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
-    const after = withTexts(cells, [[field.key, verdict.value], ...fills]);
-    cells = planCascade(fields, after, [field.key, ...fills.map(([key]) => key)], { ...known, fields }).cells;
+    cells = afterVerdict(fields, cells, field.key, verdict, { ...known, fields })?.cells ?? cells;
   }
   // What was left blank may have been filled by another answer; what still is blank is judged as that.
-  for (const field of open) if (!verdicts.has(field.key)) verdicts.set(field.key, cells[field.key] === undefined ? verdictOn(field, '') : { verdict: 'taken', value: cells[field.key]! });
+  for (const field of open)
+    if (!verdicts.has(field.key))
+      verdicts.set(field.key, cells[field.key] === undefined ? verdictOn(field, '') : { verdict: 'taken', value: cells[field.key]! });
   const hidden = [...asked].filter((key) => !shown.has(key));
-  return { cells: withTexts(cells, hidden.map((key) => [key, ''] as const)), verdicts };
+  return {
+    cells: withTexts(
+      cells,
+      hidden.map((key) => [key, ''] as const),
+    ),
+    verdicts,
+  };
 }
 
 const same = (a: ReadonlySet<FieldId>, b: ReadonlySet<FieldId>): boolean => a.size === b.size && [...a].every((field) => b.has(field));
@@ -83,7 +90,9 @@ export function judgeForm(layout: FormLayout, fields: readonly CascadeField[], a
     // A field that the register has no more is asked by the layout, and by nobody else.
     const next = new Set([...shownIn(layout, judged.cells)].filter((key) => turns.some((field) => field.key === key)));
     if (same(next, shown) || turn > turns.length) {
-      const order = askedIn(layout).flatMap(({ field }) => (judged.verdicts.has(field) ? [[field, judged.verdicts.get(field)!] as const] : []));
+      const order = askedIn(layout).flatMap(({ field }) =>
+        judged.verdicts.has(field) ? [[field, judged.verdicts.get(field)!] as const] : [],
+      );
       return { cells: judged.cells, shown, verdicts: new Map(order) };
     }
     shown = next;

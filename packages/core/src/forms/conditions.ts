@@ -27,10 +27,14 @@ function closedValues({ kind, rule }: CascadeField, catalogs: ReadonlyMap<string
 function boundsOf({ key, rule }: CascadeField): Condition[] {
   if (rule?.kind !== 'number' || rule.others !== 'refuse' || rule.where) return [];
   const bound = (is: 'at least' | 'at most', value: string) => ({ field: key, is, value });
-  return [...(rule.least?.of === 'number' ? [bound('at least', rule.least.number)] : []), ...(rule.most?.of === 'number' ? [bound('at most', rule.most.number)] : [])];
+  return [
+    ...(rule.least?.of === 'number' ? [bound('at least', rule.least.number)] : []),
+    ...(rule.most?.of === 'number' ? [bound('at most', rule.most.number)] : []),
+  ];
 }
 
-const meets = (value: string, { is, value: wanted }: Condition): boolean => (is === 'contains' ? valuesIn(value).some((one) => compareTexts(is, one, wanted)) : compareTexts(is, value, wanted));
+const meets = (value: string, { is, value: wanted }: Condition): boolean =>
+  is === 'contains' ? valuesIn(value).some((one) => compareTexts(is, one, wanted)) : compareTexts(is, value, wanted);
 
 /** Whether one value can meet all of some conditions on it; several values meet each by one of them. */
 function canMeet(field: CascadeField, conditions: readonly Condition[], context: ConditionContext): boolean {
@@ -39,9 +43,17 @@ function canMeet(field: CascadeField, conditions: readonly Condition[], context:
   if (!wantsSomething) return true;
   if (!context.canHold(field.key)) return false;
   const closed = closedValues(field, context.catalogs);
-  if (closed && field.kind === 'several values') return conditions.every((condition) => !comparesWith(condition.is) || condition.is === 'is not' || closed.some((value) => meets(value, condition)));
+  if (closed && field.kind === 'several values')
+    return conditions.every(
+      (condition) => !comparesWith(condition.is) || condition.is === 'is not' || closed.some((value) => meets(value, condition)),
+    );
   if (closed) return closed.some((value) => conditions.every((condition) => meets(value, condition)));
-  if (field.kind !== 'text' && field.kind !== 'several values' && conditions.some(({ is, value }) => is === 'is' && !isOfKind(field.kind, value))) return false;
+  if (
+    field.kind !== 'text' &&
+    field.kind !== 'several values' &&
+    conditions.some(({ is, value }) => is === 'is' && !isOfKind(field.kind, value))
+  )
+    return false;
   const exact = conditions.find(({ is }) => is === 'is');
   const all = [...conditions, ...boundsOf(field)];
   if (exact) return all.every((condition) => meets(exact.value, condition));

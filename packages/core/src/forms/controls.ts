@@ -18,12 +18,16 @@ export function lengthOfList(rule: Rule | null, catalogs: ReadonlyMap<string, Ca
   if (rule.parents.length === 0) return catalogAtLevel(catalog, rule.level).items.length;
   const depth = rule.level ?? depthOf(catalog) - 1;
   const lengths = new Map<string, number>();
-  for (const { path } of catalog.all) if (path.length === depth) lengths.set(path.join('\u001F'), (lengths.get(path.join('\u001F')) ?? 0) + 1);
+  for (const { path } of catalog.all)
+    if (path.length === depth) lengths.set(path.join('\u001F'), (lengths.get(path.join('\u001F')) ?? 0) + 1);
   return Math.max(0, ...lengths.values());
 }
 
 /** The controls that can ask a field, the one that follows from its rule first. `length`: of its list, where that is known. */
-export function controlsFor({ kind, rule }: Pick<JudgedField, 'kind' | 'rule'>, length: number | undefined): readonly [Control, ...Control[]] {
+export function controlsFor(
+  { kind, rule }: Pick<JudgedField, 'kind' | 'rule'>,
+  length: number | undefined,
+): readonly [Control, ...Control[]] {
   const long = length ?? Infinity;
   if (kind === 'several values') {
     // Values that the list does not have can only be typed.

@@ -16,20 +16,35 @@ export function placeField(layout: FormLayout, field: FieldId, sectionId: string
   });
 }
 
-export const takeOut = (layout: FormLayout, field: FieldId): FormLayout => ({ ...layout, sections: layout.sections.map((section) => ({ ...section, fields: section.fields.filter((one) => one.field !== field) })) });
+export const takeOut = (layout: FormLayout, field: FieldId): FormLayout => ({
+  ...layout,
+  sections: layout.sections.map((section) => ({ ...section, fields: section.fields.filter((one) => one.field !== field) })),
+});
 
 export const changeField = (layout: FormLayout, field: FieldId, change: Partial<FormField>): FormLayout => ({
   ...layout,
-  sections: layout.sections.map((section) => ({ ...section, fields: section.fields.map((one) => (one.field === field ? { ...one, ...change } : one)) })),
+  sections: layout.sections.map((section) => ({
+    ...section,
+    fields: section.fields.map((one) => (one.field === field ? { ...one, ...change } : one)),
+  })),
 });
 
-export const changeSection = (layout: FormLayout, id: string, change: (section: FormSection) => FormSection): FormLayout => ({ ...layout, sections: layout.sections.map((section) => (section.id === id ? change(section) : section)) });
+export const changeSection = (layout: FormLayout, id: string, change: (section: FormSection) => FormSection): FormLayout => ({
+  ...layout,
+  sections: layout.sections.map((section) => (section.id === id ? change(section) : section)),
+});
 
 /** A new section at the end. */
-export const addSection = (layout: FormLayout, id: string, heading: string): FormLayout => ({ ...layout, sections: [...layout.sections, { id, heading, help: '', columns: 2, where: null, fields: [] }] });
+export const addSection = (layout: FormLayout, id: string, heading: string): FormLayout => ({
+  ...layout,
+  sections: [...layout.sections, { id, heading, help: '', columns: 2, where: null, fields: [] }],
+});
 
 /** Takes a section out; its fields are not asked any more. */
-export const dropSection = (layout: FormLayout, id: string): FormLayout => ({ ...layout, sections: layout.sections.filter((section) => section.id !== id) });
+export const dropSection = (layout: FormLayout, id: string): FormLayout => ({
+  ...layout,
+  sections: layout.sections.filter((section) => section.id !== id),
+});
 
 /** Moves a section so many places down (up, when negative), as far as there are places. */
 export function moveSection(layout: FormLayout, id: string, by: number): FormLayout {

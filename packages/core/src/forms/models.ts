@@ -3,7 +3,18 @@ import type { Filter } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 
 /** How a field is asked. It follows from the rule and the length of its list, and can be chosen; that never changes the rule. */
-export const controls = ['radio buttons', 'drop-down', 'open list', 'picker', 'check boxes', 'tokens', 'calendar', 'yes or no', 'line', 'several lines'] as const;
+export const controls = [
+  'radio buttons',
+  'drop-down',
+  'open list',
+  'picker',
+  'check boxes',
+  'tokens',
+  'calendar',
+  'yes or no',
+  'line',
+  'several lines',
+] as const;
 export type Control = (typeof controls)[number];
 
 export interface FormField {

@@ -5,7 +5,11 @@ import type { FormLayout } from './models.js';
 
 /** The conditions under which each field of a layout is asked: its section's and its own. */
 export const conditionsOf = ({ sections }: FormLayout): ReadonlyMap<FieldId, readonly Filter[]> =>
-  new Map(sections.flatMap((section) => section.fields.map((field) => [field.field, [section.where, field.where].flatMap((where) => where ?? [])] as const)));
+  new Map(
+    sections.flatMap((section) =>
+      section.fields.map((field) => [field.field, [section.where, field.where].flatMap((where) => where ?? [])] as const),
+    ),
+  );
 
 /** The fields that are shown while the form holds `cells`. Conditions that go round count what closes the round as hidden. */
 export function shownIn(layout: FormLayout, cells: Cells): ReadonlySet<FieldId> {
@@ -15,7 +19,9 @@ export function shownIn(layout: FormLayout, cells: Cells): ReadonlySet<FieldId> 
     const before = known.get(field);
     if (before !== undefined) return before;
     known.set(field, false);
-    const shown = conditions.get(field)!.every((where) => passes(where, (key) => (!conditions.has(key) || isShown(key) ? (cells[key] ?? '') : '')));
+    const shown = conditions
+      .get(field)!
+      .every((where) => passes(where, (key) => (!conditions.has(key) || isShown(key) ? (cells[key] ?? '') : '')));
     known.set(field, shown);
     return shown;
   };

@@ -16,13 +16,26 @@ export function storedLayout(layout: FormLayout, fields: readonly RegisterField[
     return parsed?.ok ? parsed.value : clean(text);
   };
   const filterOf = (filter: Filter | null): Filter | null =>
-    filter && filter.conditions.length > 0 ? { all: filter.all, conditions: filter.conditions.map(({ field, is, value }) => ({ field, is, value: whole.has(is) ? stored(field, value) : clean(value) })) } : null;
+    filter && filter.conditions.length > 0
+      ? {
+          all: filter.all,
+          conditions: filter.conditions.map(({ field, is, value }) => ({
+            field,
+            is,
+            value: whole.has(is) ? stored(field, value) : clean(value),
+          })),
+        }
+      : null;
   return {
     ...layout,
     sections: layout.sections.map((section) => ({
       ...section,
       where: filterOf(section.where),
-      fields: section.fields.map((one) => ({ ...one, begins: one.begins === null ? null : stored(one.field, one.begins), where: filterOf(one.where) })),
+      fields: section.fields.map((one) => ({
+        ...one,
+        begins: one.begins === null ? null : stored(one.field, one.begins),
+        where: filterOf(one.where),
+      })),
     })),
   };
 }

@@ -1,6 +1,6 @@
 // What changes in a catalog between two states of its sources.
 import { looseKey, slips, slipsAllowed } from '../text/index.js';
-import type { Item } from '../catalogs/index.js';
+import { itemKey, itemsAtLevel, type Item } from '../catalogs/index.js';
 
 /** A value that became another one in the same source cell, or a very like one elsewhere. */
 export interface Edited {
@@ -19,13 +19,23 @@ export interface CatalogDiff {
   readonly moved: boolean;
 }
 
-const cellsOf = (item: Item): string[] => item.from.flatMap(({ rows }) => rows.map(({ register, entry }) => `${register} ${entry} ${item.path.length}`));
-const offeredOf = (items: readonly Item[]) => items.filter((item) => item.state === 'offered');
-
-/** The value that now stands in a cell which the item held before. */
-function byCell(item: Item, valueByCell: ReadonlyMap<string, string>): string | undefined {
-  return cellsOf(item).map((cell) => valueByCell.get(cell)).find((value) => value !== undefined);
+/** The cells in which each item stands, by its key: those of its own rows, and of all rows below it. */
+function cellsIn(items: readonly Item[]): (item: Item) => readonly string[] {
+  const cells = new Map<string, string[]>();
+  for (const item of items) {
+    const own = item.from.flatMap(({ rows }) => rows.map(({ register, entry }) => `${register} ${entry}`));
+    const tuple = [...item.path, item.value];
+    tuple.forEach((value, depth) => {
+      const key = itemKey({ path: tuple.slice(0, depth), value });
+      const known = cells.get(key);
+      const at = own.map((cell) => `${cell} ${depth}`);
+      if (known) known.push(...at);
+      else cells.set(key, at);
+    });
+  }
+  return (item) => cells.get(itemKey(item)) ?? [];
 }
+const offeredOf = (items: readonly Item[]) => items.filter((item) => item.state === 'offered');
 
 function alike(a: string, b: string): boolean {
   const left = looseKey(a);
@@ -44,23 +54,31 @@ function reordered(before: readonly Item[], after: readonly Item[]): boolean {
 }
 
 /**
+ * What changes on one level of a catalog (counted from 0; the deepest where it is left out), given with all its levels.
  * Matches by value first; pairs what is left by source cell, then by likeness; the rest was added or removed.
  * Only offered values count; re-sorting changes no value.
  */
-export function diffCatalogs(beforeItems: readonly Item[], afterItems: readonly Item[]): CatalogDiff {
+export function diffCatalogs(allBefore: readonly Item[], allAfter: readonly Item[], level?: number): CatalogDiff {
+  const [beforeItems, afterItems] = [itemsAtLevel(allBefore, level), itemsAtLevel(allAfter, level)];
   const before = offeredOf(beforeItems);
   const after = offeredOf(afterItems);
   const wasOffered = new Set(before.map((item) => item.value));
   const isOffered = new Set(after.map((item) => item.value));
   const wasRetired = new Set(beforeItems.filter((item) => item.state === 'retired').map((item) => item.value));
-  const valueByCell = new Map(after.flatMap((item) => cellsOf(item).map((cell) => [cell, item.value] as const)));
 
   const fresh = new Set(after.filter((item) => !wasOffered.has(item.value)).map((item) => item.value));
   const edited: Edited[] = [];
   const removed: string[] = [];
   const unpaired: Item[] = [];
-  for (const item of before.filter(({ value }) => !isOffered.has(value))) {
-    const to = byCell(item, valueByCell);
+  const lost = before.filter(({ value }) => !isOffered.has(value));
+  const [cellsBefore, cellsAfter] = lost.length === 0 ? [() => [], () => []] : [cellsIn(allBefore), cellsIn(allAfter)];
+  const valueByCell = new Map(
+    lost.length === 0 ? [] : after.flatMap((item) => cellsAfter(item).map((cell) => [cell, item.value] as const)),
+  );
+  for (const item of lost) {
+    const to = cellsBefore(item)
+      .map((cell) => valueByCell.get(cell))
+      .find((value) => value !== undefined);
     if (to === undefined) unpaired.push(item);
     else {
       edited.push({ from: item.value, to, merges: wasOffered.has(to) || !fresh.has(to) });
@@ -84,7 +102,11 @@ export function diffCatalogs(beforeItems: readonly Item[], afterItems: readonly 
  * The diff as somebody who knows means it: a value that only went becomes the one that is named for it. What the diff
  * does not hold is left aside.
  */
-export function meant(diff: CatalogDiff, meanings: readonly { readonly from: string; readonly to: string }[], after: readonly Item[]): CatalogDiff {
+export function meant(
+  diff: CatalogDiff,
+  meanings: readonly { readonly from: string; readonly to: string }[],
+  after: readonly Item[],
+): CatalogDiff {
   let { added, removed, edited } = diff;
   const is = new Set(offeredOf(after).map(({ value }) => value));
   for (const { from, to } of meanings) {

@@ -1,4 +1,5 @@
 // What a change of a catalog does to the entries that hold its values, in numbers, and the questions it raises.
+import type { Item } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 import type { CatalogDiff } from './diff.js';
 import { proposedAnswer } from './diff.js';
@@ -16,6 +17,9 @@ export type Answer = (typeof answers)[number];
 /** A question of the slip: a value that entries hold and that the sources no longer give. */
 export interface Question {
   readonly value: string;
+  /** The parents that the value left while it goes on under others, and those others; undefined where the value itself is asked about. */
+  readonly path?: readonly string[];
+  readonly under?: readonly string[];
   /** What the value became; undefined when it was removed. */
   readonly becomes?: string;
   readonly merges?: boolean;
@@ -59,7 +63,14 @@ export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<
     const holds = holdsOf(edit.from, usage);
     if (Object.keys(holds).length === 0) continue;
     const proposed = meanings.get(edit.from) ?? proposedAnswer(edit);
-    questions.push({ value: edit.from, becomes: edit.to, merges: edit.merges, holds, choices: ['corrected', 'replaced', 'gone'], ...(proposed && { proposed }) });
+    questions.push({
+      value: edit.from,
+      becomes: edit.to,
+      merges: edit.merges,
+      holds,
+      choices: ['corrected', 'replaced', 'gone'],
+      ...(proposed && { proposed }),
+    });
   }
   const inside: Record<FieldId, number> = {};
   for (const value of diff.added) {
@@ -71,23 +82,36 @@ export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<
 /** How many entries hold the value, all fields together. */
 export const heldBy = (question: Question): number => Object.values(question.holds).reduce((sum, count) => sum + count, 0);
 
+/** By what an answer names its question: the value, or the value under the parents that it left. */
+export const questionKey = ({ value, path = [] }: Pick<Question, 'value' | 'path'>): string => [...path, value].join('\u001F');
+
+/** Whether an item goes with a question: it is the value, stands below it, or is what left its parents. */
+export const goesWith = ({ value, path }: Pick<Question, 'value' | 'path'>, item: Pick<Item, 'value' | 'path'>): boolean => {
+  if (!path) return item.value === value || item.path.includes(value);
+  const [tuple, own] = [
+    [...path, value],
+    [...item.path, item.value],
+  ];
+  return tuple.every((part, at) => own[at] === part);
+};
+
 /** What an answer makes of the entries that hold the value. */
-export interface Settlement {
-  /** The value stays known as retired. */
-  readonly retire: readonly string[];
+export interface Answered {
+  /** What stays known as retired. */
+  readonly retire: readonly Pick<Question, 'value' | 'path'>[];
   /** Entries follow from the old spelling to the new one, and the old one becomes another name. */
   readonly carry: readonly { readonly from: string; readonly to: string }[];
 }
 
-/** Turns answered questions into what is to be done; undefined while one is not answered, or not by one of its choices. */
-export function settle(questions: readonly Question[], given: ReadonlyMap<string, Answer>): Settlement | undefined {
-  const retire: string[] = [];
+/** Turns answered questions (`given` by their keys) into what is to be done; undefined while one is not answered, or not by one of its choices. */
+export function answered(questions: readonly Question[], given: ReadonlyMap<string, Answer>): Answered | undefined {
+  const retire: Pick<Question, 'value' | 'path'>[] = [];
   const carry: { from: string; to: string }[] = [];
   for (const question of questions) {
-    const answer = given.get(question.value);
+    const answer = given.get(questionKey(question));
     if (answer === undefined || !question.choices.includes(answer)) return undefined;
     if (answer === 'corrected') carry.push({ from: question.value, to: question.becomes! });
-    else if (answer !== 'gone') retire.push(question.value);
+    else if (answer !== 'gone') retire.push({ value: question.value, ...(question.path && { path: question.path }) });
   }
   return { retire, carry };
 }

@@ -9,7 +9,11 @@ export type NameFault = { readonly code: 'name empty' | 'name taken' | 'name too
 /** What is wrong with a name, or undefined. Names that differ only by blanks or case count as taken. */
 export function nameFault(name: string, taken: readonly string[]): NameFault | undefined {
   const character = forbiddenCharacter(name);
-  if (character) return { code: 'forbidden character', message: `The name holds the character ${character}, which cannot be stored. Type it again without it.` };
+  if (character)
+    return {
+      code: 'forbidden character',
+      message: `The name holds the character ${character}, which cannot be stored. Type it again without it.`,
+    };
   const key = matchKey(name);
   if (key === '') return { code: 'name empty', message: 'Give the range a name, so that catalogs can refer to it.' };
   if (clean(name).length > longestName) return { code: 'name too long', message: `Keep the name under ${longestName} characters.` };
@@ -20,7 +24,11 @@ export function nameFault(name: string, taken: readonly string[]): NameFault | u
 }
 
 /** Start and end of a stretch over the selected entries. A selection from the first row starts at the top. */
-export function anchorsOf(entries: readonly Entry[], selected: readonly EntryId[], ends: RangeEnding): Pick<Stretch, 'start' | 'end'> | undefined {
+export function anchorsOf(
+  entries: readonly Entry[],
+  selected: readonly EntryId[],
+  ends: RangeEnding,
+): Pick<Stretch, 'start' | 'end'> | undefined {
   const ordinals = ordinalsOf(entries);
   const chosen = selected.flatMap((entry) => ordinals.get(entry) ?? []);
   if (chosen.length === 0) return undefined;

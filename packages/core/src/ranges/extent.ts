@@ -18,7 +18,13 @@ export function firstOrdinal({ start }: Stretch, ordinals: ReadonlyMap<EntryId, 
 }
 
 /** Where a growing stretch must stop: the start of the next one that shares a field, or the end of the register. */
-function boundOf(stretch: Stretch, first: number, others: readonly Stretch[], ordinals: ReadonlyMap<EntryId, number>, length: number): number {
+function boundOf(
+  stretch: Stretch,
+  first: number,
+  others: readonly Stretch[],
+  ordinals: ReadonlyMap<EntryId, number>,
+  length: number,
+): number {
   let bound = length;
   for (const other of others) {
     if (!other.fields.some((field) => stretch.fields.includes(field))) continue;

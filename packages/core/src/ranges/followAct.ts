@@ -77,8 +77,17 @@ function followed(stretch: Stretch, entries: readonly Entry[], others: readonly 
 }
 
 /** The range after an act on the register. `entries` and `others` (ranges over it) are as they were before. */
-export function followAct(range: SourceRange, registerId: RegisterId, entries: readonly Entry[], others: readonly SourceRange[], act: Act, language: string): SourceRange {
+export function followAct(
+  range: SourceRange,
+  registerId: RegisterId,
+  entries: readonly Entry[],
+  others: readonly SourceRange[],
+  act: Act,
+  language: string,
+): SourceRange {
   const neighbours = stretchesOver(others, registerId);
-  const stretches = range.stretches.map((stretch) => (stretch.registerId === registerId ? followed(stretch, entries, neighbours, act, language) : stretch));
+  const stretches = range.stretches.map((stretch) =>
+    stretch.registerId === registerId ? followed(stretch, entries, neighbours, act, language) : stretch,
+  );
   return stretches.every((stretch, at) => stretch === range.stretches[at]) ? range : { ...range, stretches };
 }

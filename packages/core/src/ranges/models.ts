@@ -6,15 +6,10 @@ import type { EntryId, FieldId, RegisterId } from '../registers/index.js';
  * remains when the first entry of a range is deleted and nothing of the range is left below it.
  */
 export type RangeStart =
-  | { readonly at: 'top' }
-  | { readonly at: 'entry'; readonly entry: EntryId }
-  | { readonly at: 'after'; readonly entry: EntryId };
+  { readonly at: 'top' } | { readonly at: 'entry'; readonly entry: EntryId } | { readonly at: 'after'; readonly entry: EntryId };
 
 /** How a stretch ends. A fixed end without an entry belongs to a range that was emptied and keeps its place. */
-export type RangeEnd =
-  | { readonly ends: 'fixed'; readonly entry: EntryId | null }
-  | { readonly ends: 'last' }
-  | { readonly ends: 'gap' };
+export type RangeEnd = { readonly ends: 'fixed'; readonly entry: EntryId | null } | { readonly ends: 'last' } | { readonly ends: 'gap' };
 
 export const rangeEndings = ['fixed', 'last', 'gap'] as const;
 export type RangeEnding = (typeof rangeEndings)[number];
@@ -86,5 +81,7 @@ export interface RangeTaking {
 /** The one way in which all stretches of a range end. */
 export const endingOf = (range: SourceRange): RangeEnding => range.stretches[0]?.end.ends ?? 'last';
 /** The stretches of some ranges that lie over one register. */
-export const stretchesOver = (ranges: readonly SourceRange[], registerId: RegisterId): Stretch[] => ranges.flatMap(({ stretches }) => stretches.filter((stretch) => stretch.registerId === registerId));
-export const liesOver = (range: SourceRange, registerId: RegisterId): boolean => range.stretches.some((stretch) => stretch.registerId === registerId);
+export const stretchesOver = (ranges: readonly SourceRange[], registerId: RegisterId): Stretch[] =>
+  ranges.flatMap(({ stretches }) => stretches.filter((stretch) => stretch.registerId === registerId));
+export const liesOver = (range: SourceRange, registerId: RegisterId): boolean =>
+  range.stretches.some((stretch) => stretch.registerId === registerId);

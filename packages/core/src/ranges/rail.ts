@@ -25,7 +25,8 @@ export function railsOf(ranges: readonly SourceRange[], register: RegisterState)
       const extent = taking.extents[0]!;
       const marks = new Map<number, RailMark>();
       for (let ordinal = extent.first; ordinal < extent.beyond; ordinal++) marks.set(ordinal, 'taken');
-      for (const { ordinal, why } of taking.leftOut) marks.set(ordinal, why === 'past the end' || why === 'after the gap' || why === 'wrong kind' ? 'missed' : 'skipped');
+      for (const { ordinal, why } of taking.leftOut)
+        marks.set(ordinal, why === 'past the end' || why === 'after the gap' || why === 'wrong kind' ? 'missed' : 'skipped');
       if (taking.grows && !marks.has(extent.beyond)) marks.set(extent.beyond, 'grows');
       return { range, stretch, taking, extent, leftOut: taking.leftOut, marks };
     }),

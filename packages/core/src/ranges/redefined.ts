@@ -13,7 +13,8 @@ export interface Redefined {
 
 const keyOf = ({ path, value }: RangeValue): string => [...path, value].join('\u001F');
 /** Parents count as they are; the value by its loose key. An empty loose key pairs with nothing. */
-const looseKeyOf = ({ path, value }: RangeValue): string | undefined => (looseKey(value) === '' ? undefined : [...path, looseKey(value)].join('\u001F'));
+const looseKeyOf = ({ path, value }: RangeValue): string | undefined =>
+  looseKey(value) === '' ? undefined : [...path, looseKey(value)].join('\u001F');
 const shown = ({ path, value }: RangeValue): string => [...path, value].join(' › ');
 
 /** Compares two takings of one range. Linear in the number of values. */

@@ -4,7 +4,18 @@ import { isOfKind } from '../values/index.js';
 import type { RegisterId, RegisterState } from '../registers/index.js';
 import { endKind } from './ends.js';
 import { extentOf } from './extent.js';
-import { endingOf, stretchesOver, type Extent, type LeftOut, type LeftOutWhy, type RangeTaking, type RangeValue, type SourceRange, type SourceRow, type Stretch } from './models.js';
+import {
+  endingOf,
+  stretchesOver,
+  type Extent,
+  type LeftOut,
+  type LeftOutWhy,
+  type RangeTaking,
+  type RangeValue,
+  type SourceRange,
+  type SourceRow,
+  type Stretch,
+} from './models.js';
 
 /** A value under way: its children are kept apart, so that every parent comes before them. */
 interface Node {
@@ -24,13 +35,13 @@ function flatten(nodes: Iterable<Node>, into: RangeValue[]): RangeValue[] {
   return into;
 }
 
-/** The texts of a row by level; a blank one inherits from the row above as long as nothing further out has changed. */
+/** The texts of a row by level; a blank one means the same as above as long as all further out is the same as above. */
 function inherited(texts: readonly string[], above: readonly string[]): string[] {
   const last = texts.findLastIndex((text) => text !== '');
   const read = [...texts];
   for (let level = 0; level < last; level++) {
-    if (texts[level] !== '') return read;
-    read[level] = above[level] ?? '';
+    if (texts[level] === '') read[level] = above[level] ?? '';
+    else if (texts[level] !== above[level]) return read;
   }
   return read;
 }
@@ -54,7 +65,15 @@ function nodeAt(roots: Map<string, Node>, basePath: readonly string[], texts: re
 }
 
 /** Every row costs the same few steps, whatever the size of the register: this is the hot path of compiling a catalog. */
-function takeStretch(stretch: Stretch, register: RegisterState, extent: Extent, inherits: boolean, roots: Map<string, Node>, basePath: readonly string[], leave: (ordinal: number, why: LeftOutWhy, text: string) => void): void {
+function takeStretch(
+  stretch: Stretch,
+  register: RegisterState,
+  extent: Extent,
+  inherits: boolean,
+  roots: Map<string, Node>,
+  basePath: readonly string[],
+  leave: (ordinal: number, why: LeftOutWhy, text: string) => void,
+): void {
   const { fields } = stretch;
   const kinds = fields.map((key) => register.fields.find((field) => field.key === key)?.kind ?? 'text');
   const textsOnly = kinds.every((kind) => kind === 'text');
@@ -63,9 +82,10 @@ function takeStretch(stretch: Stretch, register: RegisterState, extent: Extent, 
     const { id, cells } = register.entries[ordinal]!;
     const typed = fields.map((field) => (cells[field] === undefined ? '' : clean(cells[field])));
     const texts = inherits ? inherited(typed, above) : typed;
-    above = texts;
     let depth = texts.length;
     while (depth > 0 && texts[depth - 1] === '') depth--;
+    // A row without anything says nothing of the rows below it.
+    if (depth > 0) above = texts;
     const gap = texts.indexOf('');
     if (depth === 0) leave(ordinal, 'blank', '');
     else if (gap >= 0 && gap < depth) leave(ordinal, 'blank', texts.slice(0, depth).join(' › '));
@@ -88,7 +108,11 @@ const nothing: RegisterState = { id: '', heading: '', fields: [], entries: [] };
  * registers (the range itself may be among them). Values are cleaned; blanks are skipped; a repeat belongs to the value's
  * first place; a parent stands once however often it occurs.
  */
-export function takeRange(range: SourceRange, registers: ReadonlyMap<RegisterId, RegisterState>, others: readonly SourceRange[]): RangeTaking {
+export function takeRange(
+  range: SourceRange,
+  registers: ReadonlyMap<RegisterId, RegisterState>,
+  others: readonly SourceRange[],
+): RangeTaking {
   const ends = endingOf(range);
   const leftOut: LeftOut[] = [];
   const extents: Extent[] = [];
@@ -96,7 +120,8 @@ export function takeRange(range: SourceRange, registers: ReadonlyMap<RegisterId,
   for (const stretch of range.stretches) {
     const register = registers.get(stretch.registerId) ?? nothing;
     const extent = extentOf(stretch, register.entries, stretchesOver(others, stretch.registerId));
-    const leave = (ordinal: number, why: LeftOutWhy, text: string) => leftOut.push({ register: register.id, entry: register.entries[ordinal]!.id, ordinal, why, text });
+    const leave = (ordinal: number, why: LeftOutWhy, text: string) =>
+      leftOut.push({ register: register.id, entry: register.entries[ordinal]!.id, ordinal, why, text });
     extents.push(extent);
     if (range.shape === 'headings') {
       const heading = clean(register.heading);
@@ -106,7 +131,10 @@ export function takeRange(range: SourceRange, registers: ReadonlyMap<RegisterId,
       takeStretch(stretch, register, extent, false, parent.below.children, parent.below.path, leave);
     } else takeStretch(stretch, register, extent, range.inherits, roots, [], leave);
     for (let ordinal = extent.beyond; ordinal < extent.bound; ordinal++) {
-      const text = stretch.fields.map((field) => clean(register.entries[ordinal]!.cells[field] ?? '')).filter(Boolean).join(' › ');
+      const text = stretch.fields
+        .map((field) => clean(register.entries[ordinal]!.cells[field] ?? ''))
+        .filter(Boolean)
+        .join(' › ');
       if (text !== '') leave(ordinal, ends === 'gap' ? 'after the gap' : 'past the end', text);
     }
   }

@@ -3,7 +3,9 @@ import type { Act, DeleteAct, Entry, EntryId, WriteAct } from './models.js';
 
 function textsBefore(entries: readonly Entry[], act: WriteAct): Act[] {
   const byId = new Map(entries.map((entry) => [entry.id, entry]));
-  const cells = act.cells.flatMap(({ entry, field }) => (byId.has(entry) ? [{ entry, field, text: byId.get(entry)!.cells[field] ?? '' }] : []));
+  const cells = act.cells.flatMap(({ entry, field }) =>
+    byId.has(entry) ? [{ entry, field, text: byId.get(entry)!.cells[field] ?? '' }] : [],
+  );
   return [{ act: 'write', cells }];
 }
 

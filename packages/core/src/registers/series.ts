@@ -35,7 +35,9 @@ function days(given: readonly string[]): Next | undefined {
   const months = monthsBetween(first, given[1]!);
   if (months && given.every((day, at) => day === monthsAfter(first, months * at))) return (at) => monthsAfter(first, months * at);
   const step = dayNumber(given[1]!) - dayNumber(first);
-  return given.every((day, at) => dayNumber(day) === dayNumber(first) + step * at) ? (at) => dayOf(dayNumber(first) + step * at) : undefined;
+  return given.every((day, at) => dayNumber(day) === dayNumber(first) + step * at)
+    ? (at) => dayOf(dayNumber(first) + step * at)
+    : undefined;
 }
 
 function numbers(given: readonly string[]): Next | undefined {
@@ -43,7 +45,9 @@ function numbers(given: readonly string[]): Next | undefined {
   const first = parts[0];
   if (!first) return undefined;
   const step = parts.length > 1 ? (parts[1]?.number ?? NaN) - first.number : 1;
-  const fits = parts.every((part, at) => part && part.head === first.head && part.tail === first.tail && part.number === first.number + step * at);
+  const fits = parts.every(
+    (part, at) => part && part.head === first.head && part.tail === first.tail && part.number === first.number + step * at,
+  );
   if (!fits) return undefined;
   return (at) => `${first.head}${String(Math.max(0, first.number + step * at)).padStart(first.width, '0')}${first.tail}`;
 }

@@ -25,11 +25,20 @@ const byEntries = (a: Spelling, b: Spelling) => b.entries - a.entries || (a.valu
 export function groupRequests(requests: readonly ValueRequest[], catalog: Catalog): ValueRequestGroup[] {
   const groups = [...grouped(requests, ({ path }) => path.join('\u001F'))].flatMap(([, own]) => {
     const { path } = own[0]!;
-    const spellings = [...grouped(own, ({ value }) => value)].map(([value, same]): Spelling => ({ value, entries: same.reduce((sum, { entries }) => sum + entries, 0) })).sort(byEntries);
+    const spellings = [...grouped(own, ({ value }) => value)]
+      .map(([value, same]): Spelling => ({ value, entries: same.reduce((sum, { entries }) => sum + entries, 0) }))
+      .sort(byEntries);
     const alike = lookAlikes(spellings);
     const together = new Set(alike.flat().map(({ value }) => value));
     const list = catalogUnder(catalog, path);
-    return [...alike.map((group) => [...group].sort(byEntries)), ...spellings.filter(({ value }) => !together.has(value)).map((spelling) => [spelling])].map((group): ValueRequestGroup => ({ path, spellings: group, proposed: nearest(list, group[0]!.value).find((value) => digitsOf(value) === digitsOf(group[0]!.value)) ?? null }));
+    return [
+      ...alike.map((group) => [...group].sort(byEntries)),
+      ...spellings.filter(({ value }) => !together.has(value)).map((spelling) => [spelling]),
+    ].map((group): ValueRequestGroup => ({
+      path,
+      spellings: group,
+      proposed: nearest(list, group[0]!.value).find((value) => digitsOf(value) === digitsOf(group[0]!.value)) ?? null,
+    }));
   });
   const waiting = ({ spellings }: ValueRequestGroup) => spellings.reduce((sum, { entries }) => sum + entries, 0);
   return groups.sort((a, b) => waiting(b) - waiting(a));

@@ -8,7 +8,14 @@ export function cellsOfNew(fields: readonly (JudgedField & { readonly key: Field
   const cells: Record<FieldId, string> = {};
   for (const field of fields) {
     const begins = ruleHere(field, { entry: cells })?.begins;
-    const value = begins?.with === 'value' ? begins.value : begins?.with === 'today' && field.kind === 'date' ? today : begins?.with === 'above' ? (above?.[field.key] ?? '') : '';
+    const value =
+      begins?.with === 'value'
+        ? begins.value
+        : begins?.with === 'today' && field.kind === 'date'
+          ? today
+          : begins?.with === 'above'
+            ? (above?.[field.key] ?? '')
+            : '';
     if (value !== '') cells[field.key] = value;
   }
   return cells;

@@ -32,7 +32,12 @@ function onlyChoice(rule: CatalogRule, context: JudgeContext): string | undefine
 }
 
 /** What follows from a change of some cells. `before` is the entry with the changed cells in it already; `changed` their fields. */
-export function planCascade(fields: readonly CascadeField[], before: Cells, changed: readonly FieldId[], context: Omit<JudgeContext, 'entry' | 'held'>): CascadePlan {
+export function planCascade(
+  fields: readonly CascadeField[],
+  before: Cells,
+  changed: readonly FieldId[],
+  context: Omit<JudgeContext, 'entry' | 'held'>,
+): CascadePlan {
   let cells = before;
   const cleared: { field: FieldId; value: string }[] = [];
   const kept: FieldId[] = [];
@@ -91,5 +96,9 @@ export function planCascade(fields: readonly CascadeField[], before: Cells, chan
 /** Whether a value goes with the parents. Where all is offered while some are blank, it has to agree with those that are filled. */
 function fitsUnder(rule: CatalogRule, catalog: Catalog, parents: readonly string[], value: string): boolean {
   if (!parents.includes('')) return hasTuple(catalog, [...parents, value]);
-  return rule.blankParent === 'all' && parents.some((parent) => parent !== '') && itemWithValue(catalogAmong(catalog, parents), value) !== undefined;
+  return (
+    rule.blankParent === 'all' &&
+    parents.some((parent) => parent !== '') &&
+    itemWithValue(catalogAmong(catalog, parents), value) !== undefined
+  );
 }

@@ -1,7 +1,7 @@
 // A date within two bounds, both included: days, today, or the date in another field, with so many days between.
 import { daysAfter, format, parse } from '../values/index.js';
 import { namesIn } from './headings.js';
-import type { DateRule, DayBound, Finding, JudgeContext, JudgedField, RuleKind, RuleNames } from './models.js';
+import type { DateRule, DayBound, Judgment, JudgeContext, JudgedField, RuleKind, RuleNames } from './models.js';
 
 /** The day that a bound means in the entry; undefined where it cannot be told. */
 function dayOfBound(bound: DayBound | null, { entry, today }: JudgeContext): string | undefined {
@@ -21,7 +21,8 @@ export function boundWords(bound: DayBound, names: Pick<RuleNames, 'locale' | 'f
 }
 
 /** Where the bound is the day after something else, or the day before it: what else that is. */
-const beyond = (bound: DayBound, by: 1 | -1, names: Pick<RuleNames, 'locale' | 'field'>): string | undefined => (bound.of !== 'day' && bound.plus === by ? boundWords({ ...bound, plus: 0 }, names) : undefined);
+const beyond = (bound: DayBound, by: 1 | -1, names: Pick<RuleNames, 'locale' | 'field'>): string | undefined =>
+  bound.of !== 'day' && bound.plus === by ? boundWords({ ...bound, plus: 0 }, names) : undefined;
 
 /** "from Arrival", "after Arrival" */
 function startWords(from: DayBound, names: Pick<RuleNames, 'locale' | 'field'>): string {
@@ -37,11 +38,21 @@ function endWords(until: DayBound, names: Pick<RuleNames, 'locale' | 'field'>): 
 /** "from Arrival on", but "from Seen on": nobody says it twice. */
 const andOn = (words: string): string => (words.startsWith('from') && !/\bon$/iu.test(words) ? `${words} on` : words);
 
-function within(day: string, { from, until }: Pick<DateRule, 'from' | 'until'>, { heading }: JudgedField, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
+function within(
+  day: string,
+  { from, until }: Pick<DateRule, 'from' | 'until'>,
+  { heading }: JudgedField,
+  context: JudgeContext,
+): Extract<Judgment, { right: false }> | undefined {
   const [first, last] = [dayOfBound(from, context), dayOfBound(until, context)];
-  const said = (bound: DayBound, at: string) => (bound.of === 'day' ? format('date', at, context.locale) : `${boundWords(bound, namesIn(context))} (${format('date', at, context.locale)})`);
-  if (first !== undefined && day < first) return { right: false, code: 'too early', message: `${heading} must not be before ${said(from!, first)}.` };
-  if (last !== undefined && day > last) return { right: false, code: 'too late', message: `${heading} must not be after ${said(until!, last)}.` };
+  const said = (bound: DayBound, at: string) =>
+    bound.of === 'day'
+      ? format('date', at, context.locale)
+      : `${boundWords(bound, namesIn(context))} (${format('date', at, context.locale)})`;
+  if (first !== undefined && day < first)
+    return { right: false, code: 'too early', message: `${heading} must not be before ${said(from!, first)}.` };
+  if (last !== undefined && day > last)
+    return { right: false, code: 'too late', message: `${heading} must not be after ${said(until!, last)}.` };
   return undefined;
 }
 
@@ -66,14 +77,21 @@ export const dateRule: RuleKind<DateRule> = {
 
   takes({ from, until }, names) {
     const end = until && endWords(until, names);
-    const words = from && end ? `${startWords(from, names)} ${end.startsWith('before') ? 'and ' : ''}${end}` : from ? andOn(startWords(from, names)) : (end ?? 'of any day');
+    const words =
+      from && end
+        ? `${startWords(from, names)} ${end.startsWith('before') ? 'and ' : ''}${end}`
+        : from
+          ? andOn(startWords(from, names))
+          : (end ?? 'of any day');
     return [{ text: 'a date', edits: 'kind' }, { text: ' ' }, { text: words, edits: 'bounds' }];
   },
 
   faults({ from, until }, _field, context) {
     const [first, last] = [dayOfBound(from, { ...context, entry: {} }), dayOfBound(until, { ...context, entry: {} })];
-    if (first !== undefined && last !== undefined && first > last) return [{ part: 'bounds', message: 'The first day lies after the last one, so no date can be entered.' }];
-    if (from?.of === 'field' && until?.of === 'field' && from.field === until.field && from.plus > until.plus) return [{ part: 'bounds', message: 'The bounds are the wrong way round, so no date can be entered.' }];
+    if (first !== undefined && last !== undefined && first > last)
+      return [{ part: 'bounds', message: 'The first day lies after the last one, so no date can be entered.' }];
+    if (from?.of === 'field' && until?.of === 'field' && from.field === until.field && from.plus > until.plus)
+      return [{ part: 'bounds', message: 'The bounds are the wrong way round, so no date can be entered.' }];
     return [];
   },
 

@@ -1,34 +1,27 @@
 // A value for which an expression over the entry is true: the Common Expression Language (cel.dev, an open standard), which
 // always ends. `value` is what is judged, `entry.key` what another field holds (null when blank), `today` the house's day.
-import { Environment } from '@marcbachmann/cel-js';
 import { isBlank } from '../text/index.js';
-import { isNumeric, isOfKind, parse, valuesIn, type FieldKind } from '../values/index.js';
+import { Exact, isNumeric, isOfKind, parse, valuesIn, type FieldKind } from '../values/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
+import { readCel, type CelExpression } from './exactCel.js';
 import { headingOf } from './headings.js';
-import type { ExpressionRule, Finding, JudgeContext, JudgedField, RuleKind } from './models.js';
+import type { ExpressionRule, Judgment, JudgeContext, JudgedField, RuleKind } from './models.js';
 
-const environment = new Environment({ unlistedVariablesAreDyn: true, homogeneousAggregateLiterals: false });
-const operations: readonly (readonly [string, (a: number, b: number) => number])[] = [['+', (a, b) => a + b], ['-', (a, b) => a - b], ['*', (a, b) => a * b], ['/', (a, b) => a / b]];
-// Numbers of fields are doubles; people write `value * 2` all the same.
-for (const [sign, operate] of operations) {
-  environment.registerOperator(`double ${sign} int`, (a: number, b: bigint) => operate(a, Number(b)));
-  environment.registerOperator(`int ${sign} double`, (a: bigint, b: number) => operate(Number(a), b));
-}
-
-type Expression = (context: Record<string, unknown>) => unknown;
-const compiled = new Map<string, Expression | string>();
+const compiled = new Map<string, CelExpression | string>();
 const mostCompiled = 500;
 
 /** The compiled expression, or in words why it is none. */
-function compile(text: string): Expression | string {
+function compile(text: string): CelExpression | string {
   const known = compiled.get(text);
   if (known !== undefined) return known;
   if (compiled.size >= mostCompiled) compiled.clear();
-  let made: Expression | string;
+  let made: CelExpression | string;
   try {
-    const parsed = environment.parse(text);
-    const checked = parsed.check();
-    made = !checked.valid ? firstLine(checked.error?.message ?? 'its types do not fit') : checked.type === 'bool' || checked.type === 'dyn' ? parsed : `it gives ${String(checked.type)}, and must be true or false`;
+    const read = readCel(text);
+    made =
+      read.type === 'bool' || read.type === 'dyn'
+        ? read
+        : `it gives ${read.type === 'exact' ? 'a number' : read.type}, and must be true or false`;
   } catch (error) {
     made = firstLine((error as Error).message);
   }
@@ -52,22 +45,39 @@ const fieldsIn = ({ expression }: ExpressionRule): FieldId[] => [...new Set([...
 
 function valueFor(kind: FieldKind, value: string | undefined): unknown {
   if (value === undefined || value === '') return null;
-  if (isNumeric(kind) && isOfKind(kind, value)) return Number(value);
+  if (isNumeric(kind) && isOfKind(kind, value)) return new Exact(value);
   if (kind === 'several values') return valuesIn(value);
   return kind === 'yes/no' && isOfKind(kind, value) ? value === 'yes' : value;
 }
 
 function cellsFor(rule: ExpressionRule, entry: Cells, { fields }: JudgeContext): Record<string, unknown> {
-  return Object.fromEntries(fieldsIn(rule).map((key) => [key, valueFor(fields?.find((field) => field.key === key)?.kind ?? 'text', entry[key])]));
+  return Object.fromEntries(
+    fieldsIn(rule).map((key) => [key, valueFor(fields?.find((field) => field.key === key)?.kind ?? 'text', entry[key])]),
+  );
 }
 
-function holds(rule: ExpressionRule, value: string, { kind, heading }: JudgedField, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
+function holds(
+  rule: ExpressionRule,
+  value: string,
+  { kind, heading }: JudgedField,
+  context: JudgeContext,
+): Extract<Judgment, { right: false }> | undefined {
   const expression = compile(rule.expression);
   const reads = fieldsIn(rule);
   if (typeof expression === 'string' || (reads.length > 0 && !context.entry)) return undefined;
-  const wrong = { right: false, code: 'condition', message: rule.message || `“${value}” is not right for ${heading}: ${rule.expression} is not true.` } as const;
+  const wrong = {
+    right: false,
+    code: 'condition',
+    message: rule.message || `“${value}” is not right for ${heading}: ${rule.expression} is not true.`,
+  } as const;
   try {
-    return expression({ value: valueFor(kind, value), entry: cellsFor(rule, context.entry ?? {}, context), today: context.today ?? '' }) === true ? undefined : wrong;
+    return expression.run({
+      value: valueFor(kind, value),
+      entry: cellsFor(rule, context.entry ?? {}, context),
+      today: context.today ?? '',
+    }) === true
+      ? undefined
+      : wrong;
   } catch {
     // With a field blank there is nothing to compare with; what cannot be computed otherwise is not right.
     return reads.some((key) => !context.entry?.[key]) ? undefined : wrong;
@@ -88,15 +98,31 @@ export const expressionRule: RuleKind<ExpressionRule> = {
     const fault = holds(rule, value, field, context);
     return fault ? { right: false, code: fault.code, message: fault.message } : { right: true };
   },
-  takes: ({ expression }) => [{ text: 'a value', edits: 'kind' }, { text: ' for which ' }, { text: expression || 'an expression', edits: 'expression' }, { text: ' is true' }],
+  takes: ({ expression }) => [
+    { text: 'a value', edits: 'kind' },
+    { text: ' for which ' },
+    { text: expression || 'an expression', edits: 'expression' },
+    { text: ' is true' },
+  ],
   faults(rule, field, context) {
     const fault = expressionFault(rule.expression);
     if (fault) return [{ part: 'expression', message: fault }];
     const missing = fieldsIn(rule).find((key) => context.fields && !context.fields.some((known) => known.key === key));
-    return missing ? [{ part: 'expression', message: `There is no field with the key “${missing}” here. ${field.heading} can use ${(context.fields ?? []).map(({ key }) => `entry.${key}`).slice(0, 6).join(', ')}.` }] : [];
+    return missing
+      ? [
+          {
+            part: 'expression',
+            message: `There is no field with the key “${missing}” here. ${field.heading} can use ${(context.fields ?? [])
+              .map(({ key }) => `entry.${key}`)
+              .slice(0, 6)
+              .join(', ')}.`,
+          },
+        ]
+      : [];
   },
   reads: fieldsIn,
 };
 
 /** How an expression calls the fields of a register: key and heading. */
-export const expressionNames = (context: Pick<JudgeContext, 'fields'>): { readonly name: string; readonly heading: string }[] => (context.fields ?? []).map(({ key }) => ({ name: `entry.${key}`, heading: headingOf(key, context) }));
+export const expressionNames = (context: Pick<JudgeContext, 'fields'>): { readonly name: string; readonly heading: string }[] =>
+  (context.fields ?? []).map(({ key }) => ({ name: `entry.${key}`, heading: headingOf(key, context) }));

@@ -1,5 +1,18 @@
 export * from './models.js';
-export { askedBeforeNew, blankIsWrong, canBeOutside, catalogIdOf, fieldsNamedBy, judge, meansHeld, readsOf, ruleHere, rulesFor, ruleTitle, stands } from './judge.js';
+export {
+  askedBeforeNew,
+  blankIsWrong,
+  canBeOutside,
+  catalogIdOf,
+  fieldsNamedBy,
+  judge,
+  meansHeld,
+  readsOf,
+  ruleHere,
+  rulesFor,
+  ruleTitle,
+  stands,
+} from './judge.js';
 export { closedHere, offerOf, type Offer } from './catalogRule.js';
 export { typedList } from './typedRule.js';
 export { patternFault, patternOf } from './patternRule.js';

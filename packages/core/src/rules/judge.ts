@@ -3,13 +3,13 @@ import { depthOf } from '../cascades/index.js';
 import { passes } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTextFault } from '../text/index.js';
-import { isOfKind, joinedValues, kindLabel, parse, readTypedList, valuesIn, type FieldKind } from '../values/index.js';
+import { isOfKind, joinedValues, kindLabel, namesNone, parse, readTypedList, valuesIn, type FieldKind } from '../values/index.js';
 import { catalogRule } from './catalogRule.js';
 import { dateRule } from './dateRule.js';
 import { expressionRule } from './expressionRule.js';
 import { headingOf } from './headings.js';
 import { lengthRule } from './lengthRule.js';
-import type { Finding, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict, VerdictCode } from './models.js';
+import type { Judgment, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict, VerdictCode } from './models.js';
 import { numberRule } from './numberRule.js';
 import { andList, orList, tooMany } from './list.js';
 import { patternRule } from './patternRule.js';
@@ -31,7 +31,8 @@ const kinds: { readonly [Kind in Rule['kind']]: RuleKind<Extract<Rule, { kind: K
 export const kindOf = (kind: Rule['kind']): RuleKind<Rule> => kinds[kind] as RuleKind<Rule>;
 
 /** The kinds of rule that a field of this kind can have. */
-export const rulesFor = (kind: FieldKind): readonly Rule['kind'][] => (Object.keys(kinds) as Rule['kind'][]).filter((rule) => kinds[rule].fits.includes(kind));
+export const rulesFor = (kind: FieldKind): readonly Rule['kind'][] =>
+  (Object.keys(kinds) as Rule['kind'][]).filter((rule) => kinds[rule].fits.includes(kind));
 export const ruleTitle = (kind: Rule['kind']): string => kinds[kind].title;
 
 /** The rule that holds for the entry: none where its condition is not met. */
@@ -54,36 +55,69 @@ function unfit(text: string, field: JudgedField): Verdict | undefined {
 }
 
 /** The rule's own refusal text with what was typed and the heading in their places. */
-const ownWords = (text: string, typed: string, field: JudgedField): string => text.replaceAll('{value}', typed).replaceAll('{field}', field.heading);
+const ownWords = (text: string, typed: string, field: JudgedField): string =>
+  text.replaceAll('{value}', typed).replaceAll('{field}', field.heading);
 
 /** What is said of these is always in Dellum's words: nothing was typed that the rule could speak of. */
 const ownReasons: ReadonlySet<VerdictCode> = new Set(['blank', 'wrong kind', 'parent blank', 'ambiguous']);
 
-function refused(rule: Rule | null, typed: string, field: JudgedField, { code, message, suggestions = [] }: Extract<Finding, { right: false }>, mayConfirm = false): Verdict {
+function refused(
+  rule: Rule | null,
+  typed: string,
+  field: JudgedField,
+  { code, message, suggestions = [] }: Extract<Judgment, { right: false }>,
+  mayConfirm = false,
+): Verdict {
   const words = rule?.refusalText && !ownReasons.has(code) ? ownWords(rule.refusalText, typed, field) : message;
   const meant = suggestions.length > 0 ? ` Did you mean ${orList(suggestions)}?` : '';
   return { verdict: 'refused', code, message: words + meant, suggestions, ...(mayConfirm && { mayConfirm }) };
 }
 
 /** A value that the rule does not take: refused, stored marked once it is confirmed, or accepted as it is. */
-function otherValue(rule: Rule, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
+function otherValue(
+  rule: Rule,
+  typed: string,
+  field: JudgedField,
+  found: Extract<Judgment, { right: false }>,
+  context: JudgeContext,
+): Verdict {
   if (rule.others === 'refuse' || found.code === 'ambiguous') return refused(rule, typed, field, found);
   const parsed = parse(field.kind, typed, context.locale, context.today);
   // What is no value of the field's kind cannot be stored, whatever the rule says.
   if (!parsed.ok) return refused(null, typed, field, { right: false, code: 'wrong kind', message: parsed.reason });
   if (rule.others === 'accept') return { verdict: 'taken', value: parsed.value };
-  if (rule.others === 'request' || rule.others === 'add') return field.kind === 'several values' ? severalNew(rule, typed, field, found, context) : newValue(rule, parsed.value, typed, field, found, context);
+  if (rule.others === 'request' || rule.others === 'add')
+    return field.kind === 'several values'
+      ? severalNew(rule, typed, field, found, context)
+      : newValue(rule, parsed.value, typed, field, found, context);
   if (!context.confirmed) return refused(rule, typed, field, found, true);
   return { verdict: 'marked', value: parsed.value, code: found.code, message: found.message };
 }
 
 /** A value that the catalog does not have here: only such a one can be asked for, or added. */
-function newValue(rule: Rule, value: string, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
+function newValue(
+  rule: Rule,
+  value: string,
+  typed: string,
+  field: JudgedField,
+  found: Extract<Judgment, { right: false }>,
+  context: JudgeContext,
+): Verdict {
   const list = rule.kind === 'catalog' ? context.catalogs.get(rule.catalogId) : undefined;
   const blank = rule.kind === 'catalog' ? rule.parents.find((key) => context.entry && !context.entry[key]) : undefined;
-  if (blank !== undefined) return refused(rule, typed, field, { right: false, code: 'parent blank', message: `“${typed}” is new. Choose ${headingOf(blank, context)} first, so that it is known where it belongs.` });
+  if (blank !== undefined)
+    return refused(rule, typed, field, {
+      right: false,
+      code: 'parent blank',
+      message: `“${typed}” is new. Choose ${headingOf(blank, context)} first, so that it is known where it belongs.`,
+    });
   const misplaced = rule.kind === 'catalog' && list && rule.parents.length !== (rule.level ?? depthOf(list) - 1);
-  if (misplaced) return refused(rule, typed, field, { right: false, code: 'outside', message: `“${typed}” is not in ${list.title}. The rule does not say under what it would belong, so it cannot be taken in here.` });
+  if (misplaced)
+    return refused(rule, typed, field, {
+      right: false,
+      code: 'outside',
+      message: `“${typed}” is not in ${list.title}. The rule does not say under what it would belong, so it cannot be taken in here.`,
+    });
   const fault = list === undefined || (found.code !== 'outside' && found.code !== 'not under parent') ? found : sourceTextFault(typed);
   if (fault) return refused(rule, typed, field, found);
   const made = asNew(rule, list!.title, clean(value), [clean(value)], found.code);
@@ -91,7 +125,13 @@ function newValue(rule: Rule, value: string, typed: string, field: JudgedField, 
 }
 
 /** Several values of which the catalog does not have each: every new one must be one that can be asked for, or added. */
-function severalNew(rule: Rule, typed: string, field: JudgedField, found: Extract<Finding, { right: false }>, context: JudgeContext): Verdict {
+function severalNew(
+  rule: Rule,
+  typed: string,
+  field: JudgedField,
+  found: Extract<Judgment, { right: false }>,
+  context: JudgeContext,
+): Verdict {
   if (rule.kind !== 'catalog') return refused(rule, typed, field, found);
   const held = new Set(valuesIn(context.held ?? ''));
   const values: string[] = [];
@@ -115,39 +155,79 @@ function severalNew(rule: Rule, typed: string, field: JudgedField, found: Extrac
 }
 
 /** A value with what is new in it, added or asked for as the rule says. */
-function asNew(rule: Rule, title: string, value: string, newValues: readonly string[], code: VerdictCode): Extract<Verdict, { verdict: 'requested' | 'added' }> {
+function asNew(
+  rule: Rule,
+  title: string,
+  value: string,
+  newValues: readonly string[],
+  code: VerdictCode,
+): Extract<Verdict, { verdict: 'requested' | 'added' }> {
   const [words, are] = [andList(newValues.map((one) => `“${one}”`)), newValues.length === 1 ? 'is' : 'are'];
   if (rule.others === 'add') return { verdict: 'added', value, newValues, message: `${words} ${are} added to ${title}.` };
-  return { verdict: 'requested', value, newValues, code, message: `${words} ${are} not in ${title} yet; its steward is asked for ${newValues.length === 1 ? 'it' : 'them'}.` };
+  return {
+    verdict: 'requested',
+    value,
+    newValues,
+    code,
+    message: `${words} ${are} not in ${title} yet; its steward is asked for ${newValues.length === 1 ? 'it' : 'them'}.`,
+  };
 }
 
 /** What is asked before a text that is near a standing value becomes a new one; undefined where nothing is near. */
-export function askedBeforeNew(verdict: Verdict, typed: string): Pick<Extract<Verdict, { verdict: 'refused' }>, 'message' | 'suggestions' | 'mayConfirm'> | undefined {
+export function askedBeforeNew(
+  verdict: Verdict,
+  typed: string,
+): Pick<Extract<Verdict, { verdict: 'refused' }>, 'message' | 'suggestions' | 'mayConfirm'> | undefined {
   if ((verdict.verdict !== 'requested' && verdict.verdict !== 'added') || !verdict.near) return undefined;
   return { message: `“${typed}” is new. Did you mean ${orList(verdict.near)}?`, suggestions: verdict.near, mayConfirm: true };
 }
 
 function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeContext): Verdict {
-  if (isBlank(text)) return rule.mayBeBlank ? { verdict: 'taken', value: '' } : refused(rule, text, field, { right: false, code: 'blank', message: `${field.heading} must not be blank. ${rule.kind === 'catalog' || rule.kind === 'typed' ? 'Pick a value.' : 'Enter a value.'}` });
+  if (isBlank(text))
+    return rule.mayBeBlank
+      ? { verdict: 'taken', value: '' }
+      : refused(rule, text, field, {
+          right: false,
+          code: 'blank',
+          message: `${field.heading} must not be blank. ${rule.kind === 'catalog' || rule.kind === 'typed' ? 'Pick a value.' : 'Enter a value.'}`,
+        });
   const found = kindOf(rule.kind).judge(rule, text, field, context);
   if (!found.right) return otherValue(rule, text, field, found, context);
-  if (rule.noRepeats && context.repeats?.(found.value)) return otherValue(rule, text, field, { right: false, code: 'repeat', message: `Another entry holds “${found.value}” already; ${field.heading} has no repeats.` }, context);
+  if (rule.noRepeats && context.repeats?.(found.value))
+    return otherValue(
+      rule,
+      text,
+      field,
+      { right: false, code: 'repeat', message: `Another entry holds “${found.value}” already; ${field.heading} has no repeats.` },
+      context,
+    );
   const { value, corrected, fills } = found;
   return { verdict: 'taken', value, ...(corrected && { corrected }), ...(fills && { fills }) };
 }
 
 /** Whether a text that is not blank means what the cell holds: it may always be taken back. */
-export function meansHeld({ kind }: Pick<JudgedField, 'kind'>, text: string, held: string, { locale, today }: Pick<JudgeContext, 'locale' | 'today'>): boolean {
+export function meansHeld(
+  { kind }: Pick<JudgedField, 'kind'>,
+  text: string,
+  held: string,
+  { locale, today }: Pick<JudgeContext, 'locale' | 'today'>,
+): boolean {
   if (held === '') return false;
   if (kind === 'text' || kind === 'several values' || !isOfKind(kind, held)) return text === held;
   const parsed = parse(kind, text, locale, today);
   return parsed.ok && parsed.value === held;
 }
 
+/** Nothing but the marks between several values is nothing. */
+const typedFor = ({ kind }: Pick<JudgedField, 'kind'>, text: string, { locale }: Pick<JudgeContext, 'locale'>): string =>
+  kind === 'several values' && !isBlank(text) && namesNone(text, locale) ? '' : text;
+
 /** Judges what someone types into a field now. The text is what was typed, as it was typed. */
-export function judge(field: JudgedField, text: string, context: JudgeContext): Verdict {
+export function judge(field: JudgedField, typed: string, context: JudgeContext): Verdict {
+  const text = typedFor(field, typed, context);
   const held = context.held ?? '';
-  if (!context.answering && (isBlank(text) ? held === '' || held === text : meansHeld(field, text, held, context))) return { verdict: 'taken', value: held };
+  if (!context.answering && (isBlank(text) ? held === '' || held === text : meansHeld(field, text, held, context)))
+    return { verdict: 'taken', value: held };
   const fault = unfit(text, field);
   if (fault) return fault;
   const rule = ruleHere(field, context);
@@ -166,7 +246,8 @@ export const blankIsWrong = ({ rule }: Pick<JudgedField, 'rule'>): boolean => ru
 /** Judges a stored value as it stands, blank for none; what it finds not right is *outside*. Never rewrites. */
 export function stands(field: JudgedField, value: string, context: JudgeContext): Standing {
   const rule = ruleHere(field, context);
-  if (value === '') return rule && mustBeFilled(rule) ? { right: false, code: 'blank', message: `${field.heading} must not be blank.` } : { right: true };
+  if (value === '')
+    return rule && mustBeFilled(rule) ? { right: false, code: 'blank', message: `${field.heading} must not be blank.` } : { right: true };
   if (rule) return rule.others === 'accept' ? { right: true } : kindOf(rule.kind).stands(rule, value, field, context);
   if (isOfKind(field.kind, value)) return { right: true };
   return { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` };
@@ -185,7 +266,9 @@ export function readsOf(rule: Rule | null): readonly FieldId[] {
 }
 
 /** All other fields that a rule names: those it depends on, and those it fills. None of them may go while the rule stands. */
-export const fieldsNamedBy = (rule: Rule | null): readonly FieldId[] => [...new Set([...readsOf(rule), ...(rule?.kind === 'catalog' ? rule.brings.map(({ field }) => field) : [])])];
+export const fieldsNamedBy = (rule: Rule | null): readonly FieldId[] => [
+  ...new Set([...readsOf(rule), ...(rule?.kind === 'catalog' ? rule.brings.map(({ field }) => field) : [])]),
+];
 
 /** The catalog that a rule takes its values from, if it does. */
 export const catalogIdOf = (rule: Rule | null | undefined): string | undefined => (rule?.kind === 'catalog' ? rule.catalogId : undefined);

@@ -1,6 +1,6 @@
 // A text of exactly so many characters, or of a length within bounds. Characters are counted as people see them.
-import { clean } from '../text/index.js';
-import type { Finding, LengthRule, RuleKind } from './models.js';
+import { cleanLines } from '../text/index.js';
+import type { Judgment, LengthRule, RuleKind } from './models.js';
 
 const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
@@ -16,7 +16,7 @@ function words({ least, most }: Pick<LengthRule, 'least' | 'most'>): string {
   return most === null ? 'any number of characters' : `at most ${characters(most)}`;
 }
 
-function measured(rule: LengthRule, text: string, heading: string): Extract<Finding, { right: false }> | undefined {
+function measured(rule: LengthRule, text: string, heading: string): Extract<Judgment, { right: false }> | undefined {
   const length = lengthOf(text);
   if ((rule.least === null || length >= rule.least) && (rule.most === null || length <= rule.most)) return undefined;
   return { right: false, code: 'length', message: `${heading} has ${words(rule)}; “${text}” has ${length}.` };
@@ -27,7 +27,7 @@ export const lengthRule: RuleKind<LengthRule> = {
   title: 'a text of a certain length',
   fits: ['text'],
   judge(rule, text, { heading }) {
-    const value = clean(text);
+    const value = cleanLines(text);
     return measured(rule, value, heading) ?? { right: true, value };
   },
   stands(rule, value, { heading }) {
@@ -35,6 +35,9 @@ export const lengthRule: RuleKind<LengthRule> = {
     return fault ? { right: false, code: fault.code, message: fault.message } : { right: true };
   },
   takes: (rule) => [{ text: 'a text', edits: 'kind' }, { text: ' that has ' }, { text: words(rule), edits: 'bounds' }],
-  faults: ({ least, most }) => (least !== null && most !== null && least > most ? [{ part: 'bounds', message: 'The least length is more than the most, so no text can be entered.' }] : []),
+  faults: ({ least, most }) =>
+    least !== null && most !== null && least > most
+      ? [{ part: 'bounds', message: 'The least length is more than the most, so no text can be entered.' }]
+      : [],
   reads: () => [],
 };

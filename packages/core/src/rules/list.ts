@@ -1,33 +1,60 @@
 // Judging against a list of items: found by value, label, other name or another way of writing one of them.
 import { itemWithValue, lookUp, lookUpName, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
 import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind, type Locale } from '../values/index.js';
-import type { Finding, JudgeContext, Rule } from './models.js';
+import type { Judgment, JudgeContext, Rule } from './models.js';
 
 /** How many values of a list a field takes: "one value", "several values", "up to 3 values". */
-export const howMany = (most: number | null, several: boolean | undefined): string => (!several ? 'one value' : most === null ? 'several values' : `up to ${most} ${most === 1 ? 'value' : 'values'}`);
+export const howMany = (most: number | null, several: boolean | undefined): string =>
+  !several ? 'one value' : most === null ? 'several values' : `up to ${most} ${most === 1 ? 'value' : 'values'}`;
 
-const listed = (words: readonly string[], last: 'and' | 'or'): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)!}`);
+const listed = (words: readonly string[], last: 'and' | 'or'): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)!}`;
 export const orList = (words: readonly string[]): string => listed(words, 'or');
 export const andList = (words: readonly string[]): string => listed(words, 'and');
 
-const taken = (item: Item, typed: string, kind: FieldKind): Finding => (item.value === typed || kind !== 'text' ? { right: true, value: item.value } : { right: true, value: item.value, corrected: `“${typed}” was taken as ${item.label}.` });
+const taken = (item: Item, typed: string, kind: FieldKind): Judgment =>
+  item.value === typed || kind !== 'text'
+    ? { right: true, value: item.value }
+    : { right: true, value: item.value, corrected: `“${typed}” was taken as ${item.label}.` };
 
-function ambiguous(typed: string, { items }: Extract<Lookup, { found: 'ambiguous' }>): Finding {
+function ambiguous(typed: string, { items }: Extract<Lookup, { found: 'ambiguous' }>): Judgment {
   const values = items.slice(0, 3).map(({ value }) => value);
   return { right: false, code: 'ambiguous', message: `“${typed}” can mean ${orList(values)}. Type one of them in full.` };
 }
 
 /** Why an item cannot be chosen on a day, or undefined. */
-export function closedOn(item: Item, listTitle: string, day: string | undefined, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
-  if (item.state === 'retired') return { right: false, code: 'retired', message: `${item.label} is retired in ${listTitle} and cannot be chosen for new entries.` };
+export function closedOn(
+  item: Item,
+  listTitle: string,
+  day: string | undefined,
+  context: JudgeContext,
+): Extract<Judgment, { right: false }> | undefined {
+  if (item.state === 'retired')
+    return { right: false, code: 'retired', message: `${item.label} is retired in ${listTitle} and cannot be chosen for new entries.` };
+  return outOfDay(item, day, context);
+}
+
+/** Why an item is not offered on a day, or undefined; retired ones are looked at by their days all the same. */
+export function outOfDay(item: Item, day: string | undefined, context: JudgeContext): Extract<Judgment, { right: false }> | undefined {
   const validity = validityOn(item, day);
-  if (validity === 'not yet valid') return { right: false, code: validity, message: `${item.label} is offered from ${format('date', item.validFrom!, context.locale)} on.` };
-  if (validity === 'no longer valid') return { right: false, code: validity, message: `${item.label} was offered until ${format('date', item.validUntil!, context.locale)}.` };
+  if (validity === 'not yet valid')
+    return {
+      right: false,
+      code: validity,
+      message: `${item.label} is offered from ${format('date', item.validFrom!, context.locale)} on.`,
+    };
+  if (validity === 'no longer valid')
+    return {
+      right: false,
+      code: validity,
+      message: `${item.label} was offered until ${format('date', item.validUntil!, context.locale)}.`,
+    };
   return undefined;
 }
 
 /** The text that means an item when it is typed or picked: its value, in the way of the house. */
-export const textOfItem = ({ value }: Item, kind: FieldKind, locale: Locale): string => (kind === 'several values' ? value : format(kind, value, locale));
+export const textOfItem = ({ value }: Item, kind: FieldKind, locale: Locale): string =>
+  kind === 'several values' ? value : format(kind, value, locale);
 
 /** The item whose value is what the text means by the kind of the field: 7,50 % is the 0.075 of the list. */
 function byKind(list: Catalog, text: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): Lookup | undefined {
@@ -51,22 +78,42 @@ function shownAs(list: Catalog, value: string): string {
 }
 
 /** Finds the item that a text means in a field of this kind. `closed` says why an item that was found cannot be chosen. */
-export function findIn(list: Catalog, text: string, kind: FieldKind, context: JudgeContext, closed: (item: Item) => Extract<Finding, { right: false }> | undefined): Finding {
+export function findIn(
+  list: Catalog,
+  text: string,
+  kind: FieldKind,
+  context: JudgeContext,
+  closed: (item: Item) => Extract<Judgment, { right: false }> | undefined,
+): Judgment {
   const found = meantIn(list, text, kind, context);
   if (found.found === 'ambiguous') return ambiguous(text, found);
-  if (found.found === 'nothing') return { right: false, code: 'outside', message: `“${text}” is not in ${list.title}.`, suggestions: context.suggest ? nearest(list, text).map((value) => shownAs(list, value)) : [] };
+  if (found.found === 'nothing')
+    return {
+      right: false,
+      code: 'outside',
+      message: `“${text}” is not in ${list.title}.`,
+      suggestions: context.suggest ? nearest(list, text).map((value) => shownAs(list, value)) : [],
+    };
   return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
 }
 
 /** What is said of more values than a field takes; `most` is null for any number. */
-export function tooMany(value: string, most: number | null): Extract<Finding, { right: false }> | undefined {
+export function tooMany(value: string, most: number | null): Extract<Judgment, { right: false }> | undefined {
   const count = valuesIn(value).length;
-  return most !== null && count > most ? { right: false, code: 'too many', message: `${count} values are too many; choose ${most} at most.` } : undefined;
+  return most !== null && count > most
+    ? { right: false, code: 'too many', message: `${count} values are too many; choose ${most} at most.` }
+    : undefined;
 }
 
 /** Finds the items that a typed list means; the first one that is not right is told. `most`: so many at most, null for any number. */
-export function findAllIn(list: Catalog, text: string, most: number | null, context: JudgeContext, closed: (item: Item) => Extract<Finding, { right: false }> | undefined): Finding {
-  const found: Extract<Finding, { right: true }>[] = [];
+export function findAllIn(
+  list: Catalog,
+  text: string,
+  most: number | null,
+  context: JudgeContext,
+  closed: (item: Item) => Extract<Judgment, { right: false }> | undefined,
+): Judgment {
+  const found: Extract<Judgment, { right: true }>[] = [];
   for (const part of readTypedList(text, context.locale).values) {
     const one = findIn(list, part, 'text', context, closed);
     if (!one.right) return one;

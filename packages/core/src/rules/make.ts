@@ -4,7 +4,15 @@ import type { CatalogRule, Picking, Rule, RuleBase } from './models.js';
 
 export const plainPicking: Picking = { list: true, search: 'anywhere', lines: 8, most: null };
 
-export const ruleBase: RuleBase = { mayBeBlank: true, others: 'refuse', hint: '', refusalText: '', begins: { with: 'empty', value: '' }, noRepeats: false, where: null };
+export const ruleBase: RuleBase = {
+  mayBeBlank: true,
+  others: 'refuse',
+  hint: '',
+  refusalText: '',
+  begins: { with: 'empty', value: '' },
+  noRepeats: false,
+  where: null,
+};
 
 /** A rule of a kind with nothing set yet; what both kinds say stays as it is in `before`. */
 export function newRule(kind: Rule['kind'], before: RuleBase = ruleBase): Rule {
@@ -12,7 +20,20 @@ export function newRule(kind: Rule['kind'], before: RuleBase = ruleBase): Rule {
   const base: RuleBase = { mayBeBlank, others, hint, ...(hintTitle && { hintTitle }), refusalText, begins, noRepeats, where };
   switch (kind) {
     case 'catalog':
-      return { ...base, kind, catalogId: '', level: null, parents: [], blankParent: 'nothing', misfit: 'clear', fillsSingle: false, day: null, fitting: [], brings: [], picking: plainPicking };
+      return {
+        ...base,
+        kind,
+        catalogId: '',
+        level: null,
+        parents: [],
+        blankParent: 'nothing',
+        misfit: 'clear',
+        fillsSingle: false,
+        day: null,
+        fitting: [],
+        brings: [],
+        picking: plainPicking,
+      };
     case 'typed':
       return { ...base, kind, values: [], picking: plainPicking };
     case 'date':

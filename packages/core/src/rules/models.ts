@@ -85,7 +85,10 @@ export interface TypedRule extends RuleBase {
 }
 
 /** A day, or one that is so many days after (before, when negative) today or the date in another field. */
-export type DayBound = { readonly of: 'day'; readonly day: string } | { readonly of: 'today'; readonly plus: number } | { readonly of: 'field'; readonly field: FieldId; readonly plus: number };
+export type DayBound =
+  | { readonly of: 'day'; readonly day: string }
+  | { readonly of: 'today'; readonly plus: number }
+  | { readonly of: 'field'; readonly field: FieldId; readonly plus: number };
 /** A date within two bounds, both included; an end left out is open. */
 export interface DateRule extends RuleBase {
   readonly kind: 'date';
@@ -128,7 +131,16 @@ export interface PlainRule extends RuleBase {
 }
 
 export type Rule = CatalogRule | TypedRule | DateRule | NumberRule | LengthRule | PatternRule | ExpressionRule | PlainRule;
-export const ruleKinds = ['catalog', 'typed', 'date', 'number', 'length', 'pattern', 'expression', 'plain'] as const satisfies readonly Rule['kind'][];
+export const ruleKinds = [
+  'catalog',
+  'typed',
+  'date',
+  'number',
+  'length',
+  'pattern',
+  'expression',
+  'plain',
+] as const satisfies readonly Rule['kind'][];
 
 /** What a judgement needs to know of the field. */
 export interface JudgedField {
@@ -160,8 +172,26 @@ export interface JudgeContext {
 }
 
 export const verdictCodes = [
-  'blank', 'outside', 'ambiguous', 'retired', 'not yet valid', 'no longer valid', 'parent blank', 'parent outside', 'not under parent', 'condition',
-  'wrong kind', 'too small', 'too large', 'too early', 'too late', 'length', 'pattern', 'too many', 'repeat', 'forbidden character',
+  'blank',
+  'outside',
+  'ambiguous',
+  'retired',
+  'not yet valid',
+  'no longer valid',
+  'parent blank',
+  'parent outside',
+  'not under parent',
+  'condition',
+  'wrong kind',
+  'too small',
+  'too large',
+  'too early',
+  'too late',
+  'length',
+  'pattern',
+  'too many',
+  'repeat',
+  'forbidden character',
 ] as const;
 export type VerdictCode = (typeof verdictCodes)[number];
 
@@ -176,9 +206,22 @@ export type Verdict =
       readonly fills?: Readonly<Record<FieldId, string>>;
     }
   /** Stored as it was typed and outside, while the steward of the catalog is asked for the value. `near`: what may have been meant. */
-  | { readonly verdict: 'requested'; readonly value: string; readonly newValues: readonly string[]; readonly code: VerdictCode; readonly message: string; readonly near?: readonly string[] }
+  | {
+      readonly verdict: 'requested';
+      readonly value: string;
+      readonly newValues: readonly string[];
+      readonly code: VerdictCode;
+      readonly message: string;
+      readonly near?: readonly string[];
+    }
   /** Taken, once its new values are written into the source of the catalog. */
-  | { readonly verdict: 'added'; readonly value: string; readonly newValues: readonly string[]; readonly message: string; readonly near?: readonly string[] }
+  | {
+      readonly verdict: 'added';
+      readonly value: string;
+      readonly newValues: readonly string[];
+      readonly message: string;
+      readonly near?: readonly string[];
+    }
   /** Stored as it was typed, and outside. */
   | { readonly verdict: 'marked'; readonly value: string; readonly code: VerdictCode; readonly message: string }
   | {
@@ -191,7 +234,7 @@ export type Verdict =
     };
 
 /** What a kind of rule finds in a text: the value to store, or what is wrong with it. */
-export type Finding =
+export type Judgment =
   | { readonly right: true; readonly value: string; readonly corrected?: string; readonly fills?: Readonly<Record<FieldId, string>> }
   | { readonly right: false; readonly code: VerdictCode; readonly message: string; readonly suggestions?: readonly string[] };
 
@@ -203,7 +246,27 @@ export interface SentencePart {
   readonly text: string;
   readonly edits?: RulePart;
 }
-export const ruleParts = ['kind', 'level', 'catalog', 'parents', 'values', 'bounds', 'pattern', 'expression', 'mayBeBlank', 'noRepeats', 'others', 'hint', 'refusalText', 'begins', 'where', 'day', 'fitting', 'brings', 'picking'] as const;
+export const ruleParts = [
+  'kind',
+  'level',
+  'catalog',
+  'parents',
+  'values',
+  'bounds',
+  'pattern',
+  'expression',
+  'mayBeBlank',
+  'noRepeats',
+  'others',
+  'hint',
+  'refusalText',
+  'begins',
+  'where',
+  'day',
+  'fitting',
+  'brings',
+  'picking',
+] as const;
 export type RulePart = (typeof ruleParts)[number];
 
 /** How the sentence calls what the rule names. */
@@ -240,7 +303,7 @@ export interface RuleKind<R extends Rule> {
   /** The kinds of field it can be set on. */
   readonly fits: readonly FieldKind[];
   /** Judges what someone types; the text is not blank and free of forbidden characters. */
-  judge(rule: R, text: string, field: JudgedField, context: JudgeContext): Finding;
+  judge(rule: R, text: string, field: JudgedField, context: JudgeContext): Judgment;
   /** Judges what is stored; never rewrites it. Blank cells hold nothing and are right. */
   stands(rule: R, value: string, field: JudgedField, context: JudgeContext): Standing;
   /** What it takes, after "Takes". */

@@ -2,24 +2,42 @@
 import { Decimal } from 'decimal.js';
 import { format, isOfKind, parse } from '../values/index.js';
 import { namesIn } from './headings.js';
-import type { Finding, JudgeContext, JudgedField, NumberBound, NumberRule, RuleKind, RuleNames } from './models.js';
+import type { Judgment, JudgeContext, JudgedField, NumberBound, NumberRule, RuleKind, RuleNames } from './models.js';
 
 function numberOf(bound: NumberBound | null, entry: JudgeContext['entry']): Decimal | undefined {
   const text = bound?.of === 'number' ? bound.number : bound ? entry?.[bound.field] : undefined;
   return text !== undefined && isOfKind('number', text) ? new Decimal(text) : undefined;
 }
 
-const boundWords = (bound: NumberBound, kind: JudgedField['kind'], names: Pick<RuleNames, 'locale' | 'field'>): string => (bound.of === 'number' ? format(kind, bound.number, names.locale) : names.field(bound.field));
+const boundWords = (bound: NumberBound, kind: JudgedField['kind'], names: Pick<RuleNames, 'locale' | 'field'>): string =>
+  bound.of === 'number' ? format(kind, bound.number, names.locale) : names.field(bound.field);
 
-function within(value: string, { least, most, decimals }: NumberRule, { heading, kind }: JudgedField, context: JudgeContext): Extract<Finding, { right: false }> | undefined {
+function within(
+  value: string,
+  { least, most, decimals }: NumberRule,
+  { heading, kind }: JudgedField,
+  context: JudgeContext,
+): Extract<Judgment, { right: false }> | undefined {
   const number = new Decimal(value);
   const [low, high] = [numberOf(least, context.entry), numberOf(most, context.entry)];
-  const said = (bound: NumberBound, at: Decimal) => (bound.of === 'number' ? format(kind, at.toFixed(), context.locale) : `${boundWords(bound, kind, namesIn(context))} (${format(kind, at.toFixed(), context.locale)})`);
+  const said = (bound: NumberBound, at: Decimal) =>
+    bound.of === 'number'
+      ? format(kind, at.toFixed(), context.locale)
+      : `${boundWords(bound, kind, namesIn(context))} (${format(kind, at.toFixed(), context.locale)})`;
   if (low && number.lessThan(low)) return { right: false, code: 'too small', message: `${heading} must be at least ${said(least!, low)}.` };
-  if (high && number.greaterThan(high)) return { right: false, code: 'too large', message: `${heading} must be at most ${said(most!, high)}.` };
+  if (high && number.greaterThan(high))
+    return { right: false, code: 'too large', message: `${heading} must be at most ${said(most!, high)}.` };
   // A percentage is stored as its hundredth: 12.5 % has one decimal as people count.
   const places = Math.max(0, number.decimalPlaces() - (kind === 'percent' ? 2 : 0));
-  if (decimals !== null && places > decimals) return { right: false, code: 'condition', message: decimals === 0 ? `${heading} must be a whole number.` : `${heading} has at most ${decimals} ${decimals === 1 ? 'decimal' : 'decimals'}.` };
+  if (decimals !== null && places > decimals)
+    return {
+      right: false,
+      code: 'condition',
+      message:
+        decimals === 0
+          ? `${heading} must be a whole number.`
+          : `${heading} has at most ${decimals} ${decimals === 1 ? 'decimal' : 'decimals'}.`,
+    };
   return undefined;
 }
 
@@ -41,14 +59,27 @@ export const numberRule: RuleKind<NumberRule> = {
   },
 
   takes({ least, most, decimals }, names) {
-    const words = [least && `at least ${boundWords(least, 'number', names)}`, most && `at most ${boundWords(most, 'number', names)}`].filter(Boolean).join(' and ');
-    const digits = decimals === null ? '' : decimals === 0 ? ', without decimals' : `, with ${decimals} ${decimals === 1 ? 'decimal' : 'decimals'} at most`;
-    return [{ text: decimals === 0 ? 'a whole number' : 'a number', edits: 'kind' }, { text: ' ' }, { text: `${words || 'of any size'}${decimals === 0 ? '' : digits}`, edits: 'bounds' }];
+    const words = [least && `at least ${boundWords(least, 'number', names)}`, most && `at most ${boundWords(most, 'number', names)}`]
+      .filter(Boolean)
+      .join(' and ');
+    const digits =
+      decimals === null
+        ? ''
+        : decimals === 0
+          ? ', without decimals'
+          : `, with ${decimals} ${decimals === 1 ? 'decimal' : 'decimals'} at most`;
+    return [
+      { text: decimals === 0 ? 'a whole number' : 'a number', edits: 'kind' },
+      { text: ' ' },
+      { text: `${words || 'of any size'}${decimals === 0 ? '' : digits}`, edits: 'bounds' },
+    ];
   },
 
   faults({ least, most }) {
     const [low, high] = [numberOf(least, {}), numberOf(most, {})];
-    return low && high && low.greaterThan(high) ? [{ part: 'bounds', message: 'The least is more than the most, so no number can be entered.' }] : [];
+    return low && high && low.greaterThan(high)
+      ? [{ part: 'bounds', message: 'The least is more than the most, so no number can be entered.' }]
+      : [];
   },
 
   reads: ({ least, most }) => [least, most].flatMap((bound) => (bound?.of === 'field' ? [bound.field] : [])),

@@ -1,8 +1,8 @@
 // A text that matches a pattern as a whole: a regular expression in RE2 syntax, which is matched in linear time and cannot
 // run away (Cox 2007); written by hand, or made from examples.
 import { RE2JS } from 're2js';
-import { clean } from '../text/index.js';
-import type { Finding, PatternRule, RuleKind } from './models.js';
+import { clean, cleanLines } from '../text/index.js';
+import type { Judgment, PatternRule, RuleKind } from './models.js';
 
 const compiled = new Map<string, RE2JS | string>();
 const mostCompiled = 500;
@@ -58,8 +58,12 @@ function runsOf(text: string): Run[] {
  * not built alike. "AB-12" and "CD-345" give `[A-Z]{2}\-[0-9]{2,3}`.
  */
 export function patternOf(examples: readonly string[]): string | undefined {
-  const [first, ...others] = examples.map(clean).filter((text) => text !== '').map(runsOf);
-  if (!first || others.some((runs) => runs.length !== first.length || runs.some(({ sort }, at) => sort !== first[at]!.sort))) return undefined;
+  const [first, ...others] = examples
+    .map(clean)
+    .filter((text) => text !== '')
+    .map(runsOf);
+  if (!first || others.some((runs) => runs.length !== first.length || runs.some(({ sort }, at) => sort !== first[at]!.sort)))
+    return undefined;
   const counted = (least: number, most: number) => (least === most ? (least === 1 ? '' : `{${least}}`) : `{${least},${most}}`);
   return first
     .map(({ sort }, at) => {
@@ -69,7 +73,7 @@ export function patternOf(examples: readonly string[]): string | undefined {
     .join('');
 }
 
-function matched({ pattern, examples }: PatternRule, text: string, heading: string): Extract<Finding, { right: false }> | undefined {
+function matched({ pattern, examples }: PatternRule, text: string, heading: string): Extract<Judgment, { right: false }> | undefined {
   const made = compile(pattern);
   if (typeof made === 'string' || made.matches(text)) return undefined;
   const like = examples.length > 0 ? ` Write it like ${examples[0]!}.` : '';
@@ -81,14 +85,18 @@ export const patternRule: RuleKind<PatternRule> = {
   title: 'a text of a certain pattern',
   fits: ['text'],
   judge(rule, text, { heading }) {
-    const value = clean(text);
+    const value = cleanLines(text);
     return matched(rule, value, heading) ?? { right: true, value };
   },
   stands(rule, value, { heading }) {
     const fault = matched(rule, value, heading);
     return fault ? { right: false, code: fault.code, message: fault.message } : { right: true };
   },
-  takes: ({ examples, pattern }) => [{ text: 'a text', edits: 'kind' }, { text: ' written ' }, { text: examples.length > 0 ? `like ${examples.slice(0, 2).join(' or ')}` : `as ${pattern}`, edits: 'pattern' }],
+  takes: ({ examples, pattern }) => [
+    { text: 'a text', edits: 'kind' },
+    { text: ' written ' },
+    { text: examples.length > 0 ? `like ${examples.slice(0, 2).join(' or ')}` : `as ${pattern}`, edits: 'pattern' },
+  ],
   faults({ pattern, examples }) {
     const fault = patternFault(pattern);
     if (fault) return [{ part: 'pattern', message: fault }];

@@ -10,7 +10,10 @@ export const plainRule: RuleKind<PlainRule> = {
     const parsed = parse(field.kind, text, context.locale, context.today);
     return parsed.ok ? { right: true, value: parsed.value } : { right: false, code: 'wrong kind', message: parsed.reason };
   },
-  stands: (_rule, value, field) => (isOfKind(field.kind, value) ? { right: true } : { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` }),
+  stands: (_rule, value, field) =>
+    isOfKind(field.kind, value)
+      ? { right: true }
+      : { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` },
   takes: () => [{ text: 'anything of its kind', edits: 'kind' }],
   faults: () => [],
   reads: () => [],

@@ -1,4 +1,4 @@
-export { clean, isBlank } from './clean.js';
+export { clean, cleanLines, isBlank } from './clean.js';
 export { foldCase, digitsOf, looseKey, matchKey } from './keys.js';
 export { forbiddenCharacter, longestName, longestText, longestValue } from './forbidden.js';
 export { alphabetical } from './order.js';

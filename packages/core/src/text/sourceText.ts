@@ -9,7 +9,14 @@ export interface TextFault {
 /** Why a text cannot be a value of a list, or undefined when it can. */
 export function sourceTextFault(text: string): TextFault | undefined {
   const character = forbiddenCharacter(text);
-  if (character) return { code: 'forbidden character', message: `The text holds the character ${character}, which cannot be stored. Type it again without it.` };
+  if (character)
+    return {
+      code: 'forbidden character',
+      message: `The text holds the character ${character}, which cannot be stored. Type it again without it.`,
+    };
   if (text.length <= longestValue) return undefined;
-  return { code: 'length', message: `The text has ${text.length} characters; a value of a list holds at most ${longestValue}. Shorten it.` };
+  return {
+    code: 'length',
+    message: `The text has ${text.length} characters; a value of a list holds at most ${longestValue}. Shorten it.`,
+  };
 }

@@ -44,27 +44,44 @@ function hashWithout(key: string, left: number): number {
   return hash >>> 0;
 }
 
-/** From so many values on a word is one of the house's own, and no slip of another. */
+/** A word of fewer values may always be a slip of another. */
 const oftenUsed = 3;
+/** A word that is so many times rarer than one that is nearly the same is a slip of it, made again and again. */
+const timesRarer = 6;
 
-/** How many values use each word. */
-export type WordUse = ReadonlyMap<string, number>;
+/** How many values use each word, and how many entries hold them (each value counts as one at least). */
+export type WordUse = ReadonlyMap<string, { readonly values: number; readonly entries: number }>;
 
-function usedWords(looseKeys: readonly string[]): WordUse {
-  const use = new Map<string, number>();
-  for (const key of looseKeys) for (const word of new Set(key.split(' '))) use.set(word, (use.get(word) ?? 0) + 1);
+function usedWords(values: readonly Spelling[], looseKeys: readonly string[]): WordUse {
+  const use = new Map<string, { values: number; entries: number }>();
+  looseKeys.forEach((key, at) => {
+    const entries = Math.max(1, values[at]!.entries);
+    for (const word of new Set(key.split(' '))) {
+      const known = use.get(word);
+      if (known) {
+        known.values++;
+        known.entries += entries;
+      } else use.set(word, { values: 1, entries });
+    }
+  });
   return use;
 }
 
-export const wordUse = (values: readonly string[]): WordUse => usedWords(values.map(looseKey));
+export const wordUse = (values: readonly Spelling[]): WordUse =>
+  usedWords(
+    values,
+    values.map(({ value }) => looseKey(value)),
+  );
 
-/** True when two keys differ in one word, and both words are used often: "seed" and "feed" are two things. */
+/** True when two keys differ in one word, and both words are the house's own: "seed" and "feed" are two things. */
 function twoWords(a: string, b: string, use: WordUse): boolean {
   const [left, right] = [a.split(' '), b.split(' ')];
   if (left.length !== right.length) return false;
   const differing = left.flatMap((word, at) => (word === right[at] ? [] : [[word, right[at]!] as const]));
   if (differing.length !== 1) return false;
-  return differing[0]!.every((word) => (use.get(word) ?? 0) >= oftenUsed);
+  const [one, other] = differing[0]!.map((word) => use.get(word) ?? { values: 0, entries: 0 });
+  if (Math.min(one!.values, other!.values) < oftenUsed) return false;
+  return Math.min(one!.entries, other!.entries) * timesRarer > Math.max(one!.entries, other!.entries);
 }
 
 const zero = '0'.charCodeAt(0);
@@ -81,12 +98,13 @@ function bringTogether(keys: readonly string[], meet: (a: number, b: number) => 
   let filled = 0;
   keys.forEach((key, place) => {
     if (key.length < shortest) return;
-    for (let left = -1; left < key.length; left++) if (left < 0 || !isDigit(key.charCodeAt(left))) marks[filled++] = hashWithout(key, left) * 0x200000 + place;
+    for (let left = -1; left < key.length; left++)
+      if (left < 0 || !isDigit(key.charCodeAt(left))) marks[filled++] = hashWithout(key, left) * 0x200000 + place;
   });
   const sorted = marks.subarray(0, filled).sort();
   const hashAt = (at: number) => Math.floor(sorted[at]! / 0x200000);
   const placeAt = (at: number) => sorted[at]! % 0x200000;
-  for (let from = 0; from < filled; ) {
+  for (let from = 0; from < filled;) {
     let to = from + 1;
     while (to < filled && hashAt(to) === hashAt(from)) to++;
     for (let a = from; a < to; a++) {
@@ -104,7 +122,7 @@ function bringTogether(keys: readonly string[], meet: (a: number, b: number) => 
 export function lookAlikes(values: readonly Spelling[], among?: WordUse): LookAlike[] {
   const byKey = new Map<string, number[]>();
   const looseKeys = values.map(({ value }) => looseKey(value));
-  const use = among ?? usedWords(looseKeys);
+  const use = among ?? usedWords(values, looseKeys);
   values.forEach(({ value }, at) => {
     const loose = looseKeys[at]!;
     const key = loose.replaceAll(' ', '') || value;
@@ -127,5 +145,7 @@ export function lookAlikes(values: readonly Spelling[], among?: WordUse): LookAl
     if (known) known.push(...byKey.get(key)!);
     else members.set(root, [...byKey.get(key)!]);
   });
-  return [...members.values()].filter((group) => group.length > 1).map((group) => group.sort((a, b) => values[b]!.entries - values[a]!.entries || a - b).map((at) => values[at]!));
+  return [...members.values()]
+    .filter((group) => group.length > 1)
+    .map((group) => group.sort((a, b) => values[b]!.entries - values[a]!.entries || a - b).map((at) => values[at]!));
 }

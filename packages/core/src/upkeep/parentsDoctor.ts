@@ -2,7 +2,7 @@
 import { grouped } from '../group.js';
 import { parentsBy, rangeOf } from '../catalogs/parts/index.js';
 import { levelsOf, type KeyedPart, type NamedPart } from '../catalogs/index.js';
-import { proposalOf, readWorld, type Proposal, type SourceWorld, type Step, type WorldReader } from '../impact/index.js';
+import { proposalOf, readSourceState, type Proposal, type SourceState, type Step, type SourceStateReader } from '../impact/index.js';
 import type { SourceRow } from '../ranges/index.js';
 import type { Entry } from '../registers/index.js';
 import { clean } from '../text/index.js';
@@ -39,33 +39,52 @@ function meantBy(texts: readonly string[], names: ReadonlySet<string>): Readonly
 }
 
 /** The names by which the parents of a keyed part go. */
-const namesOf = ({ catalogId, by }: KeyedPart, reader: WorldReader): ReadonlySet<string> =>
-  new Set(reader.items(catalogId).filter(({ state }) => state === 'offered').flatMap(({ value, companions }) => (by === null ? [value] : [clean(companions?.[by] ?? '')])).filter((name) => name !== ''));
+const namesOf = ({ catalogId, by }: KeyedPart, reader: SourceStateReader): ReadonlySet<string> =>
+  new Set(
+    reader
+      .items(catalogId)
+      .filter(({ state }) => state === 'offered')
+      .flatMap(({ value, companions }) => (by === null ? [value] : [clean(companions?.[by] ?? '')]))
+      .filter((name) => name !== ''),
+  );
 
 /** The rows of a part that name no parent, by the text that names none. */
-function lostRows(part: KeyedPart, reader: WorldReader): ReadonlyMap<string, readonly { readonly entry: Entry; readonly ordinal: number }[]> {
+function lostRows(
+  part: KeyedPart,
+  reader: SourceStateReader,
+): ReadonlyMap<string, readonly { readonly entry: Entry; readonly ordinal: number }[]> {
   const parentOf = parentsBy(part, reader);
   const rows = (reader.register(part.registerId)?.entries ?? []).map((entry, ordinal) => ({ entry, ordinal }));
   const lost = rows.filter(({ entry: { cells } }) => clean(cells[part.key] ?? '') !== '' && parentOf(cells[part.key]!) === undefined);
   return grouped(lost, ({ entry }) => entry.cells[part.key]!);
 }
 
-function almostKeyed(part: KeyedPart, reader: WorldReader): Found[] {
+function almostKeyed(part: KeyedPart, reader: SourceStateReader): Found[] {
   const names = namesOf(part, reader);
   const register = reader.register(part.registerId);
   const byText = lostRows(part, reader);
   return [...meantBy([...byText.keys()], names)].map(([text, meant]): Found => {
     const entries = byText.get(text)!;
     const words = `${entries.length === 1 ? 'An entry' : `${entries.length} entries`} of ${register!.heading} ${entries.length === 1 ? 'names' : 'name'} the parent “${text}”, which almost matches “${meant}”.`;
-    return { words, cure: `Write it “${meant}”`, step: { what: 'act', registerId: part.registerId, act: { act: 'write', cells: entries.map(({ entry }) => ({ entry: entry.id, field: part.key, text: meant })) } } };
+    return {
+      words,
+      cure: `Write it “${meant}”`,
+      step: {
+        what: 'act',
+        registerId: part.registerId,
+        act: { act: 'write', cells: entries.map(({ entry }) => ({ entry: entry.id, field: part.key, text: meant })) },
+      },
+    };
   });
 }
 
-function almostNamed({ catalogId }: NamedPart, world: SourceWorld, reader: WorldReader): Found[] {
+function almostNamed({ catalogId }: NamedPart, sourceState: SourceState, reader: SourceStateReader): Found[] {
   const items = reader.items(catalogId).filter(({ state }) => state === 'offered');
   const parents = items.filter(({ path }) => path.length === levelsOf(items) - 1);
   const taken = new Set(parents.flatMap((item) => rangeOf(item, reader)?.id ?? []));
-  const free = new Map(world.ranges.filter(({ id, shape }) => shape === 'list' && !taken.has(id)).map((range) => [range.name, range]));
+  const free = new Map(
+    sourceState.ranges.filter(({ id, shape }) => shape === 'list' && !taken.has(id)).map((range) => [range.name, range]),
+  );
   const bare = parents.filter((item) => !rangeOf(item, reader) && !reader.rangeNamed(item.value)).map(({ value }) => value);
   return [...meantBy(bare, new Set(free.keys()))].map(([value, near]): Found => ({
     words: `Nothing stands under “${value}”: the range “${near}” almost bears its name.`,
@@ -75,9 +94,9 @@ function almostNamed({ catalogId }: NamedPart, world: SourceWorld, reader: World
 }
 
 /** Rows whose parent does not exist and resembles none, in the parts of one catalog. */
-export function orphansOf(catalogId: string, world: SourceWorld): Orphans[] {
-  const reader = readWorld(world);
-  return (world.definitions.get(catalogId)?.parts ?? []).flatMap((part) => {
+export function orphansOf(catalogId: string, sourceState: SourceState): Orphans[] {
+  const reader = readSourceState(sourceState);
+  return (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((part) => {
     if (part.kind !== 'keyed') return [];
     const byText = lostRows(part, reader);
     const almost = meantBy([...byText.keys()], namesOf(part, reader));
@@ -92,8 +111,10 @@ export function orphansOf(catalogId: string, world: SourceWorld): Orphans[] {
 }
 
 /** What almost matches in the parts of one catalog that put things under parents. */
-export function examineParents(catalogId: string, world: SourceWorld): ParentFinding[] {
-  const reader = readWorld(world);
-  const found = (world.definitions.get(catalogId)?.parts ?? []).flatMap((part) => (part.kind === 'keyed' ? almostKeyed(part, reader) : part.kind === 'named' ? almostNamed(part, world, reader) : []));
+export function examineParents(catalogId: string, sourceState: SourceState): ParentFinding[] {
+  const reader = readSourceState(sourceState);
+  const found = (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((part) =>
+    part.kind === 'keyed' ? almostKeyed(part, reader) : part.kind === 'named' ? almostNamed(part, sourceState, reader) : [],
+  );
   return found.map(({ words, cure, step }) => ({ catalogId, words, cure: { words: cure, proposal: proposalOf(step) } }));
 }

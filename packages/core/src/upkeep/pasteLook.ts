@@ -19,7 +19,9 @@ function looksLikeHeadings(block: readonly (readonly string[])[], headings: read
   if (!first || rest.length === 0) return false;
   if (first.some((text, at) => text !== '' && matchKey(text) === matchKey(headings[at] ?? ''))) return true;
   const figures = /^[-−+]?[\d.,/: -]*\d[\d.,/: -]*%?$/u;
-  return first.some((text, at) => text !== '' && !figures.test(text) && rest.length >= 3 && rest.every((row) => figures.test(clean(row[at] ?? ''))));
+  return first.some(
+    (text, at) => text !== '' && !figures.test(text) && rest.length >= 3 && rest.every((row) => figures.test(clean(row[at] ?? ''))),
+  );
 }
 
 /** `there`: what the column holds already. */

@@ -24,7 +24,8 @@ const fewestEntries = 20;
 const leastUse = 4;
 
 /** Whether so many values in so many entries are likely values of a list. */
-export const wantsToBeList = (distinct: number, entries: number): boolean => entries >= fewestEntries && distinct >= 2 && entries / distinct >= leastUse;
+export const wantsToBeList = (distinct: number, entries: number): boolean =>
+  entries >= fewestEntries && distinct >= 2 && entries / distinct >= leastUse;
 
 /**
  * The profile of a column. `alike` are the look-alikes among its cleaned values, the likely right spelling first. Spellings
@@ -44,9 +45,18 @@ export function profileOf(counts: ReadonlyMap<string, number>, alike: readonly L
     groups.set(right, [...(groups.get(right) ?? []), ...spellings]);
   }
   const sum = (spellings: readonly Spelling[]) => spellings.reduce((total, { entries }) => total + entries, 0);
-  const values = [...groups].map(([value, spellings]): ProposedValue => ({ value, entries: sum(spellings), spellings: spellings.filter((spelling) => spelling.value !== value) }));
+  const values = [...groups].map(([value, spellings]): ProposedValue => ({
+    value,
+    entries: sum(spellings),
+    spellings: spellings.filter((spelling) => spelling.value !== value),
+  }));
   const entries = [...counts.values()].reduce((total, count) => total + count, 0);
-  return { entries, distinct: counts.size, wantsToBeList: wantsToBeList(values.length, entries), values: values.sort((a, b) => b.entries - a.entries) };
+  return {
+    entries,
+    distinct: counts.size,
+    wantsToBeList: wantsToBeList(values.length, entries),
+    values: values.sort((a, b) => b.entries - a.entries),
+  };
 }
 
 /** The cleaned values of a column with their counts: among these look-alikes are sought. */

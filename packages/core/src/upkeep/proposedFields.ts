@@ -38,7 +38,12 @@ function proposed(heading: string, texts: readonly string[], locale: Locale): Pr
 }
 
 /** What a pasted text becomes in a field: as its kind reads it, as the value of its catalog that it means, or as it was written. Blank for a blank. */
-export function readCell({ kind, catalog }: { readonly kind: FieldKind; readonly catalog: Catalog | undefined }, text: string, locale: Locale, today: string): string {
+export function readCell(
+  { kind, catalog }: { readonly kind: FieldKind; readonly catalog: Catalog | undefined },
+  text: string,
+  locale: Locale,
+  today: string,
+): string {
   if (clean(text) === '') return '';
   const parsed = parse(kind, text, locale, today);
   const value = parsed.ok ? parsed.value : text;
@@ -63,5 +68,11 @@ export function proposedFields(rows: readonly (readonly string[])[], locale: Loc
   const [first = [], ...rest] = rows;
   const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
   const headings = named(Array.from({ length: width }, (_, at) => clean(first[at] ?? '')));
-  return headings.map((heading, at) => proposed(heading, rest.map((row) => clean(row[at] ?? '')), locale));
+  return headings.map((heading, at) =>
+    proposed(
+      heading,
+      rest.map((row) => clean(row[at] ?? '')),
+      locale,
+    ),
+  );
 }

@@ -22,12 +22,18 @@ export function standingMatch(proposed: readonly ProposedValue[], catalog: Catal
   for (const { value, entries, spellings } of proposed) {
     const own = entries - spellings.reduce((sum, spelling) => sum + spelling.entries, 0);
     const held = [...(own > 0 ? [{ value, entries: own }] : []), ...spellings];
-    const found = held.map((spelling) => lookUp(catalog, spelling.value)).find((one) => one.found === 'item' && one.item.state === 'offered');
+    const found = held
+      .map((spelling) => lookUp(catalog, spelling.value))
+      .find((one) => one.found === 'item' && one.item.state === 'offered');
     if (found?.found === 'item') values.set(found.item.value, [...(values.get(found.item.value) ?? []), ...held]);
     else missing.push({ value, entries });
   }
   const sum = (spellings: readonly Spelling[]) => spellings.reduce((total, { entries }) => total + entries, 0);
   const has = sum([...values.values()].flat());
   if (has === 0 || has < leastShare * (has + sum(missing))) return undefined;
-  return { catalogId: catalog.id, values: [...values].map(([value, held]) => ({ value, spellings: held.filter((spelling) => spelling.value !== value) })), missing };
+  return {
+    catalogId: catalog.id,
+    values: [...values].map(([value, held]) => ({ value, spellings: held.filter((spelling) => spelling.value !== value) })),
+    missing,
+  };
 }

@@ -25,8 +25,14 @@ export function tableRoles(fields: readonly RegisterField[], rows: readonly { re
     const filled = rows.flatMap(({ cells }) => cells[key] ?? []);
     told = new Set(filled).size === filled.length;
   }
-  const [code] = [...roles].filter(([, role]) => role === 'level').map(([key]) => key).slice(-1);
-  const name = told && levels === 1 ? fields.find(({ key, kind }) => kind === 'text' && roles.get(key) === 'along' && isNameOf(key, code!, rows)) : undefined;
+  const [code] = [...roles]
+    .filter(([, role]) => role === 'level')
+    .map(([key]) => key)
+    .slice(-1);
+  const name =
+    told && levels === 1
+      ? fields.find(({ key, kind }) => kind === 'text' && roles.get(key) === 'along' && isNameOf(key, code!, rows))
+      : undefined;
   if (name) roles.set(name.key, 'label');
   // A table of numbers or days alone has its first field as its values.
   if (levels === 0 && fields[0]) roles.set(fields[0].key, 'level');
@@ -56,7 +62,12 @@ export interface NamingField {
 const leastShare = 0.6;
 
 /** The field of a table that most likely names the items of a catalog; undefined where none does. */
-export function namingField(fields: readonly RegisterField[], rows: readonly { readonly cells: Cells }[], items: readonly Item[], companions: readonly string[]): NamingField | undefined {
+export function namingField(
+  fields: readonly RegisterField[],
+  rows: readonly { readonly cells: Cells }[],
+  items: readonly Item[],
+  companions: readonly string[],
+): NamingField | undefined {
   const catalog = compileCatalog('', '', items);
   const named = new Map(companions.map((by) => [by, new Set(items.map((item) => clean(item.companions?.[by] ?? '')))]));
   const candidates = fields
@@ -65,7 +76,10 @@ export function namingField(fields: readonly RegisterField[], rows: readonly { r
       const texts = [...new Set(rows.flatMap(({ cells }) => cells[key] ?? []))];
       if (texts.length === 0) return [];
       const share = (names: (text: string) => boolean) => texts.filter(names).length / texts.length;
-      return [{ key, by: null, share: share((text) => lookUp(catalog, text).found === 'item') }, ...[...named].map(([by, known]) => ({ key, by, share: share((text) => known.has(clean(text))) }))];
+      return [
+        { key, by: null, share: share((text) => lookUp(catalog, text).found === 'item') },
+        ...[...named].map(([by, known]) => ({ key, by, share: share((text) => known.has(clean(text))) })),
+      ];
     });
   const best = candidates.reduce<NamingField | undefined>((found, one) => (one.share > (found?.share ?? 0) ? one : found), undefined);
   return best && best.share >= leastShare ? best : undefined;

@@ -1,6 +1,6 @@
 // Amounts of money in the house's currency (ISO 4217): exact decimals, typed with or without its code or sign, shown with
 // as many decimals as the currency has.
-import { canonical, readDecimal, typedDecimals, writeDecimal } from './number.js';
+import { canonical, isRaised, readDecimal, typedDecimals, writeDecimal } from './number.js';
 import { read, unread, type Locale, type ValueKind } from './models.js';
 
 interface Currency {
@@ -24,9 +24,11 @@ function currencyOf({ currency: code }: Pick<Locale, 'currency'>): Currency {
 const escaped = (text: string): string => text.replaceAll(/[.*+?^${}()|[\]\\]/gu, String.raw`\$&`);
 
 /** The text without the code or the sign of the currency, before or after the number. */
-function bare(text: string, { code, sign }: Currency): string {
+function bare(typed: string, { code, sign }: Currency): string {
+  const text = typed.normalize('NFKC');
   const mark = `(?:${escaped(code)}|${escaped(sign)})`;
-  const found = new RegExp(`^\\s*([+\\u2212-]?)\\s*${mark}\\s*(.*)$`, 'iu').exec(text) ?? new RegExp(`^()(.*?)\\s*${mark}\\s*$`, 'iu').exec(text);
+  const found =
+    new RegExp(`^\\s*([+\\u2212-]?)\\s*${mark}\\s*(.*)$`, 'iu').exec(text) ?? new RegExp(`^()(.*?)\\s*${mark}\\s*$`, 'iu').exec(text);
   return found ? `${found[1]}${found[2]}` : text;
 }
 
@@ -35,10 +37,16 @@ export const amountKind: ValueKind = {
   label: 'an amount of money',
   parse(text, locale) {
     const currency = currencyOf(locale);
+    // Digits that are raised, and fractions, are none: they are looked for before compatibility forms are made plain.
     const written = bare(text, currency);
-    const number = readDecimal(written, locale);
+    const number = isRaised(text) ? undefined : readDecimal(written, locale);
     if (!number) return unread(`“${text}” is not an amount. Write it like ${writeDecimal('12.50', locale)}, in ${currency.code}.`);
-    if (typedDecimals(written, locale) > currency.decimals) return unread(currency.decimals === 0 ? `“${text}” has decimals; amounts in ${currency.code} have none.` : `“${text}” has too many decimals; amounts in ${currency.code} have at most ${currency.decimals}.`);
+    if (typedDecimals(written, locale) > currency.decimals)
+      return unread(
+        currency.decimals === 0
+          ? `“${text}” has decimals; amounts in ${currency.code} have none.`
+          : `“${text}” has too many decimals; amounts in ${currency.code} have at most ${currency.decimals}.`,
+      );
     return read(canonical(number));
   },
   format(value, locale) {

@@ -38,7 +38,9 @@ function monthsOf(language: string): ReadonlyMap<string, number> {
     const first = new Date(Date.UTC(2026, month - 1, 1));
     for (const width of ['long', 'short'] as const) {
       const alone = new Intl.DateTimeFormat(language, { month: width, timeZone: 'UTC' }).format(first);
-      const beside = new Intl.DateTimeFormat(language, { day: 'numeric', month: width, timeZone: 'UTC' }).formatToParts(first).find(({ type }) => type === 'month')?.value;
+      const beside = new Intl.DateTimeFormat(language, { day: 'numeric', month: width, timeZone: 'UTC' })
+        .formatToParts(first)
+        .find(({ type }) => type === 'month')?.value;
       for (const name of [alone, beside ?? alone]) names.set(matchKey(name).replace(/\.$/u, ''), month);
     }
   }
@@ -92,19 +94,31 @@ function dayInNumbers(parts: readonly string[], locale: Locale): TypedDay | unde
 
 const wrong = (text: string) => unread(`“${text}” is not a day of the calendar.`);
 
+/** Whether a text is a day of the calendar as it is stored. */
+export function isDay(text: string): boolean {
+  const found = /^(\d{4})-(\d{2})-(\d{2})$/u.exec(text);
+  if (!found) return false;
+  const [year, month, day] = [Number(found[1]), Number(found[2]), Number(found[3])];
+  return year >= 1 && month >= 1 && month <= 12 && day >= 1 && day <= daysIn(year, month);
+}
+
 export const dateKind: ValueKind = {
   kind: 'date',
   label: 'a date',
   parse(text, locale, today) {
     const near = today === undefined ? undefined : nearDay(text, today);
     if (near !== undefined) return read(near);
-    const parts = matchKey(text).split(/[-./,\s]+/u).filter((part) => part !== '');
+    const parts = matchKey(text)
+      .split(/[-./,\s]+/u)
+      .filter((part) => part !== '');
     const typed = dayWithName(parts, locale) ?? dayInNumbers(parts, locale);
-    if (!typed || [typed.month, typed.day].some((part) => !/^\d{1,2}$/u.test(part)) || !/^(?:\d\d|\d{4})?$/u.test(typed.year ?? '')) return wrong(text);
+    if (!typed || [typed.month, typed.day].some((part) => !/^\d{1,2}$/u.test(part)) || !/^(?:\d\d|\d{4})?$/u.test(typed.year ?? ''))
+      return wrong(text);
     const month = Number(typed.month);
     const day = Number(typed.day);
     if (month < 1 || month > 12 || day < 1) return wrong(text);
-    const year = typed.year === undefined ? today === undefined ? undefined : nearestYear(month, day, today) : fullYear(typed.year, locale);
+    const year =
+      typed.year === undefined ? (today === undefined ? undefined : nearestYear(month, day, today)) : fullYear(typed.year, locale);
     if (year === undefined || year < 1 || day > daysIn(year, month)) return wrong(text);
     return read(`${pad(year, 4)}-${pad(month, 2)}-${pad(day, 2)}`);
   },

@@ -1,6 +1,6 @@
 // Door of the values: kinds, parse and format.
 import { amountKind } from './amount.js';
-import { dateKind } from './date.js';
+import { dateKind, isDay } from './date.js';
 import type { FieldKind, Locale, Parsed, ValueKind } from './models.js';
 import { numberKind } from './number.js';
 import { percentKind } from './percent.js';
@@ -10,7 +10,7 @@ import { yesNoKind } from './yesNo.js';
 
 export { Exact } from './exact.js';
 export { dayNumber, dayOf, daysAfter, monthsAfter } from './days.js';
-export { joinedValues, valuesIn } from './several.js';
+export { joinedValues, namesNone, valuesIn } from './several.js';
 export { readTypedList, writeTypedList, type TypedList } from './typedList.js';
 export { readChoices, type ReadChoices } from './choices.js';
 export { writtenIn } from './localeOf.js';
@@ -42,18 +42,21 @@ export function format(kind: FieldKind, value: string, locale: Locale): string {
   return isOfKind(kind, value) ? kinds[kind].format(value, locale) : value;
 }
 
-const stored: { readonly [Kind in FieldKind]: RegExp } = {
-  text: /^/u,
-  number: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
-  amount: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
-  percent: /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u,
-  date: /^\d{4}-\d{2}-\d{2}$/u,
-  'yes/no': /^(?:yes|no)$/u,
-  'several values': /^/u,
+const isDecimal = (value: string): boolean => /^-?(?:0|[1-9]\d*)(?:\.\d*[1-9])?$/u.test(value);
+const isAny = () => true;
+
+const isStored: { readonly [Kind in FieldKind]: (value: string) => boolean } = {
+  text: isAny,
+  number: isDecimal,
+  amount: isDecimal,
+  percent: isDecimal,
+  date: isDay,
+  'yes/no': (value) => value === 'yes' || value === 'no',
+  'several values': isAny,
 };
 
 /** Whether values of this kind are numbers: they are compared by size and can be added up. */
 export const isNumeric = (kind: FieldKind): boolean => kind === 'number' || kind === 'amount' || kind === 'percent';
 
 /** True when a stored value is in the canonical form of the kind. */
-export const isOfKind = (kind: FieldKind, value: string): boolean => stored[kind].test(value);
+export const isOfKind = (kind: FieldKind, value: string): boolean => isStored[kind](value);

@@ -11,7 +11,12 @@ export function writtenIn(language: string): Required<Written> {
     .join('');
   const mark = new Intl.NumberFormat(language).formatToParts(1.5).find(({ type }) => type === 'decimal')?.value;
   const decimalMark = mark === ',' ? ',' : '.';
-  return { dateOrder: order === 'mdy' || order === 'ymd' ? order : 'dmy', decimalMark, listMark: decimalMark === ',' ? ';' : ',', firstDay: firstDayIn(language) };
+  return {
+    dateOrder: order === 'mdy' || order === 'ymd' ? order : 'dmy',
+    decimalMark,
+    listMark: decimalMark === ',' ? ';' : ',',
+    firstDay: firstDayIn(language),
+  };
 }
 
 interface WeekInfo {

@@ -6,8 +6,10 @@ import { read, unread, type Locale, type ValueKind } from './models.js';
 
 const mostDigits = 40;
 
-/** Raised and lowered digits, and fractions: they look like digits and are none. */
-const raised = /[\u00B2\u00B3\u00B9\u00BC-\u00BE\u2070-\u209F\u2150-\u215F\u2189]/u;
+/** Raised, lowered and circled digits, fractions, and signs that are raised: they look like digits and are none. */
+const raised = /[\p{No}\u2070-\u209F]/u;
+
+export const isRaised = (text: string): boolean => raised.test(text);
 
 /**
  * Reads a decimal in the house's notation: optional sign (a real minus too), digits, groups of three parted by a
@@ -16,7 +18,7 @@ const raised = /[\u00B2\u00B3\u00B9\u00BC-\u00BE\u2070-\u209F\u2150-\u215F\u2189
 export function readDecimal(text: string, locale: Locale): Decimal | undefined {
   const mark = locale.decimalMark === ',' ? ',' : '\\.';
   const group = locale.decimalMark === ',' ? "[ .']" : "[ ,']";
-  if (raised.test(text)) return undefined;
+  if (isRaised(text)) return undefined;
   const plain = matchKey(text).replace('−', '-').replaceAll('’', "'");
   const whole = `(?:\\d{1,3}(${group})\\d{3}(?:\\3\\d{3})*|\\d+)`;
   const shape = new RegExp(`^([+-]?)(${whole})?(?:${mark}(\\d+))?$`, 'u');

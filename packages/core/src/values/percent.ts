@@ -3,7 +3,6 @@ import { canonical, readDecimal, writeDecimal } from './number.js';
 import { read, unread, type ValueKind } from './models.js';
 import { Exact } from './exact.js';
 
-
 export const percentKind: ValueKind = {
   kind: 'percent',
   label: 'a percentage',

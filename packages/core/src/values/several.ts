@@ -1,5 +1,5 @@
 // Several values: an ordered set. Stored with U+001F between them, which no text can hold; typed and shown as a list.
-import { read, type ValueKind } from './models.js';
+import { read, type Locale, type ValueKind } from './models.js';
 import { readTypedList, writeTypedList } from './typedList.js';
 
 const separator = '\u001F';
@@ -9,11 +9,14 @@ export const valuesIn = (stored: string): string[] => (stored === '' ? [] : stor
 /** What is stored for some values; each once, in their order. */
 export const joinedValues = (values: readonly string[]): string => [...new Set(values)].join(separator);
 /** Some values as one line that reads back as the same values. */
-export const writeSeveral = (values: readonly string[]): string => writeTypedList(values).replaceAll(/\n(?=(?:[^"]*"[^"]*")*[^"]*$)/gu, ', ');
+export const writeSeveral = (values: readonly string[]): string => writeTypedList(values, ', ');
+
+/** Whether a text typed into a field of several values names none of them. */
+export const namesNone = (text: string, locale: Locale): boolean => readTypedList(text, locale).values.length === 0;
 
 export const severalKind: ValueKind = {
   kind: 'several values',
   label: 'several values',
   parse: (text, locale) => read(joinedValues(readTypedList(text, locale).values)),
-  format: (value, locale) => (locale.decimalMark === ',' ? writeTypedList(valuesIn(value)).replaceAll(/\n(?=(?:[^"]*"[^"]*")*[^"]*$)/gu, '; ') : writeSeveral(valuesIn(value))),
+  format: (value, locale) => writeTypedList(valuesIn(value), locale.decimalMark === ',' ? '; ' : ', '),
 };

@@ -1,9 +1,4 @@
 // Free text: kept as typed, leading zeros included.
 import { read, type ValueKind } from './models.js';
 
-export const textKind: ValueKind = {
-  kind: 'text',
-  label: 'text',
-  parse: (text) => read(text),
-  format: (value) => value,
-};
+export const textKind: ValueKind = { kind: 'text', label: 'text', parse: (text) => read(text), format: (value) => value };

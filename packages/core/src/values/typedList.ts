@@ -48,5 +48,6 @@ export function readTypedList(typed: string, locale: Locale): TypedList {
   return { values, blanks, repeats: filled.length - values.length };
 }
 
-/** The list as one would type it; read again it gives the same values. */
-export const writeTypedList = (values: readonly string[]): string => values.map((value) => (/[",;\n]/u.test(value) ? `"${value.replaceAll('"', '""')}"` : value)).join('\n');
+/** The list as one would type it, a value a line or parted by another mark; read again it gives the same values. */
+export const writeTypedList = (values: readonly string[], mark = '\n'): string =>
+  values.map((value) => (/[",;\n]/u.test(value) ? `"${value.replaceAll('"', '""')}"` : value)).join(mark);

@@ -2,7 +2,16 @@
 import { matchKey } from '../text/index.js';
 import { read, unread, type ValueKind } from './models.js';
 
-const words = new Map([['yes', 'yes'], ['y', 'yes'], ['true', 'yes'], ['1', 'yes'], ['no', 'no'], ['n', 'no'], ['false', 'no'], ['0', 'no']]);
+const words = new Map([
+  ['yes', 'yes'],
+  ['y', 'yes'],
+  ['true', 'yes'],
+  ['1', 'yes'],
+  ['no', 'no'],
+  ['n', 'no'],
+  ['false', 'no'],
+  ['0', 'no'],
+]);
 
 export const yesNoKind: ValueKind = {
   kind: 'yes/no',

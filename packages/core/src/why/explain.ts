@@ -1,7 +1,17 @@
 // Why a value is or is not offered in a field: traced from the rule through catalog, part, range and row.
 import { catalogAtLevel } from '../cascades/index.js';
 import { filterClause, lookUp, passes, type Item, type LookupStep } from '../catalogs/index.js';
-import { closedHere, judge, offerOf, ruleTakes, typedList, type CatalogRule, type JudgeContext, type JudgedField, type RuleNames } from '../rules/index.js';
+import {
+  closedHere,
+  judge,
+  offerOf,
+  ruleTakes,
+  typedList,
+  type CatalogRule,
+  type JudgeContext,
+  type JudgedField,
+  type RuleNames,
+} from '../rules/index.js';
 import { lostInSources, type LostSources } from './sources.js';
 import type { Trace, TraceStep } from './models.js';
 
@@ -25,8 +35,23 @@ function originSteps(item: Item, sources: TraceSources | undefined): TraceStep[]
   if (!sources) return [];
   return item.from.map((origin) => {
     const { by, id, rows } = origin;
-    const name = by === 'range' ? `the range ${sources.names.range(id)}` : by === 'query' ? sources.names.register(id) : by === 'linked' ? `the linked source ${sources.names.linked(id)}` : by === 'catalog' ? `the catalog ${sources.names.catalog(id)}` : 'the values typed into the catalog';
-    const at = rows.length === 0 ? '' : `, ${rows.length === 1 ? 'row' : 'rows'} ${rows.slice(0, 3).map(({ ordinal }) => ordinal + 1).join(', ')}`;
+    const name =
+      by === 'range'
+        ? `the range ${sources.names.range(id)}`
+        : by === 'query'
+          ? sources.names.register(id)
+          : by === 'linked'
+            ? `the linked source ${sources.names.linked(id)}`
+            : by === 'catalog'
+              ? `the catalog ${sources.names.catalog(id)}`
+              : 'the values typed into the catalog';
+    const at =
+      rows.length === 0
+        ? ''
+        : `, ${rows.length === 1 ? 'row' : 'rows'} ${rows
+            .slice(0, 3)
+            .map(({ ordinal }) => ordinal + 1)
+            .join(', ')}`;
     return { step: 'part', words: `It comes from ${name}${at}.`, passed: true, origin } satisfies TraceStep;
   });
 }
@@ -38,10 +63,22 @@ function catalogSteps(rule: CatalogRule, text: string, context: JudgeContext, so
   const offer = offerOf(rule, context);
   if ('right' in offer) return [lost('parent', offer.message)];
   const found = lookUp(offer.offers, text);
-  if (found.found === 'ambiguous') return [lost('catalog', `In ${catalog.title} it can mean ${found.items.slice(0, 3).map(({ label }) => label).join(' or ')}.`)];
+  if (found.found === 'ambiguous')
+    return [
+      lost(
+        'catalog',
+        `In ${catalog.title} it can mean ${found.items
+          .slice(0, 3)
+          .map(({ label }) => label)
+          .join(' or ')}.`,
+      ),
+    ];
   if (found.found === 'nothing') {
     const elsewhere = lookUp(catalogAtLevel(catalog, rule.level), text);
-    if (elsewhere.found === 'item') return [lost('parent', `${catalog.title} has it, but not under ${rule.parents.map((key) => context.entry?.[key] ?? '').join(' › ')}.`)];
+    if (elsewhere.found === 'item')
+      return [
+        lost('parent', `${catalog.title} has it, but not under ${rule.parents.map((key) => context.entry?.[key] ?? '').join(' › ')}.`),
+      ];
     // Whoever sees no sources is told who can help.
     if (!sources) return [lost('catalog', `${catalog.title} does not have it. Whoever keeps ${catalog.title} can add it.`)];
     const source = lostInSources(catalog.title, text, sources);
@@ -62,16 +99,34 @@ export function explain(field: JudgedField, text: string, context: JudgeContext,
   const offered = verdict.verdict === 'taken';
   // What the catalog has said already is not said again.
   const told = rule?.kind === 'catalog' && verdict.verdict === 'refused' && verdict.code === 'outside';
-  const last = told ? (rule.others === 'refuse' ? [lost('other values', 'Any other value is refused here.')] : [lost('other values', verdict.message)]) : verdict.verdict === 'refused' ? [lost('other values', verdict.message)] : verdict.verdict === 'taken' && rule?.others === 'accept' ? [through('other values', 'Any other value is accepted here.')] : [];
+  const last = told
+    ? rule.others === 'refuse'
+      ? [lost('other values', 'Any other value is refused here.')]
+      : [lost('other values', verdict.message)]
+    : verdict.verdict === 'refused'
+      ? [lost('other values', verdict.message)]
+      : verdict.verdict === 'taken' && rule?.others === 'accept'
+        ? [through('other values', 'Any other value is accepted here.')]
+        : [];
   if (!rule) return { value: text, steps: [through('rule', `${field.heading} has no rule.`), ...last], offered };
   const steps: TraceStep[] = [];
   if (rule.where) {
     const holds = context.entry === undefined || passes(rule.where, (key) => context.entry?.[key] ?? '');
-    steps.push(through('condition', `The rule holds only where ${filterClause(rule.where, names.field)}; ${holds ? 'this entry is one' : 'this entry is none, so anything of its kind is taken'}.`));
+    steps.push(
+      through(
+        'condition',
+        `The rule holds only where ${filterClause(rule.where, names.field)}; ${holds ? 'this entry is one' : 'this entry is none, so anything of its kind is taken'}.`,
+      ),
+    );
     if (!holds) return { value: text, steps: [...steps, ...last], offered };
   }
   steps.push(through('rule', `${field.heading} takes ${ruleTakes(rule, names)}.`));
   if (rule.kind === 'catalog') steps.push(...catalogSteps(rule, text, context, sources));
-  else if (rule.kind === 'typed') steps.push(lookUp(typedList(rule, field.kind, context.locale), text).found === 'item' ? through('catalog', 'It is in the list.') : lost('catalog', 'It is not in the list.'));
+  else if (rule.kind === 'typed')
+    steps.push(
+      lookUp(typedList(rule, field.kind, context.locale), text).found === 'item'
+        ? through('catalog', 'It is in the list.')
+        : lost('catalog', 'It is not in the list.'),
+    );
   return { value: text, steps: [...steps, ...last], offered };
 }

@@ -2,7 +2,19 @@
 import type { ItemOrigin } from '../catalogs/index.js';
 import type { RangeFinding } from '../upkeep/index.js';
 
-export const traceSteps = ['rule', 'condition', 'parent', 'catalog', 'part', 'filter', 'state', 'validity', 'fitting', 'repeat', 'other values'] as const;
+export const traceSteps = [
+  'rule',
+  'condition',
+  'parent',
+  'catalog',
+  'part',
+  'filter',
+  'state',
+  'validity',
+  'fitting',
+  'repeat',
+  'other values',
+] as const;
 
 export interface TraceStep {
   readonly step: (typeof traceSteps)[number];

@@ -1,7 +1,7 @@
 // Why a catalog does not give a value although it stands in one of its sources: past the end of a range, left out by a
 // filter, taken out by another part.
 import { filterClause, partPhrase, type CatalogDefinition, type CatalogPart, type Filter, type PartNames } from '../catalogs/index.js';
-import type { WorldReader } from '../impact/index.js';
+import type { SourceStateReader } from '../impact/index.js';
 import type { LeftOutWhy } from '../ranges/index.js';
 import { matchKey } from '../text/index.js';
 import { partItems } from '../catalogs/parts/index.js';
@@ -21,7 +21,7 @@ const lost = (step: TraceStep['step'], words: string): TraceStep => ({ step, wor
 /** What the sources of a catalog are read by. */
 export interface LostSources {
   readonly definition: CatalogDefinition;
-  readonly reader: WorldReader;
+  readonly reader: SourceStateReader;
   readonly names: PartNames;
   nameOf(companion: string): string;
   /** What the range doctor finds about a range, with cures. */
@@ -29,31 +29,48 @@ export interface LostSources {
 }
 
 /** Whether a part gives the value, in any spelling. */
-const gives = (part: CatalogPart, key: string, reader: WorldReader): boolean => partItems(part, reader).some(({ value }) => matchKey(value) === key);
+const gives = (part: CatalogPart, key: string, reader: SourceStateReader): boolean =>
+  partItems(part, reader).some(({ value }) => matchKey(value) === key);
 
 function leftOutBy(part: CatalogPart, key: string, { reader, names, findings }: LostSources): TraceStep | undefined {
   if (part.kind === 'range') {
     const left = reader.taking(part.rangeId).leftOut.find(({ text }) => matchKey(text) === key);
     if (!left) return undefined;
     const { register, entry, ordinal } = left;
-    const cure = findings(part.rangeId).find((finding) => finding.cure !== null && finding.rows.some((row) => row.register === register && row.entry === entry));
-    return { ...lost('part', `It stands in row ${ordinal + 1} under the range ${names.range(part.rangeId)}, but ${whys[left.why]}.`), origin: { by: 'range', id: part.rangeId, rows: [{ register, entry, ordinal }] }, ...(cure && { cure }) };
+    const cure = findings(part.rangeId).find(
+      (finding) => finding.cure !== null && finding.rows.some((row) => row.register === register && row.entry === entry),
+    );
+    return {
+      ...lost('part', `It stands in row ${ordinal + 1} under the range ${names.range(part.rangeId)}, but ${whys[left.why]}.`),
+      origin: { by: 'range', id: part.rangeId, rows: [{ register, entry, ordinal }] },
+      ...(cure && { cure }),
+    };
   }
   if (part.kind === 'query' && part.filter && gives({ ...part, filter: null }, key, reader)) {
-    return lost('filter', `It stands in ${names.register(part.registerId)}, but not where ${filterClause(part.filter, (field) => names.field(part.registerId, field))}.`);
+    return lost(
+      'filter',
+      `It stands in ${names.register(part.registerId)}, but not where ${filterClause(part.filter, (field) => names.field(part.registerId, field))}.`,
+    );
   }
   return undefined;
 }
 
-function joinedOut(definition: CatalogDefinition, key: string, reader: WorldReader, names: PartNames): TraceStep | undefined {
+function joinedOut(definition: CatalogDefinition, key: string, reader: SourceStateReader, names: PartNames): TraceStep | undefined {
   const giving = definition.parts.find((part, at) => (at === 0 || part.join === 'or') && gives(part, key, reader));
   if (!giving) return undefined;
-  const against = definition.parts.find((part) => (part.join === 'without' && gives(part, key, reader)) || (part.join === 'and' && !gives(part, key, reader)));
-  if (against) return lost('part', `${partPhrase(giving, names)} gives it, but ${against.join === 'without' ? 'it is taken out:' : 'it is not in'} ${partPhrase(against, names)}.`);
+  const against = definition.parts.find(
+    (part) => (part.join === 'without' && gives(part, key, reader)) || (part.join === 'and' && !gives(part, key, reader)),
+  );
+  if (against)
+    return lost(
+      'part',
+      `${partPhrase(giving, names)} gives it, but ${against.join === 'without' ? 'it is taken out:' : 'it is not in'} ${partPhrase(against, names)}.`,
+    );
   return undefined;
 }
 
-const filterLost = ({ conditions }: Filter, filter: Filter, nameOf: (field: string) => string): TraceStep => lost('filter', `A part gives it, but the catalog offers only items where ${filterClause({ ...filter, conditions }, nameOf)}.`);
+const filterLost = ({ conditions }: Filter, filter: Filter, nameOf: (field: string) => string): TraceStep =>
+  lost('filter', `A part gives it, but the catalog offers only items where ${filterClause({ ...filter, conditions }, nameOf)}.`);
 
 /** The step at which the sources lose a value that the catalog does not give. */
 export function lostInSources(title: string, value: string, sources: LostSources): TraceStep {
@@ -67,5 +84,10 @@ export function lostInSources(title: string, value: string, sources: LostSources
     const step = leftOutBy(part, key, sources);
     if (step) return step;
   }
-  return lost('part', definition.parts.length === 0 ? `${title} has no parts yet, so it gives nothing.` : `No source of ${title} has it: ${definition.parts.map((part) => partPhrase(part, names)).join(', ')}.`);
+  return lost(
+    'part',
+    definition.parts.length === 0
+      ? `${title} has no parts yet, so it gives nothing.`
+      : `No source of ${title} has it: ${definition.parts.map((part) => partPhrase(part, names)).join(', ')}.`,
+  );
 }

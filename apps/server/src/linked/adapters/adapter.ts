@@ -39,6 +39,9 @@ export function needed(value: string | undefined, words: string): string {
 export function distinctRows(rows: readonly LinkedRow[]): LinkedRow[] {
   const byValue = new Map<string, LinkedRow>();
   for (const row of rows) if (row.value.trim() !== '' && !byValue.has(row.value)) byValue.set(row.value, row);
-  if (byValue.size > mostValues) throw new SourceFault(`The source gives ${byValue.size.toLocaleString('en-GB')} values; at most ${mostValues.toLocaleString('en-GB')} can be taken. Narrow it.`);
+  if (byValue.size > mostValues)
+    throw new SourceFault(
+      `The source gives ${byValue.size.toLocaleString('en-GB')} values; at most ${mostValues.toLocaleString('en-GB')} can be taken. Narrow it.`,
+    );
   return [...byValue.values()];
 }

@@ -8,7 +8,9 @@ function evaluate(): { result: unknown } | { fault: string } {
   try {
     const environment = new Environment({ unlistedVariablesAreDyn: true, homogeneousAggregateLiterals: false });
     const result: unknown = environment.evaluate(expression, catalogs);
-    return { result: JSON.parse(JSON.stringify(result, (_key, value: unknown) => (typeof value === 'bigint' ? String(value) : value))) as unknown };
+    return {
+      result: JSON.parse(JSON.stringify(result, (_key, value: unknown) => (typeof value === 'bigint' ? String(value) : value))) as unknown,
+    };
   } catch (error) {
     return { fault: error instanceof Error ? error.message : String(error) };
   }

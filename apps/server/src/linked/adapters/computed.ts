@@ -10,9 +10,15 @@ const mostMegabytes = 128;
 type Evaluated = { readonly result: unknown } | { readonly fault: string };
 
 function evaluate(expression: string, catalogs: unknown): Promise<unknown> {
-  const worker = new Worker(new URL('./celWorker.js', import.meta.url), { workerData: { expression, catalogs }, resourceLimits: { maxOldGenerationSizeMb: mostMegabytes } });
+  const worker = new Worker(new URL('./celWorker.js', import.meta.url), {
+    workerData: { expression, catalogs },
+    resourceLimits: { maxOldGenerationSizeMb: mostMegabytes },
+  });
   return new Promise<unknown>((resolve, reject) => {
-    const timer = setTimeout(() => reject(new SourceFault('The expression takes longer than 3 seconds and was stopped. Make it simpler.')), mostMilliseconds);
+    const timer = setTimeout(
+      () => reject(new SourceFault('The expression takes longer than 3 seconds and was stopped. Make it simpler.')),
+      mostMilliseconds,
+    );
     worker.once('message', (evaluated: Evaluated) => {
       clearTimeout(timer);
       if ('fault' in evaluated) reject(new SourceFault(`The expression cannot be computed: ${evaluated.fault}`));

@@ -14,7 +14,11 @@ function table(text: string): { columns: string[]; rows: string[][] } {
 }
 
 /** The rows of a table as values, by the columns that were chosen. */
-export function rowsBy(columns: readonly string[], rows: readonly (readonly string[])[], { value, label, companions = [] }: LinkedSettingsDto): LinkedRow[] {
+export function rowsBy(
+  columns: readonly string[],
+  rows: readonly (readonly string[])[],
+  { value, label, companions = [] }: LinkedSettingsDto,
+): LinkedRow[] {
   const place = (column: string) => {
     const at = columns.indexOf(column);
     if (at < 0) throw new SourceFault(`There is no column “${column}” any more. There are: ${columns.join(', ')}.`);
@@ -27,7 +31,11 @@ export function rowsBy(columns: readonly string[], rows: readonly (readonly stri
     rows.map((row) => {
       const held = Object.fromEntries(along.flatMap(([column, at]) => (row[at]?.trim() ? [[column, row[at].trim()]] : [])));
       const shown = labelAt === undefined ? '' : (row[labelAt]?.trim() ?? '');
-      return { value: row[valueAt]?.trim() ?? '', ...(shown && { label: shown }), ...(Object.keys(held).length > 0 && { companions: held }) };
+      return {
+        value: row[valueAt]?.trim() ?? '',
+        ...(shown && { label: shown }),
+        ...(Object.keys(held).length > 0 && { companions: held }),
+      };
     }),
   );
 }

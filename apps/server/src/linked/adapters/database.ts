@@ -1,7 +1,7 @@
 // A table of another PostgreSQL. A read-only account is enough: nothing but reading is ever asked of it.
 import { Kysely, PostgresDialect, sql } from 'kysely';
-import pg from 'pg';
 import type { DatabaseTables } from '@dellum/contract';
+import { openPool } from '../../database/database.js';
 import type { Reachable } from '../reachable.js';
 import { distinctRows, mostValues, needed, SourceFault, type LinkedAdapter, type ReadingContext } from './adapter.js';
 
@@ -24,12 +24,15 @@ function faultOf(error: unknown): SourceFault {
 }
 
 /** Runs a reading on the named connection, which is closed afterwards. */
-async function within<T>(reachable: Reachable, connection: string | undefined, work: (db: Kysely<Record<string, never>>) => Promise<T>): Promise<T> {
+async function within<T>(
+  reachable: Reachable,
+  connection: string | undefined,
+  work: (db: Kysely<Record<string, never>>) => Promise<T>,
+): Promise<T> {
   const name = needed(connection, 'Choose the database.');
   const connectionString = reachable.databases.get(name);
   if (connectionString === undefined) throw new SourceFault(`There is no database “${name}” configured on the server.`);
-  const pool = new pg.Pool({ connectionString, max: 1, connectionTimeoutMillis: 5000, statement_timeout: 10_000, options: '-c default_transaction_read_only=on' });
-  pool.on('error', () => undefined);
+  const pool = openPool({ connectionString, max: 1, statement_timeout: 10_000, options: '-c default_transaction_read_only=on' });
   const db = new Kysely<Record<string, never>>({ dialect: new PostgresDialect({ pool }) });
   try {
     return await work(db);
@@ -53,7 +56,9 @@ export function tablesOf(reachable: Reachable, connection: string): Promise<Data
 
 function select({ schema, table }: { schema?: string | undefined; table?: string | undefined }, columns: readonly string[], limit: number) {
   const from = sql.id(needed(schema, 'Choose the schema.'), needed(table, 'Choose the table.'));
-  return sql<Record<string, string | null>>`select ${sql.join(columns.map((column) => sql`${sql.id(column)}::text as ${sql.id(column)}`))} from ${from} order by ${sql.id(columns[0]!)} limit ${limit}`;
+  return sql<
+    Record<string, string | null>
+  >`select ${sql.join(columns.map((column) => sql`${sql.id(column)}::text as ${sql.id(column)}`))} from ${from} order by ${sql.id(columns[0]!)} limit ${limit}`;
 }
 
 export const database: LinkedAdapter = {
@@ -68,7 +73,11 @@ export const database: LinkedAdapter = {
         rows: distinctRows(
           rows.map((row) => {
             const along = Object.fromEntries(companions.flatMap((column) => (row[column] ? [[column, row[column]]] : [])));
-            return { value: row[value] ?? '', ...(label && row[label] && { label: row[label] }), ...(Object.keys(along).length > 0 && { companions: along }) };
+            return {
+              value: row[value] ?? '',
+              ...(label && row[label] && { label: row[label] }),
+              ...(Object.keys(along).length > 0 && { companions: along }),
+            };
           }),
         ),
       };
@@ -78,7 +87,11 @@ export const database: LinkedAdapter = {
     const { tables } = await tablesOf(reachable, settings.connection ?? '');
     const found = tables.find(({ schema, table }) => schema === settings.schema && table === settings.table);
     if (!found) return { columns: [], rows: [] };
-    const rows = await within(reachable, settings.connection, async (db) => (await select(settings, found.columns, firstRows).execute(db)).rows);
+    const rows = await within(
+      reachable,
+      settings.connection,
+      async (db) => (await select(settings, found.columns, firstRows).execute(db)).rows,
+    );
     return { columns: found.columns, rows: rows.map((row) => found.columns.map((column) => row[column] ?? '')) };
   },
 };

@@ -11,7 +11,9 @@ export const folder: LinkedAdapter = {
     const { real, isFolder } = await reachable.under(wanted);
     if (!isFolder) throw new SourceFault(`“${wanted}” is a file. Choose a folder.`);
     const fits = pattern ? picomatch(pattern, { nocase: true }) : () => true;
-    const files = (await readdir(real, { withFileTypes: true })).filter((entry) => entry.isFile() && !entry.name.startsWith('.') && fits(entry.name));
+    const files = (await readdir(real, { withFileTypes: true })).filter(
+      (entry) => entry.isFile() && !entry.name.startsWith('.') && fits(entry.name),
+    );
     const names = files.map(({ name }) => (endings ? name : parse(name).name));
     return { rows: distinctRows(names.sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).map((value) => ({ value }))) };
   },

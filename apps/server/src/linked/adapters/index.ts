@@ -11,5 +11,12 @@ import { textFile } from './textFile.js';
 export { SourceFault, type CatalogValues, type ReadingContext } from './adapter.js';
 export { tablesOf } from './database.js';
 
-const adapters: { readonly [Kind in LinkedKind]: LinkedAdapter } = { 'text file': textFile, 'csv file': csvFile, folder, database, service, computed };
+const adapters: { readonly [Kind in LinkedKind]: LinkedAdapter } = {
+  'text file': textFile,
+  'csv file': csvFile,
+  folder,
+  database,
+  service,
+  computed,
+};
 export const adapterOf = (kind: LinkedKind): LinkedAdapter => adapters[kind];

@@ -42,7 +42,8 @@ export function decode(bytes: Buffer, encoding: LinkedSettingsDto['encoding']): 
   }
   if (known) throw new SourceFault(`The file is not written in ${known}. Choose another way of reading it.`);
   if (bytes.includes(0)) throw new SourceFault('This is not a text file: it holds bytes that no text has. Choose another file.');
-  if (noWindows.test(bytes.toString('latin1'))) throw new SourceFault('It cannot be told how this file is written. Choose UTF-8, UTF-16 or Windows-1252.');
+  if (noWindows.test(bytes.toString('latin1')))
+    throw new SourceFault('It cannot be told how this file is written. Choose UTF-8, UTF-16 or Windows-1252.');
   return new TextDecoder('windows-1252').decode(bytes);
 }
 
@@ -50,6 +51,7 @@ export async function readTextFile({ path, encoding }: LinkedSettingsDto, { reac
   const wanted = needed(path, 'Choose the file.');
   const { real, isFolder, size } = await reachable.under(wanted);
   if (isFolder) throw new SourceFault(`“${wanted}” is a folder. Choose a file in it.`);
-  if (size > mostBytes) throw new SourceFault(`“${wanted}” has ${Math.round(size / 1e6).toLocaleString('en-GB')} MB; at most ${mostBytes / 1e6} MB are read.`);
+  if (size > mostBytes)
+    throw new SourceFault(`“${wanted}” has ${Math.round(size / 1e6).toLocaleString('en-GB')} MB; at most ${mostBytes / 1e6} MB are read.`);
   return decode(await readFile(real), encoding);
 }

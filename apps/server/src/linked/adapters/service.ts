@@ -14,7 +14,8 @@ function addressOf({ connection, address = '' }: LinkedSettingsDto, { reachable 
   if (base === undefined) throw new SourceFault(`There is no service “${name}” configured on the server.`);
   const root = new URL(base.endsWith('/') ? base : `${base}/`);
   const url = new URL(address.replace(/^\/+/u, ''), root);
-  if (url.origin !== root.origin || !url.pathname.startsWith(root.pathname)) throw new SourceFault('The path leads away from the configured service and is not asked for.');
+  if (url.origin !== root.origin || !url.pathname.startsWith(root.pathname))
+    throw new SourceFault('The path leads away from the configured service and is not asked for.');
   return url;
 }
 
@@ -33,12 +34,18 @@ async function bodyOf(response: Response): Promise<string> {
 async function ask(settings: LinkedSettingsDto, context: ReadingContext): Promise<{ body: unknown; mark?: string } | 'unchanged'> {
   const url = addressOf(settings, context);
   try {
-    const response = await fetch(url, { redirect: 'manual', signal: AbortSignal.timeout(mostMilliseconds), headers: { accept: 'application/json', ...(context.mark && { 'if-none-match': context.mark }) } });
+    const response = await fetch(url, {
+      redirect: 'manual',
+      signal: AbortSignal.timeout(mostMilliseconds),
+      headers: { accept: 'application/json', ...(context.mark && { 'if-none-match': context.mark }) },
+    });
     if (response.status === 304) return 'unchanged';
-    if (response.status >= 300 && response.status < 400) throw new SourceFault('The service sends the request on to another address; that is not followed. Configure the address itself.');
+    if (response.status >= 300 && response.status < 400)
+      throw new SourceFault('The service sends the request on to another address; that is not followed. Configure the address itself.');
     if (!response.ok) throw new SourceFault(`The service answers ${response.status}. Try again later, or ask whoever runs it.`);
     const type = response.headers.get('content-type') ?? '';
-    if (!/\bjson\b/iu.test(type)) throw new SourceFault(`The service sends ${type.split(';')[0] || 'something'} instead of JSON. Check the path.`);
+    if (!/\bjson\b/iu.test(type))
+      throw new SourceFault(`The service sends ${type.split(';')[0] || 'something'} instead of JSON. Check the path.`);
     const mark = response.headers.get('etag');
     return { body: JSON.parse(await bodyOf(response)) as unknown, ...(mark && { mark }) };
   } catch (error) {
@@ -51,14 +58,24 @@ async function ask(settings: LinkedSettingsDto, context: ReadingContext): Promis
 
 /** What stands at a path of names parted by dots; the thing itself for a blank path. */
 function at(thing: unknown, path: string): unknown {
-  return path.split('.').filter(Boolean).reduce<unknown>((found, name) => (typeof found === 'object' && found !== null ? (found as Record<string, unknown>)[name] : undefined), thing);
+  return path
+    .split('.')
+    .filter(Boolean)
+    .reduce<unknown>(
+      (found, name) => (typeof found === 'object' && found !== null ? (found as Record<string, unknown>)[name] : undefined),
+      thing,
+    );
 }
 
-const asText = (thing: unknown): string => (typeof thing === 'string' ? thing : typeof thing === 'number' || typeof thing === 'boolean' ? String(thing) : '');
+const asText = (thing: unknown): string =>
+  typeof thing === 'string' ? thing : typeof thing === 'number' || typeof thing === 'boolean' ? String(thing) : '';
 
 function listOf(body: unknown, path: string): readonly unknown[] {
   const list = at(body, path);
-  if (!Array.isArray(list)) throw new SourceFault(path ? `There is no list at “${path}” in the answer.` : 'The answer is not a list. Say at which path the list stands.');
+  if (!Array.isArray(list))
+    throw new SourceFault(
+      path ? `There is no list at “${path}” in the answer.` : 'The answer is not a list. Say at which path the list stands.',
+    );
   return list;
 }
 
@@ -70,18 +87,34 @@ export const service: LinkedAdapter = {
     const { list = '', value = '', label = '', companions = [] } = settings;
     const rows = listOf(answer.body, list).map((element): LinkedRow => {
       const shown = label ? asText(at(element, label)) : '';
-      const along = Object.fromEntries(companions.flatMap((path) => (asText(at(element, path)) ? [[path, asText(at(element, path))]] : [])));
-      return { value: asText(at(element, value)), ...(shown && { label: shown }), ...(Object.keys(along).length > 0 && { companions: along }) };
+      const along = Object.fromEntries(
+        companions.flatMap((path) => (asText(at(element, path)) ? [[path, asText(at(element, path))]] : [])),
+      );
+      return {
+        value: asText(at(element, value)),
+        ...(shown && { label: shown }),
+        ...(Object.keys(along).length > 0 && { companions: along }),
+      };
     });
     const kept = distinctRows(rows);
-    if (rows.length > 0 && kept.length === 0) throw new SourceFault(value ? `No element of the list has a text at “${value}”.` : 'The elements of the list are no texts. Say at which path the value stands.');
+    if (rows.length > 0 && kept.length === 0)
+      throw new SourceFault(
+        value
+          ? `No element of the list has a text at “${value}”.`
+          : 'The elements of the list are no texts. Say at which path the value stands.',
+      );
     return { rows: kept, ...(answer.mark && { mark: answer.mark }) };
   },
   async look(settings, context) {
     const answer = await ask(settings, { ...context, mark: null });
     if (answer === 'unchanged') return { columns: [], rows: [] };
     const elements = listOf(answer.body, settings.list ?? '').slice(0, firstRows);
-    const columns = [...new Set(elements.flatMap((element) => (typeof element === 'object' && element !== null ? Object.keys(element) : [])))];
-    return { columns, rows: elements.map((element) => (columns.length === 0 ? [asText(element)] : columns.map((column) => asText(at(element, column))))) };
+    const columns = [
+      ...new Set(elements.flatMap((element) => (typeof element === 'object' && element !== null ? Object.keys(element) : []))),
+    ];
+    return {
+      columns,
+      rows: elements.map((element) => (columns.length === 0 ? [asText(element)] : columns.map((column) => asText(at(element, column))))),
+    };
   },
 };

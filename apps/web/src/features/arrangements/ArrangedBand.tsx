@@ -15,9 +15,15 @@ export function ArrangedBand({ arranging, names, open }: { arranging: Arranging;
         </Text>
       </Button>
       <Button size="2xs" h="6" rounded="full" variant="outline" onClick={anew} title="What was changed since takes its place">
-        <RefreshCw size={11} aria-hidden /> Arrange anew
+        <RefreshCw size={11} aria-hidden /> Refresh
       </Button>
-      <Button size="2xs" h="6" rounded="full" variant="outline" onClick={() => set({ ...arrangement.only.reduce((rest, { field }) => showingOnly(rest, field, undefined), arrangement), sort: [] })}>
+      <Button
+        size="2xs"
+        h="6"
+        rounded="full"
+        variant="outline"
+        onClick={() => set({ ...arrangement.only.reduce((rest, { field }) => showingOnly(rest, field, undefined), arrangement), sort: [] })}
+      >
         <X size={12} aria-hidden /> As kept
       </Button>
     </HStack>

@@ -4,7 +4,7 @@ import { boundWords, isNumeric, type Only, parse } from '@dellum/core';
 import type { FieldView, Me } from '@dellum/contract';
 import { useState } from 'react';
 import { Check } from '../../frame/Check.js';
-import { useHeldValuesQuery } from './arrangementsApi.js';
+import { useHeldValuesQuery } from '../../data/arrangementsApi.js';
 import { number } from '../../frame/written.js';
 
 interface OnlyEditorProps {
@@ -23,8 +23,23 @@ export function OnlyEditor(props: OnlyEditorProps) {
   const isYesNo = field.kind === 'yes/no';
   const spans = field.kind === 'date' || isNumeric(field.kind);
   return (
-    <Stack gap="3" p="3" borderWidth="1px" borderColor="line" bg="paper" rounded="l3" role="group" aria-label={`Show only by ${field.heading}`}>
-      {(outside > 0 || only?.only === 'outside') && <Check label={`only those outside (${number.format(outside)})`} checked={only?.only === 'outside'} set={(on) => set(on ? { only: 'outside', field: field.key } : undefined)} />}
+    <Stack
+      gap="3"
+      p="3"
+      borderWidth="1px"
+      borderColor="line"
+      bg="paper"
+      rounded="l3"
+      role="group"
+      aria-label={`Show only by ${field.heading}`}
+    >
+      {(outside > 0 || only?.only === 'outside') && (
+        <Check
+          label={`only those outside (${number.format(outside)})`}
+          checked={only?.only === 'outside'}
+          set={(on) => set(on ? { only: 'outside', field: field.key } : undefined)}
+        />
+      )}
       {spans && <Span key={JSON.stringify(only)} {...props} />}
       <Values {...props} />
       {!spans && !isYesNo && <Containing key={only?.only === 'text' ? only.text : ''} {...props} />}
@@ -45,7 +60,9 @@ function Values({ registerId, field, only, value, set }: OnlyEditorProps) {
     const values = on ? [...chosen, held] : chosen.filter((known) => known !== held);
     set(values.length > 0 ? { only: 'values', field: field.key, values } : undefined);
   };
-  const row = (held: string, words: string, entries: number) => <Check key={held} label={`${words} (${number.format(entries)})`} checked={chosen.includes(held)} set={(on) => toggle(held, on)} />;
+  const row = (held: string, words: string, entries: number) => (
+    <Check key={held} label={`${words} (${number.format(entries)})`} checked={chosen.includes(held)} set={(on) => toggle(held, on)} />
+  );
   if (field.kind === 'yes/no') {
     const entries = (answer: string) => data?.values.find((held) => held.value === answer)?.entries ?? 0;
     return (
@@ -58,7 +75,14 @@ function Values({ registerId, field, only, value, set }: OnlyEditorProps) {
   return (
     <Stack gap="1.5">
       <Text fontWeight="bold">only these values</Text>
-      <Input size="xs" borderColor="slate.border" aria-label={`Search values of ${field.heading}`} placeholder="find a value" value={search} onChange={(event) => setSearch(event.target.value)} />
+      <Input
+        size="xs"
+        borderColor="slate.border"
+        aria-label={`Search values of ${field.heading}`}
+        placeholder="find a value"
+        value={search}
+        onChange={(event) => setSearch(event.target.value)}
+      />
       <Stack gap="1.5" maxH="220px" overflow="auto" tabIndex={0} role="group" aria-label={`Values of ${field.heading}`}>
         {data && search === '' && data.blank > 0 && row('', 'blank', data.blank)}
         {data?.values.map((held) => row(held.value, value(held.value), held.entries))}
@@ -72,7 +96,10 @@ function Values({ registerId, field, only, value, set }: OnlyEditorProps) {
 function Span({ field, only, me, set }: OnlyEditorProps) {
   const { locale, today } = me.house;
   const held = only?.only === 'within' ? only : undefined;
-  const [texts, setTexts] = useState({ from: boundWords(field.kind, held?.from ?? null, locale), until: boundWords(field.kind, held?.until ?? null, locale) });
+  const [texts, setTexts] = useState({
+    from: boundWords(field.kind, held?.from ?? null, locale),
+    until: boundWords(field.kind, held?.until ?? null, locale),
+  });
   const [fault, setFault] = useState('');
   const read = (text: string) => (text.trim() === '' ? null : parse(field.kind, text, locale, today));
   const apply = () => {
@@ -83,7 +110,17 @@ function Span({ field, only, me, set }: OnlyEditorProps) {
     setFault('');
     set(first === null && last === null ? undefined : { only: 'within', field: field.key, from: first, until: last });
   };
-  const bound = (name: 'from' | 'until') => <Input size="xs" borderColor="slate.border" bg="card" aria-label={`${field.heading} ${name}`} placeholder={name} value={texts[name]} onChange={(event) => setTexts({ ...texts, [name]: event.target.value })} />;
+  const bound = (name: 'from' | 'until') => (
+    <Input
+      size="xs"
+      borderColor="slate.border"
+      bg="card"
+      aria-label={`${field.heading} ${name}`}
+      placeholder={name}
+      value={texts[name]}
+      onChange={(event) => setTexts({ ...texts, [name]: event.target.value })}
+    />
+  );
   return (
     <form
       onSubmit={(event) => {
@@ -91,7 +128,9 @@ function Span({ field, only, me, set }: OnlyEditorProps) {
         apply();
       }}
     >
-      <Text fontWeight="bold" mb="1.5">only a span</Text>
+      <Text fontWeight="bold" mb="1.5">
+        only a span
+      </Text>
       <HStack gap="1.5">
         {bound('from')}
         {bound('until')}
@@ -99,7 +138,11 @@ function Span({ field, only, me, set }: OnlyEditorProps) {
           Show
         </Button>
       </HStack>
-      {fault && <Text role="alert" color="brick.fg" mt="1">{fault}</Text>}
+      {fault && (
+        <Text role="alert" color="brick.fg" mt="1">
+          {fault}
+        </Text>
+      )}
     </form>
   );
 }
@@ -114,7 +157,15 @@ function Containing({ field, only, set }: OnlyEditorProps) {
       }}
     >
       <HStack gap="1.5">
-        <Input size="xs" borderColor="slate.border" bg="card" aria-label={`${field.heading} contains`} placeholder="or those that contain …" value={text} onChange={(event) => setText(event.target.value)} />
+        <Input
+          size="xs"
+          borderColor="slate.border"
+          bg="card"
+          aria-label={`${field.heading} contains`}
+          placeholder="or those that contain …"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
         <Button type="submit" size="xs" variant="outline">
           Show
         </Button>

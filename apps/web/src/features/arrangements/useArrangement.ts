@@ -3,8 +3,8 @@ import { arranges, asKept, fieldsInOrder, type Arrangement } from '@dellum/core'
 import type { FieldView, RegisterView } from '@dellum/contract';
 import { useMemo } from 'react';
 import { useTry } from '../../frame/useNotice.js';
-import { useAppDispatch } from '../../store.js';
-import { useArrangementQuery } from './arrangementsApi.js';
+import { useAppDispatch } from '../../data/store.js';
+import { useArrangementQuery } from '../../data/arrangementsApi.js';
 import { arrangeAnew, arrangeBy } from './arrangeBy.js';
 
 export interface Arranging {
@@ -25,7 +25,13 @@ export function useArrangement(register: RegisterView): Arranging {
   const dispatch = useAppDispatch();
   const attempt = useTry();
   const arrangement = data?.arrangement ?? asKept;
-  const fields = useMemo(() => fieldsInOrder(register.fields, arrangement).flatMap(({ field, hidden, width }) => (hidden ? [] : [{ ...field, width: width ?? field.width }])), [register.fields, arrangement]);
+  const fields = useMemo(
+    () =>
+      fieldsInOrder(register.fields, arrangement).flatMap(({ field, hidden, width }) =>
+        hidden ? [] : [{ ...field, width: width ?? field.width }],
+      ),
+    [register.fields, arrangement],
+  );
   return {
     arrangement,
     version: data && arranges(arrangement) ? data.version : undefined,

@@ -4,14 +4,15 @@ import { catalogIdOf, kindLabel, matchKey, ruleTakes } from '@dellum/core';
 import type { BuildView, FieldCount, FieldView, Me, RegisterView, SheetView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { Check } from '../../frame/Check.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { Way } from '../../frame/Way.js';
 import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { useBindingsQuery } from './bindingsApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { useBindingsQuery } from '../../data/bindingsApi.js';
 import { ManyRules } from './ManyRules.js';
 import { RuleHistory } from './RuleHistory.js';
 import { ruleNames } from './rulePlace.js';
@@ -34,7 +35,17 @@ function linesOf(build: BuildView, me: Me, counts: readonly FieldCount[]): Line[
     .filter(({ kind }) => kind === 'entry')
     .flatMap((sheet) =>
       sheet.registers.flatMap((register) =>
-        register.fields.map((field): Line => ({ field, register, sheet, takes: field.rule ? ruleTakes(field.rule, ruleNames({ field, register, build, me })) : field.kind === 'text' ? 'any text' : kindLabel(field.kind), count: byField.get(field.id) })),
+        register.fields.map((field): Line => ({
+          field,
+          register,
+          sheet,
+          takes: field.rule
+            ? ruleTakes(field.rule, ruleNames({ field, register, build, me }))
+            : field.kind === 'text'
+              ? 'any text'
+              : kindLabel(field.kind),
+          count: byField.get(field.id),
+        })),
       ),
     );
 }
@@ -46,9 +57,20 @@ interface Wanted {
   readonly rule: string;
 }
 
-const wantedBy = (address: URLSearchParams): Wanted => ({ words: address.get('words') ?? '', catalog: address.get('catalog') ?? all, sheet: address.get('sheet') ?? all, rule: address.get('rule') ?? all });
+const wantedBy = (address: URLSearchParams): Wanted => ({
+  words: address.get('words') ?? '',
+  catalog: address.get('catalog') ?? all,
+  sheet: address.get('sheet') ?? all,
+  rule: address.get('rule') ?? all,
+});
 
-const rules: readonly (readonly [string, string])[] = [[all, 'with any rule'], ['none', 'without a rule'], ['catalog', 'bound to a catalog'], ['other', 'with a rule of another kind'], ['outside', 'with entries outside']];
+const rules: readonly (readonly [string, string])[] = [
+  [all, 'with any rule'],
+  ['none', 'without a rule'],
+  ['catalog', 'bound to a catalog'],
+  ['other', 'with a rule of another kind'],
+  ['outside', 'with entries outside'],
+];
 
 function fits({ field, sheet, takes, count }: Line, wanted: Wanted): boolean {
   if (wanted.words !== '' && !matchKey(`${field.heading} ${sheet.title} ${takes}`).includes(matchKey(wanted.words))) return false;
@@ -72,12 +94,16 @@ export function BindingsPage() {
   const want = (change: Partial<Wanted>) => {
     const next = { ...wanted, ...change };
     setWanted(next);
-    setAddress(Object.entries(next).filter(([, value]) => value !== all), { replace: true });
+    setAddress(
+      Object.entries(next).filter(([, value]) => value !== all),
+      { replace: true },
+    );
   };
   const every = linesOf(build, me, counts);
   const lines = every.filter((line) => fits(line, wanted));
   const picked = every.filter(({ field }) => chosen.has(field.id));
-  const pick = (ids: readonly string[], checked: boolean) => setChosen(new Set(checked ? [...chosen, ...ids] : [...chosen].filter((id) => !ids.includes(id))));
+  const pick = (ids: readonly string[], checked: boolean) =>
+    setChosen(new Set(checked ? [...chosen, ...ids] : [...chosen].filter((id) => !ids.includes(id))));
   const allChosen = lines.length > 0 && lines.every(({ field }) => chosen.has(field.id));
   return (
     <Page
@@ -85,9 +111,32 @@ export function BindingsPage() {
       about={`What each field of the entry sheets takes. ${lines.length === every.length ? `${number.format(every.length)} fields.` : `${number.format(lines.length)} of ${number.format(every.length)} fields shown.`}`}
       strip={
         <HStack gap="2" wrap="wrap" role="group" aria-label="Which fields">
-          <Input size="xs" w="180px" borderColor="slate.border" aria-label="Find a field" placeholder="Find a field" value={wanted.words} onChange={(event) => want({ words: event.target.value })} />
-          <Select label="Sheet" width="150px" value={wanted.sheet} options={[[all, 'on any sheet'], ...build.sheets.filter(({ kind }) => kind === 'entry').map(({ id, title }) => [id, title] as const)]} onChoose={(sheet) => want({ sheet })} />
-          <Select label="Catalog" width="160px" value={wanted.catalog} options={[[all, 'from any catalog'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]} onChoose={(catalog) => want({ catalog })} />
+          <Input
+            size="xs"
+            w="180px"
+            borderColor="slate.border"
+            aria-label="Find a field"
+            placeholder="Find a field"
+            value={wanted.words}
+            onChange={(event) => want({ words: event.target.value })}
+          />
+          <Select
+            label="Sheet"
+            width="150px"
+            value={wanted.sheet}
+            options={[
+              [all, 'on any sheet'],
+              ...build.sheets.filter(({ kind }) => kind === 'entry').map(({ id, title }) => [id, title] as const),
+            ]}
+            onChoose={(sheet) => want({ sheet })}
+          />
+          <Select
+            label="Catalog"
+            width="160px"
+            value={wanted.catalog}
+            options={[[all, 'from any catalog'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]}
+            onChoose={(catalog) => want({ catalog })}
+          />
           <Select label="Rule" width="190px" value={wanted.rule} options={rules} onChoose={(rule) => want({ rule })} />
         </HStack>
       }
@@ -96,25 +145,45 @@ export function BindingsPage() {
           History
         </Button>
       }
-      slip={picked.length > 0 ? <ManyRules key={[...chosen].join()} lines={picked} every={every} build={build} done={() => setChosen(new Set())} /> : history ? (
+      slip={
+        picked.length > 0 ? (
+          <ManyRules key={[...chosen].join()} lines={picked} every={every} build={build} done={() => setChosen(new Set())} />
+        ) : history ? (
           <>
             <SlipHead title="History" about="rules and bindings of all fields" close={() => setHistory(false)} />
             <RuleHistory build={build} me={me} />
           </>
-        ) : undefined}
+        ) : undefined
+      }
     >
       {lines.length === 0 ? (
-        <EmptyState title="No field is like this">Change what is looked for above, or make fields on an entry sheet.</EmptyState>
+        <EmptyState title="No field is like this">
+          Change what is looked for above, or make fields <Way to="/sheets">on a sheet</Way>.
+        </EmptyState>
       ) : (
         <Box p="5" overflowX="auto">
           <Table.Root size="sm" aria-label="Fields">
             <Table.Header>
               <Table.Row bg="transparent">
                 <Table.ColumnHeader w="36px">
-                  <Check hidden label="Choose all that are shown" checked={allChosen} set={(checked) => pick(lines.map(({ field }) => field.id), checked)} />
+                  <Check
+                    hidden
+                    label="Choose all that are shown"
+                    checked={allChosen}
+                    set={(checked) =>
+                      pick(
+                        lines.map(({ field }) => field.id),
+                        checked,
+                      )
+                    }
+                  />
                 </Table.ColumnHeader>
                 {['Field', 'Sheet', 'What it takes', 'Entries', 'Outside'].map((words) => (
-                  <Table.ColumnHeader key={words} color="inkSoft" textAlign={words === 'Entries' || words === 'Outside' ? 'end' : undefined}>
+                  <Table.ColumnHeader
+                    key={words}
+                    color="inkSoft"
+                    textAlign={words === 'Entries' || words === 'Outside' ? 'end' : undefined}
+                  >
                     {words}
                   </Table.ColumnHeader>
                 ))}
@@ -122,7 +191,12 @@ export function BindingsPage() {
             </Table.Header>
             <Table.Body>
               {lines.map((line) => (
-                <FieldRow key={line.field.id} line={line} checked={chosen.has(line.field.id)} set={(checked) => pick([line.field.id], checked)} />
+                <FieldRow
+                  key={line.field.id}
+                  line={line}
+                  checked={chosen.has(line.field.id)}
+                  set={(checked) => pick([line.field.id], checked)}
+                />
               ))}
             </Table.Body>
           </Table.Root>

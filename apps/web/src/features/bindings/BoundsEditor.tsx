@@ -44,7 +44,10 @@ function BoundsForm({ children, save }: { children: ReactNode; save: () => strin
   );
 }
 
-const otherFields = ({ register, field }: RulePlace, kinds: readonly string[]): (readonly [string, string])[] => register.fields.filter(({ key, kind }) => key !== field.key && kinds.includes(kind)).map(({ key, heading }) => [`field ${key}`, heading] as const);
+const otherFields = ({ register, field }: RulePlace, kinds: readonly string[]): (readonly [string, string])[] =>
+  register.fields
+    .filter(({ key, kind }) => key !== field.key && kinds.includes(kind))
+    .map(({ key, heading }) => [`field ${key}`, heading] as const);
 
 interface DayDraft {
   readonly of: string;
@@ -73,7 +76,17 @@ function dayBound({ of, day, plus }: DayDraft, { me }: RulePlace): DayBound | nu
 /** The bound beside a day itself: `After` for a first day, `Before` for a last one. */
 const besides = { From: { words: 'After', plus: '1' }, Until: { words: 'Before', plus: '-1' } } as const;
 
-function DayInput({ label, draft, place, set }: { label: 'From' | 'Until'; draft: DayDraft; place: RulePlace; set: (draft: DayDraft) => void }) {
+function DayInput({
+  label,
+  draft,
+  place,
+  set,
+}: {
+  label: 'From' | 'Until';
+  draft: DayDraft;
+  place: RulePlace;
+  set: (draft: DayDraft) => void;
+}) {
   const beside = besides[label];
   const days = [['today', 'today'] as const, ...otherFields(place, ['date'])];
   const isBeside = draft.of !== 'open' && draft.of !== 'day' && draft.plus === beside.plus;
@@ -82,13 +95,39 @@ function DayInput({ label, draft, place, set }: { label: 'From' | 'Until'; draft
       <Select
         label={label}
         value={isBeside ? `beside ${draft.of}` : draft.of}
-        options={[['open', `${label}: open`], ['day', `${label} a day`], ...days.map(([key, heading]) => [key, `${label} ${heading}`] as const), ...days.map(([key, heading]) => [`beside ${key}`, `${beside.words} ${heading}`] as const)]}
-        onChoose={(of) => set(of.startsWith('beside ') ? { ...draft, of: of.slice('beside '.length), plus: beside.plus } : { ...draft, of, plus: isBeside ? '0' : draft.plus })}
+        options={[
+          ['open', `${label}: open`],
+          ['day', `${label} a day`],
+          ...days.map(([key, heading]) => [key, `${label} ${heading}`] as const),
+          ...days.map(([key, heading]) => [`beside ${key}`, `${beside.words} ${heading}`] as const),
+        ]}
+        onChoose={(of) =>
+          set(
+            of.startsWith('beside ')
+              ? { ...draft, of: of.slice('beside '.length), plus: beside.plus }
+              : { ...draft, of, plus: isBeside ? '0' : draft.plus },
+          )
+        }
       />
-      {draft.of === 'day' && <Input size="xs" aria-label={`${label} which day`} placeholder={format('date', place.me.house.today, place.me.house.locale)} value={draft.day} onChange={(event) => set({ ...draft, day: event.target.value })} />}
+      {draft.of === 'day' && (
+        <Input
+          size="xs"
+          aria-label={`${label} which day`}
+          placeholder={format('date', place.me.house.today, place.me.house.locale)}
+          value={draft.day}
+          onChange={(event) => set({ ...draft, day: event.target.value })}
+        />
+      )}
       {draft.of !== 'day' && draft.of !== 'open' && !isBeside && (
         <HStack gap="1.5">
-          <Input size="xs" w="64px" inputMode="numeric" aria-label={`${label}: days after it`} value={draft.plus} onChange={(event) => set({ ...draft, plus: event.target.value })} />
+          <Input
+            size="xs"
+            w="64px"
+            inputMode="numeric"
+            aria-label={`${label}: days after it`}
+            value={draft.plus}
+            onChange={(event) => set({ ...draft, plus: event.target.value })}
+          />
           <Text fontSize="xs" color="inkSoft">
             days after it (before: −1)
           </Text>
@@ -121,7 +160,10 @@ interface NumberDraft {
   readonly number: string;
 }
 
-const numberDraft = (bound: NumberBound | null, { field, me }: RulePlace): NumberDraft => ({ of: bound?.of === 'field' ? `field ${bound.field}` : 'number', number: bound?.of === 'number' ? format(field.kind, bound.number, me.house.locale) : '' });
+const numberDraft = (bound: NumberBound | null, { field, me }: RulePlace): NumberDraft => ({
+  of: bound?.of === 'field' ? `field ${bound.field}` : 'number',
+  number: bound?.of === 'number' ? format(field.kind, bound.number, me.house.locale) : '',
+});
 
 function numberBound({ of, number }: NumberDraft, { field, me }: RulePlace): NumberBound | null | string {
   if (of !== 'number') return { of: 'field', field: of.slice('field '.length) };
@@ -130,12 +172,40 @@ function numberBound({ of, number }: NumberDraft, { field, me }: RulePlace): Num
   return parsed.ok ? { of: 'number', number: parsed.value } : parsed.reason;
 }
 
-function NumberInput({ label, draft, place, set }: { label: string; draft: NumberDraft; place: RulePlace; set: (draft: NumberDraft) => void }) {
+function NumberInput({
+  label,
+  draft,
+  place,
+  set,
+}: {
+  label: string;
+  draft: NumberDraft;
+  place: RulePlace;
+  set: (draft: NumberDraft) => void;
+}) {
   const others = otherFields(place, ['number', 'amount', 'percent']);
   return (
     <HStack gap="1.5">
-      {others.length > 0 && <Select label={`${label}: what`} width="130px" value={draft.of} options={[['number', `${label}`], ...others.map(([key, heading]) => [key, `${label} ${heading}`] as const)]} onChoose={(of) => set({ ...draft, of })} />}
-      {draft.of === 'number' && <Input size="xs" flex="1" inputMode="decimal" aria-label={label} placeholder={`${label} (open)`} value={draft.number} onChange={(event) => set({ ...draft, number: event.target.value })} />}
+      {others.length > 0 && (
+        <Select
+          label={`${label}: what`}
+          width="130px"
+          value={draft.of}
+          options={[['number', `${label}`], ...others.map(([key, heading]) => [key, `${label} ${heading}`] as const)]}
+          onChoose={(of) => set({ ...draft, of })}
+        />
+      )}
+      {draft.of === 'number' && (
+        <Input
+          size="xs"
+          flex="1"
+          inputMode="decimal"
+          aria-label={label}
+          placeholder={`${label} (open)`}
+          value={draft.number}
+          onChange={(event) => set({ ...draft, number: event.target.value })}
+        />
+      )}
     </HStack>
   );
 }
@@ -155,7 +225,16 @@ function NumberBounds({ rule, place, choose }: RulePartProps<NumberRule>) {
     <BoundsForm save={save}>
       <NumberInput label="At least" draft={least} place={place} set={setLeast} />
       <NumberInput label="At most" draft={most} place={place} set={setMost} />
-      <Select label="Decimals" value={decimals} options={[['any', 'any number of decimals'], ['0', 'whole numbers only'], ...[1, 2, 3, 4].map((count) => [String(count), `at most ${count} ${count === 1 ? 'decimal' : 'decimals'}`] as const)]} onChoose={setDecimals} />
+      <Select
+        label="Decimals"
+        value={decimals}
+        options={[
+          ['any', 'any number of decimals'],
+          ['0', 'whole numbers only'],
+          ...[1, 2, 3, 4].map((count) => [String(count), `at most ${count} ${count === 1 ? 'decimal' : 'decimals'}`] as const),
+        ]}
+        onChoose={setDecimals}
+      />
     </BoundsForm>
   );
 }
@@ -163,7 +242,8 @@ function NumberBounds({ rule, place, choose }: RulePartProps<NumberRule>) {
 function LengthBounds({ rule, choose }: RulePartProps<LengthRule>) {
   const [least, setLeast] = useState(rule.least === null ? '' : String(rule.least));
   const [most, setMost] = useState(rule.most === null ? '' : String(rule.most));
-  const read = (text: string): number | null | undefined => (text.trim() === '' ? null : /^\d{1,5}$/u.test(text.trim()) ? Number(text) : undefined);
+  const read = (text: string): number | null | undefined =>
+    text.trim() === '' ? null : /^\d{1,5}$/u.test(text.trim()) ? Number(text) : undefined;
   const save = () => {
     const [low, high] = [read(least), read(most)];
     if (low === undefined || high === undefined) return 'Type whole numbers of characters, or leave an end open.';
@@ -173,8 +253,22 @@ function LengthBounds({ rule, choose }: RulePartProps<LengthRule>) {
   return (
     <BoundsForm save={save}>
       <HStack gap="1.5">
-        <Input size="xs" inputMode="numeric" aria-label="Characters at least" placeholder="at least" value={least} onChange={(event) => setLeast(event.target.value)} />
-        <Input size="xs" inputMode="numeric" aria-label="Characters at most" placeholder="at most" value={most} onChange={(event) => setMost(event.target.value)} />
+        <Input
+          size="xs"
+          inputMode="numeric"
+          aria-label="Characters at least"
+          placeholder="at least"
+          value={least}
+          onChange={(event) => setLeast(event.target.value)}
+        />
+        <Input
+          size="xs"
+          inputMode="numeric"
+          aria-label="Characters at most"
+          placeholder="at most"
+          value={most}
+          onChange={(event) => setMost(event.target.value)}
+        />
       </HStack>
       <Text fontSize="xs" color="inkSoft">
         The same number twice means exactly so many.

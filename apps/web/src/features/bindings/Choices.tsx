@@ -13,7 +13,18 @@ export function Choices({ options }: { options: readonly Choice[] }) {
   return (
     <Stack gap="1" maxH="260px" overflow="auto">
       {options.map(({ key, words, about, chosen, choose }) => (
-        <Button key={key} size="sm" h="auto" py="1.5" variant={chosen ? 'subtle' : 'ghost'} justifyContent="start" textAlign="start" whiteSpace="normal" aria-pressed={chosen} onClick={choose}>
+        <Button
+          key={key}
+          size="sm"
+          h="auto"
+          py="1.5"
+          variant={chosen ? 'subtle' : 'ghost'}
+          justifyContent="start"
+          textAlign="start"
+          whiteSpace="normal"
+          aria-pressed={chosen}
+          onClick={choose}
+        >
           <Box>
             <Text fontWeight="bold">{words}</Text>
             {about && (

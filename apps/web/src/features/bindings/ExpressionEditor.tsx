@@ -11,7 +11,15 @@ export function ExpressionEditor({ rule, place, choose }: RulePartProps<Expressi
   const others = expressionNames({ fields: place.register.fields.filter(({ key }) => key !== place.field.key) });
   return (
     <Stack gap="2">
-      <Textarea size="sm" rows={3} aria-label="Expression" fontFamily="mono" placeholder="value <= entry.length * 2" value={expression} onChange={(event) => setExpression(event.target.value)} />
+      <Textarea
+        size="sm"
+        rows={3}
+        aria-label="Expression"
+        fontFamily="mono"
+        placeholder="value <= entry.length * 2"
+        value={expression}
+        onChange={(event) => setExpression(event.target.value)}
+      />
       {expression !== '' && fault && (
         <Text role="alert" color="brick.fg">
           {fault}
@@ -21,8 +29,20 @@ export function ExpressionEditor({ rule, place, choose }: RulePartProps<Expressi
         In CEL. <b>value</b> is what is typed, <b>today</b> the day (like "2026-11-25"){others.length > 0 && ', and other fields are '}
         {others.map(({ name, heading }) => `${name} (${heading})`).join(', ')}. A blank field is null.
       </Text>
-      <Input size="sm" aria-label="Said where it is not true" placeholder="Said where it is not true" maxLength={200} value={message} onChange={(event) => setMessage(event.target.value)} />
-      <Button size="xs" alignSelf="start" disabled={fault !== undefined} onClick={() => choose({ ...rule, expression: expression.trim(), message: message.trim() })}>
+      <Input
+        size="sm"
+        aria-label="Said where it is not true"
+        placeholder="Said where it is not true"
+        maxLength={200}
+        value={message}
+        onChange={(event) => setMessage(event.target.value)}
+      />
+      <Button
+        size="xs"
+        alignSelf="start"
+        disabled={fault !== undefined}
+        onClick={() => choose({ ...rule, expression: expression.trim(), message: message.trim() })}
+      >
         Take this expression
       </Button>
     </Stack>

@@ -6,14 +6,15 @@ import { Pencil, X } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
+import { RenameBox } from '../../frame/RenameBox.js';
 import { useHalfMade } from '../../frame/useHalfMade.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
-import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { useCatalogs } from '../../data/useCatalogs.js';
 import { MadeAList } from '../upkeep/MadeAList.js';
-import { useChangeFieldMutation, useDeleteFieldMutation } from '../sheets/buildApi.js';
-import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from './bindingsApi.js';
-import { errorWords } from '../../api/problem.js';
+import { useChangeFieldMutation, useDeleteFieldMutation } from '../../data/buildApi.js';
+import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from '../../data/bindingsApi.js';
+import { errorWords } from '../../data/problem.js';
 import { ruleDto } from './ruleDto.js';
 import type { RulePlace } from './rulePlace.js';
 import { KindChoice } from './KindChoice.js';
@@ -51,7 +52,13 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
   return (
     <>
       <HStack justify="space-between" align="start">
-        {designs ? <HeadingName field={field} /> : <Heading as="h2" fontSize="lg">{field.heading}</Heading>}
+        {designs ? (
+          <HeadingName field={field} />
+        ) : (
+          <Heading as="h2" fontSize="lg">
+            {field.heading}
+          </Heading>
+        )}
         <IconButton aria-label="Close" size="2xs" variant="ghost" colorPalette="slate" onClick={close}>
           <X size={14} />
         </IconButton>
@@ -64,7 +71,13 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
           holds {kindLabel(field.kind)}
         </Text>
       )}
-      {designs ? <RuleEditor place={place} close={close} gather={gather} /> : field.rule ? <RuleSentence rule={field.rule} place={place} /> : <Text>Takes {anyOfKind(field.kind)}; may be blank.</Text>}
+      {designs ? (
+        <RuleEditor place={place} held={counts.find(({ fieldId }) => fieldId === field.id)?.held} close={close} gather={gather} />
+      ) : field.rule ? (
+        <RuleSentence rule={field.rule} place={place} />
+      ) : (
+        <Text>Takes {anyOfKind(field.kind)}; may be blank.</Text>
+      )}
       {designs && <GroupName key={field.group} field={field} register={register} />}
       <AskedIn field={field} register={register} build={build} designs={designs} />
       <Standing field={field} counts={counts} />
@@ -73,7 +86,17 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
 }
 
 /** The nearest ways of looking at a field otherwise. */
-function ArrangeField({ field, register, arranging, more }: { field: FieldView; register: RegisterView; arranging: Arranging; more: () => void }) {
+function ArrangeField({
+  field,
+  register,
+  arranging,
+  more,
+}: {
+  field: FieldView;
+  register: RegisterView;
+  arranging: Arranging;
+  more: () => void;
+}) {
   const { arrangement, set } = arranging;
   const sorts = (direction: 'up' | 'down') => arrangement.sort[0]?.field === field.key && arrangement.sort[0].direction === direction;
   const button = (words: string, pressed: boolean, act: () => void) => (
@@ -81,43 +104,48 @@ function ArrangeField({ field, register, arranging, more }: { field: FieldView; 
       {words}
     </Button>
   );
-  const toggle = (direction: 'up' | 'down') => set(sorts(direction) ? { ...arrangement, sort: arrangement.sort.slice(1) } : sortedBy(arrangement, { field: field.key, direction }));
+  const toggle = (direction: 'up' | 'down') =>
+    set(sorts(direction) ? { ...arrangement, sort: arrangement.sort.slice(1) } : sortedBy(arrangement, { field: field.key, direction }));
   return (
     <HStack gap="1" wrap="wrap" my="2" role="group" aria-label={`My view of ${field.heading}`}>
       {button('Sort up', sorts('up'), () => toggle('up'))}
       {button('Sort down', sorts('down'), () => toggle('down'))}
-      {button('Show only …', arrangement.only.some((only) => only.field === field.key), more)}
+      {button(
+        'Show only …',
+        arrangement.only.some((only) => only.field === field.key),
+        more,
+      )}
       {arranging.fields.length > 1 && button('Hide', false, () => set(showing(arrangement, register.fields, field.key, { hidden: true })))}
     </HStack>
   );
 }
 
 function HeadingName({ field }: { field: FieldView }) {
-  const [heading, setHeading] = useState<string>();
+  const [renaming, setRenaming] = useState(false);
   const [changeField] = useChangeFieldMutation();
   const attempt = useTry();
-  if (heading === undefined) {
+  const pencil = useId();
+  if (!renaming) {
     return (
       <HStack>
-        <Heading as="h2" fontSize="lg">{field.heading}</Heading>
-        <IconButton aria-label="Rename the field" size="2xs" variant="ghost" onClick={() => setHeading(field.heading)}>
+        <Heading as="h2" fontSize="lg">
+          {field.heading}
+        </Heading>
+        <IconButton id={pencil} aria-label="Rename the field" size="2xs" variant="ghost" onClick={() => setRenaming(true)}>
           <Pencil size={13} />
         </IconButton>
       </HStack>
     );
   }
-  const save = async () => {
-    if (await attempt(changeField({ id: field.id, change: { title: heading } }).unwrap())) setHeading(undefined);
-  };
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
-    >
-      <Input size="sm" aria-label="Heading" autoFocus value={heading} onChange={(event) => setHeading(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setHeading(undefined)} />
-    </form>
+    <RenameBox
+      label="Heading"
+      name={field.heading}
+      size="sm"
+      backTo={pencil}
+      rename={async (title) => (await attempt(changeField({ id: field.id, change: { title } }).unwrap())) !== undefined}
+      close={() => setRenaming(false)}
+    />
   );
 }
 
@@ -136,7 +164,18 @@ function GroupName({ field, register }: { field: FieldView; register: RegisterVi
       <Text asChild flexShrink={0}>
         <label htmlFor={id}>In a record, under</label>
       </Text>
-      <Input id={id} size="xs" bg="card" borderColor="slate.border" list={`${id}-known`} placeholder="no heading" value={group} onChange={(event) => setGroup(event.target.value)} onBlur={save} onKeyDown={(event) => event.key === 'Enter' && save()} />
+      <Input
+        id={id}
+        size="xs"
+        bg="card"
+        borderColor="slate.border"
+        list={`${id}-known`}
+        placeholder="no heading"
+        value={group}
+        onChange={(event) => setGroup(event.target.value)}
+        onBlur={save}
+        onKeyDown={(event) => event.key === 'Enter' && save()}
+      />
       <datalist id={`${id}-known`}>
         {known.map((name) => (
           <option key={name} value={name} />
@@ -176,7 +215,9 @@ function Standing({ field, counts }: { field: FieldView; counts: readonly FieldC
   if (!count) return null;
   return (
     <Box mt="4" p="3" bg="paper" borderWidth="1px" borderColor="line" rounded="l3">
-      <Text fontWeight="bold">{entriesWords(count.held)} {count.held === 1 ? 'holds' : 'hold'} a value</Text>
+      <Text fontWeight="bold">
+        {entriesWords(count.held)} {count.held === 1 ? 'holds' : 'hold'} a value
+      </Text>
       <Text color="inkSoft">
         {number.format(count.held - count.outside + count.blank)} right,{' '}
         {count.outside > 0 ? (
@@ -193,7 +234,18 @@ function Standing({ field, counts }: { field: FieldView; counts: readonly FieldC
   );
 }
 
-function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => void; gather: (() => void) | undefined }) {
+/** `held`: how many entries hold a value in the field, where that is known. */
+function RuleEditor({
+  place,
+  held,
+  close,
+  gather,
+}: {
+  place: RulePlace;
+  held: number | undefined;
+  close: () => void;
+  gather: (() => void) | undefined;
+}) {
   const { field, register, build, me } = place;
   // Rules are for fields in which clerks enter data.
   const isSource = build.sheets.find(({ id }) => id === register.sheetId)?.kind === 'source';
@@ -209,12 +261,27 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
   const ready = useCatalogs([catalogIdOf(rule) ?? []].flat(), me.house.today);
 
   const save = async () => {
-    if (!drafted || (await attempt(setRule({ fieldId: field.id, rule: ruleDto(drafted) }).unwrap().then(() => true))) !== true) return;
+    if (
+      !drafted ||
+      (await attempt(
+        setRule({ fieldId: field.id, rule: ruleDto(drafted) })
+          .unwrap()
+          .then(() => true),
+      )) !== true
+    )
+      return;
     setDrafted(undefined);
     notice('done', `The rule of ${field.heading} holds from now on.`);
   };
   const clear = async () => {
-    if (await attempt(clearRule(field.id).unwrap().then(() => true))) notice('done', `${field.heading} takes ${anyOfKind(field.kind)} again; its values stay as they are.`);
+    if (
+      await attempt(
+        clearRule(field.id)
+          .unwrap()
+          .then(() => true),
+      )
+    )
+      notice('done', `${field.heading} takes ${anyOfKind(field.kind)} again; its values stay as they are.`);
     setDrafted(undefined);
   };
   const drop = async () => {
@@ -245,13 +312,23 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
       ) : (
         <Stack gap="3" align="start">
           <Text fontSize="md">Takes {anyOfKind(field.kind)}; may be blank.</Text>
+          {likely && (
+            <Button size="sm" onClick={() => setDrafted(catalogRuleFor(likely.id, place, null))}>
+              Take the values of {likely.title}
+            </Button>
+          )}
           <NewChoices place={place} />
           {build.catalogs.length > 0 && (
             <Box w="100%">
               <Text fontWeight="bold" mb="1">
                 Or values from a catalog
               </Text>
-              <Select label="Take its values from" value="" options={[['', likely ? `for instance ${likely.title} …` : 'choose the catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]} onChoose={(id) => id !== '' && setDrafted(catalogRuleFor(id, place, null))} />
+              <Select
+                label="Take its values from"
+                value=""
+                options={[['', 'choose the catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]}
+                onChoose={(id) => id !== '' && setDrafted(catalogRuleFor(id, place, null))}
+              />
             </Box>
           )}
           {field.kind === 'text' && gather && (
@@ -280,7 +357,18 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
         <Button size="xs" variant="outline" aria-expanded={history} onClick={() => setHistory(!history)}>
           History
         </Button>
-        {!drafted && <Confirm ask="Delete the field" about={`${field.heading} and what the entries hold in it are gone for everybody.`} act="Delete the field" onConfirm={() => void drop()} />}
+        {!drafted && (
+          <Confirm
+            ask="Delete the field"
+            about={
+              held === 0
+                ? `No entry holds a value in ${field.heading}. It is gone for everybody.`
+                : `${field.heading} is gone for everybody, with what ${held === undefined ? 'the entries hold' : held === 1 ? 'one entry holds' : `${number.format(held)} entries hold`} in it.`
+            }
+            act="Delete the field"
+            onConfirm={() => void drop()}
+          />
+        )}
       </HStack>
       {history && (
         <Box mt="3">
@@ -296,7 +384,15 @@ function RuleEditor({ place, close, gather }: { place: RulePlace; close: () => v
 function DraftImpact({ place, rule }: { place: RulePlace; rule: Rule }) {
   const { currentData: trial, error } = useRuleTrialQuery({ fieldId: place.field.id, rule: ruleDto(rule) });
   return (
-    <Box mt="3" p="3" borderWidth="1px" borderColor={trial && trial.outside > 0 ? 'amber.border' : 'line'} bg={trial && trial.outside > 0 ? 'amber.subtle' : 'paper'} rounded="l3" role="status">
+    <Box
+      mt="3"
+      p="3"
+      borderWidth="1px"
+      borderColor={trial && trial.outside > 0 ? 'amber.border' : 'line'}
+      bg={trial && trial.outside > 0 ? 'amber.subtle' : 'paper'}
+      rounded="l3"
+      role="status"
+    >
       <Text fontWeight="bold">Not set yet</Text>
       {!trial && (error ? <Text color="brick.fg">{errorWords(error)}</Text> : <Text color="inkSoft">Counting …</Text>)}
       {trial?.faults.map(({ part, message }) => (
@@ -304,10 +400,18 @@ function DraftImpact({ place, rule }: { place: RulePlace; rule: Rule }) {
           {message}
         </Text>
       ))}
-      {trial && trial.outside === 0 && <Text>{trial.held === 0 ? 'No entry holds a value yet.' : `${trial.held === 1 ? 'The one entry that holds a value' : `All ${entriesWords(trial.held)} that hold a value`} would be right.`}</Text>}
+      {trial && trial.outside === 0 && (
+        <Text>
+          {trial.held === 0
+            ? 'No entry holds a value yet.'
+            : `${trial.held === 1 ? 'The one entry that holds a value' : `All ${entriesWords(trial.held)} that hold a value`} would be right.`}
+        </Text>
+      )}
       {trial && trial.outside > 0 && (
         <Text>
-          {entriesWords(trial.outside)} would be outside: {trial.examples.map(({ value, entries }) => `${value === '' ? 'blank' : `“${value}”`} (${number.format(entries)})`).join(', ')}. They stay as they are and can be listed.
+          {entriesWords(trial.outside)} would be outside:{' '}
+          {trial.examples.map(({ value, entries }) => `${value === '' ? 'blank' : `“${value}”`} (${number.format(entries)})`).join(', ')}.
+          They stay as they are and can be listed.
         </Text>
       )}
     </Box>

@@ -5,21 +5,24 @@ import type { FieldView, KindTrial } from '@dellum/contract';
 import { useState } from 'react';
 import { Select } from '../../frame/Select.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useAppDispatch } from '../../store.js';
-import { buildApi, useChangeKindMutation, useTryKindMutation } from '../sheets/buildApi.js';
+import { useChangeKindMutation, useTryKindMutation } from '../../data/buildApi.js';
 import { number } from '../../frame/written.js';
 
 export function KindChoice({ field }: { field: FieldView }) {
   const [asked, setAsked] = useState<{ readonly kind: FieldKind; readonly trial: KindTrial }>();
   const [tryKind] = useTryKindMutation();
   const [changeKind] = useChangeKindMutation();
-  const dispatch = useAppDispatch();
   const attempt = useTry();
   const notice = useNotice();
   const change = async (kind: FieldKind) => {
-    if ((await attempt(changeKind({ id: field.id, kind }).unwrap().then(() => true))) !== true) return;
-    // What is typed next is read by the new kind.
-    await dispatch(buildApi.endpoints.build.initiate(undefined, { forceRefetch: true, subscribe: false }));
+    if (
+      (await attempt(
+        changeKind({ id: field.id, kind })
+          .unwrap()
+          .then(() => true),
+      )) !== true
+    )
+      return;
     setAsked(undefined);
     notice('done', `${field.heading} holds ${kindLabel(kind)} from now on.`);
   };
@@ -34,12 +37,20 @@ export function KindChoice({ field }: { field: FieldView }) {
     <Box mb="3">
       <HStack gap="2">
         <Text color="inkSoft">holds</Text>
-        <Select label={`What ${field.heading} holds`} width="170px" value={asked?.kind ?? field.kind} options={fieldKinds.map((kind) => [kind, kindLabel(kind)] as const)} onChoose={(kind) => void choose(kind as FieldKind)} />
+        <Select
+          label={`What ${field.heading} holds`}
+          width="170px"
+          value={asked?.kind ?? field.kind}
+          options={fieldKinds.map((kind) => [kind, kindLabel(kind)] as const)}
+          onChoose={(kind) => void choose(kind as FieldKind)}
+        />
       </HStack>
       {asked && (
         <Box role="status" mt="2" p="2.5" borderWidth="1px" borderColor="amber.border" bg="amber.subtle" rounded="l3">
           <Text mb="2">
-            {number.format(asked.trial.unread)} of {number.format(asked.trial.held)} entries hold what is not {kindLabel(asked.kind)}: {asked.trial.examples.map(({ value, entries }) => `“${value}” (${number.format(entries)})`).join(', ')}. They stay as they are and are marked.
+            {number.format(asked.trial.unread)} of {number.format(asked.trial.held)} entries hold what is not {kindLabel(asked.kind)}:{' '}
+            {asked.trial.examples.map(({ value, entries }) => `“${value}” (${number.format(entries)})`).join(', ')}. They stay as they are
+            and are marked.
           </Text>
           <HStack>
             <Button size="xs" onClick={() => void change(asked.kind)}>

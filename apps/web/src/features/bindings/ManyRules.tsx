@@ -3,11 +3,11 @@ import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { newRule, type CatalogRule } from '@dellum/core';
 import type { BuildView, RuleImpact, SetRulesDto } from '@dellum/contract';
 import { useState } from 'react';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { Select } from '../../frame/Select.js';
 import type { Line } from './BindingsPage.js';
-import { useRulesTrialQuery, useSetRulesMutation } from './bindingsApi.js';
+import { useRulesTrialQuery, useSetRulesMutation } from '../../data/bindingsApi.js';
 import { ruleDto } from './ruleDto.js';
 import { number } from '../../frame/written.js';
 
@@ -34,11 +34,40 @@ export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
         <Heading as="h2" fontSize="lg">
           {lines.length === 1 ? '1 field' : `${number.format(lines.length)} fields`} chosen
         </Heading>
-        <Text color="inkSoft">{lines.map(({ field, sheet }) => `${field.heading} of ${sheet.title}`).slice(0, 6).join(', ')}{lines.length > 6 && ` and ${lines.length - 6} more`}</Text>
+        <Text color="inkSoft">
+          {lines
+            .map(({ field, sheet }) => `${field.heading} of ${sheet.title}`)
+            .slice(0, 6)
+            .join(', ')}
+          {lines.length > 6 && ` and ${lines.length - 6} more`}
+        </Text>
       </Box>
-      <Select label="Bind them to a catalog" value={wanted?.rule?.catalogId ?? ''} options={[['', 'Bind them to a catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]} onChoose={(id) => id !== '' && bind(id)} />
-      {oneSheet && <Select label="Bind them as a chain" value={wanted?.chain ?? ''} options={[['', `Bind ${inOrder.map(({ heading }) => heading).join(' › ')} as a chain …`], ...build.catalogs.map(({ id, title }) => [id, `to the levels of ${title}`] as const)]} onChoose={(chain) => chain !== '' && setWanted({ fields: inOrder.map(({ id }) => id), chain })} />}
-      <Select label="Copy a rule to them" value={wanted?.from ?? ''} options={[['', 'Copy the rule of a field …'], ...ruled.map(({ field, sheet, takes }) => [field.id, `${field.heading} of ${sheet.title}: ${takes}`] as const)]} onChoose={(from) => from !== '' && setWanted({ fields, from })} />
+      <Select
+        label="Bind them to a catalog"
+        value={wanted?.rule?.catalogId ?? ''}
+        options={[['', 'Bind them to a catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]}
+        onChoose={(id) => id !== '' && bind(id)}
+      />
+      {oneSheet && (
+        <Select
+          label="Bind them as a chain"
+          value={wanted?.chain ?? ''}
+          options={[
+            ['', `Bind ${inOrder.map(({ heading }) => heading).join(' › ')} as a chain …`],
+            ...build.catalogs.map(({ id, title }) => [id, `to the levels of ${title}`] as const),
+          ]}
+          onChoose={(chain) => chain !== '' && setWanted({ fields: inOrder.map(({ id }) => id), chain })}
+        />
+      )}
+      <Select
+        label="Copy a rule to them"
+        value={wanted?.from ?? ''}
+        options={[
+          ['', 'Copy the rule of a field …'],
+          ...ruled.map(({ field, sheet, takes }) => [field.id, `${field.heading} of ${sheet.title}: ${takes}`] as const),
+        ]}
+        onChoose={(from) => from !== '' && setWanted({ fields, from })}
+      />
       <HStack>
         <Button size="xs" variant="outline" onClick={() => setWanted({ fields })}>
           Clear their rules
@@ -63,12 +92,25 @@ function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: re
   const doIt = async () => {
     const outcome = await attempt(set(wanted).unwrap());
     if (!outcome) return;
-    notice('done', wanted.rule || wanted.from || wanted.chain ? `The rule holds in ${outcome.set === 1 ? '1 field' : `${outcome.set} fields`} from now on.` : `${outcome.set === 1 ? '1 field takes' : `${outcome.set} fields take`} anything of ${outcome.set === 1 ? 'its' : 'their'} kind again; values stay as they are.`);
+    notice(
+      'done',
+      wanted.rule || wanted.from || wanted.chain
+        ? `The rule holds in ${outcome.set === 1 ? '1 field' : `${outcome.set} fields`} from now on.`
+        : `${outcome.set === 1 ? '1 field takes' : `${outcome.set} fields take`} anything of ${outcome.set === 1 ? 'its' : 'their'} kind again; values stay as they are.`,
+    );
     done();
   };
   const worse = fitting.some(({ outside, now }) => outside > now);
   return (
-    <Box role="region" aria-label="Impact" p="3" borderWidth="1px" borderColor={worse ? 'amber.border' : 'line'} bg={worse ? 'amber.subtle' : 'paper'} rounded="l3">
+    <Box
+      role="region"
+      aria-label="Impact"
+      p="3"
+      borderWidth="1px"
+      borderColor={worse ? 'amber.border' : 'line'}
+      bg={worse ? 'amber.subtle' : 'paper'}
+      rounded="l3"
+    >
       <Text fontWeight="bold" mb="1">
         Not set yet
       </Text>
@@ -79,7 +121,8 @@ function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: re
       </Stack>
       <HStack mt="3">
         <Button size="sm" disabled={fitting.length === 0} loading={isLoading} onClick={() => void doIt()}>
-          {wanted.rule || wanted.from || wanted.chain ? 'Set' : 'Clear'} the {fitting.length === 1 ? 'rule of 1 field' : `rules of ${fitting.length} fields`}
+          {wanted.rule || wanted.from || wanted.chain ? 'Set' : 'Clear'} the{' '}
+          {fitting.length === 1 ? 'rule of 1 field' : `rules of ${fitting.length} fields`}
         </Button>
         <Button size="sm" variant="outline" onClick={leave}>
           Cancel
@@ -91,13 +134,20 @@ function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: re
 
 function ImpactLine({ impact, line }: { impact: RuleImpact; line: Line | undefined }) {
   const { held, outside, now, unfit } = impact;
-  const words = unfit ? `passed over: ${unfit}` : outside === now ? `${outside === 0 ? 'none' : entries(outside)} of ${entries(held)} outside, as now` : `${number.format(outside)} of ${entries(held)} would be outside; now ${number.format(now)}`;
+  const words = unfit
+    ? `passed over: ${unfit}`
+    : outside === now
+      ? `${outside === 0 ? 'none' : entries(outside)} of ${entries(held)} outside, as now`
+      : `${number.format(outside)} of ${entries(held)} would be outside; now ${number.format(now)}`;
   return (
     <li>
       <b>
         {line?.field.heading}, {line?.sheet.title}
       </b>
-      : <Text as="span" color={unfit ? 'brick.fg' : undefined}>{words}</Text>
+      :{' '}
+      <Text as="span" color={unfit ? 'brick.fg' : undefined}>
+        {words}
+      </Text>
     </li>
   );
 }

@@ -3,7 +3,7 @@ import { Box, Button, HStack, Text, Textarea } from '@chakra-ui/react';
 import { newRule, readChoices, type TypedRule } from '@dellum/core';
 import { useState } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useMakeListForFieldMutation, useSetRuleMutation, useTryRuleMutation } from './bindingsApi.js';
+import { useMakeListForFieldMutation, useSetRuleMutation, useTryRuleMutation } from '../../data/bindingsApi.js';
 import { ruleDto } from './ruleDto.js';
 import type { RulePlace } from './rulePlace.js';
 import { number } from '../../frame/written.js';
@@ -32,10 +32,18 @@ export function NewChoices({ place }: { place: RulePlace }) {
   const values = read.ok ? read.values : [];
 
   const store = async (keep: Keep, rule: TypedRule) => {
-    const request = keep === 'rule' ? setRule({ fieldId: field.id, rule: ruleDto(rule) }).unwrap() : makeList({ fieldId: field.id, list: { values: [...values] } }).unwrap();
+    const request =
+      keep === 'rule'
+        ? setRule({ fieldId: field.id, rule: ruleDto(rule) }).unwrap()
+        : makeList({ fieldId: field.id, list: { values: [...values] } }).unwrap();
     if ((await attempt(request.then(() => true))) !== true) return;
     const count = `${number.format(values.length)} ${values.length === 1 ? 'choice' : 'choices'}`;
-    notice('done', keep === 'rule' ? `${field.heading} offers ${count} from now on.` : `${field.heading} takes its values from a list of ${count} from now on.`);
+    notice(
+      'done',
+      keep === 'rule'
+        ? `${field.heading} offers ${count} from now on.`
+        : `${field.heading} takes its values from a list of ${count} from now on.`,
+    );
   };
   const take = async (keep: Keep, sure = false) => {
     if (!read.ok) return setFault(read.reason);
@@ -77,7 +85,8 @@ export function NewChoices({ place }: { place: RulePlace }) {
       {asked ? (
         <Box role="status" mt="2" p="2.5" borderWidth="1px" borderColor="amber.border" bg="amber.subtle" rounded="l3">
           <Text mb="2">
-            {number.format(asked.outside)} {asked.outside === 1 ? 'entry holds' : 'entries hold'} something else; {asked.outside === 1 ? 'it stays as it is and is' : 'they stay as they are and are'} marked.
+            {number.format(asked.outside)} {asked.outside === 1 ? 'entry holds' : 'entries hold'} something else;{' '}
+            {asked.outside === 1 ? 'it stays as it is and is' : 'they stay as they are and are'} marked.
           </Text>
           <HStack>
             <Button size="xs" onClick={() => void take(asked.keep, true)}>

@@ -24,8 +24,17 @@ export function PatternEditor({ rule, place, choose }: RulePartProps<PatternRule
           if (next !== undefined) setPattern(next);
         }}
       />
-      {examples.length > 0 && made === undefined && <Text color="amber.fg">The examples are not built alike; write the pattern by hand.</Text>}
-      <Input size="sm" aria-label="Regular expression" fontFamily="mono" placeholder="[A-Z]{2}-[0-9]{4}" value={pattern} onChange={(event) => setPattern(event.target.value)} />
+      {examples.length > 0 && made === undefined && (
+        <Text color="amber.fg">The examples are not built alike; write the pattern by hand.</Text>
+      )}
+      <Input
+        size="sm"
+        aria-label="Regular expression"
+        fontFamily="mono"
+        placeholder="[A-Z]{2}-[0-9]{4}"
+        value={pattern}
+        onChange={(event) => setPattern(event.target.value)}
+      />
       {pattern !== '' && fault && (
         <Text role="alert" color="brick.fg">
           {fault}

@@ -3,7 +3,7 @@ import { Box, Button, Stack, Text } from '@chakra-ui/react';
 import { ruleTakes, type Rule } from '@dellum/core';
 import type { BuildView, Me, RuleChange } from '@dellum/contract';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useRuleHistoryQuery, useTakeBackRulesMutation } from './bindingsApi.js';
+import { useRuleHistoryQuery, useTakeBackRulesMutation } from '../../data/bindingsApi.js';
 import { ruleNames } from './rulePlace.js';
 import { moment } from '../../frame/written.js';
 
@@ -18,7 +18,10 @@ export function RuleHistory({ fieldId, build, me }: { fieldId?: string; build: B
   const back = async (change: RuleChange) => {
     const done = await attempt(takeBack(change.id).unwrap());
     if (!done) return;
-    const left = done.changed > 0 ? ` ${done.changed} ${done.changed === 1 ? 'was' : 'were'} changed since and ${done.changed === 1 ? 'stays' : 'stay'}.` : '';
+    const left =
+      done.changed > 0
+        ? ` ${done.changed} ${done.changed === 1 ? 'was' : 'were'} changed since and ${done.changed === 1 ? 'stays' : 'stay'}.`
+        : '';
     notice('done', `The rule is as it was before in ${done.set === 1 ? '1 field' : `${done.set} fields`}.${left}`);
   };
   return (
@@ -43,14 +46,21 @@ export function RuleHistory({ fieldId, build, me }: { fieldId?: string; build: B
 
 /** "Pilot, Pilot on board: takes one value from Pilots." */
 function changeWords({ fields }: RuleChange, named: boolean, build: BuildView, me: Me): string {
-  const places = build.sheets.flatMap(({ registers }) => registers.flatMap((register) => register.fields.map((field) => ({ field, register }))));
+  const places = build.sheets.flatMap(({ registers }) =>
+    registers.flatMap((register) => register.fields.map((field) => ({ field, register }))),
+  );
   const known = fields.flatMap((change) => {
     const place = places.find(({ field }) => field.id === change.fieldId);
     return place ? [{ ...place, after: change.after }] : [];
   });
   const [first] = known;
   if (!first) return 'Fields that are gone.';
-  const takes = (rule: Rule | null) => (rule ? `takes ${ruleTakes(rule, ruleNames({ field: first.field, register: first.register, build, me }))}` : 'the rule was cleared');
-  const headings = known.slice(0, mostNamed).map(({ field }) => field.heading).join(', ') + (known.length > mostNamed ? ` and ${known.length - mostNamed} more` : '');
+  const takes = (rule: Rule | null) =>
+    rule ? `takes ${ruleTakes(rule, ruleNames({ field: first.field, register: first.register, build, me }))}` : 'the rule was cleared';
+  const headings =
+    known
+      .slice(0, mostNamed)
+      .map(({ field }) => field.heading)
+      .join(', ') + (known.length > mostNamed ? ` and ${known.length - mostNamed} more` : '');
   return named ? `${headings}: ${takes(first.after)}.` : `${takes(first.after)}.`.replace(/^./u, (letter) => letter.toUpperCase());
 }

@@ -1,10 +1,24 @@
 // The small editors behind the parts of a rule sentence, one a part.
 import { Button, Input, Stack, Text, Textarea } from '@chakra-ui/react';
-import { catalogIdOf, format, newRule, parse, readChoices, ruleTitle, rulesFor, valuesIn, writeTypedList, type Begins, type OtherValues, type Rule, type RulePart } from '@dellum/core';
+import {
+  catalogIdOf,
+  format,
+  newRule,
+  parse,
+  readChoices,
+  ruleTitle,
+  rulesFor,
+  valuesIn,
+  writeTypedList,
+  type Begins,
+  type OtherValues,
+  type Rule,
+  type RulePart,
+} from '@dellum/core';
 import { useId, useMemo, useState, type ReactNode } from 'react';
-import { useCatalogs } from '../catalogs/useCatalogs.js';
-import { pickList } from './pickList.js';
-import { FilterEditor } from '../catalogs/FilterEditor.js';
+import { useCatalogs } from '../../data/useCatalogs.js';
+import { pickList } from '../../picker/pickList.js';
+import { FilterEditor } from '../filters/FilterEditor.js';
 import { Choices, type Choice } from './Choices.js';
 import { BroughtEditor, DayEditor, FittingEditor, ParentsEditor, PickingEditor } from './CatalogParts.js';
 import { BoundsEditor } from './BoundsEditor.js';
@@ -37,9 +51,21 @@ export const partTitles: { readonly [Part in RulePart]: string } = {
 
 const othersWords: readonly { readonly others: OtherValues; readonly words: string; readonly about: string }[] = [
   { others: 'refuse', words: 'refused', about: 'Only what the rule takes is stored.' },
-  { others: 'confirm', words: 'stored when it is confirmed', about: 'The clerk is asked; the value is stored marked, and counts as outside.' },
-  { others: 'request', words: 'stored marked, and asked for', about: 'The clerk goes on; whoever keeps the catalog gets the request and answers it.' },
-  { others: 'add', words: 'added to the catalog', about: 'The value is written into the source of the catalog and taken. For lists that everybody may add to.' },
+  {
+    others: 'confirm',
+    words: 'stored when it is confirmed',
+    about: 'The clerk is asked; the value is stored marked, and counts as outside.',
+  },
+  {
+    others: 'request',
+    words: 'stored marked, and asked for',
+    about: 'The clerk goes on; whoever keeps the catalog gets the request and answers it.',
+  },
+  {
+    others: 'add',
+    words: 'added to the catalog',
+    about: 'The value is written into the source of the catalog and taken. For lists that everybody may add to.',
+  },
   { others: 'accept', words: 'accepted', about: 'The rule helps, but anything goes; nothing is ever outside.' },
 ];
 
@@ -48,9 +74,30 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
   const props = { place, choose };
   switch (edits) {
     case 'kind':
-      return <Choices options={rulesFor(place.field.kind).map((kind): Choice => ({ key: kind, words: ruleTitle(kind), chosen: kind === rule.kind, choose: () => choose(kind === rule.kind ? rule : ruleOfKind(kind, rule, place)) }))} />;
+      return (
+        <Choices
+          options={rulesFor(place.field.kind).map((kind): Choice => ({
+            key: kind,
+            words: ruleTitle(kind),
+            chosen: kind === rule.kind,
+            choose: () => choose(kind === rule.kind ? rule : ruleOfKind(kind, rule, place)),
+          }))}
+        />
+      );
     case 'catalog':
-      return rule.kind === 'catalog' && <Choices options={place.build.catalogs.map(({ id, title, note }): Choice => ({ key: id, words: title, about: note, chosen: id === rule.catalogId, choose: () => choose(id === rule.catalogId ? rule : catalogRuleFor(id, place, rule)) }))} />;
+      return (
+        rule.kind === 'catalog' && (
+          <Choices
+            options={place.build.catalogs.map(({ id, title, note }): Choice => ({
+              key: id,
+              words: title,
+              about: note,
+              chosen: id === rule.catalogId,
+              choose: () => choose(id === rule.catalogId ? rule : catalogRuleFor(id, place, rule)),
+            }))}
+          />
+        )
+      );
     case 'level':
     case 'parents':
       return rule.kind === 'catalog' && <ParentsEditor rule={rule} {...props} />;
@@ -74,8 +121,20 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
       return (
         <Choices
           options={[
-            { key: 'may', words: 'it may be blank', about: 'A clerk can leave it empty.', chosen: rule.mayBeBlank, choose: () => set({ mayBeBlank: true }) },
-            { key: 'must', words: 'it must not be blank', about: 'Emptying the cell is refused; blank cells that stand are marked.', chosen: !rule.mayBeBlank, choose: () => set({ mayBeBlank: false }) },
+            {
+              key: 'may',
+              words: 'it may be blank',
+              about: 'A clerk can leave it empty.',
+              chosen: rule.mayBeBlank,
+              choose: () => set({ mayBeBlank: true }),
+            },
+            {
+              key: 'must',
+              words: 'it must not be blank',
+              about: 'Emptying the cell is refused; blank cells that stand are marked.',
+              chosen: !rule.mayBeBlank,
+              choose: () => set({ mayBeBlank: false }),
+            },
           ]}
         />
       );
@@ -83,13 +142,31 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
       return (
         <Choices
           options={[
-            { key: 'no', words: 'no value twice', about: 'A value that another entry holds is refused.', chosen: rule.noRepeats, choose: () => set({ noRepeats: true }) },
+            {
+              key: 'no',
+              words: 'no value twice',
+              about: 'A value that another entry holds is refused.',
+              chosen: rule.noRepeats,
+              choose: () => set({ noRepeats: true }),
+            },
             { key: 'any', words: 'as often as one likes', chosen: !rule.noRepeats, choose: () => set({ noRepeats: false }) },
           ]}
         />
       );
     case 'others':
-      return <Choices options={othersWords.filter(({ others }) => rule.kind === 'catalog' || (others !== 'request' && others !== 'add')).map(({ others, words, about }): Choice => ({ key: others, words, about, chosen: rule.others === others, choose: () => set({ others }) }))} />;
+      return (
+        <Choices
+          options={othersWords
+            .filter(({ others }) => rule.kind === 'catalog' || (others !== 'request' && others !== 'add'))
+            .map(({ others, words, about }): Choice => ({
+              key: others,
+              words,
+              about,
+              chosen: rule.others === others,
+              choose: () => set({ others }),
+            }))}
+        />
+      );
     case 'begins':
       return <BeginsEditor rule={rule} {...props} />;
     case 'where':
@@ -97,7 +174,15 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
     case 'hint':
       return <HintPart hint={rule.hint} title={rule.hintTitle ?? ''} save={(hint, hintTitle) => set({ hint, hintTitle })} />;
     case 'refusalText':
-      return <TextPart label={partTitles.refusalText} text={rule.refusalText} blankWords="In Dellum’s own words" about="{value} stands for what was typed, {field} for the heading." save={(refusalText) => set({ refusalText })} />;
+      return (
+        <TextPart
+          label={partTitles.refusalText}
+          text={rule.refusalText}
+          blankWords="In Dellum’s own words"
+          about="{value} stands for what was typed, {field} for the heading."
+          save={(refusalText) => set({ refusalText })}
+        />
+      );
   }
 }
 
@@ -118,7 +203,13 @@ function BeginsEditor({ rule, place, choose }: RulePartProps) {
   const list = pickList(rule, field.kind, { locale, today, catalogs });
   const id = useId();
   const begin = (begins: Begins) => choose({ ...rule, begins });
-  const option = (kind: Begins['with'], words: string, about: string): Choice => ({ key: kind, words, about, chosen: rule.begins.with === kind, choose: () => begin({ with: kind, value: '' }) });
+  const option = (kind: Begins['with'], words: string, about: string): Choice => ({
+    key: kind,
+    words,
+    about,
+    chosen: rule.begins.with === kind,
+    choose: () => begin({ with: kind, value: '' }),
+  });
   const save = () => {
     const typed = text.trim();
     if (typed === '') return begin({ with: 'empty', value: '' });
@@ -130,7 +221,13 @@ function BeginsEditor({ rule, place, choose }: RulePartProps) {
   };
   return (
     <Stack gap="2">
-      <Choices options={[option('empty', 'empty', 'The clerk fills it in.'), ...(field.kind === 'date' ? [option('today', 'with today', 'The day on which the entry is made.')] : []), option('above', 'with the value above', 'What the entry above it holds.')]} />
+      <Choices
+        options={[
+          option('empty', 'empty', 'The clerk fills it in.'),
+          ...(field.kind === 'date' ? [option('today', 'with today', 'The day on which the entry is made.')] : []),
+          option('above', 'with the value above', 'What the entry above it holds.'),
+        ]}
+      />
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -138,7 +235,14 @@ function BeginsEditor({ rule, place, choose }: RulePartProps) {
         }}
       >
         <Stack direction="row" gap="1.5">
-          <Input size="xs" aria-label="Value to begin with" placeholder="a value" list={id} value={text} onChange={(event) => setText(event.target.value)} />
+          <Input
+            size="xs"
+            aria-label="Value to begin with"
+            placeholder="a value"
+            list={id}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
           <datalist id={id}>
             {list?.search.items.slice(0, mostProposed).map((item) => (
               <option key={item.value} value={list.shownOf(item)} />
@@ -175,7 +279,15 @@ function WhereEditor({ rule, place, choose }: RulePartProps) {
   );
 }
 
-function TypedEditor({ values, place: { field, me }, save }: { values: readonly string[]; place: RulePlace; save: (values: readonly string[]) => void }) {
+function TypedEditor({
+  values,
+  place: { field, me },
+  save,
+}: {
+  values: readonly string[];
+  place: RulePlace;
+  save: (values: readonly string[]) => void;
+}) {
   const { locale, today } = me.house;
   const [typed, setTyped] = useState(() => writeTypedList(values.map((value) => format(field.kind, value, locale))));
   const [fault, setFault] = useState('');
@@ -225,8 +337,23 @@ function HintPart({ hint, title, save }: { hint: string; title: string; save: (h
       }}
     >
       <Stack gap="2">
-        <Input size="sm" aria-label="Title over the hint" placeholder="Title, if it wants one" value={over} maxLength={60} onChange={(event) => setOver(event.target.value)} />
-        <Textarea size="sm" rows={3} aria-label={partTitles.hint} autoFocus value={typed} maxLength={400} onChange={(event) => setTyped(event.target.value)} />
+        <Input
+          size="sm"
+          aria-label="Title over the hint"
+          placeholder="Title, if it wants one"
+          value={over}
+          maxLength={60}
+          onChange={(event) => setOver(event.target.value)}
+        />
+        <Textarea
+          size="sm"
+          rows={3}
+          aria-label={partTitles.hint}
+          autoFocus
+          value={typed}
+          maxLength={400}
+          onChange={(event) => setTyped(event.target.value)}
+        />
         <Stack direction="row">
           <Button type="submit" size="xs">
             Show this hint
@@ -242,7 +369,19 @@ function HintPart({ hint, title, save }: { hint: string; title: string; save: (h
   );
 }
 
-function TextPart({ label, text, blankWords, about, save }: { label: string; text: string; blankWords: string; about?: string; save: (text: string) => void }) {
+function TextPart({
+  label,
+  text,
+  blankWords,
+  about,
+  save,
+}: {
+  label: string;
+  text: string;
+  blankWords: string;
+  about?: string;
+  save: (text: string) => void;
+}) {
   const [typed, setTyped] = useState(text);
   return (
     <form

@@ -14,7 +14,12 @@ interface RuleSentenceProps {
 /** What the sentence does not say until it is set; each can be added. */
 function partsToAdd(rule: Rule, names: RuleNames): RulePart[] {
   const shown = new Set(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? []));
-  const possible: RulePart[] = rule.kind === 'catalog' ? ['kind', 'parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats'] : rule.kind === 'typed' ? ['picking', 'where', 'noRepeats'] : ['where', 'noRepeats'];
+  const possible: RulePart[] =
+    rule.kind === 'catalog'
+      ? ['kind', 'parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats']
+      : rule.kind === 'typed'
+        ? ['picking', 'where', 'noRepeats']
+        : ['where', 'noRepeats'];
   return possible.filter((part) => !shown.has(part));
 }
 
@@ -27,7 +32,18 @@ export function RuleSentence({ rule, place, onChange }: RuleSentenceProps) {
           edits && onChange ? (
             <PartPopover key={at} edits={edits} rule={rule} place={place} onChange={onChange}>
               {/* A span, since a button cannot break over two lines as words of a sentence do. */}
-              <Box as="span" display="inline" role="button" tabIndex={0} fontWeight="bold" color="damson.fg" textDecoration="underline 2px" textUnderlineOffset="5px" cursor="pointer" title={partTitles[edits]}>
+              <Box
+                as="span"
+                display="inline"
+                role="button"
+                tabIndex={0}
+                fontWeight="bold"
+                color="damson.fg"
+                textDecoration="underline 2px"
+                textUnderlineOffset="5px"
+                cursor="pointer"
+                title={partTitles[edits]}
+              >
                 {text}
               </Box>
             </PartPopover>
@@ -45,13 +61,14 @@ export function RuleSentence({ rule, place, onChange }: RuleSentenceProps) {
               Say more …
             </Button>
           )}
-          {more && partsToAdd(rule, ruleNames(place)).map((part) => (
-            <PartPopover key={part} edits={part} rule={rule} place={place} onChange={onChange}>
-              <Button size="2xs" variant="outline" colorPalette="slate" rounded="full">
-                {partTitles[part]} …
-              </Button>
-            </PartPopover>
-          ))}
+          {more &&
+            partsToAdd(rule, ruleNames(place)).map((part) => (
+              <PartPopover key={part} edits={part} rule={rule} place={place} onChange={onChange}>
+                <Button size="2xs" variant="outline" colorPalette="slate" rounded="full">
+                  {partTitles[part]} …
+                </Button>
+              </PartPopover>
+            ))}
         </HStack>
       )}
     </>
@@ -69,7 +86,13 @@ interface PartPopoverProps {
 function PartPopover({ edits, rule, place, children, onChange }: PartPopoverProps) {
   const [open, setOpen] = useState(false);
   return (
-    <Popover.Root open={open} onOpenChange={(details) => setOpen(details.open)} positioning={{ placement: 'bottom-start' }} lazyMount unmountOnExit>
+    <Popover.Root
+      open={open}
+      onOpenChange={(details) => setOpen(details.open)}
+      positioning={{ placement: 'bottom-start' }}
+      lazyMount
+      unmountOnExit
+    >
       <Popover.Trigger
         asChild
         onKeyDown={(event) => {

@@ -4,9 +4,9 @@ import { askedBeforeNew, format, judge, parse, readsOf, type JudgeContext, type 
 import { useMemo, useState } from 'react';
 import { boxStyle } from '../../picker/boxStyle.js';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
-import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
-import { pickList } from './pickList.js';
+import { pickList } from '../../picker/pickList.js';
 import type { RulePlace } from './rulePlace.js';
 
 interface TrialEntryProps {
@@ -31,7 +31,14 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
       const parsed = parse(kind, beside[key]?.trim() ?? '', locale, today);
       return beside[key]?.trim() && parsed.ok ? [[key, parsed.value] as const] : [];
     });
-    return { locale, today, catalogs: new Map([...ready].map(([id, { catalog }]) => [id, catalog])), fields: register.fields, entry: Object.fromEntries(others), suggest: true };
+    return {
+      locale,
+      today,
+      catalogs: new Map([...ready].map(([id, { catalog }]) => [id, catalog])),
+      fields: register.fields,
+      entry: Object.fromEntries(others),
+      suggest: true,
+    };
   }, [register, beside, locale, today, ready]);
   const list = useMemo(() => pickList(rule, place.field.kind, context), [rule, place.field.kind, context]);
   const isReady = rule.kind !== 'catalog' || ready.has(rule.catalogId);
@@ -52,7 +59,11 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
     setHeld(verdict.value);
     setRefusal(undefined);
     const taken = verdict.value === '' ? 'Blank is taken.' : `${shown} is taken.`;
-    const said = { marked: `${shown} would be stored, marked as outside.`, requested: `${shown} would be stored, marked, and asked for.`, added: `${shown} would be added to the catalog and taken.` };
+    const said = {
+      marked: `${shown} would be stored, marked as outside.`,
+      requested: `${shown} would be stored, marked, and asked for.`,
+      added: `${shown} would be added to the catalog and taken.`,
+    };
     setSaid(verdict.verdict === 'taken' ? (verdict.corrected ?? taken) : said[verdict.verdict]);
     setRound(round + 1);
   };
@@ -67,7 +78,12 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
           <Text asChild w="100px" color="inkSoft" truncate>
             <label htmlFor={`trial-${key}`}>{heading}</label>
           </Text>
-          <input id={`trial-${key}`} style={{ ...boxStyle, height: '28px' }} value={beside[key] ?? ''} onChange={(event) => setBeside({ ...beside, [key]: event.target.value })} />
+          <input
+            id={`trial-${key}`}
+            style={{ ...boxStyle, height: '28px' }}
+            value={beside[key] ?? ''}
+            onChange={(event) => setBeside({ ...beside, [key]: event.target.value })}
+          />
         </HStack>
       ))}
       <Box h="34px">
@@ -97,7 +113,13 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
             onBlur={() => undefined}
           />
         ) : (
-          <input aria-label={`Try ${field.heading}`} style={boxStyle} placeholder="Type as a clerk would" onFocus={() => setBegun(true)} readOnly />
+          <input
+            aria-label={`Try ${field.heading}`}
+            style={boxStyle}
+            placeholder="Type as a clerk would"
+            onFocus={() => setBegun(true)}
+            readOnly
+          />
         )}
       </Box>
       <Text mt="2" color="growth.fg" role="status" minH="1.5em">

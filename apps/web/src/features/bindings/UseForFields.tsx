@@ -1,17 +1,16 @@
 // A catalog is used for fields: chosen here from all sheets, with what it does to the entries said first.
 import { Box, Button, Stack, Text } from '@chakra-ui/react';
 import type { BuildView, CatalogView, FieldView, Me, RegisterView, SetRulesDto, SheetView } from '@dellum/contract';
-import { andList, catalogIdOf, chainRules, matchKey, type CatalogRule } from '@dellum/core';
+import { andList, catalogIdOf, chainRules, matchKey, readsDirectly, type CatalogRule, type FieldKind } from '@dellum/core';
 import { useRef, useState } from 'react';
-import { Link } from 'react-router';
 import { Check } from '../../frame/Check.js';
+import { WayFirst } from '../../frame/ErrandBand.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useCatalogItemsQuery } from '../catalogs/catalogsApi.js';
-import { useAppDispatch } from '../../store.js';
-import { buildApi, useMakeFieldMutation } from '../sheets/buildApi.js';
-import { useRulesTrialQuery, useSetRuleMutation, useSetRulesMutation } from './bindingsApi.js';
-import { catalogRuleFor, levelNames, likeness } from './levels.js';
+import { useCatalogItemsQuery } from '../../data/catalogsApi.js';
+import { useMakeFieldMutation } from '../../data/buildApi.js';
+import { useRulesTrialQuery, useSetRuleMutation, useSetRulesMutation } from '../../data/bindingsApi.js';
+import { catalogRuleFor, isNamed, levelNames, likeness } from './levels.js';
 import { ruleDto } from './ruleDto.js';
 import { number } from '../../frame/written.js';
 
@@ -21,25 +20,41 @@ interface Place {
   readonly field: FieldView;
 }
 
+const isText = (kind: FieldKind) => kind === 'text' || kind === 'several values';
+
 /** Fields that most likely want the catalog are chosen from the start. */
 const sure = 0.9;
 
 export function UseForFields({ catalog, build, me, close }: { catalog: CatalogView; build: BuildView; me: Me; close: () => void }) {
   const names = levelNames(build, catalog.id);
-  const places = build.sheets.filter(({ kind }) => kind === 'entry').flatMap((sheet) => sheet.registers.flatMap((register) => register.fields.map((field): Place => ({ sheet, register, field }))));
+  const places = build.sheets
+    .filter(({ kind }) => kind === 'entry')
+    .flatMap((sheet) => sheet.registers.flatMap((register) => register.fields.map((field): Place => ({ sheet, register, field }))));
   const free = places.filter(({ field }) => catalogIdOf(field.rule) !== catalog.id);
   const fit = ({ field }: Place) => Math.max(likeness(catalog.title, field.heading), ...names.map((name) => likeness(name, field.heading)));
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(free.filter((place) => place.field.rule === null && fit(place) >= sure).map(({ field }) => field.id)));
+  // The sheet that feeds the catalog is not what it is used for.
+  const feeds = ({ register }: Place) => readsDirectly(catalog.definition, 'registers', register.id);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(
+    () =>
+      new Set(
+        free
+          .filter((place) => place.field.rule === null && isText(place.field.kind) && !feeds(place) && fit(place) >= sure)
+          .map(({ field }) => field.id),
+      ),
+  );
   const picked = places.filter(({ field }) => chosen.has(field.id));
   const { data: items } = useCatalogItemsQuery(catalog.id);
   const [makeField] = useMakeFieldMutation();
   const attempt = useTry();
   /** The fields that the catalog would have on a sheet, and that the sheet does not have yet. */
   const missingOn = ({ registers }: SheetView) => {
-    const there = new Set(registers[0]?.fields.map(({ heading }) => matchKey(heading)));
-    const own = names.length > 0 ? names.map((heading) => ({ heading, kind: 'text' as const })) : [{ heading: catalog.title, kind: 'text' as const }];
+    // Lists under headings have no name for what the headings are: people head such fields themselves.
+    if (names.length > 0 && !isNamed(names)) return [];
+    const there = (wanted: string) => registers[0]?.fields.some(({ heading }) => likeness(wanted, heading) >= sure) ?? false;
+    const own =
+      names.length > 0 ? names.map((heading) => ({ heading, kind: 'text' as const })) : [{ heading: catalog.title, kind: 'text' as const }];
     const wanted = [...own, ...(items?.companions ?? []).map(({ heading, kind }) => ({ heading, kind }))];
-    return own.some(({ heading }) => there.has(matchKey(heading))) ? [] : wanted.filter(({ heading }) => !there.has(matchKey(heading)));
+    return own.some(({ heading }) => there(heading)) ? [] : wanted.filter(({ heading }) => !there(heading));
   };
   const addTo = async (sheet: SheetView) => {
     const made: string[] = [];
@@ -72,7 +87,10 @@ export function UseForFields({ catalog, build, me, close }: { catalog: CatalogVi
       <SlipHead title="Use it for fields" about={`Each offers the values of ${catalog.title} from then on.`} close={close} />
       {places.length === 0 && (
         <Text>
-          There are no fields yet. <Link to="/sheets">Make a sheet with the fields that people fill in</Link>, then come back here.
+          There are no fields yet.{' '}
+          <WayFirst to="/sheets" errand={{ what: `use ${catalog.title} for fields`, to: `/catalogs/${catalog.id}?slip=use` }}>
+            Make a sheet with the fields that people fill in
+          </WayFirst>
         </Text>
       )}
       {build.sheets
@@ -83,16 +101,32 @@ export function UseForFields({ catalog, build, me, close }: { catalog: CatalogVi
             {free
               .filter((place) => place.sheet.id === sheet.id)
               .map(({ field }) => (
-                <Check key={field.id} label={field.rule ? `${field.heading} (has a rule, which it replaces)` : field.heading} checked={chosen.has(field.id)} set={(checked) => set(field.id, checked)} />
+                <Check
+                  key={field.id}
+                  label={field.rule ? `${field.heading} (has a rule, which it replaces)` : field.heading}
+                  checked={chosen.has(field.id)}
+                  set={(checked) => set(field.id, checked)}
+                />
               ))}
             {missingOn(sheet).length > 0 && (
-              <Button size="xs" variant="outline" alignSelf="start" whiteSpace="normal" h="auto" py="1" textAlign="start" onClick={() => void addTo(sheet)}>
+              <Button
+                size="xs"
+                variant="outline"
+                alignSelf="start"
+                whiteSpace="normal"
+                h="auto"
+                py="1"
+                textAlign="start"
+                onClick={() => void addTo(sheet)}
+              >
                 Add {andList(missingOn(sheet).map(({ heading }) => heading))} to {sheet.title}
               </Button>
             )}
           </Stack>
         ))}
-      {picked.length > 0 && <Use key={[...chosen].join()} catalog={catalog} picked={picked} names={names} build={build} me={me} close={close} />}
+      {picked.length > 0 && (
+        <Use key={[...chosen].join()} catalog={catalog} picked={picked} names={names} build={build} me={me} close={close} />
+      )}
     </Stack>
   );
 }
@@ -110,7 +144,6 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
   const { data: items } = useCatalogItemsQuery(catalog.id);
   const [setRules, { isLoading }] = useSetRulesMutation();
   const [setRule] = useSetRuleMutation();
-  const dispatch = useAppDispatch();
   const attempt = useTry();
   const notice = useNotice();
   const [first] = picked;
@@ -121,33 +154,77 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
   const levelOf = (place: Place) => names.findIndex((name) => matchKey(name) === matchKey(place.field.heading));
   const ordered = picked.every((place) => levelOf(place) >= 0) ? [...picked].sort((a, b) => levelOf(a) - levelOf(b)) : picked;
   const fields = ordered.map((place) => place.field.id);
-  const wanted: SetRulesDto = isChain ? { fields, chain: catalog.id } : { fields, rule: ruleDto(picked.length === 1 ? catalogRuleFor(catalog.id, { field, register, build, me }, field.rule) : { ...(chainRules(catalog.id, [''])[0]!), level: null }) };
+  const wanted: SetRulesDto = isChain
+    ? { fields, chain: catalog.id }
+    : {
+        fields,
+        rule: ruleDto(
+          picked.length === 1
+            ? catalogRuleFor(catalog.id, { field, register, build, me }, field.rule)
+            : { ...chainRules(catalog.id, [''])[0]!, level: null },
+        ),
+      };
   const { currentData: impacts } = useRulesTrialQuery(wanted);
   const outside = impacts?.reduce((sum, impact) => sum + impact.outside, 0) ?? 0;
   const unfit = impacts?.find((impact) => impact.unfit !== undefined);
   // What comes along has a place where a field of the sheet is headed like it.
   const deepest = ordered.at(-1)!;
   const companions = items?.companions ?? [];
-  const brings = oneSheet ? companions.flatMap(({ key, heading }) => deepest.register.fields.filter((own) => !fields.includes(own.id) && matchKey(own.heading) === matchKey(heading)).map((own) => ({ companion: key, field: own.key, heading: own.heading }))) : [];
+  const brings = oneSheet
+    ? companions.flatMap(({ key, heading }) =>
+        deepest.register.fields
+          .filter((own) => !fields.includes(own.id) && matchKey(own.heading) === matchKey(heading))
+          .map((own) => ({ companion: key, field: own.key, heading: own.heading })),
+      )
+    : [];
   const use = async () => {
     const outcome = await attempt(setRules(wanted).unwrap());
     if (!outcome) return;
     if (brings.length > 0) {
-      const chain = chainRules(catalog.id, ordered.map((place) => place.field.key)).at(-1)!;
-      const rule: CatalogRule = { ...(isChain ? chain : catalogRuleFor(catalog.id, { field: deepest.field, register, build, me }, deepest.field.rule)), blankParent: isChain ? 'all' : 'nothing', brings: brings.map(({ companion, field: key }) => ({ companion, field: key })) };
+      const chain = chainRules(
+        catalog.id,
+        ordered.map((place) => place.field.key),
+      ).at(-1)!;
+      const rule: CatalogRule = {
+        ...(isChain ? chain : catalogRuleFor(catalog.id, { field: deepest.field, register, build, me }, deepest.field.rule)),
+        blankParent: isChain ? 'all' : 'nothing',
+        brings: brings.map(({ companion, field: key }) => ({ companion, field: key })),
+      };
       await attempt(setRule({ fieldId: deepest.field.id, rule: ruleDto(rule) }).unwrap());
     }
-    // What is typed next is judged by the rules as they are now.
-    await dispatch(buildApi.endpoints.build.initiate(undefined, { forceRefetch: true, subscribe: false }));
-    notice('done', `${ordered.map((place) => place.field.heading).join(', ')} ${picked.length === 1 ? 'takes its values' : 'take their values'} from ${catalog.title} from now on.`);
+    notice(
+      'done',
+      `${ordered.map((place) => place.field.heading).join(', ')} ${picked.length === 1 ? 'takes its values' : 'take their values'} from ${catalog.title} from now on.`,
+    );
     close();
   };
   return (
-    <Box role="status" p="3" borderWidth="1px" borderColor={outside > 0 ? 'amber.border' : 'line'} bg={outside > 0 ? 'amber.subtle' : 'paper'} rounded="l3">
-      {isChain && <Text mb="1">{ordered.map((place, at) => `${place.field.heading} takes ${names[at]}`).join('; ')}: each under the one before it.</Text>}
-      {brings.length > 0 && <Text mb="1">{brings.map(({ heading }) => heading).join(', ')} {brings.length === 1 ? 'comes' : 'come'} along with {deepest.field.heading}.</Text>}
+    <Box
+      role="status"
+      p="3"
+      borderWidth="1px"
+      borderColor={outside > 0 ? 'amber.border' : 'line'}
+      bg={outside > 0 ? 'amber.subtle' : 'paper'}
+      rounded="l3"
+    >
+      {isChain && (
+        <Text mb="1">
+          {ordered.map((place, at) => `${place.field.heading} takes ${names[at]}`).join('; ')}: each under the one before it.
+        </Text>
+      )}
+      {brings.length > 0 && (
+        <Text mb="1">
+          {brings.map(({ heading }) => heading).join(', ')} {brings.length === 1 ? 'comes' : 'come'} along with {deepest.field.heading}.
+        </Text>
+      )}
       {unfit && <Text color="brick.fg">{unfit.unfit}</Text>}
-      <Text mb="2">{impacts === undefined ? 'Counting …' : outside === 0 ? 'No entry is outside by it.' : `${number.format(outside)} ${outside === 1 ? 'entry holds' : 'entries hold'} something else; they stay as they are and are marked.`}</Text>
+      <Text mb="2">
+        {impacts === undefined
+          ? 'Counting …'
+          : outside === 0
+            ? 'No entry is outside by it.'
+            : `${number.format(outside)} ${outside === 1 ? 'entry holds' : 'entries hold'} something else; they stay as they are and are marked.`}
+      </Text>
       <Button size="sm" loading={isLoading} disabled={impacts === undefined || unfit !== undefined} onClick={() => void use()}>
         Use it for {picked.length === 1 ? picked[0]!.field.heading : `${picked.length} fields`}
       </Button>

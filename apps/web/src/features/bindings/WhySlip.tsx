@@ -5,12 +5,12 @@ import type { BuildView, FieldView } from '@dellum/contract';
 import { Check, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { cureOf } from '../ranges/RangeFindings.js';
-import { useCureMutation } from '../ranges/rangesApi.js';
-import { useTold } from '../sources/useRegister.js';
-import { useWhyQuery } from './bindingsApi.js';
+import { useCureMutation } from '../../data/rangesApi.js';
+import { useTold } from '../acts/useRegister.js';
+import { useWhyQuery } from '../../data/bindingsApi.js';
 
 interface WhySlipProps {
   readonly field: FieldView;
@@ -24,7 +24,10 @@ interface WhySlipProps {
 export function WhySlip({ field, entry, text, build, close }: WhySlipProps) {
   const [asked, setAsked] = useState(text);
   const [typed, setTyped] = useState(text);
-  const { data: trace, error } = useWhyQuery({ fieldId: field.id, text: asked, ...(entry && { entry: entry.id }) }, { skip: asked.trim() === '' });
+  const { data: trace, error } = useWhyQuery(
+    { fieldId: field.id, text: asked, ...(entry && { entry: entry.id }) },
+    { skip: asked.trim() === '' },
+  );
   return (
     <Stack gap="3" role="region" aria-label="Why">
       <SlipHead title="Why?" about={entry ? `${field.heading}, row ${entry.row}` : field.heading} close={close} />
@@ -34,7 +37,13 @@ export function WhySlip({ field, entry, text, build, close }: WhySlipProps) {
           setAsked(typed);
         }}
       >
-        <Input size="sm" aria-label="Value that is asked about" placeholder="a value, then Enter" value={typed} onChange={(event) => setTyped(event.target.value)} />
+        <Input
+          size="sm"
+          aria-label="Value that is asked about"
+          placeholder="a value, then Enter"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
       </form>
       {error !== undefined && <Text color="brick.fg">{errorWords(error)}</Text>}
       {trace && asked.trim() !== '' && (
@@ -63,12 +72,16 @@ function sourceOf({ origin, at, step }: TraceStep, field: FieldView, build: Buil
   const [row] = origin.rows;
   const sheet = build.sheets.find(({ registers }) => registers.some(({ id }) => id === row?.register));
   if (!sheet || !row) return undefined;
-  return sheet.kind === 'source' ? `/sources/${sheet.id}?${origin.by === 'range' ? `range=${origin.id}&` : ''}row=${row.ordinal + 1}` : `/sheets/${sheet.id}`;
+  return sheet.kind === 'source'
+    ? `/sources/${sheet.id}?${origin.by === 'range' ? `range=${origin.id}&` : ''}row=${row.ordinal + 1}`
+    : `/sheets/${sheet.id}`;
 }
 
 /** The address of a field, with its slip. */
 function placeOfField(field: FieldView, build: BuildView): string | undefined {
-  const sheet = build.sheets.find(({ kind, registers }) => kind === 'entry' && registers.some(({ fields }) => fields.some(({ id }) => id === field.id)));
+  const sheet = build.sheets.find(
+    ({ kind, registers }) => kind === 'entry' && registers.some(({ fields }) => fields.some(({ id }) => id === field.id)),
+  );
   return sheet && `/sheets/${sheet.id}?field=${field.key}`;
 }
 
@@ -79,7 +92,15 @@ function Step({ step, field, build, isLast }: { step: TraceStep; field: FieldVie
   return (
     <HStack as="li" align="stretch" gap="2.5">
       <Stack gap="0" align="center" w="20px" flexShrink={0}>
-        <Box rounded="full" w="20px" h="20px" display="grid" placeItems="center" bg={step.passed ? 'growth.subtle' : 'brick.subtle'} color={step.passed ? 'growth.fg' : 'brick.fg'}>
+        <Box
+          rounded="full"
+          w="20px"
+          h="20px"
+          display="grid"
+          placeItems="center"
+          bg={step.passed ? 'growth.subtle' : 'brick.subtle'}
+          color={step.passed ? 'growth.fg' : 'brick.fg'}
+        >
           {step.passed ? <Check size={12} aria-hidden /> : <X size={12} aria-hidden />}
         </Box>
         {!isLast && <Box flex="1" w="2px" bg="line" minH="8px" />}
@@ -100,7 +121,14 @@ function Step({ step, field, build, isLast }: { step: TraceStep; field: FieldVie
           )}
         </Text>
         {step.cure?.cure && (
-          <Button size="xs" variant="outline" mt="1" loading={isLoading} title={step.cure.cure.effect} onClick={() => void told(cure(cureOf(step.cure!)).unwrap())}>
+          <Button
+            size="xs"
+            variant="outline"
+            mt="1"
+            loading={isLoading}
+            title={step.cure.cure.effect}
+            onClick={() => void told(cure(cureOf(step.cure!)).unwrap())}
+          >
             {step.cure.cure.words}
           </Button>
         )}

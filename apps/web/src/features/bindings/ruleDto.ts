@@ -1,7 +1,7 @@
 // A rule as it is sent: the same members, free to change.
 import type { DayBound, NumberBound, Rule } from '@dellum/core';
 import type { DayBoundDto, NumberBoundDto, RuleDto } from '@dellum/contract';
-import { filterDto } from '../catalogs/definitionDto.js';
+import { filterDto } from '../filters/filterDto.js';
 
 const dayDto = (bound: DayBound | null): DayBoundDto | null => bound && { ...bound };
 const numberDto = (bound: NumberBound | null): NumberBoundDto | null => bound && { ...bound };
@@ -10,7 +10,18 @@ function membersOf(rule: Rule): Partial<RuleDto> {
   switch (rule.kind) {
     case 'catalog': {
       const { catalogId, level, parents, blankParent, misfit, fillsSingle, day, fitting, brings, picking } = rule;
-      return { catalogId, level, parents: [...parents], blankParent, misfit, fillsSingle, day, fitting: fitting.map((one) => ({ ...one })), brings: brings.map((one) => ({ ...one })), picking: { ...picking } };
+      return {
+        catalogId,
+        level,
+        parents: [...parents],
+        blankParent,
+        misfit,
+        fillsSingle,
+        day,
+        fitting: fitting.map((one) => ({ ...one })),
+        brings: brings.map((one) => ({ ...one })),
+        picking: { ...picking },
+      };
     }
     case 'typed':
       return { values: [...rule.values], picking: { ...rule.picking } };
@@ -31,5 +42,16 @@ function membersOf(rule: Rule): Partial<RuleDto> {
 
 export function ruleDto(rule: Rule): RuleDto {
   const { kind, mayBeBlank, others, hint, hintTitle, refusalText, begins, noRepeats, where } = rule;
-  return { kind, mayBeBlank, others, hint, ...(hintTitle && { hintTitle }), refusalText, begins: { ...begins }, noRepeats, where: filterDto(where), ...membersOf(rule) };
+  return {
+    kind,
+    mayBeBlank,
+    others,
+    hint,
+    ...(hintTitle && { hintTitle }),
+    refusalText,
+    begins: { ...begins },
+    noRepeats,
+    where: filterDto(where),
+    ...membersOf(rule),
+  };
 }

@@ -21,12 +21,23 @@ export interface RulePartProps<R extends Rule = Rule> {
 function companionHeading(build: BuildView, catalogId: string, key: string): string {
   const registers = build.sheets.flatMap((sheet) => sheet.registers);
   const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
-  const ids = parts.flatMap((part) => ('companions' in part && part.companions.includes(key) ? (part.kind === 'range' ? (build.ranges.find(({ id }) => id === part.rangeId)?.stretches.map(({ registerId }) => registerId) ?? []) : [part.registerId]) : []));
+  const ids = parts.flatMap((part) =>
+    'companions' in part && part.companions.includes(key)
+      ? part.kind === 'range'
+        ? (build.ranges.find(({ id }) => id === part.rangeId)?.stretches.map(({ registerId }) => registerId) ?? [])
+        : [part.registerId]
+      : [],
+  );
   return registers.find(({ id }) => ids.includes(id))?.fields.find((field) => field.key === key)?.heading ?? key;
 }
 
 /** How sentences call what a rule names. */
-export const ruleNames = ({ field, register, build, me }: Pick<RulePlace, 'register' | 'build' | 'me'> & { readonly field?: FieldView }): RuleNames => ({
+export const ruleNames = ({
+  field,
+  register,
+  build,
+  me,
+}: Pick<RulePlace, 'register' | 'build' | 'me'> & { readonly field?: FieldView }): RuleNames => ({
   several: field?.kind === 'several values',
   ...(field && { kind: field.kind }),
   locale: me.house.locale,

@@ -1,27 +1,28 @@
 // A catalog: its values in order or as a tree, where each comes from, how many entries hold it; slips to change it.
 import { Button, Flex, HStack, Input, Text } from '@chakra-ui/react';
-import { itemKey, itemsAtLevel, levelsOf, type Item } from '@dellum/core';
+import { format, itemKey, itemsAtLevel, levelsOf, type Item } from '@dellum/core';
 import { keeps, mayDesign, type BuildView, type CatalogView, type Me } from '@dellum/contract';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { LineageStrip } from '../../frame/LineageStrip.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { Way } from '../../frame/Way.js';
 import { usePanel } from '../../frame/usePanel.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { ImpactSlip } from '../sources/ImpactSlip.js';
-import { useSlipsQuery } from '../sources/sourcesApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { ImpactSlip } from '../acts/ImpactSlip.js';
+import { useSlipsQuery } from '../../data/sourcesApi.js';
 import { UseForFields } from '../bindings/UseForFields.js';
 import { AddItem } from './AddItem.js';
 import { CatalogSlip, KeptSlip } from './CatalogSlip.js';
-import { useCatalogAsOfQuery, useCatalogItemsQuery, useCatalogLineageQuery, useCatalogUseQuery } from './catalogsApi.js';
+import { useCatalogAsOfQuery, useCatalogItemsQuery, useCatalogLineageQuery, useCatalogUseQuery } from '../../data/catalogsApi.js';
 import { ComposeSlip } from './ComposeSlip.js';
 import { HistorySlip } from './HistorySlip.js';
 import { itemRows } from './itemRows.js';
 import { ItemSlip } from './ItemSlip.js';
 import { ItemTable } from './ItemTable.js';
-import { unpacked } from './unpacked.js';
+import { unpacked } from '../../data/unpacked.js';
 import { number } from '../../frame/written.js';
 
 const noUse = {};
@@ -43,7 +44,12 @@ export function CatalogPage() {
   const { data: me } = useMeQuery();
   if (!build || !me) return <Waiting error={errorWords(error)} />;
   const catalog = build.catalogs.find(({ id }) => id === catalogId);
-  if (!catalog || !keeps(me, catalog)) return <EmptyState title="This catalog is not there">It may have been deleted, or it is not in your care. Choose another one under Catalogs.</EmptyState>;
+  if (!catalog || !keeps(me, catalog))
+    return (
+      <EmptyState title="This catalog is not there">
+        It may have been deleted, or it is not in your care. <Way to="/catalogs">Choose another one</Way>
+      </EmptyState>
+    );
   return <CatalogDetail key={catalog.id} catalog={catalog} build={build} me={me} />;
 }
 
@@ -66,15 +72,41 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
   if (!items || !now) return <Waiting error={errorWords(error)} />;
 
   const close = () => show({ slip: undefined, item: undefined, day: undefined });
-  const waiting = slips?.find(({ questions }) => questions.some((question) => question.catalogId === catalog.id));
+  const waiting = slips?.find(
+    ({ questions, proposal }) =>
+      questions.some(({ catalogId }) => catalogId === catalog.id) ||
+      proposal.steps.some((step) => 'catalogId' in step && step.catalogId === catalog.id),
+  );
   const chosen = address.get('item') ?? undefined;
   const item = chosen === undefined ? undefined : now.items.find((known) => itemKey(known) === chosen);
   const slipOf = (): ReactNode => {
     if (waiting) return <ImpactSlip key={waiting.id} slip={waiting} build={build} />;
-    if (item) return <ItemSlip item={item} catalog={catalog} items={now} held={use?.entries[item.value] ?? 0} levels={levelsOf(now.items)} me={me} close={close} />;
-    if (address.get('slip') === 'compose' && mayDesign(me.role)) return <ComposeSlip key={catalog.version} catalog={catalog} items={now} build={build} me={me} close={close} />;
+    if (item)
+      return (
+        <ItemSlip
+          item={item}
+          catalog={catalog}
+          items={now}
+          held={use?.entries[item.value] ?? 0}
+          levels={levelsOf(now.items)}
+          me={me}
+          close={close}
+        />
+      );
+    if (address.get('slip') === 'compose' && mayDesign(me.role))
+      return <ComposeSlip key={catalog.version} catalog={catalog} items={now} build={build} me={me} close={close} />;
     if (address.get('slip') === 'use' && mayDesign(me.role)) return <UseForFields catalog={catalog} build={build} me={me} close={close} />;
-    if (address.get('slip') === 'history') return <HistorySlip catalog={catalog} day={day} today={me.house.today} takesBack={mayDesign(me.role)} onDay={(next) => show({ day: next })} close={close} />;
+    if (address.get('slip') === 'history')
+      return (
+        <HistorySlip
+          catalog={catalog}
+          day={day}
+          today={me.house.today}
+          takesBack={mayDesign(me.role)}
+          onDay={(next) => show({ day: next })}
+          close={close}
+        />
+      );
     if (!mayDesign(me.role)) return <KeptSlip catalog={catalog} />;
     return <CatalogSlip catalog={catalog} items={now} build={build} compose={() => show({ slip: 'compose' })} />;
   };
@@ -82,7 +114,7 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
   return (
     <Page
       title={catalog.title}
-      about={day ? `As it stood on ${day}.` : catalog.note || 'A catalog of allowed values.'}
+      about={day ? `As it stood on ${format('date', day, me.house.locale)}.` : catalog.note || 'A catalog of allowed values.'}
       strip={lineage && <LineageStrip lineage={lineage} />}
       actions={
         <>
@@ -106,17 +138,39 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
       <Flex direction="column" h="100%" px="5" pt="4">
         <HStack mb="2" justify="space-between" wrap="wrap" gap="2">
           <HStack gap="2" wrap="wrap">
-            <Input size="xs" w="200px" borderColor="slate.border" placeholder="Find a value" aria-label="Find a value" value={query} onChange={(event) => setQuery(event.target.value)} />
+            <Input
+              size="xs"
+              w="200px"
+              borderColor="slate.border"
+              placeholder="Find a value"
+              aria-label="Find a value"
+              value={query}
+              onChange={(event) => setQuery(event.target.value)}
+            />
             {!day && <AddItem catalog={catalog} path={[]} first={!mayDesign(me.role)} />}
           </HStack>
-          <Text color="inkSoft">
-            {query.trim() === '' ? countWords(items.items) : `${number.format(found)} found`}
-          </Text>
+          <Text color="inkSoft">{query.trim() === '' ? countWords(items.items) : `${number.format(found)} found`}</Text>
         </HStack>
         {items.items.length === 0 ? (
-          <EmptyState title="Nothing is offered yet">{catalog.definition.parts.length === 0 ? 'Type its values above, one after the other; or say how it is composed: of ranges, entries of a sheet, linked sources or other catalogs.' : 'What feeds this catalog holds no values. Type one into the list and it is offered at once.'}</EmptyState>
+          <EmptyState title="Nothing is offered yet">
+            {catalog.definition.parts.length === 0
+              ? 'Type its values above, one after the other; or say how it is composed: of ranges, entries of a sheet, linked sources or other catalogs.'
+              : 'What feeds this catalog holds no values. Type one into the list and it is offered at once.'}
+          </EmptyState>
         ) : (
-          <ItemTable title={catalog.title} rows={rows} companions={items.companions} use={use?.entries ?? noUse} bound={(lineage?.fields.length ?? 0) > 0} build={build} me={me} open={open} chosen={chosen} onOpen={toggle} onChoose={(one) => show({ item: itemKey(one), slip: undefined })} />
+          <ItemTable
+            title={catalog.title}
+            rows={rows}
+            companions={items.companions}
+            use={use?.entries ?? noUse}
+            bound={(lineage?.fields.length ?? 0) > 0}
+            build={build}
+            me={me}
+            open={open}
+            chosen={chosen}
+            onOpen={toggle}
+            onChoose={(one) => show({ item: itemKey(one), slip: undefined })}
+          />
         )}
       </Flex>
     </Page>

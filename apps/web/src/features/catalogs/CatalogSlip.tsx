@@ -8,13 +8,13 @@ import { FormField } from '../../frame/FormField.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { Way } from '../../frame/Way.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { usePeopleQuery } from '../people/peopleApi.js';
+import { usePeopleQuery } from '../../data/peopleApi.js';
 import { leftOutWords } from '../ranges/RangeCard.js';
 import { cureOf } from '../ranges/RangeFindings.js';
-import { useCureMutation, useRangeLinesQuery } from '../ranges/rangesApi.js';
+import { useCureMutation, useRangeLinesQuery } from '../../data/rangesApi.js';
 import { placeOfRange } from '../ranges/placeOfRange.js';
-import { useTold } from '../sources/useRegister.js';
-import { useChangeCatalogMutation, useDeleteCatalogMutation, useEntrustCatalogMutation } from './catalogsApi.js';
+import { useTold } from '../acts/useRegister.js';
+import { useChangeCatalogMutation, useDeleteCatalogMutation, useEntrustCatalogMutation } from '../../data/catalogsApi.js';
 import { itemFieldName, partNames } from './partNames.js';
 
 interface CatalogSlipProps {
@@ -36,7 +36,14 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
     notice('done', 'The catalog is renamed wherever it stands.');
   });
   const drop = async () => {
-    if (!(await attempt(remove(catalog.id).unwrap().then(() => true)))) return;
+    if (
+      !(await attempt(
+        remove(catalog.id)
+          .unwrap()
+          .then(() => true),
+      ))
+    )
+      return;
     notice('done', `The catalog ${catalog.title} is deleted.`);
     await navigate('/catalogs');
   };
@@ -47,7 +54,10 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
           {catalog.title}
         </Heading>
         <Text color="inkSoft">
-          key <Text as="span" fontFamily="mono">{catalog.key}</Text>
+          key{' '}
+          <Text as="span" fontFamily="mono">
+            {catalog.key}
+          </Text>
         </Text>
       </Box>
       <Text fontSize="md" lineHeight="1.8">
@@ -100,7 +110,16 @@ function LeftOut({ catalog, build }: { catalog: CatalogView; build: BuildView })
               <Box key={finding.words} bg="amber.subtle" color="amber.fg" rounded="l2" px="3" py="2" role="note">
                 <Text>{finding.words}</Text>
                 {finding.cure && (
-                  <Button size="xs" variant="plain" px="0" h="6" fontWeight="bold" color="damson.fg" title={finding.cure.effect} onClick={() => void told(cure(cureOf(finding)).unwrap())}>
+                  <Button
+                    size="xs"
+                    variant="plain"
+                    px="0"
+                    h="6"
+                    fontWeight="bold"
+                    color="damson.fg"
+                    title={finding.cure.effect}
+                    onClick={() => void told(cure(cureOf(finding)).unwrap())}
+                  >
                     {finding.cure.words}
                   </Button>
                 )}
@@ -120,11 +139,16 @@ function KeptBy({ catalog }: { catalog: CatalogView }) {
   const attempt = useTry();
   const stewards = people?.filter(({ role }) => role === 'steward') ?? [];
   const kept = catalog.stewards.map(({ id }) => id);
-  const set = (id: string, on: boolean) => void attempt(entrust({ id: catalog.id, people: on ? [...kept, id] : kept.filter((known) => known !== id) }).unwrap());
+  const set = (id: string, on: boolean) =>
+    void attempt(entrust({ id: catalog.id, people: on ? [...kept, id] : kept.filter((known) => known !== id) }).unwrap());
   return (
     <Stack gap="1" role="group" aria-label="Kept by">
       <Text fontWeight="bold">Kept by</Text>
-      {stewards.length === 0 && <Text color="inkSoft">Administrators only. Give somebody the role of a steward under <Way to="/people">People</Way>, then entrust the catalog here.</Text>}
+      {stewards.length === 0 && (
+        <Text color="inkSoft">
+          Administrators only. Give somebody the role of a steward under <Way to="/people">People</Way>, then entrust the catalog here.
+        </Text>
+      )}
       {stewards.map(({ id, name }) => (
         <Check key={id} label={name} checked={kept.includes(id)} set={(on) => set(id, on)} />
       ))}
@@ -147,8 +171,16 @@ export function KeptSlip({ catalog }: { catalog: CatalogView }) {
 
 /** The fields and catalogs that depend on this one, as ways to them. */
 function WhereUsed({ catalog, build }: { catalog: CatalogView; build: BuildView }) {
-  const fields = build.sheets.flatMap((sheet) => sheet.registers.flatMap((register) => register.fields.filter(({ rule }) => catalogIdOf(rule) === catalog.id).map((field) => ({ words: `${field.heading}, ${sheet.title}`, to: `/sheets/${sheet.id}?field=${field.key}` }))));
-  const catalogs = build.catalogs.filter(({ definition }) => definition.parts.some((part) => 'catalogId' in part && part.catalogId === catalog.id)).map(({ id, title }) => ({ words: `the catalog ${title}`, to: `/catalogs/${id}` }));
+  const fields = build.sheets.flatMap((sheet) =>
+    sheet.registers.flatMap((register) =>
+      register.fields
+        .filter(({ rule }) => catalogIdOf(rule) === catalog.id)
+        .map((field) => ({ words: `${field.heading}, ${sheet.title}`, to: `/sheets/${sheet.id}?field=${field.key}` })),
+    ),
+  );
+  const catalogs = build.catalogs
+    .filter(({ definition }) => definition.parts.some((part) => 'catalogId' in part && part.catalogId === catalog.id))
+    .map(({ id, title }) => ({ words: `the catalog ${title}`, to: `/catalogs/${id}` }));
   const users = [...fields, ...catalogs];
   return (
     <Box role="group" aria-label="Where used">
@@ -158,7 +190,11 @@ function WhereUsed({ catalog, build }: { catalog: CatalogView; build: BuildView 
           <Link to={`/map?catalog=${catalog.id}`}>See the map</Link>
         </Box>
       </HStack>
-      {users.length === 0 && <Text color="inkSoft">No field uses it yet. <Way to={`/catalogs/${catalog.id}?slip=use`}>Use it for fields</Way></Text>}
+      {users.length === 0 && (
+        <Text color="inkSoft">
+          No field uses it yet. <Way to={`/catalogs/${catalog.id}?slip=use`}>Use it for fields</Way>
+        </Text>
+      )}
       <Stack as="ul" gap="0.5" listStyleType="none">
         {users.map(({ words, to }) => (
           <li key={to}>

@@ -7,10 +7,11 @@ import { Link, useNavigate } from 'react-router';
 import { FormField } from '../../frame/FormField.js';
 import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { useCatalogLineageQuery, useMakeCatalogMutation } from './catalogsApi.js';
-import { errorWords, faultWords } from '../../api/problem.js';
+import { Way } from '../../frame/Way.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { useCatalogLineageQuery, useMakeCatalogMutation } from '../../data/catalogsApi.js';
+import { errorWords, faultWords } from '../../data/problem.js';
 import { definitionDto } from './definitionDto.js';
 import { partNames } from './partNames.js';
 import { number } from '../../frame/written.js';
@@ -31,7 +32,8 @@ function NewCatalog({ build }: { build: BuildView }) {
       setFault(faultWords(error, 'title'));
     }
   };
-  const sheetOf = (range: BuildView['ranges'][number]) => build.sheets.find((sheet) => sheet.registers.some(({ id }) => id === range.stretches[0]?.registerId))?.title;
+  const sheetOf = (range: BuildView['ranges'][number]) =>
+    build.sheets.find((sheet) => sheet.registers.some(({ id }) => id === range.stretches[0]?.registerId))?.title;
   return (
     <form
       noValidate
@@ -50,11 +52,21 @@ function NewCatalog({ build }: { build: BuildView }) {
           <Stack role="group" aria-label="Fed by" gap="1.5">
             <Text fontWeight="medium">Fed by ranges, in this order</Text>
             {build.ranges.map((range) => (
-              <Checkbox.Root key={range.id} size="sm" checked={rangeIds.includes(range.id)} onCheckedChange={({ checked }) => setRangeIds(checked === true ? [...rangeIds, range.id] : rangeIds.filter((id) => id !== range.id))}>
+              <Checkbox.Root
+                key={range.id}
+                size="sm"
+                checked={rangeIds.includes(range.id)}
+                onCheckedChange={({ checked }) =>
+                  setRangeIds(checked === true ? [...rangeIds, range.id] : rangeIds.filter((id) => id !== range.id))
+                }
+              >
                 <Checkbox.HiddenInput />
                 <Checkbox.Control borderColor="slate.border" />
                 <Checkbox.Label>
-                  {range.name}, <Text as="span" color="inkSoft">{sheetOf(range)}</Text>
+                  {range.name},{' '}
+                  <Text as="span" color="inkSoft">
+                    {sheetOf(range)}
+                  </Text>
                 </Checkbox.Label>
               </Checkbox.Root>
             ))}
@@ -107,7 +119,9 @@ function CatalogRow({ catalog, build }: { catalog: CatalogView; build: BuildView
       <Table.Cell>{catalog.definition.parts.map((part) => feedWords(part, build)).join('; ')}</Table.Cell>
       <Table.Cell textAlign="end">{lineage && number.format(lineage.catalogs[0]?.offered ?? 0)}</Table.Cell>
       <Table.Cell textAlign="end">{lineage?.fields.length}</Table.Cell>
-      <Table.Cell textAlign="end" minW="72px">{held !== undefined && number.format(held)}</Table.Cell>
+      <Table.Cell textAlign="end" minW="72px">
+        {held !== undefined && number.format(held)}
+      </Table.Cell>
       <Table.Cell textAlign="end" color={outside ? 'amber.fg' : 'inkSoft'}>
         {outside !== undefined && (outside > 0 ? number.format(outside) : 'none')}
       </Table.Cell>
@@ -115,7 +129,15 @@ function CatalogRow({ catalog, build }: { catalog: CatalogView; build: BuildView
   );
 }
 
-const headings = [['Catalog'], ['What its values are'], ['Fed by'], ['Offered', 'end'], ['Fields', 'end'], ['Entries', 'end'], ['Outside', 'end']] as const;
+const headings = [
+  ['Catalog'],
+  ['What its values are'],
+  ['Fed by'],
+  ['Offered', 'end'],
+  ['Fields', 'end'],
+  ['Entries', 'end'],
+  ['Outside', 'end'],
+] as const;
 
 export function CatalogsPage() {
   const { data: build, error } = useBuildQuery();
@@ -124,9 +146,24 @@ export function CatalogsPage() {
   const designs = mayDesign(me.role);
   const catalogs = build.catalogs.filter((catalog) => keeps(me, catalog));
   return (
-    <Page title="Catalogs" about={designs ? 'The central sets of allowed values. Change a value at its source and every field offers it at once.' : 'The catalogs in your care. Change a value here and every field offers it at once.'} slip={designs && <NewCatalog build={build} />}>
+    <Page
+      title="Catalogs"
+      about={
+        designs
+          ? 'The central sets of allowed values. Change a value at its source and every field offers it at once.'
+          : 'The catalogs in your care. Change a value here and every field offers it at once.'
+      }
+      slip={designs && <NewCatalog build={build} />}
+    >
       {catalogs.length === 0 ? (
-        designs ? <EmptyState title="No catalogs yet">Keep a list on a source sheet, name a range over it, then make a catalog of it here.</EmptyState> : <EmptyState title="No catalog is in your care yet">An administrator entrusts one to you on its page.</EmptyState>
+        designs ? (
+          <EmptyState title="No catalogs yet">
+            Keep a list <Way to="/sources">on a source sheet</Way>, and make a catalog of it there; or make an empty one at the right and
+            type its values.
+          </EmptyState>
+        ) : (
+          <EmptyState title="No catalog is in your care yet">An administrator entrusts one to you on its page.</EmptyState>
+        )
       ) : (
         <Box p="5" overflowX="auto">
           <Table.Root size="sm">

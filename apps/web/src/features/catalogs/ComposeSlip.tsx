@@ -2,14 +2,14 @@
 import { Box, Button, HStack, Stack, Text } from '@chakra-ui/react';
 import { catalogSentence, type CatalogDefinition, type CatalogOrder, type CatalogPart, type Distinct } from '@dellum/core';
 import type { BuildView, CatalogItems, CatalogView, Me } from '@dellum/contract';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useHalfMade } from '../../frame/useHalfMade.js';
 import { useNotice } from '../../frame/useNotice.js';
-import { useTold } from '../sources/useRegister.js';
-import { useDefineCatalogMutation, useDefinitionTrialQuery } from './catalogsApi.js';
+import { useTold } from '../acts/useRegister.js';
+import { useDefineCatalogMutation, useDefinitionTrialQuery } from '../../data/catalogsApi.js';
 import { definitionDto } from './definitionDto.js';
-import { FilterEditor } from './FilterEditor.js';
+import { FilterEditor } from '../filters/FilterEditor.js';
 import { itemFieldName, partNames } from './partNames.js';
 import { Select } from '../../frame/Select.js';
 import { AddPart, PartEditor } from './PartEditor.js';
@@ -54,13 +54,44 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
       <SlipHead title="How it is composed" close={close} />
       <Text lineHeight="1.7">{catalogSentence(definition, partNames(build), itemFieldName(companions))}</Text>
       {definition.parts.map((part, at) => (
-        <PartEditor key={`${at} ${part.kind}`} part={part} at={at} count={definition.parts.length} build={build} catalogId={catalog.id} locale={me.house.locale} onChange={(next) => setPart(at, next)} onMove={(by) => movePart(at, by)} onRemove={() => set({ parts: definition.parts.filter((_, place) => place !== at) })} />
+        <PartEditor
+          key={`${at} ${part.kind}`}
+          part={part}
+          at={at}
+          count={definition.parts.length}
+          build={build}
+          catalogId={catalog.id}
+          locale={me.house.locale}
+          onChange={(next) => setPart(at, next)}
+          onMove={(by) => movePart(at, by)}
+          onRemove={() => set({ parts: definition.parts.filter((_, place) => place !== at) })}
+        />
       ))}
       <AddPart build={build} catalogId={catalog.id} onAdd={(part) => set({ parts: [...definition.parts, part] })} />
-      <FilterEditor label="Filter of the catalog" filter={definition.filter} fields={[{ key: 'value', heading: 'the value' }, { key: 'label', heading: 'what is shown' }, { key: 'note', heading: 'the note' }, ...companions]} onChange={(filter) => set({ filter })} />
+      <FilterEditor
+        label="Filter of the catalog"
+        filter={definition.filter}
+        fields={[
+          { key: 'value', heading: 'the value', kind: 'text' },
+          { key: 'label', heading: 'what is shown', kind: 'text' },
+          { key: 'note', heading: 'the note', kind: 'text' },
+          ...companions,
+        ]}
+        onChange={(filter) => set({ filter })}
+      />
       <HStack gap="1.5">
-        <Select label="Order" value={orderKey(definition.order)} options={orderOptions(companions)} onChoose={(key) => set({ order: orderOf(key) })} />
-        <Select label="What counts as a repeat" value={definition.distinct} options={Object.entries(distinctWords)} onChoose={(distinct) => set({ distinct: distinct as Distinct })} />
+        <Select
+          label="Order"
+          value={orderKey(definition.order)}
+          options={orderOptions(companions)}
+          onChoose={(key) => set({ order: orderOf(key) })}
+        />
+        <Select
+          label="What counts as a repeat"
+          value={definition.distinct}
+          options={Object.entries(distinctWords)}
+          onChoose={(distinct) => set({ distinct: distinct as Distinct })}
+        />
       </HStack>
       <Box p="3" bg="paper" borderWidth="1px" borderColor={trial?.offered === 0 ? 'amber.border' : 'line'} rounded="l3" role="status">
         {error ? (
@@ -68,9 +99,14 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
         ) : trial ? (
           <>
             <Text fontWeight="bold">
-              {trial.offered === 0 ? 'Nothing would be offered.' : `${number.format(trial.offered)} ${changed ? 'would be' : 'are'} offered${trial.levels > 1 ? `, in ${trial.levels} levels` : ''}`}
+              {trial.offered === 0
+                ? 'Nothing would be offered.'
+                : `${number.format(trial.offered)} ${changed ? 'would be' : 'are'} offered${trial.levels > 1 ? `, in ${trial.levels} levels` : ''}`}
             </Text>
-            <Text color="inkSoft">{trial.first.join(', ')}{trial.offered > trial.first.length && ' …'}</Text>
+            <Text color="inkSoft">
+              {trial.first.join(', ')}
+              {trial.offered > trial.first.length && ' …'}
+            </Text>
           </>
         ) : (
           <Text color="inkSoft">Trying …</Text>
@@ -108,5 +144,8 @@ const orderOptions = (companions: CatalogItems['companions']): (readonly [string
   ['alphabetical', 'in alphabetical order'],
   ['reversed', 'in reversed alphabetical order'],
   ['used', 'the most used first'],
-  ...companions.flatMap(({ key, heading }) => [[`up ${key}`, `by ${heading}`] as const, [`down ${key}`, `by ${heading}, greatest first`] as const]),
+  ...companions.flatMap(({ key, heading }) => [
+    [`up ${key}`, `by ${heading}`] as const,
+    [`down ${key}`, `by ${heading}, greatest first`] as const,
+  ]),
 ];

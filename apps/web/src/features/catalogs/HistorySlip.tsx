@@ -1,10 +1,11 @@
 // The history of a catalog: every change with who and when, taken back one by one; and a day to look back to.
-import { Box, Button, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import { Box, Button, Heading, HStack, IconButton, Stack, Text } from '@chakra-ui/react';
 import type { CatalogView } from '@dellum/contract';
 import { X } from 'lucide-react';
-import { useTakeBackMutation } from '../sources/sourcesApi.js';
-import { useTold } from '../sources/useRegister.js';
-import { useCatalogHistoryQuery } from './catalogsApi.js';
+import { DayField } from '../../picker/DayField.js';
+import { useTakeBackMutation } from '../../data/sourcesApi.js';
+import { useTold } from '../acts/useRegister.js';
+import { useCatalogHistoryQuery } from '../../data/catalogsApi.js';
 import { moment } from '../../frame/written.js';
 
 interface HistorySlipProps {
@@ -31,11 +32,8 @@ export function HistorySlip({ catalog, day, today, takesBack, onDay, close }: Hi
           <X size={14} />
         </IconButton>
       </HStack>
-      <HStack>
-        <Text asChild>
-          <label htmlFor="as-of">As it stood on</label>
-        </Text>
-        <Input id="as-of" type="date" size="xs" w="140px" borderColor="slate.border" max={today} value={day ?? ''} onChange={(event) => onDay(event.target.value || undefined)} />
+      <HStack align="end">
+        <DayField label="As it stood on" size="xs" until={today} day={day ?? ''} onDay={(chosen) => onDay(chosen || undefined)} />
         {day && (
           <Button size="xs" variant="outline" onClick={() => onDay(undefined)}>
             Back to now

@@ -5,16 +5,17 @@ import type { CatalogItems, CatalogView, Me } from '@dellum/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { isProblem, problemWords } from '../../api/problem.js';
+import { isProblem, problemWords } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
+import { DayField } from '../../picker/DayField.js';
 import { ItemMark } from '../../theme/index.js';
 import { heldPlaces } from '../entries/heldPlaces.js';
-import { useHeldInQuery } from '../entries/entriesApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { useTold } from '../sources/useRegister.js';
+import { useHeldInQuery } from '../../data/entriesApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { useTold } from '../acts/useRegister.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { AddItem } from './AddItem.js';
-import { useItemActMutation, useKeepItemMutation } from './catalogsApi.js';
+import { useItemActMutation, useKeepItemMutation } from '../../data/catalogsApi.js';
 import { number } from '../../frame/written.js';
 
 interface ItemSlipProps {
@@ -48,10 +49,11 @@ export function ItemSlip({ item, catalog, items, held, levels, me, close }: Item
           {item.path.length > 0 && `${item.path.join(' › ')} · `}
           {item.state}, {held === 0 ? 'no entry holds it' : `${number.format(held)} ${held === 1 ? 'entry holds' : 'entries hold'} it`}
         </Text>
-        {held > 0 && <HeldLinks value={item.value} />}
       </Box>
       <Companions item={item} fields={items.companions} me={me} />
       <ItemActs key={item.value} item={item} catalog={catalog} items={items} />
+      {/* It comes a moment later than the rest: what one clicks above must not move away under the pointer. */}
+      {held > 0 && <HeldLinks value={item.value} />}
       {item.path.length + 1 < levels && <AddItem catalog={catalog} path={[...item.path, item.value]} />}
       <KeptForm key={JSON.stringify(item)} item={item} catalog={catalog} />
     </Stack>
@@ -96,9 +98,17 @@ function Companions({ item, fields, me }: { item: Item; fields: readonly Compani
 
 type Writing = 'correct' | 'replace' | 'merge';
 const writingWords: { readonly [W in Writing]: { ask: string; label: string; does: string } } = {
-  correct: { ask: 'Correct', label: 'Write it right', does: 'The same thing, spelled right: entries follow, the old spelling is understood from then on.' },
+  correct: {
+    ask: 'Correct',
+    label: 'Write it right',
+    does: 'The same thing, spelled right: entries follow, the old spelling is understood from then on.',
+  },
   replace: { ask: 'Replace', label: 'Another value from now on', does: 'The old value is retired; entries that hold it stay as they are.' },
-  merge: { ask: 'Merge into', label: 'It is the same as', does: 'The two become one: entries follow, this spelling is understood from then on.' },
+  merge: {
+    ask: 'Merge into',
+    label: 'It is the same as',
+    does: 'The two become one: entries follow, this spelling is understood from then on.',
+  },
 };
 
 function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; items: CatalogItems }) {
@@ -109,7 +119,9 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
   const told = useTold();
   const key = { path: [...item.path], value: item.value };
   const siblings = items.items.filter(({ path, value }) => path.join('\u001F') === item.path.join('\u001F') && value !== item.value);
-  const place = items.items.filter(({ path, state }) => path.join('\u001F') === item.path.join('\u001F') && state === 'offered').map(({ value }) => value);
+  const place = items.items
+    .filter(({ path, state }) => path.join('\u001F') === item.path.join('\u001F') && state === 'offered')
+    .map(({ value }) => value);
   const at = place.indexOf(item.value);
   const write = async () => {
     if (!writing) return;
@@ -129,12 +141,19 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
     setTo(what === 'merge' ? (siblings[0]?.value ?? '') : item.value);
   };
   const simply = (what: 'retire' | 'restore' | 'remove') => void told(act({ id: catalog.id, act: { ...key, act: what } }).unwrap());
-  const move = (before: string | undefined) => void told(act({ id: catalog.id, act: { ...key, act: 'move', ...(before !== undefined && { before }) } }).unwrap());
+  const move = (before: string | undefined) =>
+    void told(act({ id: catalog.id, act: { ...key, act: 'move', ...(before !== undefined && { before }) } }).unwrap());
   return (
     <Stack gap="2">
       <HStack wrap="wrap" gap="1.5">
         {(['correct', 'replace', 'merge'] as const).map((what) => (
-          <Button key={what} size="xs" variant={writing === what ? 'subtle' : 'outline'} aria-pressed={writing === what} onClick={() => begin(what)}>
+          <Button
+            key={what}
+            size="xs"
+            variant={writing === what ? 'subtle' : 'outline'}
+            aria-pressed={writing === what}
+            onClick={() => begin(what)}
+          >
             {writingWords[what].ask} …
           </Button>
         ))}
@@ -184,7 +203,15 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
                 <NativeSelect.Indicator />
               </NativeSelect.Root>
             ) : (
-              <Input id="item-to" size="sm" bg="card" autoFocus value={to} aria-invalid={fault !== undefined} onChange={(event) => setTo(event.target.value)} />
+              <Input
+                id="item-to"
+                size="sm"
+                bg="card"
+                autoFocus
+                value={to}
+                aria-invalid={fault !== undefined}
+                onChange={(event) => setTo(event.target.value)}
+              />
             )}
             {fault ? (
               <Text role="alert" color="brick.fg">
@@ -222,7 +249,19 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
   const told = useTold();
   const notice = useNotice();
   const save = async () => {
-    const request = keep({ id: catalog.id, item: { path: [...item.path], value: item.value, label: label || null, note: note || null, colour: colour ?? null, validFrom: validFrom || null, validUntil: validUntil || null, otherNames: names.split('\n').filter((name) => name.trim() !== '') } }).unwrap();
+    const request = keep({
+      id: catalog.id,
+      item: {
+        path: [...item.path],
+        value: item.value,
+        label: label || null,
+        note: note || null,
+        colour: colour ?? null,
+        validFrom: validFrom || null,
+        validUntil: validUntil || null,
+        otherNames: names.split('\n').filter((name) => name.trim() !== ''),
+      },
+    }).unwrap();
     setFaults({});
     try {
       await request;
@@ -240,30 +279,59 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
       }}
     >
       <Stack gap="3" borderTopWidth="1px" borderColor="line" pt="3">
-        <FormField label="Shown as" placeholder={item.value} value={label} fault={faults['label']} onChange={(event) => setLabel(event.target.value)} />
+        <FormField
+          label="Shown as"
+          placeholder={item.value}
+          value={label}
+          fault={faults['label']}
+          onChange={(event) => setLabel(event.target.value)}
+        />
         <FormField label="Note" value={note} fault={faults['note']} onChange={(event) => setNote(event.target.value)} />
         <Stack gap="1" role="radiogroup" aria-label="Colour">
           <Text fontWeight="medium">Colour</Text>
           <HStack gap="0" wrap="wrap">
             {itemColours.map((one) => (
-              <Button key={one} size="2xs" variant={colour === one ? 'subtle' : 'ghost'} role="radio" aria-checked={colour === one} aria-label={one} title={one} onClick={() => setColour(one)}>
+              <Button
+                key={one}
+                size="2xs"
+                variant={colour === one ? 'subtle' : 'ghost'}
+                role="radio"
+                aria-checked={colour === one}
+                aria-label={one}
+                title={one}
+                onClick={() => setColour(one)}
+              >
                 <ItemMark colour={one} size={13} />
               </Button>
             ))}
-            <Button size="2xs" variant={colour === undefined ? 'subtle' : 'ghost'} role="radio" aria-checked={colour === undefined} onClick={() => setColour(undefined)}>
+            <Button
+              size="2xs"
+              variant={colour === undefined ? 'subtle' : 'ghost'}
+              role="radio"
+              aria-checked={colour === undefined}
+              onClick={() => setColour(undefined)}
+            >
               none
             </Button>
           </HStack>
         </Stack>
         <HStack align="start">
-          <FormField label="Offered from" type="date" value={validFrom} fault={faults['validFrom']} onChange={(event) => setFrom(event.target.value)} />
-          <FormField label="until" type="date" value={validUntil} fault={faults['validUntil']} onChange={(event) => setUntil(event.target.value)} />
+          <DayField label="Offered from" day={validFrom} fault={faults['validFrom']} onDay={setFrom} />
+          <DayField label="until" day={validUntil} fault={faults['validUntil']} onDay={setUntil} />
         </HStack>
         <Stack gap="1">
           <Text asChild fontWeight="medium">
             <label htmlFor="other-names">Other names, one a line</label>
           </Text>
-          <Textarea id="other-names" size="sm" rows={3} bg="card" borderColor="slate.border" value={names} onChange={(event) => setNames(event.target.value)} />
+          <Textarea
+            id="other-names"
+            size="sm"
+            rows={3}
+            bg="card"
+            borderColor="slate.border"
+            value={names}
+            onChange={(event) => setNames(event.target.value)}
+          />
           {faults['otherNames'] && (
             <Text role="alert" color="brick.fg" fontSize="xs">
               {faults['otherNames']}

@@ -40,12 +40,32 @@ interface Column {
 export function ItemTable(props: ItemTableProps) {
   const { title, rows, chosen } = props;
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => rowHeight, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+  });
   const columns = columnsOf(props);
-  const line = { display: 'grid', gridTemplateColumns: columns.map(({ least, share }) => `minmax(${least}px, ${share}fr)`).join(' '), columnGap: '12px', alignItems: 'center', paddingInline: '8px' } as const;
+  const line = {
+    display: 'grid',
+    gridTemplateColumns: columns.map(({ least, share }) => `minmax(${least}px, ${share}fr)`).join(' '),
+    columnGap: '12px',
+    alignItems: 'center',
+    paddingInline: '8px',
+  } as const;
   const width = columns.reduce((sum, { least }) => sum + least + 12, 16);
   return (
-    <Box ref={scroller} role="table" aria-label={`Values of ${title}`} aria-rowcount={rows.length + 1} flex="1" minH="0" overflow="auto" tabIndex={0}>
+    <Box
+      ref={scroller}
+      role="table"
+      aria-label={`Values of ${title}`}
+      aria-rowcount={rows.length + 1}
+      flex="1"
+      minH="0"
+      overflow="auto"
+      tabIndex={0}
+    >
       <Box role="rowgroup" position="sticky" top="0" bg="card" zIndex="1" borderBottomWidth="1px" borderColor="line" minW={`${width}px`}>
         <Box role="row" style={line} h="34px" color="inkSoft">
           {columns.map(({ heading }) => (
@@ -60,7 +80,20 @@ export function ItemTable(props: ItemTableProps) {
           const row = rows[index]!;
           const key = itemKey(row.item);
           return (
-            <Box key={key} role="row" aria-rowindex={index + 2} position="absolute" left="0" right="0" top="0" h={`${rowHeight}px`} style={{ ...line, transform: `translateY(${start}px)` }} borderBottomWidth="1px" borderColor="lineSoft" bg={key === chosen ? 'damson.subtle' : undefined}>
+            <Box
+              key={key}
+              role="row"
+              aria-rowindex={index + 2}
+              position="absolute"
+              left="0"
+              right="0"
+              top="0"
+              h={`${rowHeight}px`}
+              style={{ ...line, transform: `translateY(${start}px)` }}
+              borderBottomWidth="1px"
+              borderColor="lineSoft"
+              bg={key === chosen ? 'damson.subtle' : undefined}
+            >
               {columns.map(({ heading, draw }) => (
                 <Text key={heading} as="div" role="cell" truncate dir="auto">
                   {draw(row)}
@@ -80,12 +113,57 @@ function columnsOf({ rows, companions, use, bound, build, me, open, onOpen, onCh
   const named = rows.some(({ item }) => item.otherNames.length > 0);
   const leaf = (row: ItemRow, draw: () => ReactNode) => (row.children === undefined ? draw() : null);
   return [
-    { heading: 'Value', least: 230, share: 3, draw: (row) => <ValueCell row={row} open={open.has(itemKey(row.item))} onOpen={() => onOpen(itemKey(row.item))} onChoose={() => onChoose(row.item)} /> },
-    ...(named ? [{ heading: 'Other names', least: 110, share: 2, draw: ({ item }: ItemRow) => <Soft>{item.otherNames.join(', ') || 'none'}</Soft> }] : []),
-    ...companions.slice(0, mostCompanions).map((field): Column => ({ heading: field.heading, least: 70, share: 1, draw: ({ item }) => (item.companions?.[field.key] === undefined ? '' : format(field.kind, item.companions[field.key]!, me.house.locale)) })),
-    { heading: 'From', least: 110, share: 1.5, draw: ({ item }) => <Soft><Origin item={item} build={build} me={me} /></Soft> },
-    ...(bound ? [{ heading: 'In entries', least: 118, share: 1, draw: (row: ItemRow) => leaf(row, () => <Bar count={use[row.item.value] ?? 0} most={most} />) }] : []),
-    { heading: 'State', least: 84, share: 0.5, draw: (row) => leaf(row, () => <StateBadge item={row.item} day={me.house.today} locale={me.house.locale} />) },
+    {
+      heading: 'Value',
+      least: 230,
+      share: 3,
+      draw: (row) => (
+        <ValueCell
+          row={row}
+          open={open.has(itemKey(row.item))}
+          onOpen={() => onOpen(itemKey(row.item))}
+          onChoose={() => onChoose(row.item)}
+        />
+      ),
+    },
+    ...(named
+      ? [{ heading: 'Other names', least: 110, share: 2, draw: ({ item }: ItemRow) => <Soft>{item.otherNames.join(', ') || 'none'}</Soft> }]
+      : []),
+    ...companions
+      .slice(0, mostCompanions)
+      .map((field): Column => ({
+        heading: field.heading,
+        least: 70,
+        share: 1,
+        draw: ({ item }) =>
+          item.companions?.[field.key] === undefined ? '' : format(field.kind, item.companions[field.key]!, me.house.locale),
+      })),
+    {
+      heading: 'From',
+      least: 110,
+      share: 1.5,
+      draw: ({ item }) => (
+        <Soft>
+          <Origin item={item} build={build} me={me} />
+        </Soft>
+      ),
+    },
+    ...(bound
+      ? [
+          {
+            heading: 'In entries',
+            least: 118,
+            share: 1,
+            draw: (row: ItemRow) => leaf(row, () => <Bar count={use[row.item.value] ?? 0} most={most} />),
+          },
+        ]
+      : []),
+    {
+      heading: 'State',
+      least: 116,
+      share: 0.5,
+      draw: (row) => leaf(row, () => <StateBadge item={row.item} day={me.house.today} locale={me.house.locale} />),
+    },
   ];
 }
 
@@ -97,11 +175,27 @@ function Soft({ children }: { children: ReactNode }) {
   );
 }
 
-function ValueCell({ row: { item, spans, children }, open, onOpen, onChoose }: { row: ItemRow; open: boolean; onOpen: () => void; onChoose: () => void }) {
+function ValueCell({
+  row: { item, spans, children },
+  open,
+  onOpen,
+  onChoose,
+}: {
+  row: ItemRow;
+  open: boolean;
+  onOpen: () => void;
+  onChoose: () => void;
+}) {
   return (
     <HStack gap="1.5" minW="0" pl={`${item.path.length * 18}px`}>
       {children !== undefined ? (
-        <IconButton aria-label={`${open ? 'Close' : 'Open'} ${item.label}`} aria-expanded={open} size="2xs" variant="ghost" onClick={onOpen}>
+        <IconButton
+          aria-label={`${open ? 'Close' : 'Open'} ${item.label}`}
+          aria-expanded={open}
+          size="2xs"
+          variant="ghost"
+          onClick={onOpen}
+        >
           {open ? <ChevronDown size={14} /> : <ChevronRight size={14} />}
         </IconButton>
       ) : (
@@ -138,17 +232,30 @@ function Origin({ item, build, me }: { item: Item; build: BuildView; me: Me }) {
   const place = registers.find(({ register }) => register.id === first.rows[0]?.register);
   const rows = item.from.flatMap(({ rows: own }) => own.map(({ ordinal }) => ordinal + 1));
   if (first.by === 'range' && rows.length === 0 && build.ranges.find(({ id }) => id === first.id)?.shape === 'levels') return null;
-  const words = rows.length === 0 ? 'the heading' : `${rows.length === 1 ? 'row' : 'rows'} ${rows.slice(0, 3).join(', ')}${rows.length > 3 ? ` and ${rows.length - 3} more` : ''}`;
+  const words =
+    rows.length === 0
+      ? 'the heading'
+      : `${rows.length === 1 ? 'row' : 'rows'} ${rows.slice(0, 3).join(', ')}${rows.length > 3 ? ` and ${rows.length - 3} more` : ''}`;
   switch (first.by) {
     case 'range': {
       const range = build.ranges.find(({ id }) => id === first.id);
       const home = place ?? registers.find(({ register }) => register.id === range?.stretches[0]?.registerId);
-      return <Way to={`/sources/${home?.sheet.id ?? ''}?range=${first.id}${rows[0] ? `&row=${rows[0]}` : ''}`}>{`${words} of ${range?.name ?? ''}`}</Way>;
+      return (
+        <Way
+          to={`/sources/${home?.sheet.id ?? ''}?range=${first.id}${rows[0] ? `&row=${rows[0]}` : ''}`}
+        >{`${words} of ${range?.name ?? ''}`}</Way>
+      );
     }
     case 'query':
-      return <Way to={`/${place?.sheet.kind === 'source' ? 'sources' : 'sheets'}/${place?.sheet.id ?? ''}`}>{`${words} of ${place?.register.title ?? ''}`}</Way>;
+    case 'keyed':
+      return (
+        <Way
+          to={`/${place?.sheet.kind === 'source' ? 'sources' : 'sheets'}/${place?.sheet.id ?? ''}`}
+        >{`${words} of ${place?.register.title ?? ''}`}</Way>
+      );
     case 'linked':
       return <Way to={`/linked/${first.id}`}>{build.linked.find(({ id }) => id === first.id)?.name ?? 'a linked source'}</Way>;
+    case 'named':
     case 'catalog':
       return <Way to={`/catalogs/${first.id}`}>{build.catalogs.find(({ id }) => id === first.id)?.title ?? 'a catalog'}</Way>;
   }
@@ -175,9 +282,33 @@ function Bar({ count, most }: { count: number; most: number }) {
 
 function StateBadge({ item, day, locale }: { item: Item; day: string; locale: Me['house']['locale'] }) {
   const validity = validityOn(item, day);
-  if (item.state === 'retired') return <Badge colorPalette="slate" variant="subtle">retired</Badge>;
-  if (validity === 'not yet valid') return <Badge colorPalette="amber" variant="subtle">from {format('date', item.validFrom!, locale)}</Badge>;
-  if (validity === 'no longer valid') return <Badge colorPalette="slate" variant="subtle">until {format('date', item.validUntil!, locale)}</Badge>;
-  if (item.validUntil) return <Badge colorPalette="amber" variant="subtle">to {format('date', item.validUntil, locale)}</Badge>;
-  return <Badge colorPalette="growth" variant="subtle">offered</Badge>;
+  if (item.state === 'retired')
+    return (
+      <Badge colorPalette="slate" variant="subtle">
+        retired
+      </Badge>
+    );
+  if (validity === 'not yet valid')
+    return (
+      <Badge colorPalette="amber" variant="subtle">
+        from {format('date', item.validFrom!, locale)}
+      </Badge>
+    );
+  if (validity === 'no longer valid')
+    return (
+      <Badge colorPalette="slate" variant="subtle">
+        until {format('date', item.validUntil!, locale)}
+      </Badge>
+    );
+  if (item.validUntil)
+    return (
+      <Badge colorPalette="amber" variant="subtle">
+        to {format('date', item.validUntil, locale)}
+      </Badge>
+    );
+  return (
+    <Badge colorPalette="growth" variant="subtle">
+      offered
+    </Badge>
+  );
 }

@@ -1,9 +1,7 @@
 // The definition of a catalog as it is sent: the same members, free to change.
-import type { CatalogDefinition, Filter } from '@dellum/core';
-import type { DefinitionDto, FilterDto, PartDto } from '@dellum/contract';
-
-/** A filter as it is sent. */
-export const filterDto = (filter: Filter | null): FilterDto | null => filter && { all: filter.all, conditions: filter.conditions.map((condition) => ({ ...condition })) };
+import type { CatalogDefinition } from '@dellum/core';
+import type { DefinitionDto, PartDto } from '@dellum/contract';
+import { filterDto } from '../filters/filterDto.js';
 
 export function definitionDto({ parts, filter, distinct, order }: CatalogDefinition): DefinitionDto {
   return {

@@ -15,7 +15,9 @@ const indexes = new WeakMap<CatalogItems, SearchIndex>();
 function indexOf(items: CatalogItems): SearchIndex {
   const known = indexes.get(items);
   if (known) return known;
-  const made = searchIndex({ items: itemsAtLevel(items.items).map((item) => (item.state === 'offered' ? item : { ...item, state: 'offered' as const })) });
+  const made = searchIndex({
+    items: itemsAtLevel(items.items).map((item) => (item.state === 'offered' ? item : { ...item, state: 'offered' as const })),
+  });
   indexes.set(items, made);
   return made;
 }
@@ -26,9 +28,17 @@ export function itemRows(items: CatalogItems, query: string, open: ReadonlySet<s
   if (query.trim() !== '') {
     const states = new Map(items.items.map((item) => [itemKey(item), item.state]));
     const { matches, total } = search(indexOf(items), query, mostFound);
-    return { rows: matches.map(({ item, spans }) => ({ item: { ...item, state: states.get(itemKey(item)) ?? item.state }, spans, children: undefined })), found: total };
+    return {
+      rows: matches.map(({ item, spans }) => ({
+        item: { ...item, state: states.get(itemKey(item)) ?? item.state },
+        spans,
+        children: undefined,
+      })),
+      found: total,
+    };
   }
-  if (levelsOf(items.items) === 1) return { rows: items.items.map((item) => ({ item, spans: [], children: undefined })), found: items.items.length };
+  if (levelsOf(items.items) === 1)
+    return { rows: items.items.map((item) => ({ item, spans: [], children: undefined })), found: items.items.length };
   const children = new Map<string, number>();
   for (const { path } of items.items) if (path.length > 0) children.set(path.join('\u001F'), (children.get(path.join('\u001F')) ?? 0) + 1);
   const shown = items.items.filter(({ path }) => path.every((_, level) => open.has(path.slice(0, level + 1).join('\u001F'))));

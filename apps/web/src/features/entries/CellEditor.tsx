@@ -2,11 +2,11 @@
 import { picksFrom, type Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useEffect, useRef, useState } from 'react';
-import type { EditorProps, Move } from '../../grid/index.js';
+import { useLeftBehind, type EditorProps, type Move } from '../../grid/index.js';
 import { LongText } from '../../picker/LongText.js';
 import { PickerInput, type Days, type Refusal, type TakenBy } from '../../picker/PickerInput.js';
 import { SeveralInput } from '../../picker/SeveralInput.js';
-import type { PickList } from '../bindings/pickList.js';
+import type { PickList } from '../../picker/pickList.js';
 
 interface CellEditorProps {
   readonly editing: EditorProps;
@@ -23,15 +23,41 @@ interface CellEditorProps {
   readonly locale: Locale;
   /** Hears what is typed, before it is left. */
   typing?(text: string): void;
-  /** Judges and stores; what is not taken comes back as a refusal. */
-  commit(text: string, confirmed?: boolean): Refusal | undefined;
+  /** The version of the entry as it is shown; an edit goes by the one at which it was begun. */
+  readonly version?: number | undefined;
+  /** Judges and stores; what is not taken comes back as a refusal. `seen`: the version at which the edit was begun. */
+  commit(text: string, confirmed?: boolean, seen?: number): Refusal | undefined;
   /** Leaves without storing; `text` is what was typed. */
   abandon(text: string): void;
 }
 
-const moves: { readonly [By in TakenBy]: Move } = { enter: 'enter', backEnter: 'backEnter', tab: 'right', backTab: 'left', pick: 'stay', up: 'up', down: 'down', right: 'right' };
+const moves: { readonly [By in TakenBy]: Move } = {
+  enter: 'enter',
+  backEnter: 'backEnter',
+  tab: 'right',
+  backTab: 'left',
+  pick: 'stay',
+  up: 'up',
+  down: 'down',
+  right: 'right',
+};
 
-export function CellEditor({ editing, label, field, list, days, held, refusal: before, locale, typing, commit, abandon }: CellEditorProps) {
+export function CellEditor({
+  editing,
+  label,
+  field,
+  list,
+  days,
+  held,
+  refusal: before,
+  locale,
+  typing,
+  version,
+  commit,
+  abandon,
+}: CellEditorProps) {
+  // Somebody else may change the cell while one types: what was seen when one began says so to the server.
+  const [seen] = useState(version);
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
@@ -47,7 +73,7 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
   }, [before, refusal, leave]);
 
   const take = (typed: string, by: TakenBy, confirmed?: boolean) => {
-    const refused = commit(typed, confirmed);
+    const refused = commit(typed, confirmed, seen);
     setText(typed);
     setRefusal(refused);
     if (refused) return;
@@ -63,9 +89,10 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
   const blur = () => {
     if (left.current) return;
     left.current = true;
-    if (text !== held || refusal) commit(text);
+    if (text !== held || refusal) commit(text, undefined, seen);
     editing.leave('stay');
   };
+  useLeftBehind(blur);
   const shared = {
     typedOver: editing.replaces,
     label: label ?? `${field.heading}, row ${editing.place.row + 1}`,
@@ -87,13 +114,13 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
         others={field.rule?.others ?? 'refuse'}
         text={editing.replaces ? held : editing.text}
         typed={editing.replaces ? editing.text : ''}
-        openAtOnce={list !== undefined}
         locale={locale}
       />
     );
   }
   // While its list is coming a text is typed where it will be picked.
-  if (field.kind === 'text' && !list && !picksFrom(field.rule)) return <LongText {...shared} text={text} selectAll={!editing.replaces} style={inputStyle} />;
+  if (field.kind === 'text' && !list && !picksFrom(field.rule))
+    return <LongText {...shared} text={text} selectAll={!editing.replaces} style={inputStyle} />;
   return (
     <PickerInput
       {...shared}
@@ -101,7 +128,7 @@ export function CellEditor({ editing, label, field, list, days, held, refusal: b
       others={field.rule?.others ?? 'refuse'}
       text={text}
       held={held}
-      openAtOnce={(list !== undefined || days !== undefined) && (editing.openList || editing.replaces)}
+      openAtOnce={editing.openList || editing.replaces}
       selectAll={!editing.replaces}
       style={inputStyle}
     />

@@ -2,6 +2,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { WrittenCell } from '@dellum/contract';
 import type { Draft } from './draftsSlice.js';
+import { registered } from '../../data/store.js';
 
 /** One act: cells that were written, entries that were made, or entries that were deleted (with what stood below them). */
 export type DoneAct =
@@ -43,31 +44,39 @@ interface Told {
   readonly act: DoneAct;
 }
 
-export const doneSlice = createSlice({
-  name: 'done',
-  initialState: {} as Record<string, Done>,
-  reducers: {
-    /** A new act; what had been taken back cannot be done again after it. */
-    did: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
-      const { back } = all[registerId] ?? nothing;
-      // A cell that is refused again and again is one thing to take back.
-      const before = sameRefusal(back.at(-1), act) ? back.slice(0, -1) : back;
-      return { ...all, [registerId]: { back: [...before, act].slice(-mostKept), again: [] } };
+declare module '../../data/store.js' {
+  interface RootState {
+    done: Record<string, Done>;
+  }
+}
+
+export const doneSlice = registered(
+  createSlice({
+    name: 'done',
+    initialState: {} as Record<string, Done>,
+    reducers: {
+      /** A new act; what had been taken back cannot be done again after it. */
+      did: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
+        const { back } = all[registerId] ?? nothing;
+        // A cell that is refused again and again is one thing to take back.
+        const before = sameRefusal(back.at(-1), act) ? back.slice(0, -1) : back;
+        return { ...all, [registerId]: { back: [...before, act].slice(-mostKept), again: [] } };
+      },
+      /** The last act was taken back; `act` is what would do it again. */
+      tookBack: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
+        const { back, again } = all[registerId] ?? nothing;
+        return { ...all, [registerId]: { back: back.slice(0, -1), again: [...again, act] } };
+      },
+      didAgain: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
+        const { back, again } = all[registerId] ?? nothing;
+        return { ...all, [registerId]: { back: [...back, act], again: again.slice(0, -1) } };
+      },
+      /** An act that cannot be taken back any more is passed over. */
+      passedOver: (all, { payload: { registerId, as } }: PayloadAction<{ registerId: string; as: 'undo' | 'redo' }>) => {
+        const { back, again } = all[registerId] ?? nothing;
+        return { ...all, [registerId]: as === 'undo' ? { back: back.slice(0, -1), again } : { back, again: again.slice(0, -1) } };
+      },
     },
-    /** The last act was taken back; `act` is what would do it again. */
-    tookBack: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
-      const { back, again } = all[registerId] ?? nothing;
-      return { ...all, [registerId]: { back: back.slice(0, -1), again: [...again, act] } };
-    },
-    didAgain: (all, { payload: { registerId, act } }: PayloadAction<Told>) => {
-      const { back, again } = all[registerId] ?? nothing;
-      return { ...all, [registerId]: { back: [...back, act], again: again.slice(0, -1) } };
-    },
-    /** An act that cannot be taken back any more is passed over. */
-    passedOver: (all, { payload: { registerId, as } }: PayloadAction<{ registerId: string; as: 'undo' | 'redo' }>) => {
-      const { back, again } = all[registerId] ?? nothing;
-      return { ...all, [registerId]: as === 'undo' ? { back: back.slice(0, -1), again } : { back, again: again.slice(0, -1) } };
-    },
-  },
-});
+  }),
+);
 export const { did, tookBack, didAgain, passedOver } = doneSlice.actions;

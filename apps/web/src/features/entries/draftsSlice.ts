@@ -1,6 +1,8 @@
 // What was typed and is not stored: refused, in conflict with somebody else's edit, or waiting for the server.
 // Kept for the browser tab, so that nothing typed is lost by leaving a page or reloading it.
-import { createSlice, type PayloadAction, type Store } from '@reduxjs/toolkit';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { keptInTab } from '../../data/keptInTab.js';
+import { registered } from '../../data/store.js';
 
 export interface Draft {
   readonly registerId: string;
@@ -19,43 +21,32 @@ export interface Draft {
 }
 
 export const draftKey = (entryId: string, field: string): string => `${entryId}/${field}`;
-const storageKey = 'dellum.drafts';
 
 type Drafts = Record<string, Draft>;
 
-function kept(): Drafts {
-  try {
-    return JSON.parse(sessionStorage.getItem(storageKey) ?? '{}') as Drafts;
-  } catch {
-    return {};
+declare module '../../data/store.js' {
+  interface RootState {
+    drafts: Drafts;
   }
 }
 
-export const draftsSlice = createSlice({
-  name: 'drafts',
-  initialState: kept,
-  reducers: {
-    drafted: (drafts, { payload }: PayloadAction<Draft>) => {
-      drafts[draftKey(payload.entryId, payload.field)] = { ...payload, suggestions: [...payload.suggestions] };
+export const draftsSlice = registered(
+  createSlice({
+    name: 'drafts',
+    initialState: () => keptInTab<Drafts>('drafts') ?? {},
+    reducers: {
+      drafted: (drafts, { payload }: PayloadAction<Draft>) => {
+        drafts[draftKey(payload.entryId, payload.field)] = { ...payload, suggestions: [...payload.suggestions] };
+      },
+      /** Nothing is kept any more for some entries: they are gone. */
+      settledAll: (drafts, { payload }: PayloadAction<readonly string[]>) => {
+        for (const [key, { entryId }] of Object.entries(drafts)) if (payload.includes(entryId)) delete drafts[key];
+      },
+      settled: (drafts, { payload }: PayloadAction<{ entryId: string; field: string }>) => {
+        delete drafts[draftKey(payload.entryId, payload.field)];
+      },
     },
-    /** Nothing is kept any more for some entries: they are gone. */
-    settledAll: (drafts, { payload }: PayloadAction<readonly string[]>) => {
-      for (const [key, { entryId }] of Object.entries(drafts)) if (payload.includes(entryId)) delete drafts[key];
-    },
-    settled: (drafts, { payload }: PayloadAction<{ entryId: string; field: string }>) => {
-      delete drafts[draftKey(payload.entryId, payload.field)];
-    },
-  },
-});
+  }),
+  'kept',
+);
 export const { drafted, settled, settledAll } = draftsSlice.actions;
-
-/** Writes the drafts to the tab's storage whenever they change. */
-export function keepDrafts(store: Store<{ drafts: Drafts }>): void {
-  let last = store.getState().drafts;
-  store.subscribe(() => {
-    const { drafts } = store.getState();
-    if (drafts === last) return;
-    last = drafts;
-    sessionStorage.setItem(storageKey, JSON.stringify(drafts));
-  });
-}

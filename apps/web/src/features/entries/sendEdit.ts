@@ -1,16 +1,16 @@
 // Sending an edited cell: shown at once, stored by the server, and kept as a draft when it is not taken.
 import { withTexts, type Cells } from '@dellum/core';
 import type { EntryView } from '@dellum/contract';
-import { api } from '../../api/api.js';
-import type { RequestProblem } from '../../api/problem.js';
-import { passes } from '../../api/problem.js';
-import { hasTurns, inTurn } from '../../api/inTurn.js';
-import type { AppDispatch, RootState } from '../../store.js';
+import { api } from '../../data/api.js';
+import type { RequestProblem } from '../../data/problem.js';
+import { passes } from '../../data/problem.js';
+import { hasTurns, inTurn } from '../../data/inTurn.js';
+import type { AppDispatch, RootState } from '../../data/store.js';
 import { drafted, settled, type Draft } from './draftsSlice.js';
 import { did } from './doneSlice.js';
-import { asGiven, entriesApi, updateEntry } from './entriesApi.js';
-import { sending } from './newEntriesSlice.js';
-import { rememberPatch } from './recentPatches.js';
+import { asGiven, entriesApi, updateEntry } from '../../data/entriesApi.js';
+import { sending } from '../../data/newEntriesSlice.js';
+import { rememberPatch } from '../../data/recentPatches.js';
 
 export interface CellEdit {
   readonly registerId: string;
@@ -26,11 +26,18 @@ export interface CellEdit {
 }
 
 /** The fields that an edit changes: its own, and what follows from it. */
-const changedBy = ({ field, expected, before }: CellEdit): string[] => [...new Set([field, ...Object.keys(expected), ...Object.keys(before)])].filter((key) => key === field || expected[key] !== before[key]);
+const changedBy = ({ field, expected, before }: CellEdit): string[] =>
+  [...new Set([field, ...Object.keys(expected), ...Object.keys(before)])].filter((key) => key === field || expected[key] !== before[key]);
 
 /** Shows the cells that an edit changes as they are in `cells`; others keep what they got meanwhile. */
 const show = (edit: CellEdit, cells: Cells) => (dispatch: AppDispatch, getState: () => RootState) =>
-  updateEntry(dispatch, getState(), edit.registerId, edit.entryId, (entry) => ({ ...entry, cells: withTexts(entry.cells, changedBy(edit).map((key) => [key, cells[key] ?? ''] as const)) }));
+  updateEntry(dispatch, getState(), edit.registerId, edit.entryId, (entry) => ({
+    ...entry,
+    cells: withTexts(
+      entry.cells,
+      changedBy(edit).map((key) => [key, cells[key] ?? ''] as const),
+    ),
+  }));
 
 /** The draft that an edit becomes when the server does not take it. */
 function draftOf(edit: CellEdit, problem: RequestProblem): Draft {
@@ -41,53 +48,77 @@ function draftOf(edit: CellEdit, problem: RequestProblem): Draft {
   return { ...base, state: 'refused', suggestions: problem.suggestions ?? [], ...(problem.mayConfirm && { mayConfirm: true }) };
 }
 
-/** By entry while edits of it are under way: the version that each field has from this browser's last answered edit. */
+/** By entry: the version that each field has from this browser's last answered edit of it. What one did oneself is no news. */
 const ownVersions = new Map<string, ReadonlyMap<string, number>>();
+
+/** So many entries are remembered; the ones edited longest ago go first. */
+const mostRemembered = 500;
+
+function remember(entryId: string, versions: ReadonlyMap<string, number>): void {
+  ownVersions.delete(entryId);
+  ownVersions.set(entryId, versions);
+  if (ownVersions.size > mostRemembered) ownVersions.delete(ownVersions.keys().next().value!);
+}
 
 /**
  * Shows the edit at once and sends it when the edits of its entry before it are answered, as one that knows them;
  * returns the draft it became when it was not taken.
  */
-export const sendEdit = (edit: CellEdit) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
-  dispatch(show(edit, edit.expected));
-  const { registerId, entryId, field, version } = edit;
-  const ofNew = getState().newEntries[registerId]?.typing === entryId;
-  dispatch(sending({ registerId, entryId, by: 1 }));
-  try {
-    return await inTurn(entryId, () => dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew)));
-  } finally {
-    dispatch(sending({ registerId, entryId, by: -1 }));
-    if (!hasTurns(entryId)) {
-      ownVersions.delete(entryId);
-      // The pages learn of a new entry when all that was typed into it so far is stored: none shows it half.
-      if (isBegun(getState(), registerId, entryId, (entry) => entry.version > 0)) dispatch(api.util.invalidateTags([{ type: 'Register', id: registerId }]));
+export const sendEdit =
+  (edit: CellEdit) =>
+  async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
+    dispatch(show(edit, edit.expected));
+    const { registerId, entryId, field, version } = edit;
+    const ofNew = getState().newEntries[registerId]?.typing === entryId;
+    dispatch(sending({ registerId, entryId, by: 1 }));
+    try {
+      return await inTurn(entryId, () =>
+        dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew)),
+      );
+    } finally {
+      dispatch(sending({ registerId, entryId, by: -1 }));
+      if (!hasTurns(entryId)) {
+        // The pages learn of a new entry when all that was typed into it so far is stored: none shows it half.
+        if (isBegun(getState(), registerId, entryId, (entry) => entry.version > 0))
+          dispatch(api.util.invalidateTags([{ type: 'Register', id: registerId }]));
+      }
     }
-  }
-};
+  };
 
-const isBegun = (state: RootState, registerId: string, entryId: string, like: (entry: EntryView) => boolean): boolean => state.newEntries[registerId]?.begun.some(({ entry }) => entry.id === entryId && like(entry)) ?? false;
+const isBegun = (state: RootState, registerId: string, entryId: string, like: (entry: EntryView) => boolean): boolean =>
+  state.newEntries[registerId]?.begun.some(({ entry }) => entry.id === entryId && like(entry)) ?? false;
 
 /** `ofNew`: the edit belongs to the beginning of a new entry, which is taken back as a whole. */
-const send = (edit: CellEdit, ofNew: boolean) => async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
-  const { registerId, entryId, field, text, version, confirmed } = edit;
-  const cell = { registerId, entryId, field, text, ...(confirmed && { confirmed }) };
-  const begins = isBegun(getState(), registerId, entryId, (entry) => entry.version === 0);
-  const request = begins ? dispatch(entriesApi.endpoints.beginEntry.initiate(cell)) : dispatch(entriesApi.endpoints.editCell.initiate({ ...cell, version }));
-  try {
-    const { entry, written = [] } = await request.unwrap();
-    if (begins) dispatch(did({ registerId, act: { act: 'made', entries: [entryId], before: undefined } }));
-    else if (written.length > 0 && !ofNew) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
-    dispatch(settled({ entryId, field }));
-    ownVersions.set(entryId, new Map([...(ownVersions.get(entryId) ?? []), ...[...changedBy(edit), ...written.map((cell) => cell.field)].map((key) => [key, entry.version] as const)]));
-    rememberPatch(entryId, entry.version, Object.fromEntries(changedBy(edit).map((key) => [key, entry.cells[key] ?? null])));
-    updateEntry(dispatch, getState(), registerId, entryId, asGiven(entry));
-    return undefined;
-  } catch (error) {
-    const draft = draftOf(edit, error as RequestProblem);
-    dispatch(show(edit, draft.state === 'conflict' ? { ...edit.before, [field]: draft.suggestions[0]! } : edit.before));
-    dispatch(drafted(draft));
-    return draft;
-  } finally {
-    request.reset();
-  }
-};
+const send =
+  (edit: CellEdit, ofNew: boolean) =>
+  async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
+    const { registerId, entryId, field, text, version, confirmed } = edit;
+    const cell = { registerId, entryId, field, text, ...(confirmed && { confirmed }) };
+    const begins = isBegun(getState(), registerId, entryId, (entry) => entry.version === 0);
+    const request = begins
+      ? dispatch(entriesApi.endpoints.beginEntry.initiate(cell))
+      : dispatch(entriesApi.endpoints.editCell.initiate({ ...cell, version }));
+    try {
+      const { entry, written = [] } = await request.unwrap();
+      if (begins) dispatch(did({ registerId, act: { act: 'made', entries: [entryId], before: undefined } }));
+      else if (written.length > 0 && !ofNew) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
+      dispatch(settled({ entryId, field }));
+      remember(
+        entryId,
+        new Map([
+          ...(ownVersions.get(entryId) ?? []),
+          ...[...changedBy(edit), ...written.map((cell) => cell.field)].map((key) => [key, entry.version] as const),
+        ]),
+      );
+      rememberPatch(entryId, entry.version, Object.fromEntries(changedBy(edit).map((key) => [key, entry.cells[key] ?? null])));
+      updateEntry(dispatch, getState(), registerId, entryId, asGiven(entry));
+      return undefined;
+    } catch (error) {
+      const draft = draftOf(edit, error as RequestProblem);
+      dispatch(show(edit, draft.state === 'conflict' ? { ...edit.before, [field]: draft.suggestions[0]! } : edit.before));
+      dispatch(drafted(draft));
+      return draft;
+    } finally {
+      request.reset();
+    }
+  };

@@ -11,6 +11,7 @@ export function itemOf({ rule }: Shown, value: string, catalogs: ReadonlyMap<str
 }
 
 export function shownValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {
-  if (field.kind === 'several values') return format(field.kind, joinedValues(valuesIn(value).map((one) => itemOf(field, one, catalogs)?.label ?? one)), locale);
+  if (field.kind === 'several values')
+    return format(field.kind, joinedValues(valuesIn(value).map((one) => itemOf(field, one, catalogs)?.label ?? one)), locale);
   return itemOf(field, value, catalogs)?.label ?? format(field.kind, value, locale);
 }

@@ -1,12 +1,18 @@
 // Taking back the last act on an entry sheet, and doing it again.
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { store, useAppDispatch, useAppSelector } from '../../store.js';
+import { store, useAppDispatch, useAppSelector } from '../../data/store.js';
 import { didAgain, isRefusal, passedOver, tookBack, type DoneAct } from './doneSlice.js';
 import { drafted, draftKey, settled, settledAll, type Draft } from './draftsSlice.js';
-import { dropped } from './newEntriesSlice.js';
+import { dropped } from '../../data/newEntriesSlice.js';
 import { allAnswered, underWay } from './inFlight.js';
-import { doAct } from './entryActsApi.js';
-import { asGiven, updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from './entriesApi.js';
+import { doAct } from '../../data/entryActsApi.js';
+import {
+  asGiven,
+  updateEntry,
+  useDeleteEntriesMutation,
+  useRestoreEntriesMutation,
+  useTakeBackCellsMutation,
+} from '../../data/entriesApi.js';
 
 export interface Again {
   readonly canUndo: boolean;
@@ -32,7 +38,11 @@ export function useAgain(registerId: string): Again {
   const notice = useNotice();
 
   const sayPassedOver = (count: number) => {
-    if (count > 0) notice('refused', `${cellsWords(count)} ${count === 1 ? 'was' : 'were'} changed since and ${count === 1 ? 'stays' : 'stay'} as ${count === 1 ? 'it is' : 'they are'}.`);
+    if (count > 0)
+      notice(
+        'refused',
+        `${cellsWords(count)} ${count === 1 ? 'was' : 'were'} changed since and ${count === 1 ? 'stays' : 'stay'} as ${count === 1 ? 'it is' : 'they are'}.`,
+      );
   };
 
   /** Does the opposite of an act; returns what would turn it round once more, or undefined when it failed. */
@@ -70,14 +80,15 @@ export function useAgain(registerId: string): Again {
     await allAnswered();
     const now = store.getState().done[registerId];
     const act = as === 'undo' ? now?.back.at(-1) : now?.again.at(-1);
-    if (!act) return notice('done', as === 'undo' ? 'There is nothing of yours to take back on this sheet.' : 'There is nothing to do again.');
+    if (!act) return notice('done', as === 'undo' ? 'There is nothing of yours to undo on this sheet.' : 'There is nothing to redo.');
     // A refusal that was mended or left since is nothing to take back any more.
     if (as === 'undo' && act.act === 'wrote' && isRefusal(act) && stillRefused(act.refused ?? []).length === 0) {
       dispatch(passedOver({ registerId, as }));
       return again(as);
     }
     const turned = await underWay(turn(act, as));
-    if (!turned || (turned.act === 'wrote' && turned.cells.length === 0 && (turned.refused ?? []).length === 0)) dispatch(passedOver({ registerId, as }));
+    if (!turned || (turned.act === 'wrote' && turned.cells.length === 0 && (turned.refused ?? []).length === 0))
+      dispatch(passedOver({ registerId, as }));
     else dispatch(as === 'undo' ? tookBack({ registerId, act: turned }) : didAgain({ registerId, act: turned }));
   };
   return { canUndo: (done?.back.length ?? 0) > 0, canRedo: (done?.again.length ?? 0) > 0, again };

@@ -1,9 +1,9 @@
 // The entries on screen: the pages around the visible rows, and any row of them by its number.
 import type { EntryPage, EntryView } from '@dellum/contract';
 import { useCallback, useState } from 'react';
-import { useAppDispatch } from '../../store.js';
-import { entriesApi, pageSize, useEntryPageQuery, type PageArg } from './entriesApi.js';
-import { errorWords } from '../../api/problem.js';
+import { useAppDispatch } from '../../data/store.js';
+import { entriesApi, pageSize, useEntryPageQuery, type PageArg } from '../../data/entriesApi.js';
+import { errorWords } from '../../data/problem.js';
 
 export interface EntryWindow {
   readonly total: number | undefined;
@@ -45,7 +45,10 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
     return page?.entries[row - page.from];
   };
   const [above, below] = loaded;
-  const find = useCallback((id: string) => above?.entries.find((entry) => entry.id === id) ?? below?.entries.find((entry) => entry.id === id), [above, below]);
+  const find = useCallback(
+    (id: string) => above?.entries.find((entry) => entry.id === id) ?? below?.entries.find((entry) => entry.id === id),
+    [above, below],
+  );
   const rowOf = (id: string): number | undefined => {
     for (const page of loaded) {
       const at = page?.entries.findIndex((entry) => entry.id === id) ?? -1;
@@ -54,10 +57,24 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
     return undefined;
   };
   const rows = async (first: number, last: number): Promise<EntryView[]> => {
-    const numbers = Array.from({ length: Math.floor(last / pageSize) - Math.floor(first / pageSize) + 1 }, (_, at) => Math.floor(first / pageSize) + at);
-    const fetched = await Promise.all(numbers.map((page) => dispatch(entriesApi.endpoints.entryPage.initiate(arg(page), { subscribe: false })).unwrap()));
+    const numbers = Array.from(
+      { length: Math.floor(last / pageSize) - Math.floor(first / pageSize) + 1 },
+      (_, at) => Math.floor(first / pageSize) + at,
+    );
+    const fetched = await Promise.all(
+      numbers.map((page) => dispatch(entriesApi.endpoints.entryPage.initiate(arg(page), { subscribe: false })).unwrap()),
+    );
     return fetched.flatMap(({ from, entries }) => entries.filter((_, at) => from + at >= first && from + at <= last));
   };
   const error = upper.error ?? lower.error;
-  return { total: loaded.find(Boolean)?.total ?? upper.data?.total, error: errorWords(error), fetching: upper.isFetching || lower.isFetching, entryAt, find, rowOf, onVisible, rows };
+  return {
+    total: loaded.find(Boolean)?.total ?? upper.data?.total,
+    error: errorWords(error),
+    fetching: upper.isFetching || lower.isFetching,
+    entryAt,
+    find,
+    rowOf,
+    onVisible,
+    rows,
+  };
 }

@@ -3,8 +3,8 @@
 import { cellsOfNew } from '@dellum/core';
 import type { EntryView, FieldView } from '@dellum/contract';
 import { useEffect, useLayoutEffect, useMemo } from 'react';
-import { useAppDispatch, useAppSelector } from '../../store.js';
-import { dropped, opened, typingIn, type BegunEntry } from './newEntriesSlice.js';
+import { useAppDispatch, useAppSelector } from '../../data/store.js';
+import { dropped, opened, typingIn, type BegunEntry } from '../../data/newEntriesSlice.js';
 import type { EntryWindow } from './useEntryWindow.js';
 
 export interface SheetRows {
@@ -28,7 +28,13 @@ export interface SheetRows {
 
 const none: readonly BegunEntry[] = [];
 
-export function useNewEntries(registerId: string, fields: readonly FieldView[], window: EntryWindow, today: string, addsBelow: boolean): SheetRows {
+export function useNewEntries(
+  registerId: string,
+  fields: readonly FieldView[],
+  window: EntryWindow,
+  today: string,
+  addsBelow: boolean,
+): SheetRows {
   const dispatch = useAppDispatch();
   const own = useAppSelector((state) => state.newEntries[registerId]);
   const drafts = useAppSelector((state) => state.drafts);
@@ -54,7 +60,10 @@ export function useNewEntries(registerId: string, fields: readonly FieldView[], 
 
   const below = useMemo(() => begun.filter(({ entry }) => !find(entry.id)).map(({ entry }) => entry), [begun, find]);
   const last = below.at(-1) ?? (stored > 0 ? window.entryAt(stored - 1) : undefined);
-  const blankEntry = useMemo<EntryView | undefined>(() => (own && addsBelow ? { id: own.blank, version: 0, cells: cellsOfNew(fields, last?.cells, today) } : undefined), [own, addsBelow, fields, last?.cells, today]);
+  const blankEntry = useMemo<EntryView | undefined>(
+    () => (own && addsBelow ? { id: own.blank, version: 0, cells: cellsOfNew(fields, last?.cells, today) } : undefined),
+    [own, addsBelow, fields, last?.cells, today],
+  );
   const total = stored + (addsBelow ? below.length : 0);
   const entryAt = (row: number): EntryView | undefined => {
     if (row === total) return blankEntry;
@@ -63,7 +72,8 @@ export function useNewEntries(registerId: string, fields: readonly FieldView[], 
     const mine = entry && known.get(entry.id);
     return mine && (mine.sending > 0 || mine.entry.version > entry.version) ? mine.entry : entry;
   };
-  const isNew = (row: number): boolean => (row === total && blankEntry !== undefined) || (own?.typing !== undefined && entryAt(row)?.id === own.typing);
+  const isNew = (row: number): boolean =>
+    (row === total && blankEntry !== undefined) || (own?.typing !== undefined && entryAt(row)?.id === own.typing);
   const iAmIn = (row: number) => {
     if (own?.typing !== undefined && entryAt(row)?.id !== own.typing) dispatch(typingIn({ registerId, entryId: undefined }));
   };

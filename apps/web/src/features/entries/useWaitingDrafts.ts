@@ -1,6 +1,6 @@
 // Stores what waited while the server or its database was away, as soon as it is back.
 import { useEffect, useRef } from 'react';
-import { useAppDispatch, useAppSelector } from '../../store.js';
+import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { sendEdit } from './sendEdit.js';
 
 export function useWaitingDrafts(): void {

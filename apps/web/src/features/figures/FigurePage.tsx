@@ -5,22 +5,31 @@ import { type BuildView, type FigureView, type Me, type RegisterView } from '@de
 import { Download } from 'lucide-react';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { errorWords, problemWords } from '../../api/problem.js';
+import { errorWords, problemWords } from '../../data/problem.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { Way } from '../../frame/Way.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useAppDispatch, useAppSelector } from '../../store.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { entryRegisters } from '../records/useRegisterPlace.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
+import { useAppDispatch, useAppSelector } from '../../data/store.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { entryRegisters } from '../sheets/useRegisterPlace.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { saveCsv, savePng, saveSvg } from './exports.js';
-import { figureKey, figuresApi, useCountedQuery, useDeleteFigureMutation, useFigureEntriesMutation, useFiguresQuery, useKeepFigureMutation } from './figuresApi.js';
+import {
+  figureKey,
+  figuresApi,
+  useCountedQuery,
+  useDeleteFigureMutation,
+  useFigureEntriesMutation,
+  useFiguresQuery,
+  useKeepFigureMutation,
+} from '../../data/figuresApi.js';
 import { FigureSlip } from './FigureSlip.js';
 import { FigureTableView, type Cell } from './FigureTableView.js';
 import { newFigure, reachedBy } from './paths.js';
 import { chartOf } from './series.js';
 import { useFigureWords } from './useFigureWords.js';
-import { Way } from '../../frame/Way.js';
+import { WayFirst } from '../../frame/ErrandBand.js';
 import { number } from '../../frame/written.js';
 
 /** Drawing comes when the first figure is looked at. */
@@ -49,15 +58,33 @@ export function FigurePage() {
   if (figureId !== 'new' && !kept) {
     return (
       <EmptyState title="This figure is not there">
-        It was deleted, or looks at what is not open to you. <Link to="/figures">See the figures that are kept.</Link>
+        It was deleted, or looks at what is not open to you. <Link to="/figures">See the saved figures.</Link>
       </EmptyState>
     );
   }
   const definition = definitionIn(params.get('d')) ?? kept?.definition ?? (first && newFigure(first));
   const register = registers.find(({ id }) => id === definition?.registerId);
-  if (!definition || !register) return <EmptyState title="There is nothing to count yet">A figure counts the entries of a sheet. <Way to="/sheets">Make a sheet and its fields</Way></EmptyState>;
-  const keepInAddress = (next: FigureDefinition) => setParams(kept && figureKey(kept.definition) === figureKey(next) ? {} : { d: JSON.stringify(next) }, { replace: true });
-  return <OneFigure key={`${figureId} ${kept ? figureKey(kept.definition) : ''}`} kept={kept} begun={definition} build={build} me={me} keepInAddress={keepInAddress} />;
+  if (!definition || !register)
+    return (
+      <EmptyState title="There is nothing to count yet">
+        A figure counts the entries of a sheet.{' '}
+        <WayFirst to="/sheets" errand={{ what: 'count the entries of a sheet', to: '/figures/new' }}>
+          Make a sheet and its fields
+        </WayFirst>
+      </EmptyState>
+    );
+  const keepInAddress = (next: FigureDefinition) =>
+    setParams(kept && figureKey(kept.definition) === figureKey(next) ? {} : { d: JSON.stringify(next) }, { replace: true });
+  return (
+    <OneFigure
+      key={`${figureId} ${kept ? figureKey(kept.definition) : ''}`}
+      kept={kept}
+      begun={definition}
+      build={build}
+      me={me}
+      keepInAddress={keepInAddress}
+    />
+  );
 }
 
 interface OneFigureProps {
@@ -77,7 +104,12 @@ function OneFigure({ kept, begun, build, me, keepInAddress }: OneFigureProps) {
     setDefinition(next);
     keepInAddress(next);
   };
-  if (!register) return <EmptyState title="This sheet is not there any more">Choose another one for a new figure.</EmptyState>;
+  if (!register)
+    return (
+      <EmptyState title="This sheet is not there any more">
+        <Way to="/figures">Choose another figure</Way>
+      </EmptyState>
+    );
   return <Counted kept={kept} definition={definition} register={register} build={build} me={me} change={change} />;
 }
 
@@ -107,11 +139,26 @@ function Counted({ kept, definition, register, build, me, change }: CountedProps
     <Page
       title={title}
       about={`${sentence}. ${data ? `${number.format(data.entries)} entries looked through.` : ''}`}
-      actions={<FigureActs kept={kept} definition={definition} me={me} csv={table && (() => saveCsv(title, table, words))} png={definition.chart === 'none' ? undefined : () => void attempt(savePng(title, chart.current!, { title, measures: sentence }))} svg={definition.chart === 'none' ? undefined : () => saveSvg(title, chart.current!, { title, measures: sentence })} />}
+      actions={
+        <FigureActs
+          kept={kept}
+          definition={definition}
+          me={me}
+          csv={table && (() => saveCsv(title, table, words))}
+          png={definition.chart === 'none' ? undefined : () => void attempt(savePng(title, chart.current!, { title, measures: sentence }))}
+          svg={definition.chart === 'none' ? undefined : () => saveSvg(title, chart.current!, { title, measures: sentence })}
+        />
+      }
       slip={<FigureSlip build={build} register={register} definition={definition} paths={words.paths} me={me} change={change} />}
     >
       <Stack gap="4" p="4">
-        <Counting definition={definition} running={isFetching} stopped={stopped === key} stop={() => setStopped(key)} again={() => (stopped === key ? setStopped(undefined) : void refetch())} />
+        <Counting
+          definition={definition}
+          running={isFetching}
+          stopped={stopped === key}
+          stop={() => setStopped(key)}
+          again={() => (stopped === key ? setStopped(undefined) : void refetch())}
+        />
         {error && stopped !== key && (
           <Text role="alert" color="brick.fg">
             {problemWords(error)}
@@ -122,7 +169,13 @@ function Counted({ kept, definition, register, build, me, change }: CountedProps
           <>
             {definition.chart !== 'none' && (
               <Suspense fallback={<Box h="360px" />}>
-                <FigureChart ref={chart} definition={definition} {...chartOf(definition, table, words)} label={`Chart: ${sentence}`} open={(cell) => void open(cell)} />
+                <FigureChart
+                  ref={chart}
+                  definition={definition}
+                  {...chartOf(definition, table, words)}
+                  label={`Chart: ${sentence}`}
+                  open={(cell) => void open(cell)}
+                />
               </Suspense>
             )}
             <FigureTableView definition={definition} table={table} words={words} label={sentence} open={(cell) => void open(cell)} />
@@ -134,7 +187,19 @@ function Counted({ kept, definition, register, build, me, change }: CountedProps
 }
 
 /** How far the counting is, and how to stop it. */
-function Counting({ definition, running, stopped, stop, again }: { definition: FigureDefinition; running: boolean; stopped: boolean; stop: () => void; again: () => void }) {
+function Counting({
+  definition,
+  running,
+  stopped,
+  stop,
+  again,
+}: {
+  definition: FigureDefinition;
+  running: boolean;
+  stopped: boolean;
+  stop: () => void;
+  again: () => void;
+}) {
   const key = figureKey(definition);
   const dispatch = useAppDispatch();
   const progress = useAppSelector((state) => state.figureProgress[key]);
@@ -156,7 +221,7 @@ function Counting({ definition, running, stopped, stop, again }: { definition: F
     return (
       <HStack gap="3" color="inkSoft" fontSize="xs">
         <Button size="2xs" variant="outline" onClick={again}>
-          Count anew
+          Recount
         </Button>
       </HStack>
     );
@@ -201,7 +266,7 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
     const made = await attempt(keep({ ...(id !== undefined && { id }), figure: { title: name, definition } }).unwrap());
     if (!made) return;
     setTitle(undefined);
-    notice('done', `${name} is kept.`);
+    notice('done', `${name} is saved.`);
     await navigate(`/figures/${made.id}`, { replace: true });
   };
   const remove = async () => {
@@ -212,7 +277,7 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
       <Menu.Root positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
           <Button size="xs" variant="outline" disabled={!csv}>
-            <Download size={13} aria-hidden /> Take along
+            <Download size={13} aria-hidden /> Download
           </Button>
         </Menu.Trigger>
         <Portal>
@@ -237,12 +302,12 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
       </Menu.Root>
       {mayKeep && kept?.mine && changed && (
         <Button size="xs" onClick={() => void store(kept.id, kept.title)}>
-          Keep the change
+          Save the change
         </Button>
       )}
       {mayKeep && title === undefined && (
         <Button size="xs" variant={kept ? 'outline' : 'solid'} onClick={() => setTitle('')}>
-          {kept ? 'Keep as another' : 'Keep it'}
+          {kept ? 'Save as a copy' : 'Save the figure'}
         </Button>
       )}
       {title !== undefined && (
@@ -253,14 +318,32 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
           }}
         >
           <HStack gap="1.5">
-            <Input size="xs" w="180px" bg="card" borderColor="slate.border" aria-label="Name of the figure" placeholder="Name of the figure" autoFocus value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setTitle(undefined)} />
+            <Input
+              size="xs"
+              w="180px"
+              bg="card"
+              borderColor="slate.border"
+              aria-label="Name of the figure"
+              placeholder="Name of the figure"
+              autoFocus
+              value={title}
+              onChange={(event) => setTitle(event.target.value)}
+              onKeyDown={(event) => event.key === 'Escape' && setTitle(undefined)}
+            />
             <Button type="submit" size="xs" disabled={title.trim() === ''}>
-              Keep
+              Save
             </Button>
           </HStack>
         </form>
       )}
-      {kept?.mine && <Confirm ask="Delete" about={`${kept.title} is gone for everybody. The entries are not touched.`} act="Delete the figure" onConfirm={() => void remove()} />}
+      {kept?.mine && (
+        <Confirm
+          ask="Delete"
+          about={`${kept.title} is gone for everybody. The entries are not touched.`}
+          act="Delete the figure"
+          onConfirm={() => void remove()}
+        />
+      )}
     </>
   );
 }

@@ -5,8 +5,8 @@ import type { BuildView, Me, RegisterView } from '@dellum/contract';
 import type { ReactNode } from 'react';
 import { Select } from '../../frame/Select.js';
 import { ShowOnly } from '../arrangements/ArrangeSlip.js';
-import { useFieldCountsQuery } from '../entries/entriesApi.js';
-import { entryRegisters, useRecordCells } from '../records/useRegisterPlace.js';
+import { useFieldCountsQuery } from '../../data/entriesApi.js';
+import { entryRegisters, useRecordCells } from '../sheets/useRegisterPlace.js';
 import { newFigure, pathKey, type Reachable } from './paths.js';
 
 interface FigureSlipProps {
@@ -26,7 +26,10 @@ export function FigureSlip({ build, register, definition, paths, me, change }: F
   const values = paths.filter(({ field }) => field.kind !== 'date');
   const days = paths.filter(({ field }) => field.kind === 'date');
   const numbers = paths.filter(({ field }) => isNumeric(field.kind));
-  const options = (of: readonly Reachable[], none: string) => [['', none] as const, ...of.map(({ path, name }) => [pathKey(path), name] as const)];
+  const options = (of: readonly Reachable[], none: string) => [
+    ['', none] as const,
+    ...of.map(({ path, name }) => [pathKey(path), name] as const),
+  ];
   const pathOf = (of: readonly Reachable[], key: string): FigurePath | null => of.find(({ path }) => pathKey(path) === key)?.path ?? null;
   const groupBy = (at: number, key: string) => {
     const path = pathOf(values, key);
@@ -41,24 +44,82 @@ export function FigureSlip({ build, register, definition, paths, me, change }: F
   return (
     <Stack gap="5">
       <Part title="Counted">
-        <Select label="Sheet" value={register.id} options={entryRegisters(build).map(({ id, title }) => [id, title] as const)} onChoose={(id) => { const next = entryRegisters(build).find((known) => known.id === id); if (next) change(newFigure(next)); }} />
+        <Select
+          label="Sheet"
+          value={register.id}
+          options={entryRegisters(build).map(({ id, title }) => [id, title] as const)}
+          onChoose={(id) => {
+            const next = entryRegisters(build).find((known) => known.id === id);
+            if (next) change(newFigure(next));
+          }}
+        />
         <HStack gap="1.5">
-          <Select label="Measure" value={definition.measure} options={measures.filter((known) => known === 'count' || numbers.length > 0).map((known) => [known, measureWords[known]] as const)} onChoose={measure} />
-          {definition.measure !== 'count' && <Select label="Measured field" value={definition.of ? pathKey(definition.of) : ''} options={numbers.map(({ path, name }) => [pathKey(path), name] as const)} onChoose={(key) => set({ of: pathOf(numbers, key) })} />}
+          <Select
+            label="Measure"
+            value={definition.measure}
+            options={measures
+              .filter((known) => known === 'count' || numbers.length > 0)
+              .map((known) => [known, measureWords[known]] as const)}
+            onChoose={measure}
+          />
+          {definition.measure !== 'count' && (
+            <Select
+              label="Measured field"
+              value={definition.of ? pathKey(definition.of) : ''}
+              options={numbers.map(({ path, name }) => [pathKey(path), name] as const)}
+              onChoose={(key) => set({ of: pathOf(numbers, key) })}
+            />
+          )}
         </HStack>
       </Part>
       <Part title="By">
-        <Select label="By" value={definition.by[0] ? pathKey(definition.by[0]) : ''} options={options(values, 'all together')} onChoose={(key) => groupBy(0, key)} />
-        {definition.by.length > 0 && <Select label="And by" value={definition.by[1] ? pathKey(definition.by[1]) : ''} options={options(values.filter(({ path }) => pathKey(path) !== pathKey(definition.by[0]!)), 'nothing else')} onChoose={(key) => groupBy(1, key)} />}
+        <Select
+          label="By"
+          value={definition.by[0] ? pathKey(definition.by[0]) : ''}
+          options={options(values, 'all together')}
+          onChoose={(key) => groupBy(0, key)}
+        />
+        {definition.by.length > 0 && (
+          <Select
+            label="And by"
+            value={definition.by[1] ? pathKey(definition.by[1]) : ''}
+            options={options(
+              values.filter(({ path }) => pathKey(path) !== pathKey(definition.by[0]!)),
+              'nothing else',
+            )}
+            onChoose={(key) => groupBy(1, key)}
+          />
+        )}
       </Part>
       <Part title="Over time">
         <HStack gap="1.5">
-          <Select label="Date" value={timed ? pathKey(timed.path) : ''} options={options(days, 'not over time')} onChoose={(key) => { const path = pathOf(days, key); set({ time: path && { path, step: timed?.step ?? 'month' } }); }} />
-          {timed && <Select label="Step" width="104px" value={timed.step} options={timeSteps.map((step) => [step, `by ${step}`] as const)} onChoose={(step) => set({ time: { ...timed, step: timeSteps.find((known) => known === step) ?? 'month' } })} />}
+          <Select
+            label="Date"
+            value={timed ? pathKey(timed.path) : ''}
+            options={options(days, 'not over time')}
+            onChoose={(key) => {
+              const path = pathOf(days, key);
+              set({ time: path && { path, step: timed?.step ?? 'month' } });
+            }}
+          />
+          {timed && (
+            <Select
+              label="Step"
+              width="104px"
+              value={timed.step}
+              options={timeSteps.map((step) => [step, `by ${step}`] as const)}
+              onChoose={(step) => set({ time: { ...timed, step: timeSteps.find((known) => known === step) ?? 'month' } })}
+            />
+          )}
         </HStack>
       </Part>
       <Part title="Drawn as">
-        <Select label="Chart" value={definition.chart} options={charts.map((chart) => [chart, chartWords[chart]] as const)} onChoose={(chart) => set({ chart: charts.find((known) => known === chart) ?? 'bars' })} />
+        <Select
+          label="Chart"
+          value={definition.chart}
+          options={charts.map((chart) => [chart, chartWords[chart]] as const)}
+          onChoose={(chart) => set({ chart: charts.find((known) => known === chart) ?? 'bars' })}
+        />
       </Part>
       <Wanted key={register.id} register={register} definition={definition} me={me} set={set} />
     </Stack>
@@ -75,9 +136,28 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 }
 
 /** Which entries are counted. */
-function Wanted({ register, definition, me, set }: { register: RegisterView; definition: FigureDefinition; me: Me; set: (part: Partial<FigureDefinition>) => void }) {
+function Wanted({
+  register,
+  definition,
+  me,
+  set,
+}: {
+  register: RegisterView;
+  definition: FigureDefinition;
+  me: Me;
+  set: (part: Partial<FigureDefinition>) => void;
+}) {
   const { data: counts } = useFieldCountsQuery(register.id);
   const cells = useRecordCells(register, me);
   const arrangement = { ...asKept, only: definition.only };
-  return <ShowOnly register={register} arranging={{ arrangement, set: (next) => set({ only: next.only }) }} counts={counts ?? []} me={me} fieldKey={undefined} value={(field, value) => cells.shownValue(field, value)} />;
+  return (
+    <ShowOnly
+      register={register}
+      arranging={{ arrangement, set: (next) => set({ only: next.only }) }}
+      counts={counts ?? []}
+      me={me}
+      fieldKey={undefined}
+      value={(field, value) => cells.shownValue(field, value)}
+    />
+  );
 }

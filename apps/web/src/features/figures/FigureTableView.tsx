@@ -22,11 +22,15 @@ interface FigureTableViewProps {
 
 export function FigureTableView({ definition, table, words, label, open }: FigureTableViewProps) {
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
-  const toggle = (value: string) => setOpened(new Set(opened.has(value) ? [...opened].filter((known) => known !== value) : [...opened, value]));
+  const toggle = (value: string) =>
+    setOpened(new Set(opened.has(value) ? [...opened].filter((known) => known !== value) : [...opened, value]));
   const { columns, across, lines, foot } = table;
   const columnWords = (column: string, at: number) => (across === 'time' ? words.timeWords(column) : words.lookOf(1, column, at).label);
-  const cellAt = (values: readonly string[], column: string): Cell => (across === 'time' ? { values, time: column } : { values: [...values, column] });
-  const number = (tally: Tally | undefined, cell: Cell, about: string) => <NumberCell text={words.numberWords(tally)} about={about} open={() => open(cell)} />;
+  const cellAt = (values: readonly string[], column: string): Cell =>
+    across === 'time' ? { values, time: column } : { values: [...values, column] };
+  const number = (tally: Tally | undefined, cell: Cell, about: string) => (
+    <NumberCell text={words.numberWords(tally)} about={about} open={() => open(cell)} />
+  );
   const row = (line: FigureLine, before: readonly string[], depth: number, at: number) => {
     const look = words.lookOf(depth, line.value, at);
     const values = [...before, line.value];
@@ -35,17 +39,35 @@ export function FigureTableView({ definition, table, words, label, open }: Figur
     return (
       <Fragment key={key}>
         <Table.Row bg={depth > 0 ? 'paper' : undefined}>
-          <Table.Cell asChild fontWeight={depth === 0 ? 'bold' : undefined} whiteSpace="nowrap" position="sticky" left="0" bg={depth > 0 ? 'paper' : 'card'}>
+          <Table.Cell
+            asChild
+            fontWeight={depth === 0 ? 'bold' : undefined}
+            whiteSpace="nowrap"
+            position="sticky"
+            left="0"
+            bg={depth > 0 ? 'paper' : 'card'}
+          >
             <th scope="row" style={{ textAlign: 'start', paddingInlineStart: depth > 0 ? '34px' : undefined }}>
               {line.within.length > 0 && (
-                <IconButton aria-label={isOpen ? `Close ${look.label}` : `Open ${look.label}`} aria-expanded={isOpen} size="2xs" variant="ghost" mr="1" onClick={() => toggle(key)}>
+                <IconButton
+                  aria-label={isOpen ? `Close ${look.label}` : `Open ${look.label}`}
+                  aria-expanded={isOpen}
+                  size="2xs"
+                  variant="ghost"
+                  mr="1"
+                  onClick={() => toggle(key)}
+                >
                   {isOpen ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
                 </IconButton>
               )}
               {across !== 'second' && !look.blank && !look.outside && <ItemMark colour={look.colour} />} <Named look={look} />
             </th>
           </Table.Cell>
-          {columns.map((column, place) => number(line.cells.get(column), cellAt(values, column), `${look.label}, ${columnWords(column, place)}`)).map((cell, place) => <Fragment key={columns[place]}>{cell}</Fragment>)}
+          {columns
+            .map((column, place) => number(line.cells.get(column), cellAt(values, column), `${look.label}, ${columnWords(column, place)}`))
+            .map((cell, place) => (
+              <Fragment key={columns[place]}>{cell}</Fragment>
+            ))}
           {number(line.all, { values }, look.label)}
         </Table.Row>
         {isOpen && line.within.map((inner, place) => row(inner, values, depth + 1, place))}
@@ -58,7 +80,9 @@ export function FigureTableView({ definition, table, words, label, open }: Figur
       <Table.Root size="sm" aria-label={label} w="auto" minW="50%">
         <Table.Header>
           <Table.Row>
-            <Table.ColumnHeader>{across === 'time' ? heading.join(' › ') || 'All entries' : (heading[0] ?? 'All entries')}</Table.ColumnHeader>
+            <Table.ColumnHeader>
+              {across === 'time' ? heading.join(' › ') || 'All entries' : (heading[0] ?? 'All entries')}
+            </Table.ColumnHeader>
             {columns.map((column, at) => (
               <Table.ColumnHeader key={column} textAlign="end" whiteSpace="nowrap">
                 {across === 'second' ? <Marked look={words.lookOf(1, column, at)} /> : columnWords(column, at)}
@@ -95,8 +119,19 @@ const Marked = ({ look }: { look: ReturnType<FigureWords['lookOf']> }) => (
 
 /** The name of a value; one that is outside carries the open ring. */
 export function Named({ look }: { look: ReturnType<FigureWords['lookOf']> }) {
-  if (look.blank) return <Box as="span" color="inkSoft" fontStyle="italic">blank</Box>;
-  if (look.outside) return <Box as="span" color="amber.fg" title="outside" textDecoration="underline dotted" textUnderlineOffset="3px">○ {look.label}<span className="sr-only">, outside</span></Box>;
+  if (look.blank)
+    return (
+      <Box as="span" color="inkSoft" fontStyle="italic">
+        blank
+      </Box>
+    );
+  if (look.outside)
+    return (
+      <Box as="span" color="amber.fg" title="outside" textDecoration="underline dotted" textUnderlineOffset="3px">
+        ○ {look.label}
+        <span className="sr-only">, outside</span>
+      </Box>
+    );
   return <>{look.label}</>;
 }
 

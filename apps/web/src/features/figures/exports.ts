@@ -20,14 +20,34 @@ const asText = (text: string): string => (/^[=+\-@\t\r]/u.test(text) ? `'${text}
 export function saveCsv(name: string, table: FigureTable, words: FigureWords): void {
   const { columns, across, lines } = table;
   const depth = across === 'time' ? Math.max(1, words.by.length) : 1;
-  const headings = [...words.by.slice(0, depth).map((reached) => reached?.name ?? ''), ...(words.by.length === 0 ? [''] : []), ...columns.map((column, at) => (across === 'time' ? words.timeWords(column) : labelOf(words.lookOf(1, column, at)))), 'all'];
-  const rowOf = (line: FigureLine, names: readonly string[]) => [...names.map(asText), ...Array.from({ length: depth - names.length }, () => ''), ...columns.map((column) => words.plainNumber(line.cells.get(column))), words.plainNumber(line.all)];
+  const headings = [
+    ...words.by.slice(0, depth).map((reached) => reached?.name ?? ''),
+    ...(words.by.length === 0 ? [''] : []),
+    ...columns.map((column, at) => (across === 'time' ? words.timeWords(column) : labelOf(words.lookOf(1, column, at)))),
+    'all',
+  ];
+  const rowOf = (line: FigureLine, names: readonly string[]) => [
+    ...names.map(asText),
+    ...Array.from({ length: depth - names.length }, () => ''),
+    ...columns.map((column) => words.plainNumber(line.cells.get(column))),
+    words.plainNumber(line.all),
+  ];
   const rows = lines.flatMap((line, at) => {
     const name = labelOf(words.lookOf(0, line.value, at));
-    return line.within.length === 0 ? [rowOf(line, [name])] : line.within.map((inner, place) => rowOf(inner, [name, labelOf(words.lookOf(1, inner.value, place))]));
+    return line.within.length === 0
+      ? [rowOf(line, [name])]
+      : line.within.map((inner, place) => rowOf(inner, [name, labelOf(words.lookOf(1, inner.value, place))]));
   });
-  const foot = ['all', ...Array.from({ length: depth - 1 }, () => ''), ...columns.map((column) => words.plainNumber(table.foot.cells.get(column))), words.plainNumber(table.foot.all)];
-  save(`${name}.csv`, new Blob(['\uFEFF', Papa.unparse([headings.map(asText), ...rows, foot], { newline: '\r\n' })], { type: 'text/csv;charset=utf-8' }));
+  const foot = [
+    'all',
+    ...Array.from({ length: depth - 1 }, () => ''),
+    ...columns.map((column) => words.plainNumber(table.foot.cells.get(column))),
+    words.plainNumber(table.foot.all),
+  ];
+  save(
+    `${name}.csv`,
+    new Blob(['\uFEFF', Papa.unparse([headings.map(asText), ...rows, foot], { newline: '\r\n' })], { type: 'text/csv;charset=utf-8' }),
+  );
 }
 
 /** What stands over a chart that leaves the page: its title, and what it measures. */
@@ -50,7 +70,17 @@ export async function savePng(name: string, chart: HTMLElement, { title, measure
 /** Room for the title and what is measured; pixels. */
 const captionHeight = 44;
 
-const kept = ['fill', 'fill-opacity', 'stroke', 'stroke-width', 'stroke-dasharray', 'font-size', 'font-family', 'font-weight', 'text-anchor'] as const;
+const kept = [
+  'fill',
+  'fill-opacity',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'font-size',
+  'font-family',
+  'font-weight',
+  'text-anchor',
+] as const;
 
 /** The chart as an SVG of its own: what the page's styles say is written into it. */
 export function saveSvg(name: string, chart: HTMLElement, { title, measures }: Caption): void {
@@ -70,7 +100,15 @@ export function saveSvg(name: string, chart: HTMLElement, { title, measures }: C
   copy.setAttribute('height', String(height + captionHeight));
   [title, measures].forEach((line, at) => {
     const words = document.createElementNS('http://www.w3.org/2000/svg', 'text');
-    for (const [property, value] of [['x', '8'], ['y', String(18 + at * 18 - captionHeight)], ['font-family', text.fontFamily], ['font-size', at === 0 ? '15' : '12'], ['font-weight', at === 0 ? '700' : '400'], ['fill', text.color]] as const) words.setAttribute(property, value);
+    for (const [property, value] of [
+      ['x', '8'],
+      ['y', String(18 + at * 18 - captionHeight)],
+      ['font-family', text.fontFamily],
+      ['font-size', at === 0 ? '15' : '12'],
+      ['font-weight', at === 0 ? '700' : '400'],
+      ['fill', text.color],
+    ] as const)
+      words.setAttribute(property, value);
     words.textContent = line;
     copy.append(words);
   });

@@ -19,7 +19,11 @@ export function reachable(build: BuildView, register: RegisterView): readonly Re
       .filter(({ fieldId }) => fieldId === link.id)
       .flatMap(({ registerId }) => {
         const other = registersOf(build).find(({ id }) => id === registerId);
-        return (other?.fields ?? []).map((field): Reachable => ({ path: { field: field.key, through: { link: link.key, registerId } }, field, name: `${field.heading} of ${link.heading}` }));
+        return (other?.fields ?? []).map((field): Reachable => ({
+          path: { field: field.key, through: { link: link.key, registerId } },
+          field,
+          name: `${field.heading} of ${link.heading}`,
+        }));
       }),
   );
   return [...own, ...linked];
@@ -27,10 +31,19 @@ export function reachable(build: BuildView, register: RegisterView): readonly Re
 
 export const pathKey = ({ field, through }: FigurePath): string => (through ? `${through.link}>${through.registerId}>${field}` : field);
 
-export const reachedBy = (paths: readonly Reachable[], path: FigurePath): Reachable | undefined => paths.find((known) => pathKey(known.path) === pathKey(path));
+export const reachedBy = (paths: readonly Reachable[], path: FigurePath): Reachable | undefined =>
+  paths.find((known) => pathKey(known.path) === pathKey(path));
 
 /** A figure to begin with: the entries by the first field that has a list. */
 export function newFigure(register: RegisterView): FigureDefinition {
   const first = register.fields.find(({ rule }) => rule?.kind === 'catalog' || rule?.kind === 'typed') ?? register.fields[0];
-  return { registerId: register.id, by: first ? [{ field: first.key, through: null }] : [], time: null, measure: 'count', of: null, only: [], chart: 'bars' };
+  return {
+    registerId: register.id,
+    by: first ? [{ field: first.key, through: null }] : [],
+    time: null,
+    measure: 'count',
+    of: null,
+    only: [],
+    chart: 'bars',
+  };
 }

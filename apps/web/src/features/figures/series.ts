@@ -33,7 +33,11 @@ const plain = (label: string): ValueLook => ({ label, colour: 'damson', outside:
 /** More places than eyes find along the axis are left to the table, which has them all. */
 const mostPlaces = 400;
 
-export function chartOf(definition: FigureDefinition, { across, foot, ...table }: FigureTable, words: FigureWords): { readonly series: readonly Series[]; readonly rows: readonly ChartRow[] } {
+export function chartOf(
+  definition: FigureDefinition,
+  { across, foot, ...table }: FigureTable,
+  words: FigureWords,
+): { readonly series: readonly Series[]; readonly rows: readonly ChartRow[] } {
   const lines = across === 'time' ? table.lines : table.lines.slice(0, mostPlaces);
   const columns = across === 'time' ? table.columns.slice(-mostPlaces) : table.columns;
   if (across === 'nothing') {
@@ -44,7 +48,11 @@ export function chartOf(definition: FigureDefinition, { across, foot, ...table }
     return { series: [{ key: 's0', look: plain('Entries'), value: undefined }], rows };
   }
   if (across === 'time' && lines.length === 0) {
-    const rows = columns.map((column): ChartRow => ({ name: words.timeWords(column), cells: { s0: { values: [], time: column } }, s0: asNumber(foot.cells.get(column), definition) }));
+    const rows = columns.map((column): ChartRow => ({
+      name: words.timeWords(column),
+      cells: { s0: { values: [], time: column } },
+      s0: asNumber(foot.cells.get(column), definition),
+    }));
     return { series: [{ key: 's0', look: plain('Entries'), value: undefined }], rows };
   }
   const across1 = across === 'time' ? lines.map(({ value }) => value) : columns;
@@ -52,15 +60,30 @@ export function chartOf(definition: FigureDefinition, { across, foot, ...table }
   const shown = across1.length > mostSeries ? across1.slice(0, mostSeries - 1) : across1;
   const rest = across1.slice(shown.length);
   const series: Series[] = shown.map((value, at) => ({ key: `s${at}`, look: words.lookOf(depth, value, at), value }));
-  if (rest.length > 0 && addsUp(definition)) series.push({ key: `s${shown.length}`, look: { ...plain(`${rest.length} others`), colour: 'slate' }, value: undefined });
+  if (rest.length > 0 && addsUp(definition))
+    series.push({ key: `s${shown.length}`, look: { ...plain(`${rest.length} others`), colour: 'slate' }, value: undefined });
   const places = across === 'time' ? columns : lines.map(({ value }) => value);
   const lineOf = new Map(lines.map((line) => [line.value, line]));
-  const tallyAt = (place: string, value: string): Tally | undefined => (across === 'time' ? lineOf.get(value)?.cells.get(place) : lineOf.get(place)?.cells.get(value));
-  const cellAt = (place: string, value: string): Cell => (across === 'time' ? { values: [value], time: place } : { values: [place, value] });
+  const tallyAt = (place: string, value: string): Tally | undefined =>
+    across === 'time' ? lineOf.get(value)?.cells.get(place) : lineOf.get(place)?.cells.get(value);
+  const cellAt = (place: string, value: string): Cell =>
+    across === 'time' ? { values: [value], time: place } : { values: [place, value] };
   const rows = places.map((place, at): ChartRow => {
-    const numbers = series.map(({ key, value }) => [key, value === undefined ? rest.reduce((sum, other) => sum + (asNumber(tallyAt(place, other), definition) ?? 0), 0) : asNumber(tallyAt(place, value), definition)] as const);
+    const numbers = series.map(
+      ({ key, value }) =>
+        [
+          key,
+          value === undefined
+            ? rest.reduce((sum, other) => sum + (asNumber(tallyAt(place, other), definition) ?? 0), 0)
+            : asNumber(tallyAt(place, value), definition),
+        ] as const,
+    );
     const cells = Object.fromEntries(series.map(({ key, value }) => [key, value === undefined ? undefined : cellAt(place, value)]));
-    return { name: across === 'time' ? words.timeWords(place) : labelOf(words.lookOf(0, place, at)), cells, ...Object.fromEntries(numbers) };
+    return {
+      name: across === 'time' ? words.timeWords(place) : labelOf(words.lookOf(0, place, at)),
+      cells,
+      ...Object.fromEntries(numbers),
+    };
   });
   return { series, rows };
 }

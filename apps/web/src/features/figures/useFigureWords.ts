@@ -1,8 +1,24 @@
 // How the values of a figure are called, ordered and coloured: by their catalogs where they have one.
-import { alphabetical, catalogAtLevel, catalogIdOf, format, itemColours, layFigure, listOrder, measuredIn, stands, type Catalog, type FigureDefinition, type FigureGroup, type FigureTable, type ItemColour, type Tally } from '@dellum/core';
+import {
+  alphabetical,
+  catalogAtLevel,
+  catalogIdOf,
+  format,
+  itemColours,
+  layFigure,
+  listOrder,
+  measuredIn,
+  stands,
+  type Catalog,
+  type FigureDefinition,
+  type FigureGroup,
+  type FigureTable,
+  type ItemColour,
+  type Tally,
+} from '@dellum/core';
 import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
 import { useMemo } from 'react';
-import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { useCatalogs } from '../../data/useCatalogs.js';
 import { itemOf, shownValue } from '../entries/shownValue.js';
 import { reachable, reachedBy, type Reachable } from './paths.js';
 
@@ -26,7 +42,10 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
   const { locale, today } = me.house;
   const paths = useMemo(() => reachable(build, register), [build, register]);
   const by = useMemo(() => definition.by.map((path) => reachedBy(paths, path)), [paths, definition.by]);
-  const ready = useCatalogs(by.flatMap((reached) => catalogIdOf(reached?.field.rule ?? null) ?? []), today);
+  const ready = useCatalogs(
+    by.flatMap((reached) => catalogIdOf(reached?.field.rule ?? null) ?? []),
+    today,
+  );
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const orders = useMemo(() => {
     const natural = alphabetical(locale.language);
@@ -40,12 +59,18 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
     if (!field) return { label: value, colour, outside: false, blank: false };
     const known = catalogIdOf(field.rule) === undefined || catalogs.has(catalogIdOf(field.rule)!);
     const outside = known && !stands(field, value, { locale, catalogs, today }).right;
-    return { label: shownValue(field, value, catalogs, locale), colour: itemOf(field, value, catalogs)?.colour ?? colour, outside, blank: false };
+    return {
+      label: shownValue(field, value, catalogs, locale),
+      colour: itemOf(field, value, catalogs)?.colour ?? colour,
+      outside,
+      blank: false,
+    };
   };
   const timeWords = (first: string): string => {
     if (first === '' || !definition.time) return 'blank';
     const { step } = definition.time;
-    const inWords = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat(locale.language, { timeZone: 'UTC', ...options }).format(new Date(`${first}T00:00:00Z`));
+    const inWords = (options: Intl.DateTimeFormatOptions) =>
+      new Intl.DateTimeFormat(locale.language, { timeZone: 'UTC', ...options }).format(new Date(`${first}T00:00:00Z`));
     if (step === 'year') return first.slice(0, 4);
     if (step === 'month') return inWords({ month: 'short', year: 'numeric' });
     return step === 'week' ? `from ${format('date', first, locale)}` : format('date', first, locale);

@@ -4,12 +4,12 @@ import { controlOf, type FormField, type FormSection } from '@dellum/core';
 import type { AnswerFault, Filled, FillView } from '@dellum/contract';
 import { CircleAlert } from 'lucide-react';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
-import { isProblem, problemWords } from '../../api/problem.js';
+import { isProblem, problemWords } from '../../data/problem.js';
 import type { Move } from '../../grid/index.js';
 import { RefusalNote, type Refusal } from '../../picker/PickerInput.js';
-import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { shownValue } from '../entries/shownValue.js';
-import { FormControl } from './FormControl.js';
+import { asksInParts, FormControl } from './FormControl.js';
 import { useFilling, type Filling } from './useFilling.js';
 
 interface FillFormProps {
@@ -46,7 +46,11 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
     const place = open.findIndex(({ field }) => field === key);
     const next = open[place + (move === 'left' ? -1 : 1)]?.field;
     // The field appears as it is when it is not edited any more; then the next one can have the focus.
-    window.requestAnimationFrame(() => (next === undefined ? box.current?.querySelector<HTMLElement>(move === 'left' ? '[data-first]' : 'button[type=submit]')?.focus() : focus(next)));
+    window.requestAnimationFrame(() =>
+      next === undefined
+        ? box.current?.querySelector<HTMLElement>(move === 'left' ? '[data-first]' : 'button[type=submit]')?.focus()
+        : focus(next),
+    );
   };
 
   const submit = async () => {
@@ -85,11 +89,17 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
             <HStack gap="2" color="inkSoft" fontSize="xs" wrap="wrap">
               What you typed last time is here.
               <Button size="2xs" variant="outline" onClick={filling.anew}>
-                Begin anew
+                Start over
               </Button>
             </HStack>
           )}
-          <Problems tries={tries} problems={problems} headingOf={(key) => view.fields.find((field) => field.key === key)?.heading ?? key} trouble={trouble} focus={focus} />
+          <Problems
+            tries={tries}
+            problems={problems}
+            headingOf={(key) => view.fields.find((field) => field.key === key)?.heading ?? key}
+            trouble={trouble}
+            focus={focus}
+          />
         </Box>
         {view.layout.sections.map((section) => (
           <Section key={section.id} section={section} shown={filling.shown} narrow={narrow}>
@@ -98,12 +108,13 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
               if (!field) return null;
               const refusal = filling.refusalAt(field.key);
               const id = idOf(field.key);
+              const control = one.control ?? controlOf(field, null, undefined);
               const describedBy = [one.help !== '' && `${id}-help`, refusal && `${id}-fault`].filter(Boolean).join(' ') || undefined;
               return (
                 <>
                   <HStack gap="1.5" mb="1">
                     <Text asChild fontWeight="bold" fontSize="sm">
-                      <label htmlFor={id}>{field.heading}</label>
+                      {asksInParts(control) ? <span>{field.heading}</span> : <label htmlFor={id}>{field.heading}</label>}
                     </Text>
                     {field.rule?.mayBeBlank === false && (
                       <Text fontSize="xs" color="inkSoft">
@@ -116,9 +127,25 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
                       {one.help || field.rule?.hint}
                     </Text>
                   )}
-                  <FormControl id={id} field={field} control={one.control ?? controlOf(field, null, undefined)} filling={filling} refusal={refusal} describedBy={describedBy} editing={at?.key === field.key} opened={at?.opened === true} begin={(opened) => setAt({ key: field.key, opened })} leave={(move) => leave(field.key, move)} />
+                  <FormControl
+                    id={id}
+                    field={field}
+                    control={control}
+                    filling={filling}
+                    refusal={refusal}
+                    describedBy={describedBy}
+                    editing={at?.key === field.key}
+                    opened={at?.opened === true}
+                    begin={(opened) => setAt({ key: field.key, opened })}
+                    leave={(move) => leave(field.key, move)}
+                  />
                   {refusal && at?.key !== field.key && (
-                    <Fault id={`${id}-fault`} refusal={refusal} take={(value) => filling.commit(field, value)} meant={() => filling.commit(field, filling.texts[field.key] ?? '', true)} />
+                    <Fault
+                      id={`${id}-fault`}
+                      refusal={refusal}
+                      take={(value) => filling.commit(field, value)}
+                      meant={() => filling.commit(field, filling.texts[field.key] ?? '', true)}
+                    />
                   )}
                 </>
               );
@@ -181,7 +208,9 @@ function Problems({ tries, problems, trouble, headingOf, focus }: ProblemsProps)
     <Box ref={box} tabIndex={-1} role="alert" outline="none" css={{ '&:not(:empty)': { marginTop: '12px' } }}>
       {tries > 0 && problems.length > 0 && (
         <Box bg="brick.subtle" color="brick.fg" borderLeftWidth="4px" borderColor="brick.solid" rounded="l2" px="4" py="3">
-          <Text fontWeight="bold">{problems.length === 1 ? 'One answer is not taken yet' : `${problems.length} answers are not taken yet`}</Text>
+          <Text fontWeight="bold">
+            {problems.length === 1 ? 'One answer is not taken yet' : `${problems.length} answers are not taken yet`}
+          </Text>
           <Stack as="ul" gap="0.5" mt="1" listStyleType="none">
             {problems.map(({ field, message }) => (
               <li key={field}>
@@ -251,11 +280,13 @@ function Stored({ view, ready, filled, more, another }: StoredProps) {
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => heading.current?.focus(), []);
   const catalogs = new Map([...ready].map(([id, { catalog }]) => [id, catalog]));
-  const shown = view.layout.sections.flatMap(({ fields }) => fields).flatMap(({ field: key }) => {
-    const field = view.fields.find((known) => known.key === key);
-    const value = filled.cells[key];
-    return field && value !== undefined ? [{ field, text: shownValue(field, value, catalogs, view.house.locale) }] : [];
-  });
+  const shown = view.layout.sections
+    .flatMap(({ fields }) => fields)
+    .flatMap(({ field: key }) => {
+      const field = view.fields.find((known) => known.key === key);
+      const value = filled.cells[key];
+      return field && value !== undefined ? [{ field, text: shownValue(field, value, catalogs, view.house.locale) }] : [];
+    });
   return (
     <Stack gap="4" p={{ base: '4', md: '6' }} maxW="720px">
       <Box bg="growth.subtle" color="growth.fg" borderLeftWidth="4px" borderColor="growth.solid" rounded="l2" px="4" py="3" role="status">

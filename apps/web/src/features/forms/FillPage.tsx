@@ -3,13 +3,13 @@ import { Box, Button } from '@chakra-ui/react';
 import type { FillView, Filled } from '@dellum/contract';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { errorWords, isProblem } from '../../api/problem.js';
+import { errorWords, isProblem } from '../../data/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useCatalogs } from '../catalogs/useCatalogs.js';
+import { useCatalogs } from '../../data/useCatalogs.js';
 import { whenIdle } from '../../frame/whenIdle.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { FillForm } from './FillForm.js';
-import { useFillFormMutation, useFillingQuery, type FormAt } from './formsApi.js';
+import { useFillFormMutation, useFillingQuery, type FormAt } from '../../data/formsApi.js';
 import type { Filling } from './useFilling.js';
 
 /** The lists of a form: asked for once the form itself stands, so that one can type in it at once. */
@@ -22,7 +22,8 @@ function useLists(view: FillView | undefined, token?: string) {
 /** A form whose entries are stored. */
 function useSending(at: FormAt, view: FillView | undefined) {
   const [fill] = useFillFormMutation();
-  return (filling: Filling): Promise<Filled> => fill({ at, body: { submission: filling.submission, version: view!.version, answers: filling.answers() } }).unwrap();
+  return (filling: Filling): Promise<Filled> =>
+    fill({ at, body: { submission: filling.submission, version: view!.version, answers: filling.answers() } }).unwrap();
 }
 
 export function FillPage() {

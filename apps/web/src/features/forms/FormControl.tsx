@@ -6,7 +6,7 @@ import { useRef, useState } from 'react';
 import type { Move } from '../../grid/index.js';
 import { boxStyle } from '../../picker/boxStyle.js';
 import type { Refusal } from '../../picker/PickerInput.js';
-import { pickList, type PickList } from '../bindings/pickList.js';
+import { pickList, type PickList } from '../../picker/pickList.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { daysOf } from '../entries/daysOf.js';
 import { shownValue } from '../entries/shownValue.js';
@@ -27,6 +27,10 @@ export interface FormControlProps {
   begin(opened: boolean): void;
   leave(move: Move): void;
 }
+
+/** Whether a field is asked by several buttons or boxes: its heading names them together, and is the label of none. */
+export const asksInParts = (control: Control): boolean =>
+  control === 'radio buttons' || control === 'yes or no' || control === 'check boxes';
 
 export function FormControl(props: FormControlProps) {
   switch (props.control) {
@@ -52,7 +56,9 @@ export function FormControl(props: FormControlProps) {
 /** The list of a field as it stands beside the other answers; undefined while it is coming. */
 function listOf({ field, filling }: FormControlProps): PickList | undefined {
   const { locale, today, catalogs } = filling.context;
-  return filling.isReady(field) ? pickList(field.rule, field.kind, { locale, catalogs, entry: filling.cells, fields: filling.fields, ...(today && { today }) }) : undefined;
+  return filling.isReady(field)
+    ? pickList(field.rule, field.kind, { locale, catalogs, entry: filling.cells, fields: filling.fields, ...(today && { today }) })
+    : undefined;
 }
 
 /** What is offered, and the answer as well where it is not among it any more. */
@@ -60,7 +66,10 @@ function offeredIn(props: FormControlProps): readonly Pick<Item, 'value' | 'labe
   const { field, filling, control } = props;
   if (control === 'yes or no') return ['yes', 'no'].map((value) => ({ value, label: value }));
   const items = listOf(props)?.search.items ?? [];
-  const answers = field.kind === 'several values' ? valuesIn(filling.cells[field.key] ?? '') : [filling.cells[field.key] ?? filling.texts[field.key] ?? ''].filter(Boolean);
+  const answers =
+    field.kind === 'several values'
+      ? valuesIn(filling.cells[field.key] ?? '')
+      : [filling.cells[field.key] ?? filling.texts[field.key] ?? ''].filter(Boolean);
   return [...items, ...answers.filter((value) => !items.some((item) => item.value === value)).map((value) => ({ value, label: value }))];
 }
 
@@ -76,9 +85,22 @@ function Radios(props: FormControlProps) {
   const { id, field, filling, refusal, describedBy } = props;
   const items = offeredIn(props);
   const held = filling.cells[field.key] ?? filling.texts[field.key] ?? '';
-  if (items.length === 0) return <Box id={id} tabIndex={-1} color="inkSoft" py="1">{emptyWords(props)}</Box>;
+  if (items.length === 0)
+    return (
+      <Box id={id} tabIndex={-1} color="inkSoft" py="1">
+        {emptyWords(props)}
+      </Box>
+    );
   return (
-    <RadioGroup.Root size="sm" ids={{ itemHiddenInput: (value) => (value === items[0]?.value ? id : `${id} ${value}`) }} value={held} onValueChange={({ value }) => filling.commit(field, value ?? '')} aria-label={field.heading} aria-invalid={refusal !== undefined || undefined} aria-describedby={describedBy}>
+    <RadioGroup.Root
+      size="sm"
+      ids={{ itemHiddenInput: (value) => (value === items[0]?.value ? id : `${id} ${value}`) }}
+      value={held}
+      onValueChange={({ value }) => filling.commit(field, value ?? '')}
+      aria-label={field.heading}
+      aria-invalid={refusal !== undefined || undefined}
+      aria-describedby={describedBy}
+    >
       <Stack direction="row" wrap="wrap" gapX="5" gapY="1.5" py="1">
         {items.map(({ value, label }) => (
           <RadioGroup.Item key={value} value={value}>
@@ -103,12 +125,24 @@ function Boxes(props: FormControlProps) {
   const { id, field, filling, describedBy } = props;
   const items = offeredIn(props);
   const chosen = valuesIn(filling.cells[field.key] ?? '');
-  const set = (value: string, on: boolean) => filling.commit(field, writeTypedList(on ? [...chosen, value] : chosen.filter((known) => known !== value)));
-  if (items.length === 0) return <Box id={id} tabIndex={-1} color="inkSoft" py="1">{emptyWords(props)}</Box>;
+  const set = (value: string, on: boolean) =>
+    filling.commit(field, writeTypedList(on ? [...chosen, value] : chosen.filter((known) => known !== value)));
+  if (items.length === 0)
+    return (
+      <Box id={id} tabIndex={-1} color="inkSoft" py="1">
+        {emptyWords(props)}
+      </Box>
+    );
   return (
     <Stack role="group" aria-label={field.heading} aria-describedby={describedBy} direction="row" wrap="wrap" gapX="5" gapY="1.5" py="1">
       {items.map(({ value, label }, at) => (
-        <Checkbox.Root key={value} size="sm" ids={{ hiddenInput: at === 0 ? id : `${id} ${value}` }} checked={chosen.includes(value)} onCheckedChange={({ checked }) => set(value, checked === true)}>
+        <Checkbox.Root
+          key={value}
+          size="sm"
+          ids={{ hiddenInput: at === 0 ? id : `${id} ${value}` }}
+          checked={chosen.includes(value)}
+          onCheckedChange={({ checked }) => set(value, checked === true)}
+        >
           <Checkbox.HiddenInput />
           <Checkbox.Control borderColor="slate.border" />
           <Checkbox.Label>{label}</Checkbox.Label>
@@ -122,8 +156,21 @@ function Options(props: FormControlProps) {
   const { id, field, control, filling, refusal, describedBy } = props;
   const items = offeredIn(props);
   const held = filling.cells[field.key] ?? filling.texts[field.key] ?? '';
-  const shared = { id, 'aria-label': field.heading, 'aria-describedby': describedBy, 'aria-invalid': refusal !== undefined || undefined, value: held, onChange: (event: { target: { value: string } }) => filling.commit(field, event.target.value) };
-  const blank = filling.isReady(field) ? (items.length === 0 ? emptyWords(props) : field.rule?.mayBeBlank === false ? 'choose …' : 'blank') : 'The list is coming …';
+  const shared = {
+    id,
+    'aria-label': field.heading,
+    'aria-describedby': describedBy,
+    'aria-invalid': refusal !== undefined || undefined,
+    value: held,
+    onChange: (event: { target: { value: string } }) => filling.commit(field, event.target.value),
+  };
+  const blank = filling.isReady(field)
+    ? items.length === 0
+      ? emptyWords(props)
+      : field.rule?.mayBeBlank === false
+        ? 'choose …'
+        : 'blank'
+    : 'The list is coming …';
   const options = [{ value: '', label: blank }, ...items].map(({ value, label }) => (
     <option key={value} value={value}>
       {label}
@@ -194,7 +241,22 @@ function Line(props: FormControlProps) {
 function Lines(props: FormControlProps) {
   const { id, field, refusal, describedBy } = props;
   const text = useOwnText(props);
-  return <Textarea id={id} size="sm" rows={4} bg="card" borderColor="slate.border" aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} dir="auto" value={text.value} onChange={(event) => text.type(event.target.value)} onBlur={text.leave} />;
+  return (
+    <Textarea
+      id={id}
+      size="sm"
+      rows={4}
+      bg="card"
+      borderColor="slate.border"
+      aria-label={field.heading}
+      aria-describedby={describedBy}
+      aria-invalid={refusal !== undefined || undefined}
+      dir="auto"
+      value={text.value}
+      onChange={(event) => text.type(event.target.value)}
+      onBlur={text.leave}
+    />
+  );
 }
 
 /** What a field shows: what was typed, or what came along; a value of a list by its label. */
@@ -213,15 +275,44 @@ function Searched(props: FormControlProps) {
   const pointed = useRef(false);
   const shown = shownText(filling, field);
   const { today } = filling.context;
-  if (!editing) return <input id={id} aria-label={field.heading} aria-describedby={describedBy} aria-invalid={refusal !== undefined || undefined} readOnly style={{ ...boxStyle, height: '36px' }} value={shown} onPointerDown={() => { pointed.current = true; }} onFocus={() => { begin(pointed.current); pointed.current = false; }} placeholder={field.kind === 'date' ? 'a date' : 'type to search'} />;
+  if (!editing)
+    return (
+      <input
+        id={id}
+        aria-label={field.heading}
+        aria-describedby={describedBy}
+        aria-invalid={refusal !== undefined || undefined}
+        readOnly
+        style={{ ...boxStyle, height: '36px' }}
+        value={shown}
+        onPointerDown={() => {
+          pointed.current = true;
+        }}
+        onFocus={() => {
+          begin(pointed.current);
+          pointed.current = false;
+        }}
+        placeholder={field.kind === 'date' ? 'a date' : 'type to search'}
+      />
+    );
   return (
     <Box position="relative" h="36px">
       <CellEditor
         label={field.heading}
-        editing={{ place: { row: 0, column: 0 }, text: shown, replaces: false, openList: opened, leave }}
+        editing={{ place: { row: 0, column: 0 }, columnKey: field.key, text: shown, replaces: false, openList: opened, leave }}
         field={field}
         list={listOf(props)}
-        days={today === undefined ? undefined : daysOf(field, { locale: filling.context.locale, catalogs: filling.context.catalogs, fields: filling.fields, entry: filling.cells, today })}
+        days={
+          today === undefined
+            ? undefined
+            : daysOf(field, {
+                locale: filling.context.locale,
+                catalogs: filling.context.catalogs,
+                fields: filling.fields,
+                entry: filling.cells,
+                today,
+              })
+        }
         held={shown}
         refusal={refusal}
         locale={filling.context.locale}

@@ -1,21 +1,32 @@
 // Laying out a form: its fields in sections and columns, checked while it is made, tried at once, published as versions.
 import { Box, Button, HStack, SegmentGroup, Text } from '@chakra-ui/react';
-import { askedIn, catalogIdOf, controlOf, layoutFindings, lengthOfList, storedLayout, type Catalog, type Control, type FormField, type FormLayout } from '@dellum/core';
+import {
+  askedIn,
+  catalogIdOf,
+  controlOf,
+  layoutFindings,
+  lengthOfList,
+  storedLayout,
+  type Catalog,
+  type Control,
+  type FormField,
+  type FormLayout,
+} from '@dellum/core';
 import type { BuildView, FillView, FormView, Me, RegisterView } from '@dellum/contract';
 import { Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { errorWords, isProblem } from '../../api/problem.js';
+import { errorWords, isProblem } from '../../data/problem.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useCatalogs, type ReadyCatalog } from '../catalogs/useCatalogs.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { entryRegisters } from '../records/useRegisterPlace.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
+import { useCatalogs, type ReadyCatalog } from '../../data/useCatalogs.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { entryRegisters } from '../sheets/useRegisterPlace.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { FillForm } from './FillForm.js';
 import { FormStrip } from './FormStrip.js';
-import { useCloseFormMutation, useDeleteFormMutation, useFormQuery, usePublishFormMutation } from './formsApi.js';
+import { useCloseFormMutation, useDeleteFormMutation, useFormQuery, usePublishFormMutation } from '../../data/formsApi.js';
 import { LayoutCanvas, type Selected } from './LayoutCanvas.js';
 import { LayoutSlip } from './LayoutSlip.js';
 import { useLaying, type Laying } from './useLaying.js';
@@ -57,18 +68,33 @@ function OneForm({ form, register, build, me, again }: OneFormProps) {
   const laying = useLaying(form);
   const [selected, select] = useState<Selected>();
   const [shown, setShown] = useState<keyof typeof views>('layout');
-  const ready = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []), me.house.today);
+  const ready = useCatalogs(
+    register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []),
+    me.house.today,
+  );
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
-  const layout = useMemo(() => storedLayout(laying.layout, register.fields, me.house.locale), [laying.layout, register.fields, me.house.locale]);
+  const layout = useMemo(
+    () => storedLayout(laying.layout, register.fields, me.house.locale),
+    [laying.layout, register.fields, me.house.locale],
+  );
   // A list that is still coming is not found too short, or empty.
   const listed = register.fields.every(({ rule }) => catalogIdOf(rule) === undefined || catalogs.has(catalogIdOf(rule)!));
-  const findings = useMemo(() => (listed ? layoutFindings(layout, { fields: register.fields, catalogs, locale: me.house.locale, today: me.house.today }) : []), [listed, layout, register.fields, catalogs, me.house]);
+  const findings = useMemo(
+    () => (listed ? layoutFindings(layout, { fields: register.fields, catalogs, locale: me.house.locale, today: me.house.today }) : []),
+    [listed, layout, register.fields, catalogs, me.house],
+  );
   const controlAt = (one: FormField): Control | null => {
     const field = register.fields.find(({ key }) => key === one.field);
     return field ? controlOf(field, one.control, lengthOfList(field.rule, catalogs)) : null;
   };
   /** Each field with the control by which it is asked. */
-  const settled = (): FormLayout => ({ ...layout, sections: layout.sections.map((section) => ({ ...section, fields: section.fields.map((one) => ({ ...one, control: controlAt(one) })) })) });
+  const settled = (): FormLayout => ({
+    ...layout,
+    sections: layout.sections.map((section) => ({
+      ...section,
+      fields: section.fields.map((one) => ({ ...one, control: controlAt(one) })),
+    })),
+  });
   return (
     <Page
       title={laying.title}
@@ -77,12 +103,28 @@ function OneForm({ form, register, build, me, again }: OneFormProps) {
       actions={<FormActs form={form} laying={laying} />}
       slip={
         shown === 'layout' ? (
-          <LayoutSlip register={register} layout={laying.layout} findings={findings} catalogs={catalogs} selected={selected} build={build} me={me} whole={<WholeForm form={form} laying={laying} me={me} />} select={select} change={(next) => laying.change({ layout: next })} />
+          <LayoutSlip
+            register={register}
+            layout={laying.layout}
+            findings={findings}
+            catalogs={catalogs}
+            selected={selected}
+            build={build}
+            me={me}
+            whole={<WholeForm form={form} laying={laying} me={me} />}
+            select={select}
+            change={(next) => laying.change({ layout: next })}
+          />
         ) : undefined
       }
     >
       <HStack px="4" py="2" gap="3" borderBottomWidth="1px" borderColor="lineSoft" wrap="wrap">
-        <SegmentGroup.Root size="xs" value={shown} onValueChange={({ value }) => setShown(Object.keys(views).find((view): view is keyof typeof views => view === value) ?? 'layout')} aria-label="How the form is shown">
+        <SegmentGroup.Root
+          size="xs"
+          value={shown}
+          onValueChange={({ value }) => setShown(Object.keys(views).find((view): view is keyof typeof views => view === value) ?? 'layout')}
+          aria-label="How the form is shown"
+        >
           <SegmentGroup.Indicator bg="card" />
           {Object.entries(views).map(([value, words]) => (
             <SegmentGroup.Item key={value} value={value}>
@@ -101,16 +143,34 @@ function OneForm({ form, register, build, me, again }: OneFormProps) {
             <Text>{laying.trouble.words}</Text>
             {laying.trouble.stale && (
               <Button size="2xs" variant="outline" onClick={again}>
-                Load it again
+                Refresh
               </Button>
             )}
           </HStack>
         )}
       </HStack>
       {shown === 'layout' ? (
-        <LayoutCanvas register={register} layout={laying.layout} findings={findings} selected={selected} controlOf={controlAt} select={select} change={(next) => laying.change({ layout: next })} />
+        <LayoutCanvas
+          register={register}
+          layout={laying.layout}
+          findings={findings}
+          selected={selected}
+          controlOf={controlAt}
+          select={select}
+          change={(next) => laying.change({ layout: next })}
+        />
       ) : (
-        <Preview key={shown} title={laying.title} formId={form.id} layout={settled()} register={register} me={me} build={build} ready={ready} narrow={shown === 'narrow'} />
+        <Preview
+          key={shown}
+          title={laying.title}
+          formId={form.id}
+          layout={settled()}
+          register={register}
+          me={me}
+          build={build}
+          ready={ready}
+          narrow={shown === 'narrow'}
+        />
       )}
     </Page>
   );
@@ -144,8 +204,20 @@ function FormActs({ form, laying }: { form: FormView; laying: Laying }) {
       <Button size="xs" loading={isLoading} onClick={() => void publishNow()}>
         Publish
       </Button>
-      {form.published !== null && <Confirm ask="Close the form" about="Nobody can fill it until it is published again, by a link either. Its entries and versions stay." act="Close the form" onConfirm={() => void attempt(close(form.id).unwrap())} />}
-      <Confirm ask="Delete" about="The form, its versions and its links are gone for good. The entries that came through it stay, without its mark." act="Delete the form" onConfirm={() => void remove()} />
+      {form.published !== null && (
+        <Confirm
+          ask="Close the form"
+          about="Nobody can fill it until it is published again, by a link either. Its entries and versions stay."
+          act="Close the form"
+          onConfirm={() => void attempt(close(form.id).unwrap())}
+        />
+      )}
+      <Confirm
+        ask="Delete"
+        about="The form, its versions and its links are gone for good. The entries that came through it stay, without its mark."
+        act="Delete the form"
+        onConfirm={() => void remove()}
+      />
     </>
   );
 }
@@ -164,11 +236,21 @@ interface PreviewProps {
 /** The form as a clerk would have it; nothing is stored. */
 function Preview({ title, formId, layout, register, build, me, ready, narrow }: PreviewProps) {
   const fields = askedIn(layout).flatMap(({ field }) => register.fields.find(({ key }) => key === field) ?? []);
-  const fed = [...new Set(fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []))].map((id) => ({ id, title: build.catalogs.find((catalog) => catalog.id === id)?.title ?? '' }));
+  const fed = [...new Set(fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []))].map((id) => ({
+    id,
+    title: build.catalogs.find((catalog) => catalog.id === id)?.title ?? '',
+  }));
   const view: FillView = { formId, version: 0, title, layout, fields, begins: {}, catalogs: fed, house: { ...me.house } };
   return (
     <Box bg={narrow ? 'deep' : undefined} py={narrow ? '4' : '0'}>
-      <Box maxW={narrow ? '390px' : undefined} mx={narrow ? 'auto' : undefined} bg="card" borderWidth={narrow ? '1px' : '0'} borderColor="line" rounded={narrow ? 'l3' : undefined}>
+      <Box
+        maxW={narrow ? '390px' : undefined}
+        mx={narrow ? 'auto' : undefined}
+        bg="card"
+        borderWidth={narrow ? '1px' : '0'}
+        borderColor="line"
+        rounded={narrow ? 'l3' : undefined}
+      >
         <FillForm view={view} ready={ready} draftKey={undefined} narrow={narrow} />
       </Box>
     </Box>

@@ -15,7 +15,9 @@ const named = 4;
 
 export function FormStrip({ form, layout, register, build }: FormStripProps) {
   const fields = askedIn(layout).flatMap(({ field }) => register.fields.find(({ key }) => key === field) ?? []);
-  const fed = [...new Set(fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []))].flatMap((id) => build.catalogs.find((catalog) => catalog.id === id) ?? []);
+  const fed = [...new Set(fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []))].flatMap(
+    (id) => build.catalogs.find((catalog) => catalog.id === id) ?? [],
+  );
   const filled = form.versions.reduce((sum, version) => sum + version.filled, 0);
   return (
     <Strip>

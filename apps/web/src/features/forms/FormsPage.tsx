@@ -1,16 +1,16 @@
 // All forms: those that can be filled, and for administrators those that are being laid out.
 import { Box, Button, Heading, HStack, NativeSelect, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { MakeFormDto, mayDesign, mayEnter, type BuildView, type FormName, type Me } from '@dellum/contract';
-import { Way } from '../../frame/Way.js';
+import { WayFirst } from '../../frame/ErrandBand.js';
 import { Link, useNavigate } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { entryRegisters } from '../records/useRegisterPlace.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { useMakeFormMutation } from './formsApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { entryRegisters } from '../sheets/useRegisterPlace.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { useMakeFormMutation } from '../../data/formsApi.js';
 
 export function FormsPage() {
   const { data: build, error } = useBuildQuery();
@@ -21,7 +21,11 @@ export function FormsPage() {
   return (
     <Page title="Forms" about="Entries of a sheet, asked one at a time." slip={designs ? <NewForm build={build} /> : undefined}>
       {forms.length === 0 ? (
-        <EmptyState title="No form yet">{designs ? 'Make one at the side: choose the sheet whose entries it asks for.' : 'An administrator lays out a form and publishes it; then it can be filled here.'}</EmptyState>
+        <EmptyState title="No form yet">
+          {designs
+            ? 'Make one at the side: choose the sheet whose entries it asks for.'
+            : 'An administrator lays out a form and publishes it; then it can be filled here.'}
+        </EmptyState>
       ) : (
         <SimpleGrid columns={{ base: 1, md: 2, xl: 3 }} gap="4" p="5">
           {forms.map((form) => (
@@ -41,7 +45,8 @@ function FormCard({ form, build, me }: { form: FormName; build: BuildView; me: M
         {form.title}
       </Heading>
       <Text color="inkSoft">
-        {form.published === null ? 'not published' : `version ${form.published}`}, {form.fields.length} {form.fields.length === 1 ? 'field' : 'fields'} of {register?.title ?? 'a sheet'}
+        {form.published === null ? 'not published' : `version ${form.published}`}, {form.fields.length}{' '}
+        {form.fields.length === 1 ? 'field' : 'fields'} of {register?.title ?? 'a sheet'}
       </Text>
       <HStack mt="2" gap="2">
         {form.published !== null && mayEnter(me.role) && (
@@ -72,7 +77,15 @@ function NewForm({ build }: { build: BuildView }) {
     const { id } = await make(form).unwrap();
     await navigate(`/forms/${id}`);
   });
-  if (registers.length === 0) return <Box color="inkSoft">A form asks for the entries of a sheet. <Way to="/sheets">Make a sheet</Way></Box>;
+  if (registers.length === 0)
+    return (
+      <Box color="inkSoft">
+        A form asks for the entries of a sheet.{' '}
+        <WayFirst to="/sheets" errand={{ what: 'lay out a form', to: '/forms' }}>
+          Make a sheet
+        </WayFirst>
+      </Box>
+    );
   return (
     <form noValidate onSubmit={(event) => void save(event)}>
       <Heading as="h2" fontSize="md" mb="3">

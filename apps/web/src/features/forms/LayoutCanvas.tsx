@@ -1,9 +1,30 @@
 // The form as it is laid out: sections with their fields, moved by dragging or by keys; beside them the fields not asked.
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useDroppable, useSensor, useSensors, type Announcements, type DragEndEvent } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type Announcements,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { rectSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Box, Button, Flex, Heading, HStack, IconButton, SimpleGrid, Stack, Text } from '@chakra-ui/react';
-import { addSection, askedIn, filterClause, moveSection, placeField, takeOut, type FormField, type FormLayout, type FormSection, type LayoutFinding } from '@dellum/core';
+import {
+  addSection,
+  askedIn,
+  filterClause,
+  moveSection,
+  placeField,
+  takeOut,
+  type FormField,
+  type FormLayout,
+  type FormSection,
+  type LayoutFinding,
+} from '@dellum/core';
 import type { FieldView, RegisterView } from '@dellum/contract';
 import { ArrowDown, ArrowUp, GripVertical, Plus, TriangleAlert, X } from 'lucide-react';
 import type { ReactNode } from 'react';
@@ -44,7 +65,10 @@ function dropped(layout: FormLayout, { active, over }: DragEndEvent): FormLayout
 
 export function LayoutCanvas(props: LayoutCanvasProps) {
   const { register, layout, findings, selected, select, change } = props;
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const asked = new Set(askedIn(layout).map(({ field }) => field));
   const rest = register.fields.filter(({ key }) => !asked.has(key));
   const nameOf = (id: string | number): string => {
@@ -57,23 +81,57 @@ export function LayoutCanvas(props: LayoutCanvasProps) {
   const picked = (id: string | number) => `${nameOf(id)} is picked up. Move it by the arrow keys, drop it by Space, leave it by Escape.`;
   const announcements: Announcements = {
     onDragStart: ({ active }) => picked(active.id),
-    onDragOver: ({ active, over }) => (over?.id === active.id ? picked(active.id) : over ? `${nameOf(active.id)} is over ${nameOf(over.id)}.` : `${nameOf(active.id)} is over no place.`),
-    onDragEnd: ({ active, over }) => (over ? `${nameOf(active.id)} was dropped at ${nameOf(over.id)}.` : `${nameOf(active.id)} stays where it was.`),
+    onDragOver: ({ active, over }) =>
+      over?.id === active.id
+        ? picked(active.id)
+        : over
+          ? `${nameOf(active.id)} is over ${nameOf(over.id)}.`
+          : `${nameOf(active.id)} is over no place.`,
+    onDragEnd: ({ active, over }) =>
+      over ? `${nameOf(active.id)} was dropped at ${nameOf(over.id)}.` : `${nameOf(active.id)} stays where it was.`,
     onDragCancel: ({ active }) => `${nameOf(active.id)} stays where it was.`,
   };
   const lastSection = layout.sections.at(-1);
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} accessibility={{ announcements, screenReaderInstructions: { draggable: 'Space picks the field up, the arrow keys move it, Space drops it.' } }} onDragEnd={(event) => change(dropped(layout, event))}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      accessibility={{
+        announcements,
+        screenReaderInstructions: { draggable: 'Space picks the field up, the arrow keys move it, Space drops it.' },
+      }}
+      onDragEnd={(event) => change(dropped(layout, event))}
+    >
       <Flex direction={{ base: 'column', md: 'row' }} minH="100%">
         <Place id={unasked}>
-          <Box as="section" aria-label="Not asked" w={{ base: '100%', md: '190px' }} flexShrink={0} p="4" borderRightWidth={{ md: '1px' }} borderColor="line" bg="paper" h="100%">
+          <Box
+            as="section"
+            aria-label="Not asked"
+            w={{ base: '100%', md: '190px' }}
+            flexShrink={0}
+            p="4"
+            borderRightWidth={{ md: '1px' }}
+            borderColor="line"
+            bg="paper"
+            h="100%"
+          >
             <Text fontWeight="bold" mb="2">
               Not asked
             </Text>
             <SortableContext items={rest.map(({ key }) => key)}>
               <Stack gap="1.5">
                 {rest.map((field) => (
-                  <Resting key={field.key} field={field} add={lastSection && (() => { change(placeField(layout, field.key, lastSection.id, null)); select({ field: field.key }); })} />
+                  <Resting
+                    key={field.key}
+                    field={field}
+                    add={
+                      lastSection &&
+                      (() => {
+                        change(placeField(layout, field.key, lastSection.id, null));
+                        select({ field: field.key });
+                      })
+                    }
+                  />
                 ))}
                 {rest.length === 0 && <Text color="inkSoft">Every field of {register.title} is asked.</Text>}
               </Stack>
@@ -86,14 +144,29 @@ export function LayoutCanvas(props: LayoutCanvasProps) {
               <SortableContext items={section.fields.map(({ field }) => field)} strategy={rectSortingStrategy}>
                 <SimpleGrid columns={{ base: 1, xl: section.columns }} gap="2" minH="46px">
                   {section.fields.map((one) => (
-                    <FieldCard key={one.field} {...props} one={one} isSelected={selected !== undefined && 'field' in selected && selected.field === one.field} fault={findings.some(({ field }) => field === one.field)} />
+                    <FieldCard
+                      key={one.field}
+                      {...props}
+                      one={one}
+                      isSelected={selected !== undefined && 'field' in selected && selected.field === one.field}
+                      fault={findings.some(({ field }) => field === one.field)}
+                    />
                   ))}
                   {section.fields.length === 0 && <Text color="inkSoft">Drag fields to this place.</Text>}
                 </SimpleGrid>
               </SortableContext>
             </SectionCard>
           ))}
-          <Button size="xs" variant="outline" alignSelf="start" onClick={() => { const id = newSectionId(layout); change(addSection(layout, id, 'New section')); select({ section: id }); }}>
+          <Button
+            size="xs"
+            variant="outline"
+            alignSelf="start"
+            onClick={() => {
+              const id = newSectionId(layout);
+              change(addSection(layout, id, 'New section'));
+              select({ section: id });
+            }}
+          >
             <Plus size={13} aria-hidden /> Add a section
           </Button>
         </Stack>
@@ -116,12 +189,30 @@ function Place({ id, children }: { id: string; children: ReactNode }) {
   );
 }
 
-function SectionCard({ section, at, register, layout, findings, selected, select, change, children }: LayoutCanvasProps & { readonly section: FormSection; readonly at: number; readonly children: ReactNode }) {
+function SectionCard({
+  section,
+  at,
+  register,
+  layout,
+  findings,
+  selected,
+  select,
+  change,
+  children,
+}: LayoutCanvasProps & { readonly section: FormSection; readonly at: number; readonly children: ReactNode }) {
   const isSelected = selected !== undefined && 'section' in selected && selected.section === section.id;
   const name = section.heading || 'A section without a heading';
   return (
     <Place id={sectionId(section.id)}>
-      <Box as="section" aria-label={name} borderWidth="1px" borderColor={isSelected ? 'damson.border' : 'line'} rounded="l3" p="3" bg="card">
+      <Box
+        as="section"
+        aria-label={name}
+        borderWidth="1px"
+        borderColor={isSelected ? 'damson.border' : 'line'}
+        rounded="l3"
+        p="3"
+        bg="card"
+      >
         <HStack justify="space-between" mb="2" gap="2">
           <Box asChild textAlign="start" cursor="pointer" flex="1" minW="0">
             <button type="button" aria-pressed={isSelected} onClick={() => select({ section: section.id })}>
@@ -136,10 +227,22 @@ function SectionCard({ section, at, register, layout, findings, selected, select
             </button>
           </Box>
           <HStack gap="0">
-            <IconButton aria-label={`Move ${name} up`} size="2xs" variant="ghost" disabled={at === 0} onClick={() => change(moveSection(layout, section.id, -1))}>
+            <IconButton
+              aria-label={`Move ${name} up`}
+              size="2xs"
+              variant="ghost"
+              disabled={at === 0}
+              onClick={() => change(moveSection(layout, section.id, -1))}
+            >
               <ArrowUp size={12} />
             </IconButton>
-            <IconButton aria-label={`Move ${name} down`} size="2xs" variant="ghost" disabled={at === layout.sections.length - 1} onClick={() => change(moveSection(layout, section.id, 1))}>
+            <IconButton
+              aria-label={`Move ${name} down`}
+              size="2xs"
+              variant="ghost"
+              disabled={at === layout.sections.length - 1}
+              onClick={() => change(moveSection(layout, section.id, 1))}
+            >
               <ArrowDown size={12} />
             </IconButton>
           </HStack>
@@ -150,10 +253,16 @@ function SectionCard({ section, at, register, layout, findings, selected, select
   );
 }
 
-const FaultMark = () => <TriangleAlert size={13} style={{ display: 'inline', color: 'var(--chakra-colors-amber-fg)' }} aria-label="has a fault" />;
+const FaultMark = () => (
+  <TriangleAlert size={13} style={{ display: 'inline', color: 'var(--chakra-colors-amber-fg)' }} aria-label="has a fault" />
+);
 
 /** What moves while it is dragged. */
-const dragged = ({ transform, transition, isDragging }: Pick<ReturnType<typeof useSortable>, 'transform' | 'transition' | 'isDragging'>) => ({
+const dragged = ({
+  transform,
+  transition,
+  isDragging,
+}: Pick<ReturnType<typeof useSortable>, 'transform' | 'transition' | 'isDragging'>) => ({
   transform: CSS.Translate.toString(transform),
   ...(transition !== undefined && { transition }),
   ...(isDragging && { zIndex: 1, position: 'relative' as const }),
@@ -164,7 +273,15 @@ function Resting({ field, add }: { field: FieldView; add: (() => void) | undefin
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, ...moving } = useSortable({ id: field.key });
   return (
     <HStack ref={setNodeRef} style={dragged(moving)} gap="1" bg="card" borderWidth="1px" borderColor="line" rounded="l2" px="1" py="0.5">
-      <IconButton ref={setActivatorNodeRef} aria-label={`Move ${field.heading}`} size="2xs" variant="ghost" cursor="grab" {...attributes} {...listeners}>
+      <IconButton
+        ref={setActivatorNodeRef}
+        aria-label={`Move ${field.heading}`}
+        size="2xs"
+        variant="ghost"
+        cursor="grab"
+        {...attributes}
+        {...listeners}
+      >
         <GripVertical size={13} />
       </IconButton>
       <Text flex="1" minW="0" truncate>
@@ -179,7 +296,16 @@ function Resting({ field, add }: { field: FieldView; add: (() => void) | undefin
   );
 }
 
-function FieldCard({ register, layout, one, isSelected, fault, controlOf, select, change }: LayoutCanvasProps & { readonly one: FormField; readonly isSelected: boolean; readonly fault: boolean }) {
+function FieldCard({
+  register,
+  layout,
+  one,
+  isSelected,
+  fault,
+  controlOf,
+  select,
+  change,
+}: LayoutCanvasProps & { readonly one: FormField; readonly isSelected: boolean; readonly fault: boolean }) {
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, ...moving } = useSortable({ id: one.field });
   const field = register.fields.find(({ key }) => key === one.field);
   const heading = field?.heading ?? one.field;
@@ -200,7 +326,15 @@ function FieldCard({ register, layout, one, isSelected, fault, controlOf, select
       px="1"
       py="1.5"
     >
-      <IconButton ref={setActivatorNodeRef} aria-label={`Move ${heading}`} size="2xs" variant="ghost" cursor="grab" {...attributes} {...listeners}>
+      <IconButton
+        ref={setActivatorNodeRef}
+        aria-label={`Move ${heading}`}
+        size="2xs"
+        variant="ghost"
+        cursor="grab"
+        {...attributes}
+        {...listeners}
+      >
         <GripVertical size={13} />
       </IconButton>
       <Box asChild flex="1" minW="0" textAlign="start" cursor="pointer">
@@ -224,7 +358,15 @@ function FieldCard({ register, layout, one, isSelected, fault, controlOf, select
           )}
         </button>
       </Box>
-      <IconButton aria-label={`Take ${heading} out`} size="2xs" variant="ghost" onClick={() => { change(takeOut(layout, one.field)); if (isSelected) select(undefined); }}>
+      <IconButton
+        aria-label={`Take ${heading} out`}
+        size="2xs"
+        variant="ghost"
+        onClick={() => {
+          change(takeOut(layout, one.field));
+          if (isSelected) select(undefined);
+        }}
+      >
         <X size={12} />
       </IconButton>
     </HStack>

@@ -7,7 +7,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useCloseLinkMutation, useMakeLinkMutation } from './formsApi.js';
+import { DayField } from '../../picker/DayField.js';
+import { useCloseLinkMutation, useMakeLinkMutation } from '../../data/formsApi.js';
 import { SlipHeading, Worded } from './LayoutSlip.js';
 import type { Laying } from './useLaying.js';
 
@@ -19,7 +20,12 @@ export function WholeForm({ form, laying, me }: { form: FormView; laying: Laying
         <SlipHeading>The form</SlipHeading>
         <Worded label="Title" value={title} onChange={(next) => change({ title: next })} />
         <Worded label="Said at the top" value={layout.intro} lines={3} onChange={(intro) => change({ layout: { ...layout, intro } })} />
-        <Worded label="Said when an entry is stored" value={layout.thanks} lines={2} onChange={(thanks) => change({ layout: { ...layout, thanks } })} />
+        <Worded
+          label="Said when an entry is stored"
+          value={layout.thanks}
+          lines={2}
+          onChange={(thanks) => change({ layout: { ...layout, thanks } })}
+        />
       </Stack>
       <Versions form={form} me={me} />
       {form.published !== null && <Links form={form} me={me} />}
@@ -31,7 +37,9 @@ function Versions({ form, me }: { form: FormView; me: Me }) {
   return (
     <Stack as="section" aria-label="Versions" gap="1">
       <SlipHeading>Versions</SlipHeading>
-      {form.versions.length === 0 && <Text color="inkSoft">Not published yet. What is published stays as it is; entries remember the version they came through.</Text>}
+      {form.versions.length === 0 && (
+        <Text color="inkSoft">Not published yet. What is published stays as it is; entries remember the version they came through.</Text>
+      )}
       {form.versions.map(({ version, at, by, filled }) => (
         <HStack key={version} justify="space-between" gap="2">
           <Text>
@@ -73,17 +81,20 @@ function Links({ form, me }: { form: FormView; me: Me }) {
         Whoever has a link fills this form and sees the values that it offers; nothing else of the house.
       </Text>
       <HStack align="end" gap="2">
-        <Stack gap="1" flex="1">
-          <Text asChild fontSize="xs" color="inkSoft">
-            <label htmlFor="link-expires">Works until</label>
-          </Text>
-          <Input id="link-expires" type="date" size="xs" bg="card" borderColor="slate.border" min={me.house.today} value={expires} onChange={(event) => setExpires(event.target.value)} />
-        </Stack>
+        <DayField label="Works until" size="xs" from={me.house.today} day={expires} onDay={setExpires} />
         <Stack gap="1" w="92px">
           <Text asChild fontSize="xs" color="inkSoft">
             <label htmlFor="link-per-hour">Entries an hour</label>
           </Text>
-          <Input id="link-per-hour" inputMode="numeric" size="xs" bg="card" borderColor="slate.border" value={perHour} onChange={(event) => setPerHour(event.target.value)} />
+          <Input
+            id="link-per-hour"
+            inputMode="numeric"
+            size="xs"
+            bg="card"
+            borderColor="slate.border"
+            value={perHour}
+            onChange={(event) => setPerHour(event.target.value)}
+          />
         </Stack>
         <Button size="xs" variant="outline" loading={isLoading} disabled={expires === ''} onClick={() => void open()}>
           <Link2 size={13} aria-hidden /> Make a link
@@ -105,9 +116,18 @@ function Links({ form, me }: { form: FormView; me: Me }) {
       {form.links.map((link) => (
         <HStack key={link.id} justify="space-between" gap="2" borderTopWidth="1px" borderColor="lineSoft" pt="1.5">
           <Text fontSize="xs" color={over(link) ? 'inkSoft' : undefined}>
-            {link.closed ? 'Closed' : over(link) ? 'Over since' : 'Until'} {!link.closed && format('date', link.expires.slice(0, 10), me.house.locale)}, {link.perHour} an hour; {link.filled} {link.filled === 1 ? 'entry' : 'entries'} so far. Made by {link.by}.
+            {link.closed ? 'Closed' : over(link) ? 'Over since' : 'Until'}{' '}
+            {!link.closed && format('date', link.expires.slice(0, 10), me.house.locale)}, {link.perHour} an hour; {link.filled}{' '}
+            {link.filled === 1 ? 'entry' : 'entries'} so far. Made by {link.by}.
           </Text>
-          {!over(link) && <Confirm ask="Close" about="Whoever has this link cannot fill the form by it any more. The entries stay." act="Close the link" onConfirm={() => void attempt(close({ id: form.id, linkId: link.id }).unwrap())} />}
+          {!over(link) && (
+            <Confirm
+              ask="Close"
+              about="Whoever has this link cannot fill the form by it any more. The entries stay."
+              act="Close the link"
+              onConfirm={() => void attempt(close({ id: form.id, linkId: link.id }).unwrap())}
+            />
+          )}
         </HStack>
       ))}
     </Stack>

@@ -16,7 +16,9 @@ export const emptyDraft = (): FormDraft => ({ submission: uuid(), texts: {}, con
 export function draftOf(form: string): FormDraft | undefined {
   try {
     const draft = JSON.parse(localStorage.getItem(keyOf(form)) ?? 'null') as Partial<FormDraft> | null;
-    return draft && typeof draft.submission === 'string' && typeof draft.texts === 'object' && Array.isArray(draft.confirmed) ? (draft as FormDraft) : undefined;
+    return draft && typeof draft.submission === 'string' && typeof draft.texts === 'object' && Array.isArray(draft.confirmed)
+      ? (draft as FormDraft)
+      : undefined;
   } catch {
     return undefined;
   }

@@ -1,19 +1,37 @@
 // Filling a form: what is typed, what it means by the rules, what is shown because of it, and what is wrong.
-import { askedIn, catalogIdOf, cellsOfNew, format, judgeForm, planCascade, withTexts, type Catalog, type Cells, type FormContext } from '@dellum/core';
+import {
+  afterVerdict,
+  askedIn,
+  catalogIdOf,
+  cellsOfNew,
+  format,
+  judgeForm,
+  type Catalog,
+  type FormContext,
+  type Verdict,
+} from '@dellum/core';
 import type { AnswerFault, FieldView, FillView, FormAnswerDto } from '@dellum/contract';
 import { useEffect, useMemo, useState } from 'react';
 import type { Refusal } from '../../picker/PickerInput.js';
-import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { draftOf, emptyDraft, keepDraft, type FormDraft } from './draft.js';
 
-const refusalOf = ({ message, suggestions, mayConfirm }: Omit<AnswerFault, 'field' | 'code'>): Refusal => ({ message, suggestions, ...(mayConfirm && { mayConfirm }) });
+const refusalOf = ({ message, suggestions, mayConfirm }: Omit<AnswerFault, 'field' | 'code'>): Refusal => ({
+  message,
+  suggestions,
+  ...(mayConfirm && { mayConfirm }),
+});
 
 /** The texts with which the fields begin. */
 function beginning({ layout, fields, house }: FillView): Readonly<Record<string, string>> {
   const begun = cellsOfNew(fields, undefined, house.today);
   const own = Object.fromEntries(askedIn(layout).flatMap(({ field, begins }) => (begins === null ? [] : [[field, begins] as const])));
   const kinds = new Map(fields.map(({ key, kind }) => [key, kind]));
-  return Object.fromEntries(Object.entries({ ...begun, ...own }).flatMap(([key, value]) => (kinds.has(key) && value !== '' ? [[key, format(kinds.get(key)!, value, house.locale)] as const] : [])));
+  return Object.fromEntries(
+    Object.entries({ ...begun, ...own }).flatMap(([key, value]) =>
+      kinds.has(key) && value !== '' ? [[key, format(kinds.get(key)!, value, house.locale)] as const] : [],
+    ),
+  );
 }
 
 /** `draftKey`: under which the draft is kept in this browser; undefined keeps none. */
@@ -33,10 +51,22 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const isReady = (field: FieldView) => field.rule?.kind !== 'catalog' || catalogs.has(field.rule.catalogId);
   // While its list is coming, a field takes what is typed; it is judged when the list is there.
-  const fields = useMemo(() => view.fields.map((field) => (catalogIdOf(field.rule) === undefined || catalogs.has(catalogIdOf(field.rule)!) ? field : { ...field, rule: null })), [view.fields, catalogs]);
-  const context = useMemo<FormContext>(() => ({ locale, today, catalogs, suggest: true, begins: view.begins }), [locale, today, catalogs, view.begins]);
+  const fields = useMemo(
+    () =>
+      view.fields.map((field) =>
+        catalogIdOf(field.rule) === undefined || catalogs.has(catalogIdOf(field.rule)!) ? field : { ...field, rule: null },
+      ),
+    [view.fields, catalogs],
+  );
+  const context = useMemo<FormContext>(
+    () => ({ locale, today, catalogs, suggest: true, begins: view.begins }),
+    [locale, today, catalogs, view.begins],
+  );
   const confirmed = useMemo(() => new Set(draft.confirmed), [draft.confirmed]);
-  const judged = useMemo(() => judgeForm(view.layout, fields, { texts: draft.texts, confirmed }, context), [view.layout, fields, draft.texts, confirmed, context]);
+  const judged = useMemo(
+    () => judgeForm(view.layout, fields, { texts: draft.texts, confirmed }, context),
+    [view.layout, fields, draft.texts, confirmed, context],
+  );
   const { cells, shown, verdicts } = judged;
   const headingOf = (key: string) => view.fields.find((field) => field.key === key)?.heading ?? key;
 
@@ -48,7 +78,13 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
   });
 
   const change = (texts: Readonly<Record<string, string>>, confirming?: { field: string; meant: boolean }) => {
-    setDraft((before) => ({ ...before, texts: { ...before.texts, ...texts }, confirmed: confirming ? [...before.confirmed.filter((key) => key !== confirming.field), ...(confirming.meant ? [confirming.field] : [])] : before.confirmed }));
+    setDraft((before) => ({
+      ...before,
+      texts: { ...before.texts, ...texts },
+      confirmed: confirming
+        ? [...before.confirmed.filter((key) => key !== confirming.field), ...(confirming.meant ? [confirming.field] : [])]
+        : before.confirmed,
+    }));
     setFaults((before) => before.filter(({ field }) => texts[field] === undefined));
   };
   const textOf = (key: string, value: string) => format(view.fields.find((field) => field.key === key)?.kind ?? 'text', value, locale);
@@ -58,26 +94,37 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     setTouched((before) => new Set(before).add(field.key));
     const texts = { ...draft.texts, [field.key]: text };
     const confirming = { field: field.key, meant };
-    const next = judgeForm(view.layout, fields, { texts, confirmed: meant ? new Set([...confirmed, field.key]) : new Set([...confirmed].filter((key) => key !== field.key)) }, context);
+    const next = judgeForm(
+      view.layout,
+      fields,
+      { texts, confirmed: meant ? new Set([...confirmed, field.key]) : new Set([...confirmed].filter((key) => key !== field.key)) },
+      context,
+    );
     const verdict = next.verdicts.get(field.key);
     if (!isReady(field) || !verdict || verdict.verdict === 'refused') {
       change({ [field.key]: text }, confirming);
       setSaid('');
       return verdict?.verdict === 'refused' && text.trim() !== '' ? refusalOf(verdict) : undefined;
     }
-    const follows = followed(field, verdict.value, verdict.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : []);
+    const follows = followed(field, verdict);
     change({ ...follows.texts, [field.key]: verdict.value === '' ? '' : textOf(field.key, verdict.value) }, confirming);
     setSaid([verdict.verdict === 'taken' ? (verdict.corrected ?? '') : verdict.message, follows.words].filter(Boolean).join(' '));
     return undefined;
   };
 
   /** What a taken value does to other answers: those that no longer fit are cleared, others are filled. */
-  const followed = (field: FieldView, value: string, fills: readonly (readonly [string, string])[]): { texts: Record<string, string>; words: string } => {
-    const before: Cells = withTexts(cells, [[field.key, value], ...fills]);
-    const plan = planCascade(fields, before, [field.key, ...fills.map(([key]) => key)], { locale, catalogs, fields, ...(today && { today }) });
-    const filled = [...fills.map(([key, own]) => ({ field: key, value: own })), ...plan.filled].filter((one) => view.fields.some(({ key }) => key === one.field));
-    const texts = Object.fromEntries([...plan.cleared.map((one) => [one.field, ''] as const), ...filled.map((one) => [one.field, one.value === '' ? '' : textOf(one.field, one.value)] as const)]);
-    const words = [...plan.cleared.map((one) => `${textOf(one.field, one.value)} was cleared from ${headingOf(one.field)}`), ...filled.filter((one) => one.value !== '').map((one) => `${headingOf(one.field)} is ${textOf(one.field, one.value)} with it`)];
+  const followed = (field: FieldView, verdict: Verdict): { texts: Record<string, string>; words: string } => {
+    const plan = afterVerdict(fields, cells, field.key, verdict, { locale, catalogs, fields, ...(today && { today }) });
+    if (!plan) return { texts: {}, words: '' };
+    const filled = plan.filled.filter((one) => view.fields.some(({ key }) => key === one.field));
+    const texts = Object.fromEntries([
+      ...plan.cleared.map((one) => [one.field, ''] as const),
+      ...filled.map((one) => [one.field, one.value === '' ? '' : textOf(one.field, one.value)] as const),
+    ]);
+    const words = [
+      ...plan.cleared.map((one) => `${textOf(one.field, one.value)} was cleared from ${headingOf(one.field)}`),
+      ...filled.filter((one) => one.value !== '').map((one) => `${headingOf(one.field)} is ${textOf(one.field, one.value)} with it`),
+    ];
     return { texts, words: words.length === 0 ? '' : `${words.join('; ')}.` };
   };
 
@@ -95,14 +142,20 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     tries,
     commit,
     /** Keeps what is being typed, without judging it yet. */
-    type: (field: FieldView, text: string) => draftKey !== undefined && keepDraft(draftKey, { ...draft, texts: { ...draft.texts, [field.key]: text } }),
+    type: (field: FieldView, text: string) =>
+      draftKey !== undefined && keepDraft(draftKey, { ...draft, texts: { ...draft.texts, [field.key]: text } }),
     /** What is said at a field: once it was left, or somebody has tried to send. */
     refusalAt: (key: string): Refusal | undefined => {
       const problem = problems.find(({ field }) => field === key);
       return problem && (tries > 0 || (touched.has(key) && problem.code !== 'blank')) ? refusalOf(problem) : undefined;
     },
     submission: draft.submission,
-    answers: (): FormAnswerDto[] => askedIn(view.layout).flatMap(({ field }) => (shown.has(field) && (draft.texts[field] ?? '') !== '' ? [{ field, text: draft.texts[field]!, ...(confirmed.has(field) && { confirmed: true }) }] : [])),
+    answers: (): FormAnswerDto[] =>
+      askedIn(view.layout).flatMap(({ field }) =>
+        shown.has(field) && (draft.texts[field] ?? '') !== ''
+          ? [{ field, text: draft.texts[field]!, ...(confirmed.has(field) && { confirmed: true }) }]
+          : [],
+      ),
     tryToSend: () => setTries(tries + 1),
     refused: (next: readonly AnswerFault[]) => {
       setFaults(next);

@@ -2,10 +2,10 @@
 import type { FormLayout } from '@dellum/core';
 import type { FormView } from '@dellum/contract';
 import { useEffect, useRef, useState } from 'react';
-import { isProblem, problemWords } from '../../api/problem.js';
-import { inTurn } from '../../api/inTurn.js';
+import { isProblem, problemWords } from '../../data/problem.js';
+import { inTurn } from '../../data/inTurn.js';
 import { useNotice } from '../../frame/useNotice.js';
-import { useLayFormMutation } from './formsApi.js';
+import { useLayFormMutation } from '../../data/formsApi.js';
 
 interface Laid {
   readonly title: string;
@@ -15,7 +15,8 @@ interface Laid {
 const pause = 600;
 
 /** Which fields are asked, and where: what is moved, put in or taken out is taken back by itself. */
-const shapeOf = ({ layout }: Laid): string => layout.sections.map(({ id, fields }) => `${id}: ${fields.map(({ field }) => field).join(' ')}`).join('; ');
+const shapeOf = ({ layout }: Laid): string =>
+  layout.sections.map(({ id, fields }) => `${id}: ${fields.map(({ field }) => field).join(' ')}`).join('; ');
 
 export function useLaying(form: FormView) {
   const [laid, setLaid] = useState<Laid>({ title: form.title, layout: form.layout });

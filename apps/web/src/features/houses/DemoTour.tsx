@@ -3,7 +3,7 @@ import { Box, Button, Heading, HStack, SimpleGrid, Text } from '@chakra-ui/react
 import type { BuildView, FigureView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useFiguresQuery } from '../figures/figuresApi.js';
+import { useFiguresQuery } from '../../data/figuresApi.js';
 
 const hidden = 'dellum.tour.hidden';
 
@@ -21,13 +21,41 @@ function stopsIn(build: BuildView, figures: readonly FigureView[]): readonly (St
   const [figure] = figures;
   const inVisits = (search: string) => visits && `/sheets/${visits.id}${search}`;
   const stops: readonly Stop[] = [
-    { title: 'Type a visit', about: 'Name a ship or its call sign: its length comes along, and only berths that are long enough are offered.', to: inVisits('') },
-    { title: 'Change a list in one place', about: 'Spell a pilot right in Harbour lists: you are told how many entries follow, and every field has it at once.', to: lists && `/sources/${lists.id}` },
-    { title: 'Read a rule as a sentence', about: 'Every part of it can be clicked and changed, and tried before it holds.', to: inVisits('?field=berth') },
-    { title: 'Find what no longer fits', about: 'Nothing is lost or rewritten: what is outside is counted, marked and listed, and says why.', to: inVisits('?outside=*') },
-    { title: 'Make a column a list', about: 'Cargo was typed freely for years. Its spellings are gathered, mended and bound in one act.', to: inVisits('?field=cargo&slip=gather') },
-    { title: 'Answer what clerks ask for', about: 'Values that were not in the list wait here, like ones together, each answered once.', to: '/requests' },
-    { title: 'Open a figure', about: 'It follows the entries live, and each of its bars leads to them.', to: figure && `/figures/${figure.id}` },
+    {
+      title: 'Type a visit',
+      about: 'Name a ship or its call sign: its length comes along, and only berths that are long enough are offered.',
+      to: inVisits(''),
+    },
+    {
+      title: 'Change a list in one place',
+      about: 'Spell a pilot right in Harbour lists: you are told how many entries follow, and every field has it at once.',
+      to: lists && `/sources/${lists.id}`,
+    },
+    {
+      title: 'Read a rule as a sentence',
+      about: 'Every part of it can be clicked and changed, and tried before it holds.',
+      to: inVisits('?field=berth'),
+    },
+    {
+      title: 'Find what no longer fits',
+      about: 'Nothing is lost or rewritten: what is outside is counted, marked and listed, and says why.',
+      to: inVisits('?outside=*'),
+    },
+    {
+      title: 'Make a column a list',
+      about: 'Cargo was typed freely for years. Its spellings are gathered, mended and bound in one act.',
+      to: inVisits('?field=cargo&slip=gather'),
+    },
+    {
+      title: 'Answer what clerks ask for',
+      about: 'Values that were not in the list wait here, like ones together, each answered once.',
+      to: '/requests',
+    },
+    {
+      title: 'Open a figure',
+      about: 'It follows the entries live, and each of its bars leads to them.',
+      to: figure && `/figures/${figure.id}`,
+    },
   ];
   return stops.flatMap(({ to, ...stop }) => (to ? [{ ...stop, to }] : []));
 }

@@ -5,8 +5,8 @@ import { Check, Circle } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useTry } from '../../frame/useNotice.js';
-import { usePeopleQuery } from '../people/peopleApi.js';
-import { useMakeSheetMutation } from '../sheets/buildApi.js';
+import { usePeopleQuery } from '../../data/peopleApi.js';
+import { useMakeSheetMutation } from '../../data/buildApi.js';
 
 const dismissed = 'dellum.firstSteps.dismissed';
 
@@ -14,8 +14,15 @@ export function FirstSteps({ build, house }: { build: BuildView; house: string }
   const { data: people } = usePeopleQuery();
   const [closed, setClosed] = useState(() => localStorage.getItem(`${dismissed}.${house}`) !== null);
   const sheet = build.sheets.find(({ kind }) => kind === 'entry');
-  const fields = build.sheets.filter(({ kind }) => kind === 'entry').flatMap(({ registers }) => registers.flatMap((register) => register.fields));
-  const done = { sheet: sheet !== undefined, fields: fields.length > 0, choices: fields.some(({ rule }) => rule?.kind === 'catalog' || rule?.kind === 'typed'), people: (people?.length ?? 0) > 1 };
+  const fields = build.sheets
+    .filter(({ kind }) => kind === 'entry')
+    .flatMap(({ registers }) => registers.flatMap((register) => register.fields));
+  const done = {
+    sheet: sheet !== undefined,
+    fields: fields.length > 0,
+    choices: fields.some(({ rule }) => rule?.kind === 'catalog' || rule?.kind === 'typed'),
+    people: (people?.length ?? 0) > 1,
+  };
   if (closed || people === undefined || Object.values(done).every(Boolean)) return null;
   const close = () => {
     localStorage.setItem(`${dismissed}.${house}`, 'yes');
@@ -39,7 +46,11 @@ export function FirstSteps({ build, house }: { build: BuildView; house: string }
         <Step done={done.fields} title="Give it its fields" about="The columns: a day, a seller, an amount. Each holds one kind of value.">
           {sheet && <Link to={`/sheets/${sheet.id}?new-field=`}>Add fields to {sheet.title}</Link>}
         </Step>
-        <Step done={done.choices} title="Let a field offer choices" about="Typed into the field, or kept in a list that other fields use, too. Nobody spells a thing five ways any more.">
+        <Step
+          done={done.choices}
+          title="Let a field offer choices"
+          about="Typed into the field, or kept in a list that other fields use, too. Nobody spells a thing five ways any more."
+        >
           {sheet && first && <Link to={`/sheets/${sheet.id}?field=${first.key}`}>Give {first.heading} its choices</Link>}
         </Step>
         <Step done={done.people} title="Let people in" about="Clerks enter data, stewards keep lists, readers look.">
@@ -95,7 +106,17 @@ function NewSheet() {
       }}
     >
       <HStack>
-        <Input size="xs" maxW="220px" fontWeight="normal" bg="card" borderColor="slate.border" aria-label="Title of the first sheet" placeholder="Sales, visits, orders …" value={title} onChange={(event) => setTitle(event.target.value)} />
+        <Input
+          size="xs"
+          maxW="220px"
+          fontWeight="normal"
+          bg="card"
+          borderColor="slate.border"
+          aria-label="Title of the first sheet"
+          placeholder="Sales, visits, orders …"
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+        />
         <Button type="submit" size="xs" loading={isLoading} disabled={title.trim() === ''}>
           Create it
         </Button>

@@ -6,16 +6,45 @@ import { useId, useState, type ReactNode } from 'react';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useChangeHouseMutation, useMeQuery } from './sessionApi.js';
+import { useChangeHouseMutation, useMeQuery } from '../../data/sessionApi.js';
 
 /** Languages that are offered by their own names; each with the region whose ways it follows. */
-const languages = ['en-GB', 'en-US', 'en-IE', 'de', 'de-CH', 'fr', 'fr-CH', 'it', 'es', 'pt', 'nl', 'da', 'sv', 'nb', 'fi', 'pl', 'cs', 'sk', 'hu', 'ro', 'hr', 'sl', 'et', 'lv', 'lt', 'el', 'tr'];
+const languages = [
+  'en-GB',
+  'en-US',
+  'en-IE',
+  'de',
+  'de-CH',
+  'fr',
+  'fr-CH',
+  'it',
+  'es',
+  'pt',
+  'nl',
+  'da',
+  'sv',
+  'nb',
+  'fi',
+  'pl',
+  'cs',
+  'sk',
+  'hu',
+  'ro',
+  'hr',
+  'sl',
+  'et',
+  'lv',
+  'lt',
+  'el',
+  'tr',
+];
 
 const nameOf = (type: 'language' | 'currency', code: string): string => {
   const name = new Intl.DisplayNames([type === 'language' ? code : 'en'], { type }).of(code) ?? code;
   return name === code ? code : `${name} (${code})`;
 };
-const weekday = (day: number, language: string): string => new Intl.DateTimeFormat(language, { weekday: 'long', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, 10, 1 + day)));
+const weekday = (day: number, language: string): string =>
+  new Intl.DateTimeFormat(language, { weekday: 'long', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, 10, 1 + day)));
 
 type Options = readonly (readonly [value: string, words: string])[];
 
@@ -41,7 +70,23 @@ function HouseForm({ me }: { me: Me }) {
   const changed = name !== me.house.name || JSON.stringify(locale) !== JSON.stringify(me.house.locale);
   const store = async () => {
     const { language, dateOrder, decimalMark, currency, timeZone, firstDay } = locale;
-    if ((await attempt(save({ name, language, dateOrder, decimalMark, listMark, currency, ...(timeZone && { timeZone }), ...(firstDay !== undefined && { firstDay }) }).unwrap().then(() => true))) === true) notice('done', 'The house writes so from now on. What is stored is as it was.');
+    if (
+      (await attempt(
+        save({
+          name,
+          language,
+          dateOrder,
+          decimalMark,
+          listMark,
+          currency,
+          ...(timeZone && { timeZone }),
+          ...(firstDay !== undefined && { firstDay }),
+        })
+          .unwrap()
+          .then(() => true),
+      )) === true
+    )
+      notice('done', 'The house writes so from now on. What is stored is as it was.');
   };
   return (
     <Page title="House" about="How this house is called, and how it writes. Changing it never changes what is stored.">
@@ -54,13 +99,65 @@ function HouseForm({ me }: { me: Me }) {
         <SimpleGrid columns={{ base: 1, lg: 2 }} gap="8" p="5" maxW="900px">
           <Stack gap="4">
             <FormField label="Name of the house" value={name} onChange={(event) => setName(event.target.value)} />
-            <Choice label="Language" value={locale.language} options={languageOptions} choose={(language) => setLocale({ ...locale, language, ...writtenIn(language) })} help="Gives the order of dates and the signs below; each can be chosen otherwise." />
-            <Choice label="Order of dates" value={locale.dateOrder} options={[['dmy', 'day, month, year'], ['mdy', 'month, day, year'], ['ymd', 'year, month, day']]} choose={(dateOrder) => set({ dateOrder: dateOrder as Locale['dateOrder'] })} usual={standard.dateOrder === locale.dateOrder} />
-            <Choice label="Decimal sign" value={locale.decimalMark} options={[['.', 'point: 12.5'], [',', 'comma: 12,5']]} choose={(mark) => set({ decimalMark: mark as Locale['decimalMark'], listMark: mark === ',' ? ';' : ',' })} usual={standard.decimalMark === locale.decimalMark} />
-            <Choice label="Sign between values" value={listMark} options={[[',', 'comma: low, high'], [';', 'semicolon: low; high']]} choose={(mark) => set({ listMark: mark as ',' | ';' })} usual={standard.listMark === listMark} />
-            <Choice label="Currency" value={locale.currency} options={currencyOptions} choose={(currency) => set({ currency })} help="Amounts keep their numbers; they are shown in this currency." />
-            <Choice label="Time zone" value={locale.timeZone ?? ''} options={[...(locale.timeZone ? [] : ([['', 'that of the server']] as const)), ...zoneOptions]} choose={(timeZone) => set({ timeZone })} help="Says which day is today." />
-            <Choice label="First day of the week" value={String(locale.firstDay ?? 1)} options={[1, 6, 0].map((day) => [String(day), weekday(day, locale.language)] as const)} choose={(day) => set({ firstDay: Number(day) })} usual={standard.firstDay === (locale.firstDay ?? 1)} />
+            <Choice
+              label="Language"
+              value={locale.language}
+              options={languageOptions}
+              choose={(language) => setLocale({ ...locale, language, ...writtenIn(language) })}
+              help="Gives the order of dates and the signs below; each can be chosen otherwise."
+            />
+            <Choice
+              label="Order of dates"
+              value={locale.dateOrder}
+              options={[
+                ['dmy', 'day, month, year'],
+                ['mdy', 'month, day, year'],
+                ['ymd', 'year, month, day'],
+              ]}
+              choose={(dateOrder) => set({ dateOrder: dateOrder as Locale['dateOrder'] })}
+              usual={standard.dateOrder === locale.dateOrder}
+            />
+            <Choice
+              label="Decimal sign"
+              value={locale.decimalMark}
+              options={[
+                ['.', 'point: 12.5'],
+                [',', 'comma: 12,5'],
+              ]}
+              choose={(mark) => set({ decimalMark: mark as Locale['decimalMark'], listMark: mark === ',' ? ';' : ',' })}
+              usual={standard.decimalMark === locale.decimalMark}
+            />
+            <Choice
+              label="Sign between values"
+              value={listMark}
+              options={[
+                [',', 'comma: low, high'],
+                [';', 'semicolon: low; high'],
+              ]}
+              choose={(mark) => set({ listMark: mark as ',' | ';' })}
+              usual={standard.listMark === listMark}
+            />
+            <Choice
+              label="Currency"
+              value={locale.currency}
+              options={currencyOptions}
+              choose={(currency) => set({ currency })}
+              help="Amounts keep their numbers; they are shown in this currency."
+            />
+            <Choice
+              label="Time zone"
+              value={locale.timeZone ?? ''}
+              options={[...(locale.timeZone ? [] : ([['', 'that of the server']] as const)), ...zoneOptions]}
+              choose={(timeZone) => set({ timeZone })}
+              help="Says which day is today."
+            />
+            <Choice
+              label="First day of the week"
+              value={String(locale.firstDay ?? 1)}
+              options={[1, 6, 0].map((day) => [String(day), weekday(day, locale.language)] as const)}
+              choose={(day) => set({ firstDay: Number(day) })}
+              usual={standard.firstDay === (locale.firstDay ?? 1)}
+            />
             <Button type="submit" size="sm" alignSelf="start" disabled={!changed || name.trim() === ''} loading={isLoading}>
               Save the house
             </Button>
@@ -81,7 +178,10 @@ function Example({ locale, today }: { locale: Locale; today: string }) {
     ['A number', format('number', '1234.5', locale)],
     ['A percentage', format('percent', '0.125', locale)],
     ['An amount', amount.ok ? format('amount', amount.value, locale) : format('amount', '1234', locale)],
-    ['Choices', `low${(locale.listMark ?? (locale.decimalMark === ',' ? ';' : ','))} middle${(locale.listMark ?? (locale.decimalMark === ',' ? ';' : ','))} high`],
+    [
+      'Choices',
+      `low${locale.listMark ?? (locale.decimalMark === ',' ? ';' : ',')} middle${locale.listMark ?? (locale.decimalMark === ',' ? ';' : ',')} high`,
+    ],
     ['A week begins on', weekday(locale.firstDay ?? 1, locale.language)],
   ];
   return (

@@ -3,13 +3,13 @@ import { Alert, Box, Button, Flex, Heading, HStack, Stack, Text } from '@chakra-
 import { MakeHouseDto, SignInDto, type Threshold as ThresholdView } from '@dellum/contract';
 import { useEffect, type ReactNode } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api } from '../../api/api.js';
+import { api } from '../../data/api.js';
 import { FormField } from '../../frame/FormField.js';
-import { Mark } from '../../frame/Mark.js';
+import { Mark } from '../../theme/Mark.js';
 import { Waiting } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
-import { useAppDispatch } from '../../store.js';
-import { useMakeHouseMutation, useSignInMutation, useThresholdQuery } from './sessionApi.js';
+import { useAppDispatch } from '../../data/store.js';
+import { useMakeHouseMutation, useSignInMutation, useThresholdQuery } from '../../data/sessionApi.js';
 
 function Card({ title, about, children }: { title: string; about: string; children: ReactNode }) {
   useEffect(() => {
@@ -47,7 +47,11 @@ function Refusal({ words }: { words: string | undefined }) {
 }
 
 function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () => Promise<void> }) {
-  const { register, fault, submit, problem, setValue, formState } = useDtoForm(SignInDto, { signIn: '', password: '', ...(threshold.house && { house: threshold.house.key }) });
+  const { register, fault, submit, problem, setValue, formState } = useDtoForm(SignInDto, {
+    signIn: '',
+    password: '',
+    ...(threshold.house && { house: threshold.house.key }),
+  });
   const [signIn] = useSignInMutation();
   const enter = submit(async (values) => {
     await signIn(values).unwrap();
@@ -58,7 +62,14 @@ function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () 
       <form noValidate onSubmit={(event) => void enter(event)}>
         <Stack gap="4">
           <Refusal words={problem} />
-          {!threshold.house && <FormField label="House" fault={fault('house')} help="Its short name, as in the address you were given." {...register('house')} />}
+          {!threshold.house && (
+            <FormField
+              label="House"
+              fault={fault('house')}
+              help="Its short name, as in the address you were given."
+              {...register('house')}
+            />
+          )}
           <FormField label="Sign-in name" autoComplete="username" autoFocus fault={fault('signIn')} {...register('signIn')} />
           <FormField label="Password" type="password" autoComplete="current-password" fault={fault('password')} {...register('password')} />
           <Button type="submit" size="sm" loading={formState.isSubmitting}>
@@ -107,13 +118,28 @@ function FirstHouse({ entered }: { entered: () => Promise<void> }) {
   const [makeHouse] = useMakeHouseMutation();
   return (
     <Card title="Make your house" about="A house holds your people, sheets and catalogs. You become its first administrator.">
-      <form noValidate onSubmit={(event) => void submit(async (values) => { await makeHouse(values).unwrap(); await entered(); })(event)}>
+      <form
+        noValidate
+        onSubmit={(event) =>
+          void submit(async (values) => {
+            await makeHouse(values).unwrap();
+            await entered();
+          })(event)
+        }
+      >
         <Stack gap="4">
           <Refusal words={problem} />
           <FormField label="Name of the house" autoFocus fault={fault('house')} {...register('house')} />
           <FormField label="Your name" autoComplete="name" fault={fault('name')} {...register('name')} />
           <FormField label="Sign-in name" autoComplete="username" fault={fault('signIn')} {...register('signIn')} />
-          <FormField label="Password" type="password" autoComplete="new-password" help="At least 10 characters." fault={fault('password')} {...register('password')} />
+          <FormField
+            label="Password"
+            type="password"
+            autoComplete="new-password"
+            help="At least 10 characters."
+            fault={fault('password')}
+            {...register('password')}
+          />
           <Button type="submit" size="sm" loading={formState.isSubmitting}>
             Make the house
           </Button>

@@ -3,10 +3,10 @@ import { Box, Button, Heading, HStack, IconButton, Stack, Table, Text } from '@c
 import { linkedKinds, type LinkedKind, type LinkedSettingsDto, type LinkedTrial, type LinkedView } from '@dellum/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { isProblem, problemWords } from '../../api/problem.js';
+import { isProblem, problemWords } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
-import { useChangeLinkedMutation, useMakeLinkedMutation, useTryLinkedMutation } from './linkedApi.js';
+import { useChangeLinkedMutation, useMakeLinkedMutation, useTryLinkedMutation } from '../../data/linkedApi.js';
 import { SettingsFields } from './SettingsFields.js';
 import { number } from '../../frame/written.js';
 
@@ -86,15 +86,20 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
         </Stack>
         <SettingsFields settings={settings} columns={trial?.columns ?? []} onChange={set} />
         <Stack gap="1">
-          <Text fontWeight="medium">Read again</Text>
-          <Select label="Read again" value={String(every)} options={schedules.map(([minutes, words]) => [String(minutes), words])} onChoose={(minutes) => setEvery(Number(minutes))} />
+          <Text fontWeight="medium">Refreshed</Text>
+          <Select
+            label="Refreshed"
+            value={String(every)}
+            options={schedules.map(([minutes, words]) => [String(minutes), words])}
+            onChoose={(minutes) => setEvery(Number(minutes))}
+          />
         </Stack>
         <HStack>
           <Button size="sm" variant="outline" loading={looking} onClick={() => void look(settings)}>
             Look at it
           </Button>
           <Button type="submit" size="sm" loading={making || changing}>
-            {source ? 'Keep it so' : 'Link it'}
+            {source ? 'Save it' : 'Link it'}
           </Button>
         </HStack>
         {fault.words && (
@@ -103,7 +108,13 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
           </Text>
         )}
         {error !== undefined && (
-          <Text role="alert" color="brick.fg" whiteSpace="pre-wrap" fontFamily={settings.kind === 'computed' ? 'mono' : undefined} fontSize={settings.kind === 'computed' ? 'xs' : undefined}>
+          <Text
+            role="alert"
+            color="brick.fg"
+            whiteSpace="pre-wrap"
+            fontFamily={settings.kind === 'computed' ? 'mono' : undefined}
+            fontSize={settings.kind === 'computed' ? 'xs' : undefined}
+          >
             {problemWords(error)}
           </Text>
         )}
@@ -124,7 +135,9 @@ function Trial({ trial }: { trial: LinkedTrial }) {
           <Text color="inkSoft">{trial.first.map(({ value, label }) => (label ? `${label} (${value})` : value)).join(', ')}</Text>
         </>
       ) : (
-        <Text color={trial.columns.length > 0 ? 'inkSoft' : 'amber.fg'}>{trial.columns.length > 0 ? 'Choose the column of the value, then look again.' : 'It gives no values now.'}</Text>
+        <Text color={trial.columns.length > 0 ? 'inkSoft' : 'amber.fg'}>
+          {trial.columns.length > 0 ? 'Choose the column of the value, then look again.' : 'It gives no values now.'}
+        </Text>
       )}
       {trial.columns.length > 0 && (
         <Box overflowX="auto" mt="2">

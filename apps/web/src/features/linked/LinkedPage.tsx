@@ -3,14 +3,14 @@ import { Box, Button, HStack, Table, Text } from '@chakra-ui/react';
 import { readsDirectly } from '@dellum/core';
 import type { BuildView, LinkedView } from '@dellum/contract';
 import { Link, useNavigate, useParams } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { ImpactSlip } from '../sources/ImpactSlip.js';
-import { useSlipsQuery } from '../sources/sourcesApi.js';
-import { useTold } from '../sources/useRegister.js';
-import { useDeleteLinkedMutation, useLinkedQuery, useRefreshLinkedMutation } from './linkedApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { ImpactSlip } from '../acts/ImpactSlip.js';
+import { useSlipsQuery } from '../../data/sourcesApi.js';
+import { useTold } from '../acts/useRegister.js';
+import { useDeleteLinkedMutation, useLinkedQuery, useRefreshLinkedMutation } from '../../data/linkedApi.js';
 import { LinkedForm, linkedKindWords, scheduleWords } from './LinkedForm.js';
 import { moment, number } from '../../frame/written.js';
 
@@ -27,10 +27,18 @@ export function LinkedPage() {
     <Page
       title="Linked sources"
       about="Values from files, folders, databases, services and expressions. What a refresh changes is asked about like any change."
-      slip={slip ? <ImpactSlip key={slip.id} slip={slip} build={build} /> : <LinkedForm key={chosen?.id ?? 'new'} source={chosen} done={(id) => void navigate(id && !chosen ? `/linked/${id}` : '/linked')} />}
+      slip={
+        slip ? (
+          <ImpactSlip key={slip.id} slip={slip} build={build} />
+        ) : (
+          <LinkedForm key={chosen?.id ?? 'new'} source={chosen} done={(id) => void navigate(id && !chosen ? `/linked/${id}` : '/linked')} />
+        )
+      }
     >
       {sources.length === 0 ? (
-        <EmptyState title="No linked sources yet">Name one at the right, choose where it reads, look at what it gives, and link it. Catalogs can then take their values from it.</EmptyState>
+        <EmptyState title="No linked sources yet">
+          Name one at the right, choose where it reads, look at what it gives, and link it. Catalogs can then take their values from it.
+        </EmptyState>
       ) : (
         <Box p="5" overflowX="auto">
           <Table.Root size="sm">
@@ -64,7 +72,14 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
   const navigate = useNavigate();
   const catalogs = build.catalogs.filter(({ definition }) => readsDirectly(definition, 'linked', source.id));
   const drop = async () => {
-    if (!(await attempt(remove(source.id).unwrap().then(() => true)))) return;
+    if (
+      !(await attempt(
+        remove(source.id)
+          .unwrap()
+          .then(() => true),
+      ))
+    )
+      return;
     notice('done', `The linked source ${source.name} is deleted.`);
     await navigate('/linked');
   };
@@ -86,11 +101,14 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
           <>
             <Text color="brick.fg">{source.failure}</Text>
             <Text fontSize="xs" color="inkSoft">
-              tried {source.lastTried && moment.format(new Date(source.lastTried))}; {source.lastGood ? `the values of ${moment.format(new Date(source.lastGood))} stay` : 'it has never gone well'}
+              tried {source.lastTried && moment.format(new Date(source.lastTried))};{' '}
+              {source.lastGood ? `the values of ${moment.format(new Date(source.lastGood))} stay` : 'it has never gone well'}
             </Text>
           </>
         ) : (
-          <Text color={source.lastGood ? 'growth.fg' : 'inkSoft'}>{source.lastGood ? `good, ${moment.format(new Date(source.lastGood))}` : 'not read yet'}</Text>
+          <Text color={source.lastGood ? 'growth.fg' : 'inkSoft'}>
+            {source.lastGood ? `good, ${moment.format(new Date(source.lastGood))}` : 'not read yet'}
+          </Text>
         )}
       </Table.Cell>
       <Table.Cell>
@@ -103,8 +121,14 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
       </Table.Cell>
       <Table.Cell>
         <HStack justify="end" gap="1.5">
-          <Button size="xs" variant="outline" loading={isLoading} aria-label={`Read ${source.name} again`} onClick={() => void told(refresh(source.id).unwrap())}>
-            Read again
+          <Button
+            size="xs"
+            variant="outline"
+            loading={isLoading}
+            aria-label={`Refresh ${source.name}`}
+            onClick={() => void told(refresh(source.id).unwrap())}
+          >
+            Refresh
           </Button>
           <Button size="xs" variant="outline" colorPalette="brick" aria-label={`Delete ${source.name}`} onClick={() => void drop()}>
             Delete

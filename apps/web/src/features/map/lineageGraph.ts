@@ -38,7 +38,11 @@ function edgesOf(build: BuildView): MapEdge[] {
       return [...ranges, ...registers, ...linked, ...catalogs].map((from) => ({ from, to: id }));
     }),
   );
-  const intoFields = build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.flatMap(({ id, rule }) => [catalogIdOf(rule) ?? []].flat().map((from) => ({ from, to: id })))));
+  const intoFields = build.sheets.flatMap((sheet) =>
+    sheet.registers.flatMap(({ fields }) =>
+      fields.flatMap(({ id, rule }) => [catalogIdOf(rule) ?? []].flat().map((from) => ({ from, to: id }))),
+    ),
+  );
   const seen = new Set<string>();
   return [...intoCatalogs, ...intoFields].filter(({ from, to }) => !seen.has(`${from} ${to}`) && seen.add(`${from} ${to}`));
 }
@@ -46,11 +50,31 @@ function edgesOf(build: BuildView): MapEdge[] {
 function nodesOf(build: BuildView): Bare[] {
   const registers = build.sheets.flatMap((sheet) => sheet.registers.map((register) => ({ sheet, register })));
   return [
-    ...build.ranges.map((range): Bare => ({ id: range.id, kind: 'range', title: range.name, about: `range, ${endingInShort(endingOf(range))}`, to: placeOfRange(range, build).to })),
-    ...registers.map(({ sheet, register }): Bare => ({ id: register.id, kind: 'sheet', title: register.title, about: 'entries of a sheet', to: `/${sheet.kind === 'entry' ? 'sheets' : 'sources'}/${sheet.id}` })),
+    ...build.ranges.map((range): Bare => ({
+      id: range.id,
+      kind: 'range',
+      title: range.name,
+      about: `range, ${endingInShort(endingOf(range))}`,
+      to: placeOfRange(range, build).to,
+    })),
+    ...registers.map(({ sheet, register }): Bare => ({
+      id: register.id,
+      kind: 'sheet',
+      title: register.title,
+      about: 'entries of a sheet',
+      to: `/${sheet.kind === 'entry' ? 'sheets' : 'sources'}/${sheet.id}`,
+    })),
     ...build.linked.map(({ id, name }): Bare => ({ id, kind: 'linked', title: name, about: 'linked source', to: `/linked/${id}` })),
     ...build.catalogs.map(({ id, title }): Bare => ({ id, kind: 'catalog', title, about: 'catalog', to: `/catalogs/${id}` })),
-    ...registers.flatMap(({ sheet, register }) => register.fields.map((field): Bare => ({ id: field.id, kind: 'field', title: field.heading, about: sheet.title, to: `/sheets/${sheet.id}?field=${field.key}` }))),
+    ...registers.flatMap(({ sheet, register }) =>
+      register.fields.map((field): Bare => ({
+        id: field.id,
+        kind: 'field',
+        title: field.heading,
+        about: sheet.title,
+        to: `/sheets/${sheet.id}?field=${field.key}`,
+      })),
+    ),
   ];
 }
 

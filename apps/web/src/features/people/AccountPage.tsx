@@ -6,7 +6,7 @@ import { Page } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { moment } from '../../frame/written.js';
-import { useChangePasswordMutation, useEndOtherSessionsMutation, useMySessionsQuery } from '../houses/sessionApi.js';
+import { useChangePasswordMutation, useEndOtherSessionsMutation, useMySessionsQuery } from '../../data/sessionApi.js';
 
 export function AccountPage() {
   return (
@@ -39,8 +39,21 @@ function Password() {
             {problem}
           </Text>
         )}
-        <FormField label="Password you have now" type="password" autoComplete="current-password" fault={fault('current')} {...register('current')} />
-        <FormField label="New password" type="password" autoComplete="new-password" help="At least 10 characters." fault={fault('password')} {...register('password')} />
+        <FormField
+          label="Password you have now"
+          type="password"
+          autoComplete="current-password"
+          fault={fault('current')}
+          {...register('current')}
+        />
+        <FormField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          help="At least 10 characters."
+          fault={fault('password')}
+          {...register('password')}
+        />
         <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Change the password
         </Button>
@@ -55,7 +68,14 @@ function Sessions() {
   const attempt = useTry();
   const notice = useNotice();
   const end = async () => {
-    if ((await attempt(endOthers().unwrap().then(() => true))) === true) notice('done', 'You are signed out everywhere else.');
+    if (
+      (await attempt(
+        endOthers()
+          .unwrap()
+          .then(() => true),
+      )) === true
+    )
+      notice('done', 'You are signed out everywhere else.');
   };
   return (
     <Stack as="section" aria-label="Where you are signed in" gap="3">

@@ -4,18 +4,31 @@ import { AddPersonDto, ResetPasswordDto, roleMeaning, roles, type CatalogView, t
 import { useState } from 'react';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
+import { Way } from '../../frame/Way.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
-import { useEntrustCatalogMutation } from '../catalogs/catalogsApi.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { useAddPersonMutation, useAdmitPersonMutation, useChangePersonMutation, usePeopleQuery, useResetPasswordMutation, useSignOutPersonMutation } from './peopleApi.js';
+import { useEntrustCatalogMutation } from '../../data/catalogsApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import {
+  useAddPersonMutation,
+  useAdmitPersonMutation,
+  useChangePersonMutation,
+  usePeopleQuery,
+  useResetPasswordMutation,
+  useSignOutPersonMutation,
+} from '../../data/peopleApi.js';
 import { moment } from '../../frame/written.js';
 
 function AddPerson() {
-  const { register, fault, submit, problem, reset, formState } = useDtoForm(AddPersonDto, { name: '', signIn: '', role: 'clerk', password: '' });
+  const { register, fault, submit, problem, reset, formState } = useDtoForm(AddPersonDto, {
+    name: '',
+    signIn: '',
+    role: 'clerk',
+    password: '',
+  });
   const [add] = useAddPersonMutation();
   const notice = useNotice();
   const save = submit(async (values) => {
@@ -29,7 +42,11 @@ function AddPerson() {
         Add someone
       </Heading>
       <Stack gap="3">
-        {problem && <Text color="brick.fg" role="alert">{problem}</Text>}
+        {problem && (
+          <Text color="brick.fg" role="alert">
+            {problem}
+          </Text>
+        )}
         <FormField label="Name" fault={fault('name')} {...register('name')} />
         <FormField label="Sign-in name" autoComplete="off" fault={fault('signIn')} {...register('signIn')} />
         <Stack gap="1">
@@ -47,7 +64,14 @@ function AddPerson() {
             <NativeSelect.Indicator />
           </NativeSelect.Root>
         </Stack>
-        <FormField label="First password" type="password" autoComplete="new-password" help="At least 10 characters; hand it over in person." fault={fault('password')} {...register('password')} />
+        <FormField
+          label="First password"
+          type="password"
+          autoComplete="new-password"
+          help="At least 10 characters; hand it over in person."
+          fault={fault('password')}
+          {...register('password')}
+        />
         <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Add
         </Button>
@@ -71,7 +95,14 @@ function ResetPassword({ person, done }: { person: Person; done: () => void }) {
         New password for {person.name}
       </Heading>
       <Stack gap="3">
-        <FormField label="New password" type="password" autoComplete="new-password" autoFocus fault={fault('password') ?? problem} {...register('password')} />
+        <FormField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          autoFocus
+          fault={fault('password') ?? problem}
+          {...register('password')}
+        />
         <HStack>
           <Button type="submit" size="sm" loading={formState.isSubmitting}>
             Set the password
@@ -98,9 +129,18 @@ function Entrusted({ person, done }: { person: Person; done: () => void }) {
   return (
     <Stack gap="3" role="region" aria-label={`Catalogs of ${person.name}`}>
       <SlipHead title={`Catalogs of ${person.name}`} about="Whose values this steward adds, mends and withdraws." close={done} />
-      {build.catalogs.length === 0 && <Text color="inkSoft">There are no catalogs yet.</Text>}
+      {build.catalogs.length === 0 && (
+        <Text color="inkSoft">
+          There are no catalogs yet. <Way to="/catalogs">Make one</Way>
+        </Text>
+      )}
       {build.catalogs.map((catalog) => (
-        <Check key={catalog.id} label={catalog.title} checked={catalog.stewards.some(({ id }) => id === person.id)} set={(keeps) => set(catalog, keeps)} />
+        <Check
+          key={catalog.id}
+          label={catalog.title}
+          checked={catalog.stewards.some(({ id }) => id === person.id)}
+          set={(keeps) => set(catalog, keeps)}
+        />
       ))}
     </Stack>
   );
@@ -118,18 +158,54 @@ export function PeoplePage() {
   const notice = useNotice();
   if (!people) return <Waiting />;
   const setRole = async (person: Person, role: Role) => {
-    if (await attempt(change({ id: person.id, change: { role } }).unwrap().then(() => true))) notice('done', `${person.name} is ${role} now.`);
+    if (
+      await attempt(
+        change({ id: person.id, change: { role } })
+          .unwrap()
+          .then(() => true),
+      )
+    )
+      notice('done', `${person.name} is ${role} now.`);
   };
   const admit = async (person: Person) => {
     const admitted = person.outSince !== null;
-    if ((await attempt(admitPerson({ id: person.id, admitted }).unwrap().then(() => true))) !== true) return;
-    notice('done', admitted ? `${person.name} may enter the house again.` : `${person.name} is put out of the house; entries and history stay.`);
+    if (
+      (await attempt(
+        admitPerson({ id: person.id, admitted })
+          .unwrap()
+          .then(() => true),
+      )) !== true
+    )
+      return;
+    notice(
+      'done',
+      admitted ? `${person.name} may enter the house again.` : `${person.name} is put out of the house; entries and history stay.`,
+    );
   };
   const endSessions = async (person: Person) => {
-    if (await attempt(signOut(person.id).unwrap().then(() => true))) notice('done', `${person.name} is signed out.`);
+    if (
+      await attempt(
+        signOut(person.id)
+          .unwrap()
+          .then(() => true),
+      )
+    )
+      notice('done', `${person.name} is signed out.`);
   };
   return (
-    <Page title="People" about="Who may enter this house, and what each may do." slip={resetting ? <ResetPassword key={resetting.id} person={resetting} done={() => setResetting(undefined)} /> : entrusting ? <Entrusted key={entrusting.id} person={entrusting} done={() => setEntrusting(undefined)} /> : <AddPerson />}>
+    <Page
+      title="People"
+      about="Who may enter this house, and what each may do."
+      slip={
+        resetting ? (
+          <ResetPassword key={resetting.id} person={resetting} done={() => setResetting(undefined)} />
+        ) : entrusting ? (
+          <Entrusted key={entrusting.id} person={entrusting} done={() => setEntrusting(undefined)} />
+        ) : (
+          <AddPerson />
+        )
+      }
+    >
       <Box p="5" overflowX="auto">
         <Table.Root size="sm" interactive={false}>
           <Table.Header>
@@ -146,12 +222,21 @@ export function PeoplePage() {
               <Table.Row key={person.id} bg="transparent" color={person.outSince ? 'inkSoft' : undefined}>
                 <Table.Cell fontWeight="bold">
                   {person.name}
-                  {person.id === me?.id && <Text as="span" color="inkSoft" fontWeight="normal"> (you)</Text>}
+                  {person.id === me?.id && (
+                    <Text as="span" color="inkSoft" fontWeight="normal">
+                      {' '}
+                      (you)
+                    </Text>
+                  )}
                 </Table.Cell>
                 <Table.Cell>{person.signIn}</Table.Cell>
                 <Table.Cell>
                   <NativeSelect.Root size="xs" w="150px">
-                    <NativeSelect.Field aria-label={`Role of ${person.name}`} value={person.role} onChange={(event) => void setRole(person, event.target.value as Role)}>
+                    <NativeSelect.Field
+                      aria-label={`Role of ${person.name}`}
+                      value={person.role}
+                      onChange={(event) => void setRole(person, event.target.value as Role)}
+                    >
                       {roles.map((role) => (
                         <option key={role}>{role}</option>
                       ))}
@@ -160,21 +245,50 @@ export function PeoplePage() {
                   </NativeSelect.Root>
                 </Table.Cell>
                 <Table.Cell color="inkSoft">
-                  {person.outSince ? `put out, ${moment.format(new Date(person.outSince))}` : person.sessions === 0 ? 'no' : `in ${person.sessions} ${person.sessions === 1 ? 'browser' : 'browsers'}, last ${moment.format(new Date(person.lastSeen!))}`}
+                  {person.outSince
+                    ? `put out, ${moment.format(new Date(person.outSince))}`
+                    : person.sessions === 0
+                      ? 'no'
+                      : `in ${person.sessions} ${person.sessions === 1 ? 'browser' : 'browsers'}, last ${moment.format(new Date(person.lastSeen!))}`}
                 </Table.Cell>
                 <Table.Cell textAlign="end" whiteSpace="nowrap">
-                  <Button size="xs" variant="outline" mr="2" onClick={() => setResetting(person)} aria-label={`Reset password of ${person.name}`}>
+                  <Button
+                    size="xs"
+                    variant="outline"
+                    mr="2"
+                    onClick={() => setResetting(person)}
+                    aria-label={`Reset password of ${person.name}`}
+                  >
                     Reset password
                   </Button>
                   {person.role === 'steward' && (
-                    <Button size="xs" variant="outline" mr="2" onClick={() => setEntrusting(person)} aria-label={`Catalogs of ${person.name}`}>
+                    <Button
+                      size="xs"
+                      variant="outline"
+                      mr="2"
+                      onClick={() => setEntrusting(person)}
+                      aria-label={`Catalogs of ${person.name}`}
+                    >
                       Catalogs
                     </Button>
                   )}
-                  <Button size="xs" variant="outline" mr="2" disabled={person.id === me?.id} onClick={() => void admit(person)} aria-label={person.outSince ? `Let ${person.name} in again` : `Put ${person.name} out of the house`}>
+                  <Button
+                    size="xs"
+                    variant="outline"
+                    mr="2"
+                    disabled={person.id === me?.id}
+                    onClick={() => void admit(person)}
+                    aria-label={person.outSince ? `Let ${person.name} in again` : `Put ${person.name} out of the house`}
+                  >
                     {person.outSince ? 'Let in again' : 'Put out'}
                   </Button>
-                  <Button size="xs" variant="outline" disabled={person.sessions === 0} onClick={() => void endSessions(person)} aria-label={`Sign out ${person.name}`}>
+                  <Button
+                    size="xs"
+                    variant="outline"
+                    disabled={person.sessions === 0}
+                    onClick={() => void endSessions(person)}
+                    aria-label={`Sign out ${person.name}`}
+                  >
                     Sign out
                   </Button>
                 </Table.Cell>

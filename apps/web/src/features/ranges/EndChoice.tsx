@@ -10,9 +10,21 @@ interface EndChoiceProps {
 
 export function EndChoice({ label, ends, onChoose }: EndChoiceProps) {
   return (
-    <RadioCard.Root size="sm" value={ends} onValueChange={({ value }) => value && onChoose(value as RangeEnding)} gap="2" aria-label={label}>
+    <RadioCard.Root
+      size="sm"
+      value={ends}
+      onValueChange={({ value }) => value && onChoose(value as RangeEnding)}
+      gap="2"
+      aria-label={label}
+    >
       {rangeEndings.map((ending) => (
-        <RadioCard.Item key={ending} value={ending} borderColor="line" _checked={{ bg: 'growth.subtle', borderColor: 'growth.border' }} colorPalette="growth">
+        <RadioCard.Item
+          key={ending}
+          value={ending}
+          borderColor="line"
+          _checked={{ bg: 'growth.subtle', borderColor: 'growth.border' }}
+          colorPalette="growth"
+        >
           <RadioCard.ItemHiddenInput />
           <RadioCard.ItemControl py="2">
             <RadioCard.ItemIndicator borderColor="slate.border" />

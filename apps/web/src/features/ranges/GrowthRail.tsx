@@ -17,8 +17,30 @@ function Segment({ mark, rail, row, chosen }: { mark: RailMark; rail: Rail; row:
   const colour = taking.grows ? 'growth.solid' : 'slate.solid';
   const first = row === extent.first;
   const last = row === extent.beyond - 1;
-  if (mark === 'missed') return <Box position="absolute" left="3px" top="10px" w="9px" h="9px" borderWidth="2px" borderColor="amber.solid" transform="rotate(45deg)" />;
-  if (mark === 'grows') return <Box position="absolute" left="4px" top="2px" bottom="4px" w="7px" css={{ '--rail': `{colors.${colour}}`, background: dashes, maskImage: 'linear-gradient(to bottom, black, transparent)' }} />;
+  if (mark === 'missed')
+    return (
+      <Box
+        position="absolute"
+        left="3px"
+        top="10px"
+        w="9px"
+        h="9px"
+        borderWidth="2px"
+        borderColor="amber.solid"
+        transform="rotate(45deg)"
+      />
+    );
+  if (mark === 'grows')
+    return (
+      <Box
+        position="absolute"
+        left="4px"
+        top="2px"
+        bottom="4px"
+        w="7px"
+        css={{ '--rail': `{colors.${colour}}`, background: dashes, maskImage: 'linear-gradient(to bottom, black, transparent)' }}
+      />
+    );
   return (
     <>
       <Box
@@ -39,7 +61,15 @@ function Segment({ mark, rail, row, chosen }: { mark: RailMark; rail: Rail; row:
 
 export function GrowthRail({ rails, row, chosen }: GrowthRailProps) {
   return (
-    <Box position="relative" h="100%" aria-hidden data-rail={rails.map((rail) => rail.marks.get(row) ?? '').join(' ').trim()}>
+    <Box
+      position="relative"
+      h="100%"
+      aria-hidden
+      data-rail={rails
+        .map((rail) => rail.marks.get(row) ?? '')
+        .join(' ')
+        .trim()}
+    >
       {rails.map((rail, lane) => {
         const mark = rail.marks.get(row);
         return mark ? (

@@ -3,12 +3,12 @@ import { Box, Button, Checkbox, Heading, NativeSelect, Stack, Text } from '@chak
 import { freeAmong, shapeInShort, type RangeEnding, type RangeShape } from '@dellum/core';
 import type { BuildView, RangePlaceDto } from '@dellum/contract';
 import { useState } from 'react';
-import { faultWords } from '../../api/problem.js';
+import { faultWords } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import type { Block } from '../../grid/index.js';
-import type { SourceRegister } from '../sources/useRegister.js';
+import type { SourceRegister } from '../acts/useRegister.js';
 import { EndChoice } from './EndChoice.js';
-import { useMakeRangeMutation } from './rangesApi.js';
+import { useMakeRangeMutation } from '../../data/rangesApi.js';
 
 interface NameRangeProps {
   readonly source: SourceRegister;
@@ -25,18 +25,32 @@ export function placeOf(source: SourceRegister, build: BuildView, block: Block, 
     return { registerIds: lists.map(({ id }) => id), fields: [], entries: [] };
   }
   const fields = source.fieldsOf(block).map(({ key }) => key);
-  return { registerIds: [register.id], fields: shape === 'list' ? fields.slice(0, 1) : fields, entries: source.rowsOf(block).map(({ id }) => id) };
+  return {
+    registerIds: [register.id],
+    fields: shape === 'list' ? fields.slice(0, 1) : fields,
+    entries: source.rowsOf(block).map(({ id }) => id),
+  };
 }
 
 function where(source: SourceRegister, block: Block): string {
   const last = Math.min(block.bottom, source.entries.length - 1);
   if (last < block.top) return 'Select the cells it takes.';
-  const fields = source.isList ? source.register.title : source.fieldsOf(block).map(({ heading }) => heading).join(' › ');
+  const fields = source.isList
+    ? source.register.title
+    : source
+        .fieldsOf(block)
+        .map(({ heading }) => heading)
+        .join(' › ');
   return `${fields}, ${block.top === last ? `row ${block.top + 1}` : `rows ${block.top + 1} to ${last + 1}`}`;
 }
 
 export function NameRange({ source, build, block, done }: NameRangeProps) {
-  const [name, setName] = useState(() => freeAmong(source.register.title, build.ranges.map((range) => range.name)));
+  const [name, setName] = useState(() =>
+    freeAmong(
+      source.register.title,
+      build.ranges.map((range) => range.name),
+    ),
+  );
   const [ends, setEnds] = useState<RangeEnding>('last');
   const [inherits, setInherits] = useState(false);
   const [chosen, setShape] = useState<RangeShape>();
@@ -72,7 +86,9 @@ export function NameRange({ source, build, block, done }: NameRangeProps) {
           <Heading as="h2" fontSize="md">
             Name these cells as a range
           </Heading>
-          <Text color="inkSoft">{shape === 'headings' ? 'All lists of this sheet: headings and what stands under them' : where(source, block)}</Text>
+          <Text color="inkSoft">
+            {shape === 'headings' ? 'All lists of this sheet: headings and what stands under them' : where(source, block)}
+          </Text>
         </Box>
         <FormField label="Name" value={name} fault={fault} onChange={(event) => setName(event.target.value)} />
         <Stack gap="1">

@@ -1,19 +1,20 @@
 // A named range: the sentence that says what it takes, how it ends, what it feeds.
-import { Box, Button, Checkbox, Heading, HStack, IconButton, Input, Stack, Text } from '@chakra-ui/react';
+import { Box, Button, Checkbox, Heading, HStack, IconButton, Stack, Text } from '@chakra-ui/react';
 import { endingOf, grouped, rangeSentence, readsDirectly, type LeftOut, type Rail } from '@dellum/core';
 import { rangeMark, type BuildView, type ChangeRangeDto, type RangeLook } from '@dellum/contract';
 import { Pencil } from 'lucide-react';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
-import type { SourceRegister } from '../sources/useRegister.js';
-import { useMakeCatalog } from '../catalogs/useMakeCatalog.js';
+import type { SourceRegister } from '../acts/useRegister.js';
+import { useMakeCatalog } from './useMakeCatalog.js';
 import { EndChoice } from './EndChoice.js';
 import { placeOf } from './NameRange.js';
-import { useChangeRangeMutation, useDeleteRangeMutation, useLookAtChangeMutation } from './rangesApi.js';
+import { useChangeRangeMutation, useDeleteRangeMutation, useLookAtChangeMutation } from '../../data/rangesApi.js';
 import { RedefineBox } from './RedefineBox.js';
 import { number } from '../../frame/written.js';
+import { RenameBox } from '../../frame/RenameBox.js';
 
 interface RangeCardProps {
   readonly rail: Rail;
@@ -36,13 +37,17 @@ export function placeWords(rail: Rail, build: BuildView): { fields: string[]; fr
   const registers = build.sheets.flatMap((sheet) => sheet.registers);
   const titleOf = (id: string) => registers.find((register) => register.id === id)?.title ?? '';
   const own = registers.find(({ id }) => id === stretch.registerId);
-  const fields = range.shape === 'headings' ? range.stretches.map(({ registerId }) => titleOf(registerId)) : stretch.fields.map((key) => own?.fields.find((field) => field.key === key)?.heading ?? key);
+  const fields =
+    range.shape === 'headings'
+      ? range.stretches.map(({ registerId }) => titleOf(registerId))
+      : stretch.fields.map((key) => own?.fields.find((field) => field.key === key)?.heading ?? key);
   return { fields, from: stretch.start.at === 'top' ? 'the top' : `row ${extent.first + 1}` };
 }
 
 export function RangeCard({ rail, source, build, block, selectedLast }: RangeCardProps) {
   const { range, taking, stretch } = rail;
-  const [name, setName] = useState<string>();
+  const [renaming, setRenaming] = useState(false);
+  const pencil = useId();
   const [looked, setLooked] = useState<{ change: ChangeRangeDto; look: RangeLook }>();
   const [change] = useChangeRangeMutation();
   const [lookAt] = useLookAtChangeMutation();
@@ -64,43 +69,49 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
     if (look.counts.goesOut + look.counts.respelled === 0) await alter(asked);
     else setLooked({ change: asked, look });
   };
-  const rename = async () => {
-    if (await alter({ name: name ?? '', ...seen })) setName(undefined);
-  };
   const several = block !== undefined && block.bottom > block.top && range.shape !== 'headings';
   return (
     <Stack gap="2.5" role="region" aria-label={`Range ${range.name}`}>
       <Box>
-        {name === undefined ? (
+        {!renaming ? (
           <HStack>
             <Heading as="h2" fontSize="lg">
               {range.name}
             </Heading>
-            <IconButton aria-label={`Rename ${range.name}`} size="2xs" variant="ghost" onClick={() => setName(range.name)}>
+            <IconButton id={pencil} aria-label={`Rename ${range.name}`} size="2xs" variant="ghost" onClick={() => setRenaming(true)}>
               <Pencil size={13} />
             </IconButton>
           </HStack>
         ) : (
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              void rename();
-            }}
-          >
-            <Input size="sm" aria-label="Name of the range" autoFocus value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setName(undefined)} />
-          </form>
+          <RenameBox
+            label="Name of the range"
+            name={range.name}
+            size="sm"
+            backTo={pencil}
+            rename={(name) => alter({ name, ...seen })}
+            close={() => setRenaming(false)}
+          />
         )}
         <Text color="inkSoft">
-          named range, {number.format(taking.values.length)} {taking.values.length === 1 ? 'value' : 'values'} taken{range.shape === 'headings' && ' here'}, {leftOutWords(counts)}
+          named range, {number.format(taking.values.length)} {taking.values.length === 1 ? 'value' : 'values'} taken
+          {range.shape === 'headings' && ' here'}, {leftOutWords(counts)}
         </Text>
       </Box>
-      {taking.values.length === 0 && <Text color="amber.fg">The range is empty. {taking.grows ? 'Type a value where it starts.' : 'Select the row at which it ends, and end it there.'}</Text>}
+      {taking.values.length === 0 && (
+        <Text color="amber.fg">
+          The range is empty. {taking.grows ? 'Type a value where it starts.' : 'Select the row at which it ends, and end it there.'}
+        </Text>
+      )}
       <Text fontSize="md" lineHeight="1.8">
         {rangeSentence(range, fields, from)}
       </Text>
       <EndChoice label={`How ${range.name} ends`} ends={endingOf(range)} onChoose={(ends) => void redefine({ ends })} />
       {range.shape === 'levels' && (
-        <Checkbox.Root size="sm" checked={range.inherits} onCheckedChange={(details) => void redefine({ inherits: details.checked === true })}>
+        <Checkbox.Root
+          size="sm"
+          checked={range.inherits}
+          onCheckedChange={(details) => void redefine({ inherits: details.checked === true })}
+        >
           <Checkbox.HiddenInput />
           <Checkbox.Control borderColor="slate.border" />
           <Checkbox.Label>A blank group means the same as above</Checkbox.Label>
@@ -135,7 +146,23 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
             <Button size="xs" onClick={() => void make.ofRange(range.id, range.name)}>
               Make a catalog of it
             </Button>
-          ) : <>Feeds {catalogs.map((catalog, at) => <span key={catalog.id}>{at > 0 && ', '}<Box asChild color="damson.fg" fontWeight="bold"><Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link></Box></span>)}; <Box asChild color="damson.fg" fontWeight="bold"><Link to={`/catalogs/${catalogs[0]!.id}?slip=use`}>use it for a field</Link></Box></>}
+          ) : (
+            <>
+              Feeds{' '}
+              {catalogs.map((catalog, at) => (
+                <span key={catalog.id}>
+                  {at > 0 && ', '}
+                  <Box asChild color="damson.fg" fontWeight="bold">
+                    <Link to={`/catalogs/${catalog.id}`}>{catalog.title}</Link>
+                  </Box>
+                </span>
+              ))}
+              ;{' '}
+              <Box asChild color="damson.fg" fontWeight="bold">
+                <Link to={`/catalogs/${catalogs[0]!.id}?slip=use`}>use it for a field</Link>
+              </Box>
+            </>
+          )}
         </Text>
         <Button size="2xs" variant="ghost" colorPalette="brick" onClick={() => void source.told(remove(range.id).unwrap())}>
           Delete the range

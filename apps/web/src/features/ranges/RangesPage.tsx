@@ -4,21 +4,22 @@ import { endingInShort, endingOf, readsDirectly, shapeInShort, type SourceRange 
 import type { BuildView, RangeLine } from '@dellum/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { useTold } from '../sources/useRegister.js';
+import { Way } from '../../frame/Way.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { useTold } from '../acts/useRegister.js';
 import { leftOutWords } from './RangeCard.js';
 import { cureOf } from './RangeFindings.js';
 import { placeOfRange } from './placeOfRange.js';
-import { useCureMutation, useRangeLinesQuery } from './rangesApi.js';
+import { useCureMutation, useRangeLinesQuery } from '../../data/rangesApi.js';
 import { number } from '../../frame/written.js';
 
 /** So many findings of a range are shown at first. */
 const fewFindings = 3;
 
-const headings = [['Range'], ['Where it lies'], ['How it ends'], ['Taken', 'end'], ['Left out'], ['Feeds'], ['What the doctor finds']] as const;
+const headings = [['Range'], ['Where it lies'], ['How it ends'], ['Taken', 'end'], ['Left out'], ['Feeds'], ['Findings']] as const;
 
 export function RangesPage() {
   const { data: build, error } = useBuildQuery();
@@ -27,7 +28,9 @@ export function RangesPage() {
   return (
     <Page title="Ranges" about="Named stretches of the source sheets. A growing one takes in by itself what is added.">
       {build.ranges.length === 0 ? (
-        <EmptyState title="No ranges yet">Select cells on a source sheet and give them a name; then catalogs can take their values from there.</EmptyState>
+        <EmptyState title="No ranges yet">
+          Select cells <Way to="/sources">on a source sheet</Way> and give them a name; then catalogs can take their values from there.
+        </EmptyState>
       ) : (
         <Box p="5" overflowX="auto">
           <Table.Root size="sm">
@@ -64,7 +67,9 @@ function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView
       <Table.Cell color="inkSoft">{place.words}</Table.Cell>
       <Table.Cell color={ends === 'fixed' ? 'inkSoft' : 'growth.fg'}>{endingInShort(ends)}</Table.Cell>
       <Table.Cell textAlign="end">{line && number.format(line.taken)}</Table.Cell>
-      <Table.Cell color="inkSoft">{line && line.leftOut.length > 0 ? leftOutWords(line.leftOut).replace('left out: ', '') : 'nothing'}</Table.Cell>
+      <Table.Cell color="inkSoft">
+        {line && line.leftOut.length > 0 ? leftOutWords(line.leftOut).replace('left out: ', '') : 'nothing'}
+      </Table.Cell>
       <Table.Cell>
         {catalogs.length === 0 && <Text color="inkSoft">no catalog yet</Text>}
         {catalogs.map((catalog) => (
@@ -79,7 +84,15 @@ function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView
             <Box key={finding.words} color="amber.fg">
               {finding.words}
               {finding.cure && (
-                <Button size="2xs" variant="plain" px="1" fontWeight="bold" color="damson.fg" title={finding.cure.effect} onClick={() => void told(cure(cureOf(finding)).unwrap())}>
+                <Button
+                  size="2xs"
+                  variant="plain"
+                  px="1"
+                  fontWeight="bold"
+                  color="damson.fg"
+                  title={finding.cure.effect}
+                  onClick={() => void told(cure(cureOf(finding)).unwrap())}
+                >
                   {finding.cure.words}
                 </Button>
               )}

@@ -10,7 +10,11 @@ interface RedefineBoxProps {
   onLeave(): void;
 }
 
-const quoted = (values: readonly string[], count: number) => `${values.slice(0, 4).map((value) => `“${value}”`).join(', ')}${count > 4 ? ` and ${number.format(count - 4)} more` : ''}`;
+const quoted = (values: readonly string[], count: number) =>
+  `${values
+    .slice(0, 4)
+    .map((value) => `“${value}”`)
+    .join(', ')}${count > 4 ? ` and ${number.format(count - 4)} more` : ''}`;
 
 function Line({ count, words, values }: { count: number; words: string; values: string }) {
   if (count === 0) return null;
@@ -31,8 +35,19 @@ export function RedefineBox({ name, look, onChange, onLeave }: RedefineBoxProps)
       </Text>
       <Line count={counts.comesIn} words={counts.comesIn === 1 ? 'comes in' : 'come in'} values={quoted(comesIn, counts.comesIn)} />
       <Line count={counts.goesOut} words={counts.goesOut === 1 ? 'goes out' : 'go out'} values={quoted(goesOut, counts.goesOut)} />
-      <Line count={counts.respelled} words={counts.respelled === 1 ? 'is the same under another spelling' : 'are the same under other spellings'} values={quoted(respelled.map(({ from, to }) => `${from} → ${to}`), counts.respelled)} />
-      <Text color="inkSoft">{entries === 0 ? 'No entry holds what goes.' : `${number.format(entries)} ${entries === 1 ? 'entry holds' : 'entries hold'} what goes; you are asked what becomes of them.`}</Text>
+      <Line
+        count={counts.respelled}
+        words={counts.respelled === 1 ? 'is the same under another spelling' : 'are the same under other spellings'}
+        values={quoted(
+          respelled.map(({ from, to }) => `${from} → ${to}`),
+          counts.respelled,
+        )}
+      />
+      <Text color="inkSoft">
+        {entries === 0
+          ? 'No entry holds what goes.'
+          : `${number.format(entries)} ${entries === 1 ? 'entry holds' : 'entries hold'} what goes; you are asked what becomes of them.`}
+      </Text>
       <HStack mt="2">
         <Button size="xs" onClick={onChange}>
           Change the range

@@ -8,6 +8,11 @@ export function placeOfRange(range: SourceRange, build: BuildView): { to: string
   const first = registers.find(({ register }) => register.id === range.stretches[0]?.registerId);
   if (!first) return { to: '/sources', words: '' };
   const fields = range.stretches[0]!.fields.map((key) => first.register.fields.find((field) => field.key === key)?.heading ?? key);
-  const within = range.shape === 'headings' ? `${range.stretches.length} lists` : first.register.fields.length === 1 ? first.register.title : `${first.register.title}: ${fields.join(' › ')}`;
+  const within =
+    range.shape === 'headings'
+      ? `${range.stretches.length} lists`
+      : first.register.fields.length === 1
+        ? first.register.title
+        : `${first.register.title}: ${fields.join(' › ')}`;
   return { to: `/sources/${first.sheet.id}?range=${range.id}`, words: `${first.sheet.title}, ${within}` };
 }

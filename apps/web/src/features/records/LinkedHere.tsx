@@ -3,7 +3,7 @@ import { Box, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import type { BuildView, LinkHere, Me } from '@dellum/contract';
 import { Link } from 'react-router';
 import { recordTitle } from './recordWords.js';
-import { entryRegisters, useRecordCells } from './useRegisterPlace.js';
+import { entryRegisters, useRecordCells } from '../sheets/useRegisterPlace.js';
 import { number } from '../../frame/written.js';
 
 export function LinkedHere({ links, build, me }: { links: LinkHere; build: BuildView; me: Me }) {
@@ -26,8 +26,19 @@ function LinkedEntries({ register, links, me }: { register: ReturnType<typeof en
       </HStack>
       <Stack gap="0" borderTopWidth="1px" borderColor="line">
         {links.entries.map((entry) => (
-          <Box key={entry.id} asChild py="1.5" borderBottomWidth="1px" borderColor="lineSoft" color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
-            <Link to={`/records/${register.id}/${entry.id}`}>{recordTitle({ ...register, fields: register.fields.filter(({ key }) => key !== field.key) }, entry, cells.shown)}</Link>
+          <Box
+            key={entry.id}
+            asChild
+            py="1.5"
+            borderBottomWidth="1px"
+            borderColor="lineSoft"
+            color="damson.fg"
+            textDecoration="underline"
+            textUnderlineOffset="3px"
+          >
+            <Link to={`/records/${register.id}/${entry.id}`}>
+              {recordTitle({ ...register, fields: register.fields.filter(({ key }) => key !== field.key) }, entry, cells.shown)}
+            </Link>
           </Box>
         ))}
       </Stack>

@@ -4,7 +4,7 @@ import type { EntryView, Me, RegisterView } from '@dellum/contract';
 import { Printer } from 'lucide-react';
 import { PaperHead } from '../../frame/PaperHead.js';
 import { recordTitle } from './recordWords.js';
-import type { RecordCells } from './useRegisterPlace.js';
+import type { RecordCells } from '../sheets/useRegisterPlace.js';
 
 interface PaperRecordsProps {
   readonly register: RegisterView;
@@ -27,7 +27,16 @@ export function PaperRecords({ register, entries, cells, me, back }: PaperRecord
       </HStack>
       <PaperHead me={me} what={`${register.title}, ${entries.length === 1 ? '1 record' : `${entries.length} records`}`} />
       {entries.map((entry) => (
-        <Box key={entry.id} as="section" aria-label={recordTitle(register, entry, cells.shown)} borderWidth="1px" borderColor="line" rounded="l3" p="4" breakInside="avoid">
+        <Box
+          key={entry.id}
+          as="section"
+          aria-label={recordTitle(register, entry, cells.shown)}
+          borderWidth="1px"
+          borderColor="line"
+          rounded="l3"
+          p="4"
+          breakInside="avoid"
+        >
           <Heading as="h2" fontSize="md" mb="2">
             {recordTitle(register, entry, cells.shown)}
           </Heading>

@@ -5,23 +5,24 @@ import { mayEnter, type BuildView, type EntryPage, type EntryView, type FieldVie
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { Check } from '../../frame/Check.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { Way } from '../../frame/Way.js';
 import { Select } from '../../frame/Select.js';
 import { useTry } from '../../frame/useNotice.js';
-import { useAppDispatch } from '../../store.js';
-import { useHeldValuesQuery } from '../arrangements/arrangementsApi.js';
+import { useAppDispatch } from '../../data/store.js';
+import { useHeldValuesQuery } from '../../data/arrangementsApi.js';
 import { did } from '../entries/doneSlice.js';
-import { useInsertEntriesMutation, useRecordsQuery } from '../entries/entriesApi.js';
+import { useInsertEntriesMutation, useRecordsQuery } from '../../data/entriesApi.js';
 import { useAgain } from '../entries/useAgain.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
 import { PaperRecords } from './PaperRecords.js';
 import { recordTitle } from './recordWords.js';
 import { mostShown, useLooking, type Looking } from './useLooking.js';
-import { entryRegisters, useRecordCells, type RecordCells } from './useRegisterPlace.js';
+import { entryRegisters, useRecordCells, type RecordCells } from '../sheets/useRegisterPlace.js';
 import { number } from '../../frame/written.js';
 
 const mostColumns = 6;
@@ -33,7 +34,12 @@ export function RecordBrowserPage() {
   const { data: me } = useMeQuery();
   if (!build || !me) return <Waiting error={errorWords(error)} />;
   const register = entryRegisters(build).find(({ id }) => id === registerId);
-  if (!register) return <EmptyState title="This sheet is not there any more">Choose another one under Records.</EmptyState>;
+  if (!register)
+    return (
+      <EmptyState title="This sheet is not there any more">
+        <Way to="/records">Choose another one</Way>
+      </EmptyState>
+    );
   return <RecordBrowser key={register.id} register={register} build={build} me={me} />;
 }
 
@@ -87,12 +93,24 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
         <Stack p="5" gap="4">
           <HStack gap="3" wrap="wrap">
             <SearchInput looking={looking} />
-            <Select label="Order" width="220px" value={looking.sort} options={orders(register.fields)} onChoose={(sort) => looking.change({ sort })} />
+            <Select
+              label="Order"
+              width="220px"
+              value={looking.sort}
+              options={orders(register.fields)}
+              onChoose={(sort) => looking.change({ sort })}
+            />
           </HStack>
           {looking.more.length > 0 && (
             <HStack gap="2" wrap="wrap" role="group" aria-label="Further conditions">
               {looking.more.map((one, at) => (
-                <Button key={at} size="2xs" h="6" rounded="full" onClick={() => looking.change({ more: looking.more.filter((other) => other !== one) })}>
+                <Button
+                  key={at}
+                  size="2xs"
+                  h="6"
+                  rounded="full"
+                  onClick={() => looking.change({ more: looking.more.filter((other) => other !== one) })}
+                >
                   <Text truncate maxW="420px">
                     {arrangementWords({ sort: [], only: [one] }, namesOf(register, cells, me))}
                   </Text>
@@ -106,7 +124,15 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
               {errorWords(error)}
             </Text>
           ) : page ? (
-            <FoundRecords register={register} looking={looking} cells={cells} page={page} more={isFetching} chosen={chosen} choose={setChosen} />
+            <FoundRecords
+              register={register}
+              looking={looking}
+              cells={cells}
+              page={page}
+              more={isFetching}
+              chosen={chosen}
+              choose={setChosen}
+            />
           ) : (
             <Text color="inkSoft">Looking …</Text>
           )}
@@ -119,7 +145,11 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
 /** How conditions call fields and values. */
 const namesOf = (register: RegisterView, cells: RecordCells, me: Me): ArrangementNames => {
   const fieldOf = (key: string) => register.fields.find((field) => field.key === key);
-  return { locale: me.house.locale, field: (key) => fieldOf(key)?.heading ?? key, value: (key, value) => (fieldOf(key) ? cells.shownValue(fieldOf(key)!, value) : value) };
+  return {
+    locale: me.house.locale,
+    field: (key) => fieldOf(key)?.heading ?? key,
+    value: (key, value) => (fieldOf(key) ? cells.shownValue(fieldOf(key)!, value) : value),
+  };
 };
 
 interface FoundRecordsProps extends Omit<RecordTableProps, 'entries'> {
@@ -129,8 +159,14 @@ interface FoundRecordsProps extends Omit<RecordTableProps, 'entries'> {
 }
 
 function FoundRecords({ page, more, ...table }: FoundRecordsProps) {
-  const { looking } = table;
-  if (page.total === 0) return <Text color="inkSoft">{looking.search === '' && looking.values.size === 0 ? 'There are no records yet.' : 'No record has all of this. Take something away, or look for less.'}</Text>;
+  const { looking, register } = table;
+  if (page.total === 0 && looking.search === '' && looking.values.size === 0)
+    return (
+      <Text color="inkSoft">
+        There are no records yet. <Way to={`/sheets/${register.sheetId}`}>Type the first one</Way>
+      </Text>
+    );
+  if (page.total === 0) return <Text color="inkSoft">No record has all of this. Take something away, or look for less.</Text>;
   return (
     <>
       <RecordTable {...table} entries={page.entries} />
@@ -140,7 +176,12 @@ function FoundRecords({ page, more, ...table }: FoundRecordsProps) {
             {number.format(page.entries.length)} of {number.format(page.total)} shown.
           </Text>
           {page.entries.length < mostShown ? (
-            <Button size="xs" variant="outline" loading={more} onClick={() => looking.change({ shown: Math.min(mostShown, looking.shown * 2) })}>
+            <Button
+              size="xs"
+              variant="outline"
+              loading={more}
+              onClick={() => looking.change({ shown: Math.min(mostShown, looking.shown * 2) })}
+            >
               Show more
             </Button>
           ) : (
@@ -154,7 +195,12 @@ function FoundRecords({ page, more, ...table }: FoundRecordsProps) {
 
 const orders = (fields: readonly FieldView[]): (readonly [string, string])[] => [
   ['', 'in the order of the sheet'],
-  ...fields.filter(({ kind }) => kind !== 'several values').flatMap(({ key, heading, kind }) => [[`${key} up`, `by ${heading}`] as const, [`${key} down`, `by ${heading}, the ${isNumeric(kind) ? 'greatest' : 'last'} first`] as const]),
+  ...fields
+    .filter(({ kind }) => kind !== 'several values')
+    .flatMap(({ key, heading, kind }) => [
+      [`${key} up`, `by ${heading}`] as const,
+      [`${key} down`, `by ${heading}, the ${isNumeric(kind) ? 'greatest' : 'last'} first`] as const,
+    ]),
 ];
 
 /** Typing is the search; it is asked for when one pauses. */
@@ -169,7 +215,19 @@ function SearchInput({ looking }: { looking: Looking }) {
     const timer = window.setTimeout(() => change.current({ search: text }), typingPause);
     return () => window.clearTimeout(timer);
   }, [text, looking.search]);
-  return <Input size="sm" maxW="360px" bg="card" borderColor="slate.border" type="search" aria-label="Look for records" placeholder="Words in any field" value={text} onChange={(event) => setText(event.target.value)} />;
+  return (
+    <Input
+      size="sm"
+      maxW="360px"
+      bg="card"
+      borderColor="slate.border"
+      type="search"
+      aria-label="Look for records"
+      placeholder="Words in any field"
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+    />
+  );
 }
 
 interface RecordTableProps {
@@ -202,7 +260,12 @@ function RecordTable({ register, looking, cells, entries, chosen, choose }: Reco
         {entries.map((entry) => (
           <Table.Row key={entry.id} bg="transparent" _hover={{ bg: 'paper' }}>
             <Table.Cell>
-              <Check label={`Choose ${recordTitle(register, entry, cells.shown)}`} hidden checked={chosen.has(entry.id)} set={() => toggle(entry.id)} />
+              <Check
+                label={`Choose ${recordTitle(register, entry, cells.shown)}`}
+                hidden
+                checked={chosen.has(entry.id)}
+                set={() => toggle(entry.id)}
+              />
             </Table.Cell>
             {fields.map((field, at) => {
               const look = cells.look(entry, field);
@@ -251,7 +314,17 @@ function Narrowing({ register, looking, cells }: { register: RegisterView; looki
   );
 }
 
-function ValueChoice({ register, field, looking, cells }: { register: RegisterView; field: FieldView; looking: Looking; cells: RecordCells }) {
+function ValueChoice({
+  register,
+  field,
+  looking,
+  cells,
+}: {
+  register: RegisterView;
+  field: FieldView;
+  looking: Looking;
+  cells: RecordCells;
+}) {
   const { data: held } = useHeldValuesQuery({ registerId: register.id, field: field.key, search: '' });
   const chosen = looking.values.get(field.key);
   const any = '\u0000any';
@@ -265,7 +338,12 @@ function ValueChoice({ register, field, looking, cells }: { register: RegisterVi
       <Text fontSize="xs" color="inkSoft" mb="0.5" aria-hidden>
         {field.heading}
       </Text>
-      <Select label={field.heading} value={chosen ?? any} options={options} onChoose={(value) => looking.change({ value: [field.key, value === any ? undefined : value] })} />
+      <Select
+        label={field.heading}
+        value={chosen ?? any}
+        options={options}
+        onChoose={(value) => looking.change({ value: [field.key, value === any ? undefined : value] })}
+      />
     </Box>
   );
 }

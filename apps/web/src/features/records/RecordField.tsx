@@ -1,7 +1,7 @@
 // One field of a record: its value, which is also the button that edits it, and what is to be said of it.
 import { Box, HStack, Text } from '@chakra-ui/react';
 import type { EntryView, FieldView, LinkOut, Me } from '@dellum/contract';
-import type { ItemColour } from '@dellum/core';
+import { picksFrom, type ItemColour } from '@dellum/core';
 import { ArrowUpRight } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
@@ -9,7 +9,7 @@ import type { Move } from '../../grid/index.js';
 import { ItemMark } from '../../theme/index.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { refusalOf } from '../sheets/useSheetCells.js';
-import type { RecordCells } from './useRegisterPlace.js';
+import type { RecordCells } from '../sheets/useRegisterPlace.js';
 
 interface RecordFieldProps {
   readonly field: FieldView;
@@ -42,7 +42,16 @@ export function RecordField(props: RecordFieldProps) {
           </Text>
         )}
         {link && (
-          <Box asChild display="inline-flex" alignItems="center" gap="0.5" fontSize="xs" color="damson.fg" textDecoration="underline" textUnderlineOffset="3px">
+          <Box
+            asChild
+            display="inline-flex"
+            alignItems="center"
+            gap="0.5"
+            fontSize="xs"
+            color="damson.fg"
+            textDecoration="underline"
+            textUnderlineOffset="3px"
+          >
             <Link to={`/records/${link.registerId}/${link.entryId}`} aria-label={`Open ${look.text}`}>
               open <ArrowUpRight size={12} aria-hidden />
             </Link>
@@ -69,7 +78,13 @@ function FieldValue({ field, entry, cells, mayEdit, begin }: RecordFieldProps) {
   const shown = (
     <>
       {look.mark && <ItemMark colour={look.mark as ItemColour} />} {look.tone === 'outside' && '○ '}
-      {look.text === '' ? <Text as="span" color="inkFaint">blank</Text> : look.text}
+      {look.text === '' ? (
+        <Text as="span" color="inkFaint">
+          blank
+        </Text>
+      ) : (
+        look.text
+      )}
     </>
   );
   const tone = look.tone === 'refused' ? 'brick.fg' : look.tone === 'outside' ? 'amber.fg' : undefined;
@@ -81,7 +96,24 @@ function FieldValue({ field, entry, cells, mayEdit, begin }: RecordFieldProps) {
     );
   }
   return (
-    <Box asChild display="block" w="100%" textAlign="start" minH="34px" px="2.5" py="1.5" whiteSpace="pre-wrap" overflowWrap="anywhere" cursor="text" bg="card" borderWidth="1px" borderColor="line" rounded="l2" color={tone} _hover={{ borderColor: 'slate.border' }}>
+    <Box
+      asChild
+      display="block"
+      w="100%"
+      textAlign="start"
+      minH="34px"
+      px="2.5"
+      py="1.5"
+      whiteSpace="pre-wrap"
+      overflowWrap="anywhere"
+      cursor="text"
+      bg="card"
+      borderWidth="1px"
+      borderColor="line"
+      rounded="l2"
+      color={tone}
+      _hover={{ borderColor: 'slate.border' }}
+    >
       <button type="button" onClick={begin} aria-label={`${field.heading}: ${look.text === '' ? 'blank' : look.text}. Change it`}>
         {shown}
       </button>
@@ -101,15 +133,23 @@ function FieldEditor({ field, entry, cells, me, leave, say }: RecordFieldProps) 
     <Box ref={box} position="relative" minH="34px" h="34px">
       <CellEditor
         label={field.heading}
-        editing={{ place: { row: 0, column: 0 }, text: draft?.text ?? shown, replaces: false, openList: list !== undefined, leave }}
+        editing={{
+          place: { row: 0, column: 0 },
+          columnKey: field.key,
+          text: draft?.text ?? shown,
+          replaces: false,
+          openList: picksFrom(field.rule),
+          leave,
+        }}
         field={field}
         list={list}
         days={cells.daysFor(entry, field)}
         held={shown}
         refusal={refusalOf(draft)}
         locale={me.house.locale}
-        commit={(text, confirmed) => {
-          const { refusal, said } = cells.commit(entry, field, text, confirmed);
+        version={entry.version}
+        commit={(text, confirmed, seen) => {
+          const { refusal, said } = cells.commit(entry, field, text, confirmed, seen);
           say(said ?? '');
           return refusal;
         }}

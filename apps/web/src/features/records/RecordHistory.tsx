@@ -1,12 +1,12 @@
 // Who changed what in a record, when, from what to what; the last change of a field can be taken back.
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { mayEnter, type EntryChange, type EntryView, type Me, type RegisterView } from '@dellum/contract';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { store, useAppDispatch } from '../../store.js';
-import { asGiven, updateEntry } from '../entries/entriesApi.js';
-import { useEntryHistoryQuery, useTakeBackChangeMutation } from './recordsApi.js';
-import type { RecordCells } from './useRegisterPlace.js';
+import { store, useAppDispatch } from '../../data/store.js';
+import { asGiven, updateEntry } from '../../data/entriesApi.js';
+import { useEntryHistoryQuery, useTakeBackChangeMutation } from '../../data/recordsApi.js';
+import type { RecordCells } from '../sheets/useRegisterPlace.js';
 import { moment } from '../../frame/written.js';
 
 interface RecordHistoryProps {
@@ -50,13 +50,21 @@ export function RecordHistory({ register, entry, cells, me, field, showAll }: Re
         )}
       </HStack>
       {error && <Text color="brick.fg">{errorWords(error)}</Text>}
-      {changes && wanted.length === 0 && <Text color="inkSoft">{field === undefined ? 'Nothing was changed since it was made.' : 'This field was not changed since the record was made.'}</Text>}
+      {changes && wanted.length === 0 && (
+        <Text color="inkSoft">
+          {field === undefined ? 'Nothing was changed since it was made.' : 'This field was not changed since the record was made.'}
+        </Text>
+      )}
       {wanted.map((change) => (
         <Box key={change.id} borderTopWidth="1px" borderColor="line" pt="2">
           <Text color="inkSoft" fontSize="xs">
             {moment.format(new Date(change.at))}, {change.by}
           </Text>
-          <Text overflowWrap="anywhere">{change.act === 'written' ? `${headingOf(change.field)}: ${shown(change.field, change.from)} → ${shown(change.field, change.to)}` : `The record was ${change.act}.`}</Text>
+          <Text overflowWrap="anywhere">
+            {change.act === 'written'
+              ? `${headingOf(change.field)}: ${shown(change.field, change.from)} → ${shown(change.field, change.to)}`
+              : `The record was ${change.act}.`}
+          </Text>
           {change.standing && mayEnter(me.role) && (
             <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
               Take it back

@@ -4,27 +4,27 @@ import { mayEnter, type BuildView, type EntryView, type Me, type RecordView, typ
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { errorWords, isProblem } from '../../api/problem.js';
+import { errorWords, isProblem } from '../../data/problem.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { PaperHead } from '../../frame/PaperHead.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useAppDispatch } from '../../store.js';
+import { useAppDispatch } from '../../data/store.js';
 import { did } from '../entries/doneSlice.js';
-import { useDeleteEntriesMutation, useInsertEntriesMutation, useRecordQuery, useWriteBlockMutation } from '../entries/entriesApi.js';
+import { useDeleteEntriesMutation, useInsertEntriesMutation, useRecordQuery, useWriteBlockMutation } from '../../data/entriesApi.js';
 import { underWay } from '../entries/inFlight.js';
 import { useAgain } from '../entries/useAgain.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
 import { useHere } from '../sheets/useHere.js';
-import { formWords } from '../forms/formWords.js';
+import { formWords } from '../entries/formWords.js';
 import { fieldGroups } from './fieldGroups.js';
 import { LinkedHere } from './LinkedHere.js';
 import { RecordField } from './RecordField.js';
 import { RecordHistory } from './RecordHistory.js';
 import { recordTitle } from './recordWords.js';
-import { entryRegisters, useRecordCells, type RecordCells } from './useRegisterPlace.js';
+import { entryRegisters, useRecordCells, type RecordCells } from '../sheets/useRegisterPlace.js';
 
 export function RecordPage() {
   const { registerId = '', entryId = '' } = useParams();
@@ -72,9 +72,15 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
       title={title}
       about={
         <>
-          A record of <Link to={`/records/${register.id}?${params.get('from') ?? ''}`} style={{ textDecoration: 'underline', textUnderlineOffset: '3px' }}>{register.title}</Link>
+          A record of{' '}
+          <Link
+            to={`/records/${register.id}?${params.get('from') ?? ''}`}
+            style={{ textDecoration: 'underline', textUnderlineOffset: '3px' }}
+          >
+            {register.title}
+          </Link>
           {formWords(build, entry) && `, ${formWords(build, entry)}`}
-          {here.names.length > 0 && `; ${here.names.join(', ')} ${here.names.length === 1 ? 'is' : 'are'} in this register too`}.
+          {here.names.length > 0 && `; ${here.names.join(', ')} ${here.names.length === 1 ? 'is' : 'are'} here, too`}.
         </>
       }
       actions={
@@ -83,10 +89,20 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
           <Button size="xs" variant="outline" onClick={() => window.print()}>
             <Printer size={13} aria-hidden /> Print
           </Button>
-          {enters && <RecordActs register={register} record={record} cells={cells} title={title} back={`/records/${register.id}?${params.get('from') ?? ''}`} />}
+          {enters && (
+            <RecordActs
+              register={register}
+              record={record}
+              cells={cells}
+              title={title}
+              back={`/records/${register.id}?${params.get('from') ?? ''}`}
+            />
+          )}
         </>
       }
-      slip={<RecordHistory register={register} entry={entry} cells={cells} me={me} field={historyOf} showAll={() => setHistoryOf(undefined)} />}
+      slip={
+        <RecordHistory register={register} entry={entry} cells={cells} me={me} field={historyOf} showAll={() => setHistoryOf(undefined)} />
+      }
     >
       <Box p="5" maxW="980px">
         <PaperHead me={me} what={register.title} />
@@ -100,23 +116,23 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
               )}
               <SimpleGrid columns={{ base: 1, xl: 2 }} columnGap="7" rowGap="3.5">
                 {group.fields.map((field) => (
-            <RecordField
-              key={field.key}
-              field={field}
-              entry={entry}
-              cells={cells}
-              me={me}
-              who={here.at(entry.id, field.key)}
-              link={record.out.find((link) => link.field === field.key)}
-              mayEdit={enters}
-              editing={at === field.key}
-              begin={() => {
-                setAt(field.key);
-                setHistoryOf(field.key);
-              }}
-              leave={(move) => setAt(move === 'stay' ? undefined : fieldAt(move === 'left' ? -1 : 1))}
-              say={setSaid}
-            />
+                  <RecordField
+                    key={field.key}
+                    field={field}
+                    entry={entry}
+                    cells={cells}
+                    me={me}
+                    who={here.at(entry.id, field.key)}
+                    link={record.out.find((link) => link.field === field.key)}
+                    mayEdit={enters}
+                    editing={at === field.key}
+                    begin={() => {
+                      setAt(field.key);
+                      setHistoryOf(field.key);
+                    }}
+                    leave={(move) => setAt(move === 'stay' ? undefined : fieldAt(move === 'left' ? -1 : 1))}
+                    say={setSaid}
+                  />
                 ))}
               </SimpleGrid>
             </Box>
@@ -163,13 +179,16 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
     dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: undefined } }));
     const refused = outcome?.outcomes.filter(({ verdict }) => verdict.verdict === 'refused') ?? [];
     const left = refused.map(({ field }) => register.fields.find(({ key }) => key === field)?.heading ?? field);
-    notice('done', `This is another record like ${title}.${left.length > 0 ? ` ${left.join(', ')} ${left.length === 1 ? 'is' : 'are'} left blank: ${refused[0]!.verdict.verdict === 'refused' ? refused[0]!.verdict.message : ''}` : ''}`);
+    notice(
+      'done',
+      `This is another record like ${title}.${left.length > 0 ? ` ${left.join(', ')} ${left.length === 1 ? 'is' : 'are'} left blank: ${refused[0]!.verdict.verdict === 'refused' ? refused[0]!.verdict.message : ''}` : ''}`,
+    );
     await navigate(`/records/${register.id}/${id!}`);
   };
   const drop = async () => {
     if (!(await attempt(remove({ registerId: register.id, entries: [entry.id] }).unwrap()))) return;
     dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: [entry.id], before: undefined } }));
-    notice('done', `${title} is deleted. It can be taken back.`);
+    notice('done', `${title} is deleted. Undo brings it back.`);
     await navigate(back);
   };
   const naming = here.reduce((sum, { total }) => sum + total, 0);
@@ -178,7 +197,12 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
       <Button size="xs" variant="outline" onClick={() => void underWay(duplicate())}>
         Another like it
       </Button>
-      <Confirm ask="Delete the record" about={`${title} leaves the register for everybody. ${naming > 0 ? `${naming} ${naming === 1 ? 'entry names' : 'entries name'} it and will be asked about. ` : ''}You can take it back.`} act="Delete the record" onConfirm={() => void underWay(drop())} />
+      <Confirm
+        ask="Delete the record"
+        about={`${title} is gone for everybody. ${naming > 0 ? `${naming} ${naming === 1 ? 'entry names' : 'entries name'} it and will be asked about. ` : ''}You can undo it.`}
+        act="Delete the record"
+        onConfirm={() => void underWay(drop())}
+      />
     </>
   );
 }

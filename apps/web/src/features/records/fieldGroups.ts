@@ -10,4 +10,6 @@ export interface FieldGroup {
 
 /** Groups in the order of their first fields; what stands under no heading comes first. */
 export const fieldGroups = (fields: readonly FieldView[]): FieldGroup[] =>
-  [...grouped(fields, ({ group }) => group)].map(([heading, own]) => ({ heading, fields: own })).sort((a, b) => Number(a.heading !== '') - Number(b.heading !== ''));
+  [...grouped(fields, ({ group }) => group)]
+    .map(([heading, own]) => ({ heading, fields: own }))
+    .sort((a, b) => Number(a.heading !== '') - Number(b.heading !== ''));

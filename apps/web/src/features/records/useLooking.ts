@@ -2,7 +2,7 @@
 import { onlyKinds, type Only } from '@dellum/core';
 import type { RegisterView } from '@dellum/contract';
 import { useSearchParams } from 'react-router';
-import type { RecordsArg } from '../entries/entriesApi.js';
+import type { RecordsArg } from '../../data/entriesApi.js';
 
 const valuePrefix = 'is.';
 const pageSize = 50;
@@ -13,7 +13,11 @@ export const mostShown = 500;
 function onlyIn(text: string | null): Only[] {
   try {
     const read: unknown = JSON.parse(text ?? '[]');
-    return Array.isArray(read) ? (read as Only[]).filter((one) => typeof one === 'object' && one !== null && typeof one.field === 'string' && onlyKinds.includes(one.only)) : [];
+    return Array.isArray(read)
+      ? (read as Only[]).filter(
+          (one) => typeof one === 'object' && one !== null && typeof one.field === 'string' && onlyKinds.includes(one.only),
+        )
+      : [];
   } catch {
     return [];
   }
@@ -29,7 +33,13 @@ export interface Looking {
   readonly sort: string;
   readonly shown: number;
   readonly arg: RecordsArg;
-  change(next: { more?: readonly Only[]; search?: string; sort?: string; shown?: number; value?: readonly [field: string, value: string | undefined] }): void;
+  change(next: {
+    more?: readonly Only[];
+    search?: string;
+    sort?: string;
+    shown?: number;
+    value?: readonly [field: string, value: string | undefined];
+  }): void;
   /** The address of the search, for coming back to it. */
   readonly query: string;
 }
@@ -40,7 +50,11 @@ export function useLooking(register: RegisterView): Looking {
   const sort = params.get('sort') ?? '';
   const shown = Math.min(mostShown, Math.max(pageSize, Number(params.get('shown')) || pageSize));
   const known = (key: string) => register.fields.some((field) => field.key === key);
-  const values = new Map([...params].flatMap(([name, value]) => (name.startsWith(valuePrefix) && known(name.slice(valuePrefix.length)) ? [[name.slice(valuePrefix.length), value] as const] : [])));
+  const values = new Map(
+    [...params].flatMap(([name, value]) =>
+      name.startsWith(valuePrefix) && known(name.slice(valuePrefix.length)) ? [[name.slice(valuePrefix.length), value] as const] : [],
+    ),
+  );
   const more = onlyIn(params.get('only')).filter((only) => known(only.field));
   const [field, direction] = sort.split(' ');
   const arg: RecordsArg = {

@@ -2,10 +2,10 @@
 import { Box, Stack, Table } from '@chakra-ui/react';
 import type { BuildView, OwnRequest } from '@dellum/contract';
 import { Link } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { moment } from '../../frame/written.js';
-import { useOwnRequestsQuery } from './requestsApi.js';
+import { useOwnRequestsQuery } from '../../data/requestsApi.js';
 
 function answerOf({ state, answer, by, word, value }: OwnRequest): string {
   const who = by ?? 'the steward';
@@ -25,7 +25,10 @@ function answerOf({ state, answer, by, word, value }: OwnRequest): string {
 function placeOf({ registerId, field, value }: OwnRequest, build: BuildView): { words: string; to: string } | undefined {
   const sheet = build.sheets.find(({ registers }) => registers.some(({ id }) => id === registerId));
   const own = sheet?.registers.flatMap(({ fields }) => fields).find(({ key }) => key === field);
-  return sheet && own && { words: `${own.heading} in ${sheet.title}`, to: `/sheets/${sheet.id}?holds=${field}&value=${encodeURIComponent(value)}` };
+  return (
+    sheet &&
+    own && { words: `${own.heading} in ${sheet.title}`, to: `/sheets/${sheet.id}?holds=${field}&value=${encodeURIComponent(value)}` }
+  );
 }
 
 export function OwnRequests({ build }: { build: BuildView }) {
@@ -34,7 +37,9 @@ export function OwnRequests({ build }: { build: BuildView }) {
   return (
     <Page title="Requests" about="Values that you asked for, and what was answered.">
       {requests.length === 0 ? (
-        <EmptyState title="You have asked for nothing yet">Where a field lets you ask for a value that its list does not have, type the value: it stands here until it is answered.</EmptyState>
+        <EmptyState title="You have asked for nothing yet">
+          Where a field lets you ask for a value that its list does not have, type the value: it stands here until it is answered.
+        </EmptyState>
       ) : (
         <Stack p="5" maxW="860px">
           <Table.Root size="sm" aria-label="Your requests">
@@ -59,7 +64,9 @@ export function OwnRequests({ build }: { build: BuildView }) {
                       )}
                     </Table.Cell>
                     <Table.Cell>{moment.format(new Date(request.at))}</Table.Cell>
-                    <Table.Cell color={request.state === 'waiting' ? 'amber.fg' : request.state === 'declined' ? 'brick.fg' : 'growth.fg'}>{answerOf(request)}</Table.Cell>
+                    <Table.Cell color={request.state === 'waiting' ? 'amber.fg' : request.state === 'declined' ? 'brick.fg' : 'growth.fg'}>
+                      {answerOf(request)}
+                    </Table.Cell>
                   </Table.Row>
                 );
               })}

@@ -4,14 +4,14 @@ import { mayKeep, type BuildView, type Me, type RequestGroup } from '@dellum/con
 import { catalogUnder, lookUp, type Catalog } from '@dellum/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useCatalogs } from '../catalogs/useCatalogs.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
+import { useCatalogs } from '../../data/useCatalogs.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { OwnRequests } from './OwnRequests.js';
-import { useAnswerRequestMutation, useRequestsQuery } from './requestsApi.js';
+import { useAnswerRequestMutation, useRequestsQuery } from '../../data/requestsApi.js';
 import { moment, number } from '../../frame/written.js';
 
 const entriesWords = (count: number) => `${number.format(count)} ${count === 1 ? 'entry waits' : 'entries wait'}`;
@@ -30,9 +30,18 @@ function RequestsToAnswer({ build, me }: { build: BuildView; me: Me }) {
   if (!groups) return <Waiting error={errorWords(error)} />;
   const waiting = groups.reduce((sum, { spellings }) => sum + spellings.reduce((own, { entries }) => own + entries, 0), 0);
   return (
-    <Page title="Requests" about={groups.length === 0 ? 'Values that clerks ask for, for the catalogs in your care.' : `${number.format(groups.length)} ${groups.length === 1 ? 'request' : 'requests'}; ${entriesWords(waiting)} for an answer.`}>
+    <Page
+      title="Requests"
+      about={
+        groups.length === 0
+          ? 'Values that clerks ask for, for the catalogs in your care.'
+          : `${number.format(groups.length)} ${groups.length === 1 ? 'request' : 'requests'}; ${entriesWords(waiting)} for an answer.`
+      }
+    >
       {groups.length === 0 ? (
-        <EmptyState title="Nobody waits for an answer">Where a rule lets clerks ask for new values, their requests arrive here at once.</EmptyState>
+        <EmptyState title="Nobody waits for an answer">
+          Where a rule lets clerks ask for new values, their requests arrive here at once.
+        </EmptyState>
       ) : (
         <Stack p="5" gap="3" maxW="860px">
           {groups.map((group) => (
@@ -46,7 +55,16 @@ function RequestsToAnswer({ build, me }: { build: BuildView; me: Me }) {
 
 /** Where the entries of a request are, as ways to them. */
 function Places({ group, build }: { group: RequestGroup; build: BuildView }) {
-  const places = build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.filter(({ id }) => group.fields.includes(id)).map((field) => ({ words: `${field.heading} in ${sheet.title}`, to: `/sheets/${sheet.id}?holds=${field.key}&value=${encodeURIComponent(group.spellings[0]!.value)}` }))));
+  const places = build.sheets.flatMap((sheet) =>
+    sheet.registers.flatMap(({ fields }) =>
+      fields
+        .filter(({ id }) => group.fields.includes(id))
+        .map((field) => ({
+          words: `${field.heading} in ${sheet.title}`,
+          to: `/sheets/${sheet.id}?holds=${field.key}&value=${encodeURIComponent(group.spellings[0]!.value)}`,
+        })),
+    ),
+  );
   return (
     <Text color="inkSoft">
       asked for by {group.by.join(', ')} since {moment.format(new Date(group.since))}, for{' '}
@@ -77,22 +95,77 @@ function OneRequest({ group, build, catalog }: { group: RequestGroup; build: Bui
   const target = found?.found === 'item' ? found.item : undefined;
   const name = `“${first!.value}” for ${title}`;
   const send = async (how: 'accepted' | 'mapped' | 'declined', more: { to?: string; word?: string }, words: string) => {
-    if (await attempt(answer({ catalogId: group.catalogId, path: [...group.path], values, answer: how, ...more }).unwrap())) notice('done', words);
+    if (await attempt(answer({ catalogId: group.catalogId, path: [...group.path], values, answer: how, ...more }).unwrap()))
+      notice('done', words);
   };
   return (
     <Box as="section" aria-label={name} p="4" borderWidth="1px" borderColor="line" rounded="l3" bg="card">
       <HStack justify="space-between" align="baseline" wrap="wrap">
         <Heading as="h2" fontSize="md" overflowWrap="anywhere">
-          “{first!.value}” <Text as="span" fontWeight="normal" color="inkSoft">for {[title, ...group.path].join(' › ')}</Text>
+          “{first!.value}”{' '}
+          <Text as="span" fontWeight="normal" color="inkSoft">
+            for {[title, ...group.path].join(' › ')}
+          </Text>
         </Heading>
-        <Text fontWeight="bold" color="amber.fg">{entriesWords(entries)}</Text>
+        <Text fontWeight="bold" color="amber.fg">
+          {entriesWords(entries)}
+        </Text>
       </HStack>
-      {others.length > 0 && <Text>also written {others.map(({ value, entries: held }) => `“${value}” (${number.format(held)})`).join(', ')}</Text>}
+      {others.length > 0 && (
+        <Text>also written {others.map(({ value, entries: held }) => `“${value}” (${number.format(held)})`).join(', ')}</Text>
+      )}
       <Places group={group} build={build} />
       <Stack gap="2" mt="3">
-        <Answer label={`Spelled right: ${name}`} words="Take it in as" value={spelled} set={setSpelled} act="Accept" loading={isLoading} disabled={spelled.trim() === ''} send={() => void send('accepted', { to: spelled.trim() }, `“${spelled.trim()}” is offered now, and ${entries === 1 ? 'the entry is' : `${number.format(entries)} entries are`} right.`)} />
-        <Answer label={`Meant: ${name}`} words="It means" value={meant} set={setMeant} act="Map" loading={isLoading} disabled={!target} note={meant.trim() === '' || !catalog ? '' : target ? (target.value === meant ? '' : `that is ${target.label}`) : `not in ${title}`} send={() => void send('mapped', { to: target!.value }, `Entries follow to ${target!.label}; “${first!.value}” is understood from now on.`)} />
-        <Answer label={`A word: ${name}`} words="Say no, because" value={word} set={setWord} act="Decline" note={word.trim() === '' ? 'a word helps whoever asked' : ''} loading={isLoading} disabled={false} send={() => void send('declined', { word: word.trim() }, word.trim() === '' ? 'The request is declined; whoever made it sees it at the entry.' : 'The request is declined; whoever made it sees your word at the entry.')} />
+        <Answer
+          label={`Spelled right: ${name}`}
+          words="Take it in as"
+          value={spelled}
+          set={setSpelled}
+          act="Accept"
+          loading={isLoading}
+          disabled={spelled.trim() === ''}
+          send={() =>
+            void send(
+              'accepted',
+              { to: spelled.trim() },
+              `“${spelled.trim()}” is offered now, and ${entries === 1 ? 'the entry is' : `${number.format(entries)} entries are`} right.`,
+            )
+          }
+        />
+        <Answer
+          label={`Meant: ${name}`}
+          words="It means"
+          value={meant}
+          set={setMeant}
+          act="Map"
+          loading={isLoading}
+          disabled={!target}
+          note={
+            meant.trim() === '' || !catalog ? '' : target ? (target.value === meant ? '' : `that is ${target.label}`) : `not in ${title}`
+          }
+          send={() =>
+            void send('mapped', { to: target!.value }, `Entries follow to ${target!.label}; “${first!.value}” is understood from now on.`)
+          }
+        />
+        <Answer
+          label={`A word: ${name}`}
+          words="Say no, because"
+          value={word}
+          set={setWord}
+          act="Decline"
+          note={word.trim() === '' ? 'a word helps whoever asked' : ''}
+          loading={isLoading}
+          disabled={false}
+          send={() =>
+            void send(
+              'declined',
+              { word: word.trim() },
+              word.trim() === ''
+                ? 'The request is declined; whoever made it sees it at the entry.'
+                : 'The request is declined; whoever made it sees your word at the entry.',
+            )
+          }
+        />
       </Stack>
     </Box>
   );
@@ -122,7 +195,14 @@ function Answer({ label, words, value, act, note, loading, disabled, set, send }
         <Text w="120px" color="inkSoft" flexShrink={0}>
           {words}
         </Text>
-        <Input size="xs" maxW="280px" borderColor="slate.border" aria-label={label} value={value} onChange={(event) => set(event.target.value)} />
+        <Input
+          size="xs"
+          maxW="280px"
+          borderColor="slate.border"
+          aria-label={label}
+          value={value}
+          onChange={(event) => set(event.target.value)}
+        />
         <Button type="submit" size="xs" variant="outline" w="80px" loading={loading} disabled={disabled}>
           {act}
         </Button>

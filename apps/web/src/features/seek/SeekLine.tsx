@@ -4,14 +4,14 @@ import { clean } from '@dellum/core';
 import { mayDesign, mayKeep, type Me } from '@dellum/contract';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
-import { useItems } from '../catalogs/useItems.js';
-import { useHeldInQuery } from '../entries/entriesApi.js';
+import { useItems } from '../../data/useItems.js';
+import { useHeldInQuery } from '../../data/entriesApi.js';
 import { heldPlaces } from '../entries/heldPlaces.js';
-import { useFiguresQuery } from '../figures/figuresApi.js';
-import { usePeopleQuery } from '../people/peopleApi.js';
-import { useRequestsQuery } from '../requests/requestsApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { find, seekables, type Finding } from './findings.js';
+import { useFiguresQuery } from '../../data/figuresApi.js';
+import { usePeopleQuery } from '../../data/peopleApi.js';
+import { useRequestsQuery } from '../../data/requestsApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { find, seekables, type SeekHit } from './findings.js';
 import { number } from '../../frame/written.js';
 
 const none: readonly never[] = [];
@@ -29,10 +29,26 @@ export function SeekLine({ me }: { me: Me }) {
   const { data: figures = none } = useFiguresQuery(undefined, { skip: !open });
   const { data: people = none } = usePeopleQuery(undefined, { skip: !open || !mayDesign(me.role) });
   const { data: requests = none } = useRequestsQuery(undefined, { skip: !open || !mayKeep(me.role) });
-  const all = useMemo(() => (build ? seekables(build, { items, figures, people, requests }, me.role) : []), [build, items, figures, people, requests, me.role]);
+  const all = useMemo(
+    () => (build ? seekables(build, { items, figures, people, requests }, me.role) : []),
+    [build, items, figures, people, requests, me.role],
+  );
   const value = clean(query);
   const { currentData: held } = useHeldInQuery(value, { skip: !open || value.length < 2 });
-  const findings = useMemo(() => [...find(all, query), ...(held && build ? heldPlaces(held, build, value).map(({ to, words, entries }): Finding => ({ what: entries === 1 ? '1 entry' : `${number.format(entries)} entries`, words: `“${value}”`, where: words, to })) : [])], [all, query, held, build, value]);
+  const findings = useMemo(
+    () => [
+      ...find(all, query),
+      ...(held && build
+        ? heldPlaces(held, build, value).map(({ to, words, entries }): SeekHit => ({
+            what: entries === 1 ? '1 entry' : `${number.format(entries)} entries`,
+            words: `“${value}”`,
+            where: words,
+            to,
+          }))
+        : []),
+    ],
+    [all, query, held, build, value],
+  );
 
   useEffect(() => {
     const reach = (event: globalThis.KeyboardEvent) => {
@@ -45,7 +61,7 @@ export function SeekLine({ me }: { me: Me }) {
     return () => window.removeEventListener('keydown', reach);
   }, []);
 
-  const go = (finding: Finding | undefined) => {
+  const go = (finding: SeekHit | undefined) => {
     if (!finding) return;
     setQuery('');
     setOpen(false);
@@ -73,7 +89,9 @@ export function SeekLine({ me }: { me: Me }) {
         bg="card"
         borderColor="line"
         px="4"
-        placeholder={me.role === 'administrator' ? 'Search catalogs, fields, values, people … (Ctrl .)' : 'Search sheets, fields and figures (Ctrl .)'}
+        placeholder={
+          me.role === 'administrator' ? 'Search catalogs, fields, values, people … (Ctrl .)' : 'Search sheets, fields and figures (Ctrl .)'
+        }
         aria-label="Search"
         role="combobox"
         aria-expanded={shown}
@@ -90,7 +108,24 @@ export function SeekLine({ me }: { me: Me }) {
         onKeyDown={keys}
       />
       {shown && (
-        <Box id={listId} role="listbox" aria-label="Findings" position="absolute" top="calc(100% + 4px)" left="0" right="0" zIndex="dropdown" bg="card" borderWidth="1px" borderColor="line" rounded="l3" shadow="lifted" py="1" maxH="60vh" overflow="auto">
+        <Box
+          id={listId}
+          role="listbox"
+          aria-label="Findings"
+          position="absolute"
+          top="calc(100% + 4px)"
+          left="0"
+          right="0"
+          zIndex="dropdown"
+          bg="card"
+          borderWidth="1px"
+          borderColor="line"
+          rounded="l3"
+          shadow="lifted"
+          py="1"
+          maxH="60vh"
+          overflow="auto"
+        >
           {findings.length === 0 && (
             <Text px="4" py="2" color="inkSoft" role="option" aria-selected={false}>
               Nothing here holds “{query.trim()}”.
@@ -114,7 +149,12 @@ export function SeekLine({ me }: { me: Me }) {
               onMouseEnter={() => setAt(index)}
             >
               <Text flex="1" truncate>
-                <b>{finding.words}</b> {finding.where && <Text as="span" color="inkSoft">in {finding.where}</Text>}
+                <b>{finding.words}</b>{' '}
+                {finding.where && (
+                  <Text as="span" color="inkSoft">
+                    in {finding.where}
+                  </Text>
+                )}
               </Text>
               <Text fontSize="xs" color="inkSoft">
                 {finding.what}

@@ -1,23 +1,42 @@
 // An entry sheet: the grid in which clerks enter data, with what stands above, beside and below it.
 import { Box } from '@chakra-ui/react';
 import { catalogIdOf, cellsOfNew, format, movedField, showing, type ItemColour } from '@dellum/core';
-import { mayDesign, mayEnter, registersOf, type BuildView, type EntryView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  mayDesign,
+  mayEnter,
+  registersOf,
+  type BuildView,
+  type EntryView,
+  type Me,
+  type RegisterView,
+  type SheetView,
+} from '@dellum/contract';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useTry } from '../../frame/useNotice.js';
-import { Grid, isSingle, toClipboard, type Block, type CellLook, type EditorProps, type GridHandle, type MenuLine, type Place } from '../../grid/index.js';
-import { useAppDispatch } from '../../store.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import {
+  Grid,
+  isSingle,
+  toClipboard,
+  type Block,
+  type CellLook,
+  type EditorProps,
+  type GridHandle,
+  type MenuLine,
+  type Place,
+} from '../../grid/index.js';
+import { useAppDispatch } from '../../data/store.js';
 import { ItemMark } from '../../theme/index.js';
 import { useArrangement } from '../arrangements/useArrangement.js';
-import { useCatalogs } from '../catalogs/useCatalogs.js';
-import { formWords } from '../forms/formWords.js';
+import { useCatalogs } from '../../data/useCatalogs.js';
+import { formWords } from '../entries/formWords.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { did } from '../entries/doneSlice.js';
 import { Way } from '../../frame/Way.js';
-import { useSlipsQuery } from '../sources/sourcesApi.js';
-import { insertShown, useFieldCountsQuery } from '../entries/entriesApi.js';
+import { useSlipsQuery } from '../../data/sourcesApi.js';
+import { insertShown, useFieldCountsQuery } from '../../data/entriesApi.js';
 import { underWay } from '../entries/inFlight.js';
-import { typingIn } from '../entries/newEntriesSlice.js';
+import { typingIn } from '../../data/newEntriesSlice.js';
 import { useAgain } from '../entries/useAgain.js';
 import { useEntryWindow } from '../entries/useEntryWindow.js';
 import { useNewEntries } from '../entries/useNewEntries.js';
@@ -50,8 +69,14 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const arranged = !some && arranging.version !== undefined;
   const { wanted } = shown;
   const { version } = arranging;
-  const entries = useEntryWindow(register.id, useMemo(() => (some || version === undefined ? wanted : { arranged: String(version) }), [some, version, wanted]));
-  const ready = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []), me.house.today);
+  const entries = useEntryWindow(
+    register.id,
+    useMemo(() => (some || version === undefined ? wanted : { arranged: String(version) }), [some, version, wanted]),
+  );
+  const ready = useCatalogs(
+    register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []),
+    me.house.today,
+  );
   const cells = useSheetCells(register, ready, me);
   const { fields, arrangement } = arranging;
   const columns = useMemo(() => columnsOf(fields, register, build, me), [fields, register, build, me]);
@@ -60,6 +85,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const refused = useRefused(register.id);
   const here = useHere(register.id);
   const attempt = useTry();
+  const notice = useNotice();
   const dispatch = useAppDispatch();
   const again = useAgain(register.id);
   const [at, setAt] = useState<{ active: Place; block: Block }>();
@@ -67,6 +93,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const [said, setSaid] = useState('');
   const [why, setWhy] = useState<Asked>();
   const grid = useRef<GridHandle>(null);
+  /** The fields as of now: an editor whose column has gone knows an older sheet. */
+  const standing = useRef(register.fields);
+  useLayoutEffect(() => {
+    standing.current = register.fields;
+  });
   const enters = mayEnter(me.role);
   const designs = mayDesign(me.role);
   const { judgedAgain } = cells;
@@ -98,24 +129,32 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     setStart({ view, row: startRow });
     setAt(undefined);
   }
-  const { active, block: chosenBlock } = at ?? { active: { row: startRow, column: 0 }, block: { top: startRow, bottom: startRow, left: 0, right: 0 } };
+  const { active, block: chosenBlock } = at ?? {
+    active: { row: startRow, column: 0 },
+    block: { top: startRow, bottom: startRow, left: 0, right: 0 },
+  };
 
   const rowCount = rows.count;
   const field = fields[active.column];
 
-  const commitAt = (place: Place, text: string, confirmed?: boolean) => {
+  const commitAt = (place: Place, text: string, confirmed?: boolean, seen?: number) => {
     const entry = entryAt(place.row);
     const column = fields[place.column]!;
     // Nothing typed into the blank row begins no entry.
     if (!entry || (place.row === total && text.trim() === '' && !cells.draftOf(entry, column))) return undefined;
-    const { refusal, said: words } = cells.commit(entry, column, text, confirmed);
+    const { refusal, said: words } = cells.commit(entry, column, text, confirmed, seen);
     setSaid(words ?? '');
     return refusal;
   };
   /** What is typed belongs to the entry in which the editor opened: where it is gone, no other one gets the text. */
-  const commitEdited = ({ place, rowKey }: EditorProps, text: string, confirmed?: boolean) => {
+  const commitEdited = ({ place, rowKey, columnKey }: EditorProps, text: string, confirmed?: boolean, seen?: number) => {
     const row = rowKey === undefined || entryAt(place.row)?.id === rowKey ? place.row : rows.rowOf(rowKey);
-    if (row !== undefined && entryAt(row)) return commitAt({ ...place, row }, text, confirmed);
+    const column = fields.findIndex(({ key }) => key === columnKey);
+    if (column < 0 || !standing.current.some(({ key }) => key === columnKey)) {
+      notice('refused', `${fields[column]?.heading ?? 'The field'} was deleted meanwhile; “${text}” was not stored.`);
+      return undefined;
+    }
+    if (row !== undefined && entryAt(row)) return commitAt({ row, column }, text, confirmed, seen);
     if (entries.fetching) return { message: 'The rows are just coming anew. Press Enter once more.', suggestions: [] };
     setSaid(text.trim() === '' ? '' : `The entry was deleted meanwhile; “${text}” was not stored.`);
     return undefined;
@@ -130,7 +169,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   };
   const copy = ({ top, bottom, left, right }: Block): string | Promise<string> => {
     const own = fields.slice(left, right + 1);
-    const lines = (copied: readonly (EntryView | undefined)[]) => toClipboard(copied.map((entry) => own.map((column) => (entry ? cells.shown(entry, column) : ''))));
+    const lines = (copied: readonly (EntryView | undefined)[]) =>
+      toClipboard(copied.map((entry) => own.map((column) => (entry ? cells.shown(entry, column) : ''))));
     const last = Math.min(bottom, total - 1);
     const copied = Array.from({ length: Math.max(0, last - top + 1) }, (_, row) => entryAt(top + row));
     return copied.every(Boolean) ? lines(copied) : entries.rows(top, last).then(lines);
@@ -140,7 +180,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     const at = where === 'above' ? row : row + 1;
     const before = entryAt(at);
     if (at >= total || !before) return grid.current?.go({ row: total, column: 0 });
-    const shown: EntryView = { id: crypto.randomUUID(), version: 1, cells: cellsOfNew(register.fields, entryAt(at - 1)?.cells, me.house.today) };
+    const shown: EntryView = {
+      id: crypto.randomUUID(),
+      version: 1,
+      cells: cellsOfNew(register.fields, entryAt(at - 1)?.cells, me.house.today),
+    };
     const request = dispatch(insertShown(register.id, before.id, [shown]));
     // It is shown by now: the cursor and the entry come together.
     grid.current?.go({ row: at, column: 0 });
@@ -157,7 +201,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     if (block.top !== block.bottom || !rows.isNew(block.top)) return void underWay(deeds.clear(block));
     for (let column = block.left; column <= block.right; column++) {
       const entry = entryAt(block.top);
-      if (entry && (entry.cells[fields[column]!.key] !== undefined || cells.draftOf(entry, fields[column]!))) commitAt({ row: block.top, column }, '');
+      if (entry && (entry.cells[fields[column]!.key] !== undefined || cells.draftOf(entry, fields[column]!)))
+        commitAt({ row: block.top, column }, '');
     }
   };
   const aboutCell = ({ row, column }: Place) => {
@@ -165,7 +210,12 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     const entry = row < total ? entryAt(row) : undefined;
     if (!own) return undefined;
     return {
-      why: () => setWhy({ fieldKey: own.key, entry: entry && { id: entry.id, row: row + 1 }, text: (entry && cells.draftOf(entry, own)?.text) ?? entry?.cells[own.key] ?? '' }),
+      why: () =>
+        setWhy({
+          fieldKey: own.key,
+          entry: entry && { id: entry.id, row: row + 1 },
+          text: (entry && cells.draftOf(entry, own)?.text) ?? entry?.cells[own.key] ?? '',
+        }),
       alike: entry && !some ? () => show({ holds: own.key, value: entry.cells[own.key] ?? '', outside: undefined }) : undefined,
     };
   };
@@ -173,7 +223,12 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const columnOf = (key: string) => fields.findIndex((known) => known.key === key);
   const colouring = arrangement.colouredBy === null ? undefined : register.fields.find(({ key }) => key === arrangement.colouredBy);
   const blockEnds = { first: entryAt(chosenBlock.top)?.id, last: entryAt(Math.min(chosenBlock.bottom, total - 1))?.id };
-  const summed = !isSingle(chosenBlock) && rowsChosen > 0 && !some && (chosenBlock.top === 0 || blockEnds.first) && (chosenBlock.bottom >= total - 1 || blockEnds.last);
+  const summed =
+    !isSingle(chosenBlock) &&
+    rowsChosen > 0 &&
+    !some &&
+    (chosenBlock.top === 0 || blockEnds.first) &&
+    (chosenBlock.bottom >= total - 1 || blockEnds.last);
   const blockFields = fields.slice(chosenBlock.left, chosenBlock.right + 1);
   const shownEntries = `${number.format(total)} ${total === 1 ? 'entry' : 'entries'}`;
 
@@ -184,7 +239,24 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     return { text: begins || (column === 0 ? 'type to add' : ''), tone: 'faint' };
   };
   const menu = (place: Place, block: Block): MenuLine[] =>
-    cellMenu({ place, block, total, field: fields[place.column], enters, inserts: insertsHere, about: aboutCell(place), grid, again, insertAt: (where, row) => void underWay(insertAt(where, row)), clear, deleteRows, carry: (chosen, how) => void underWay(deeds.carry(chosen, how)), copy, paste: (texts, at) => void underWay(deeds.paste(texts, at, addsBelow)), openRule: designs ? () => show({ field: fields[place.column]!.key, 'new-field': undefined, slip: undefined }) : undefined });
+    cellMenu({
+      place,
+      block,
+      total,
+      field: fields[place.column],
+      enters,
+      inserts: insertsHere,
+      about: aboutCell(place),
+      grid,
+      again,
+      insertAt: (where, row) => void underWay(insertAt(where, row)),
+      clear,
+      deleteRows,
+      carry: (chosen, how) => void underWay(deeds.carry(chosen, how)),
+      copy,
+      paste: (texts, at) => void underWay(deeds.paste(texts, at, addsBelow)),
+      openRule: designs ? () => show({ field: fields[place.column]!.key, 'new-field': undefined, slip: undefined }) : undefined,
+    });
 
   return (
     <Page
@@ -195,7 +267,9 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           register={register}
           counts={counts}
           outside={shown.outside}
-          alike={shown.alike && `${shown.alike.heading} ${shown.value === '' ? 'is blank' : `is ${cells.shownValue(shown.alike, shown.value)}`}`}
+          alike={
+            shown.alike && `${shown.alike.heading} ${shown.value === '' ? 'is blank' : `is ${cells.shownValue(shown.alike, shown.value)}`}`
+          }
           refused={refused.length}
           here={here.names}
           arranging={arranging}
@@ -231,48 +305,50 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
       }
       slip={
         (waiting !== undefined || slipIsOpen(shown, why, designs)) && (
-        <SheetSlip
-          waiting={waiting}
-          register={register}
-          build={build}
-          me={me}
-          shown={shown}
-          show={(change) => {
-            show(change);
-            // Whoever closes it goes on in the sheet.
-            if (Object.values(change).every((value) => value === undefined)) grid.current?.focus();
-          }}
-          why={why}
-          closeWhy={() => {
-            setWhy(undefined);
-            grid.current?.focus();
-          }}
-          counts={counts}
-          arranging={arranging}
-          arranged={arranged}
-          refused={refused}
-          deeds={deeds}
-          rowOf={rows.rowOf}
-          retry={(draft, text) => {
-            const entry = rows.find(draft.entryId);
-            const own = register.fields.find(({ key }) => key === draft.field);
-            return entry && own ? cells.commit(entry, own, text).refusal === undefined : false;
-          }}
-          value={cells.shownValue}
-          goTo={(row, key) => grid.current?.go({ row, column: Math.max(0, columnOf(key)) })}
-          shownAt={(row, key) => {
-            const entry = entryAt(row);
-            const own = fields[columnOf(key)];
-            return entry && own ? cells.shown(entry, own) : undefined;
-          }}
-          typeAt={(row, key, text) => commitAt({ row, column: columnOf(key) }, text)}
-        />
+          <SheetSlip
+            waiting={waiting}
+            register={register}
+            build={build}
+            me={me}
+            shown={shown}
+            show={(change) => {
+              show(change);
+              // Whoever closes it goes on in the sheet.
+              if (Object.values(change).every((value) => value === undefined)) grid.current?.focus();
+            }}
+            why={why}
+            closeWhy={() => {
+              setWhy(undefined);
+              grid.current?.focus();
+            }}
+            counts={counts}
+            arranging={arranging}
+            arranged={arranged}
+            refused={refused}
+            deeds={deeds}
+            rowOf={rows.rowOf}
+            retry={(draft, text) => {
+              const entry = rows.find(draft.entryId);
+              const own = register.fields.find(({ key }) => key === draft.field);
+              return entry && own ? cells.commit(entry, own, text).refusal === undefined : false;
+            }}
+            value={cells.shownValue}
+            goTo={(row, key) => grid.current?.go({ row, column: Math.max(0, columnOf(key)) })}
+            shownAt={(row, key) => {
+              const entry = entryAt(row);
+              const own = fields[columnOf(key)];
+              return entry && own ? cells.shown(entry, own) : undefined;
+            }}
+            typeAt={(row, key, text) => commitAt({ row, column: columnOf(key) }, text)}
+          />
         )
       }
     >
       <Box h="100%" display="flex" flexDirection="column">
         {fields.length === 0 ? (
-          <EmptyState title="This sheet has no fields yet">{designs ? <Way to="?new-field=">Add the first one</Way> : 'An administrator adds them.'}</EmptyState>
+          <EmptyState title="This sheet has no fields yet">
+            {designs ? <Way to="?new-field=">Add the first one</Way> : 'An administrator adds them.'}
+          </EmptyState>
         ) : (
           <Box flex="1" minH="0">
             <Grid
@@ -287,7 +363,9 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               entersAcross={(row) => fields.length > 1 && rows.isNew(row)}
               columns={columns}
               inView={arrangement.inView}
-              onMoveColumn={(column, to) => arranging.set(movedField(arrangement, register.fields, fields[column]!.key, fields[column < to ? to + 1 : to]?.key ?? null))}
+              onMoveColumn={(column, to) =>
+                arranging.set(movedField(arrangement, register.fields, fields[column]!.key, fields[column < to ? to + 1 : to]?.key ?? null))
+              }
               onWidth={(column, width) => arranging.set(showing(arrangement, register.fields, fields[column]!.key, { width }))}
               rowCount={Math.max(1, rowCount)}
               mayEdit={enters && rowCount > 0}
@@ -323,7 +401,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                     held={entry ? cells.shown(entry, edited) : ''}
                     refusal={entry && refusalOf(cells.draftOf(entry, edited))}
                     locale={me.house.locale}
-                    commit={(text, confirmed) => commitEdited(editing, text, confirmed)}
+                    version={entry?.version}
+                    commit={(text, confirmed, seen) => commitEdited(editing, text, confirmed, seen)}
                     abandon={(text) => {
                       if (entry && text !== cells.shown(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);
                       if (entry) cells.dropDraft(entry, edited);
@@ -364,8 +443,24 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
         <SheetFoot
           said={said}
           legend={cells.legendOf(colouring ?? field)}
-          where={isSingle(chosenBlock) ? `row ${number.format(active.row + 1)}` : `${number.format(chosenBlock.bottom - chosenBlock.top + 1)} × ${chosenBlock.right - chosenBlock.left + 1} cells`}
-          block={summed ? { registerId: register.id, block: { fields: blockFields.map(({ key }) => key), ...(chosenBlock.top > 0 && { first: blockEnds.first! }), ...(chosenBlock.bottom < total - 1 && { last: blockEnds.last! }), arranged } } : undefined}
+          where={
+            isSingle(chosenBlock)
+              ? `row ${number.format(active.row + 1)}`
+              : `${number.format(chosenBlock.bottom - chosenBlock.top + 1)} × ${chosenBlock.right - chosenBlock.left + 1} cells`
+          }
+          block={
+            summed
+              ? {
+                  registerId: register.id,
+                  block: {
+                    fields: blockFields.map(({ key }) => key),
+                    ...(chosenBlock.top > 0 && { first: blockEnds.first! }),
+                    ...(chosenBlock.bottom < total - 1 && { last: blockEnds.last! }),
+                    arranged,
+                  },
+                }
+              : undefined
+          }
           fields={blockFields}
           locale={me.house.locale}
         />

@@ -3,12 +3,12 @@ import { Button, HStack, Stack, Text } from '@chakra-ui/react';
 import { replaced, type Search } from '@dellum/core';
 import type { FieldView, RegisterView } from '@dellum/contract';
 import { useState } from 'react';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
-import { useFoundQuery } from '../entries/entryActsApi.js';
+import { useFoundQuery } from '../../data/entryActsApi.js';
 import type { Deeds } from './useDeeds.js';
 import { number } from '../../frame/written.js';
 
@@ -70,19 +70,30 @@ export function FindSlip({ register, fields, arranged, mayEdit, deeds, value, go
       >
         <Stack gap="3">
           <FormField label="Find" autoFocus value={search.find} onChange={(event) => change({ find: event.target.value })} />
-          <Select label="Find in" value={among} options={[['', 'in all shown fields'], ...fields.map(({ key, heading }) => [key, `in ${heading}`] as const)]} onChoose={(key) => (setAmong(key), setAt(undefined))} />
+          <Select
+            label="Find in"
+            value={among}
+            options={[['', 'in all shown fields'], ...fields.map(({ key, heading }) => [key, `in ${heading}`] as const)]}
+            onChoose={(key) => (setAmong(key), setAt(undefined))}
+          />
           <Check label="the cell holds nothing else" checked={search.whole} set={(whole) => change({ whole })} />
           <Check label="capitals and accents as written" checked={search.exact} set={(exact) => change({ exact })} />
           <Stack role="status" gap="1">
             {error && <Text color="brick.fg">{errorWords(error)}</Text>}
             {search.find !== '' && found && (
-              <Text fontWeight="bold">{found.cells === 0 ? 'Nothing holds this.' : `${cellWords(found.cells)} ${found.cells === 1 ? 'holds' : 'hold'} it.`}</Text>
+              <Text fontWeight="bold">
+                {found.cells === 0 ? 'Nothing holds this.' : `${cellWords(found.cells)} ${found.cells === 1 ? 'holds' : 'hold'} it.`}
+              </Text>
             )}
             {found?.fields.map(({ field: key, cells, values }) => {
               const field = register.fields.find((known) => known.key === key)!;
               return (
                 <Text key={key} color="inkSoft">
-                  {field.heading}: {number.format(cells)} ({values.slice(0, 3).map((held) => value(field, held.value)).join(', ')}
+                  {field.heading}: {number.format(cells)} (
+                  {values
+                    .slice(0, 3)
+                    .map((held) => value(field, held.value))
+                    .join(', ')}
                   {values.length > 3 ? ' …' : ''})
                 </Text>
               );
@@ -98,12 +109,18 @@ export function FindSlip({ register, fields, arranged, mayEdit, deeds, value, go
                 <Button size="sm" variant="outline" disabled={!at} onClick={replaceThis}>
                   Replace this one
                 </Button>
-                <Button size="sm" variant="outline" loading={working} disabled={!found || found.cells === 0} onClick={() => void replaceAll()}>
+                <Button
+                  size="sm"
+                  variant="outline"
+                  loading={working}
+                  disabled={!found || found.cells === 0}
+                  onClick={() => void replaceAll()}
+                >
                   Replace all{found && found.cells > 0 ? ` ${number.format(found.cells)}` : ''}
                 </Button>
               </HStack>
               <Text fontSize="xs" color="inkSoft">
-                What comes out is judged like anything typed; what is refused stays with its cell. You can take all of it back at once.
+                What comes out is judged like anything typed; what is refused stays with its cell. You can undo all of it at once.
               </Text>
             </>
           )}

@@ -5,7 +5,7 @@ import { MakeFieldDto } from '@dellum/contract';
 import { FormField } from '../../frame/FormField.js';
 import { useState } from 'react';
 import { useDtoForm } from '../../frame/useForm.js';
-import { useMakeFieldMutation } from './buildApi.js';
+import { useMakeFieldMutation } from '../../data/buildApi.js';
 
 export function NewField({ registerId, done }: { registerId: string; done: (key?: string) => void }) {
   const { register, fault, submit, problem, formState, reset, setFocus } = useDtoForm(MakeFieldDto, { heading: '', kind: 'text' });

@@ -25,7 +25,16 @@ export function OutsideChips({ register, counts, outside, onShow }: OutsideChips
   const total = counts.reduce((sum, count) => sum + count.outside, 0);
   if (total === 0 && !outside) return null;
   const chip = (key: string, words: string) => (
-    <Button key={key} size="2xs" h="6" rounded="full" colorPalette="amber" variant={outside === key ? 'solid' : 'outline'} aria-pressed={outside === key} onClick={() => onShow(outside === key ? undefined : key)}>
+    <Button
+      key={key}
+      size="2xs"
+      h="6"
+      rounded="full"
+      colorPalette="amber"
+      variant={outside === key ? 'solid' : 'outline'}
+      aria-pressed={outside === key}
+      onClick={() => onShow(outside === key ? undefined : key)}
+    >
       {words}
       {outside === key && <X size={12} aria-hidden />}
     </Button>

@@ -3,7 +3,7 @@ import { Box, Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { RegisterView } from '@dellum/contract';
 import { useState } from 'react';
 import { SlipHead } from '../../frame/SlipHead.js';
-import { useAppDispatch, useAppSelector } from '../../store.js';
+import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { draftKey, settled, type Draft } from '../entries/draftsSlice.js';
 import type { Deeds } from './useDeeds.js';
 import { number } from '../../frame/written.js';
@@ -11,7 +11,8 @@ import { number } from '../../frame/written.js';
 /** So many are shown at once; when they are mended, others follow. */
 const mostShown = 50;
 
-export const useRefused = (registerId: string): readonly Draft[] => Object.values(useAppSelector((state) => state.drafts)).filter((draft) => draft.registerId === registerId && draft.state === 'refused');
+export const useRefused = (registerId: string): readonly Draft[] =>
+  Object.values(useAppSelector((state) => state.drafts)).filter((draft) => draft.registerId === registerId && draft.state === 'refused');
 
 interface RefusedSlipProps {
   readonly register: RegisterView;
@@ -48,11 +49,19 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
   };
   return (
     <Stack gap="3">
-      <SlipHead title="Refused, and kept for you" about={`${number.format(refused.length)} ${refused.length === 1 ? 'cell' : 'cells'} of this sheet; nothing of them is stored`} close={close} />
+      <SlipHead
+        title="Refused, and kept for you"
+        about={`${number.format(refused.length)} ${refused.length === 1 ? 'cell' : 'cells'} of this sheet; nothing of them is stored`}
+        close={close}
+      />
       {refused.length === 0 && <Text color="growth.fg">All of them are settled.</Text>}
       {refused.length > 0 && (
         <HStack wrap="wrap" gap="1.5">
-          <Button size="xs" disabled={suggested.length === 0 || working} onClick={() => void send(suggested, ({ suggestions }) => suggestions[0]!)}>
+          <Button
+            size="xs"
+            disabled={suggested.length === 0 || working}
+            onClick={() => void send(suggested, ({ suggestions }) => suggestions[0]!)}
+          >
             Use all suggestions ({number.format(suggested.length)})
           </Button>
           <Button size="xs" variant="outline" disabled={working} onClick={discardAll}>
@@ -69,7 +78,17 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
             {row === undefined ? (
               <Text fontWeight="bold">{where}</Text>
             ) : (
-              <Button size="xs" variant="plain" px="0" h="auto" fontWeight="bold" color="ink" textDecoration="underline" textUnderlineOffset="3px" onClick={() => goTo(row, draft.field)}>
+              <Button
+                size="xs"
+                variant="plain"
+                px="0"
+                h="auto"
+                fontWeight="bold"
+                color="ink"
+                textDecoration="underline"
+                textUnderlineOffset="3px"
+                onClick={() => goTo(row, draft.field)}
+              >
                 {where}
               </Button>
             )}
@@ -83,8 +102,20 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
               }}
             >
               <HStack gap="1">
-                <Input size="xs" bg="card" borderColor="slate.border" aria-label={`${where}, “${draft.text}”`} value={textOf(draft)} onChange={(event) => setMended({ ...mended, [keyOf(draft)]: event.target.value })} />
-                <Button size="xs" variant="outline" aria-label={`Discard “${draft.text}” of ${where}`} onClick={() => dispatch(settled(draft))}>
+                <Input
+                  size="xs"
+                  bg="card"
+                  borderColor="slate.border"
+                  aria-label={`${where}, “${draft.text}”`}
+                  value={textOf(draft)}
+                  onChange={(event) => setMended({ ...mended, [keyOf(draft)]: event.target.value })}
+                />
+                <Button
+                  size="xs"
+                  variant="outline"
+                  aria-label={`Discard “${draft.text}” of ${where}`}
+                  onClick={() => dispatch(settled(draft))}
+                >
                   Discard
                 </Button>
               </HStack>
@@ -92,7 +123,14 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
             {draft.suggestions.length > 0 && (
               <HStack gap="1" mt="1.5" wrap="wrap">
                 {draft.suggestions.map((suggestion) => (
-                  <Button key={suggestion} size="2xs" variant="outline" colorPalette="growth" disabled={working} onClick={() => void send([draft], () => suggestion)}>
+                  <Button
+                    key={suggestion}
+                    size="2xs"
+                    variant="outline"
+                    colorPalette="growth"
+                    disabled={working}
+                    onClick={() => void send([draft], () => suggestion)}
+                  >
                     {suggestion}
                   </Button>
                 ))}
@@ -101,7 +139,9 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
           </Box>
         );
       })}
-      {refused.length > shown.length && <Text color="inkSoft">{number.format(refused.length - shown.length)} more follow when these are settled.</Text>}
+      {refused.length > shown.length && (
+        <Text color="inkSoft">{number.format(refused.length - shown.length)} more follow when these are settled.</Text>
+      )}
       {shown.length > 0 && (
         <Button size="sm" alignSelf="start" loading={working} onClick={() => void send(shown, textOf)}>
           Try {shown.length === 1 ? 'it' : `these ${shown.length}`} again

@@ -32,7 +32,13 @@ export function SheetActions(props: SheetActionsProps) {
     <>
       {enters && <TakeBackButtons again={again} />}
       {enters && newAbove !== undefined && (
-        <Button size="xs" variant="outline" aria-label={`New entry above row ${newAbove}`} title={`Above row ${number.format(newAbove)}, Insert`} onClick={props.insertAbove}>
+        <Button
+          size="xs"
+          variant="outline"
+          aria-label={`New entry above row ${newAbove}`}
+          title={`Above row ${number.format(newAbove)}, Insert`}
+          onClick={props.insertAbove}
+        >
           New entry
         </Button>
       )}
@@ -40,7 +46,7 @@ export function SheetActions(props: SheetActionsProps) {
         <Confirm
           short="Delete"
           ask={`Delete ${rows.count === 1 ? `row ${rows.first}` : `rows ${rows.first} to ${rows.first + rows.count - 1}`}`}
-          about="They leave the sheet for everybody. You can take it back."
+          about="They leave the sheet for everybody. You can undo it."
           act={rows.count === 1 ? 'Delete the entry' : `Delete ${rows.count} entries`}
           onConfirm={props.deleteRows}
         />

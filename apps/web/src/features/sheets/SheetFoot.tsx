@@ -3,7 +3,7 @@ import { Box, HStack, Text } from '@chakra-ui/react';
 import { format, type ItemColour, type Locale } from '@dellum/core';
 import type { BlockDto, FieldView } from '@dellum/contract';
 import { ItemMark } from '../../theme/index.js';
-import { useBlockSumQuery } from '../entries/entryActsApi.js';
+import { useBlockSumQuery } from '../../data/entryActsApi.js';
 import { number } from '../../frame/written.js';
 
 interface SheetFootProps {
@@ -22,7 +22,19 @@ export function SheetFoot({ said, where, legend, block, fields, locale }: SheetF
   return (
     <Box flexShrink={0} borderTopWidth="1px" borderColor="line" bg="paper" color="inkSoft">
       {legend.length > 0 && (
-        <HStack as="ul" aria-label="Legend" gap="4" px="4" h="26px" overflow="auto" borderBottomWidth="1px" borderColor="lineSoft" fontSize="xs" listStyle="none" tabIndex={0}>
+        <HStack
+          as="ul"
+          aria-label="Legend"
+          gap="4"
+          px="4"
+          h="26px"
+          overflow="auto"
+          borderBottomWidth="1px"
+          borderColor="lineSoft"
+          fontSize="xs"
+          listStyle="none"
+          tabIndex={0}
+        >
           {legend.map(({ label, colour }) => (
             <HStack as="li" key={label} gap="1.5" flexShrink={0}>
               <ItemMark colour={colour} />
@@ -47,6 +59,9 @@ function Sum({ block, fields, locale }: { block: NonNullable<SheetFootProps['blo
   if (!sum) return <Text flexShrink={0}>…</Text>;
   const kind = (['percent', 'amount'] as const).find((same) => fields.every((field) => field.kind === same)) ?? 'number';
   const shown = (value: string) => format(kind, value, locale);
-  const words = [`${number.format(sum.filled)} filled`, ...(sum.numbers ? [`sum ${shown(sum.numbers.sum)}`, `mean ${shown(sum.numbers.mean)}`] : [])];
+  const words = [
+    `${number.format(sum.filled)} filled`,
+    ...(sum.numbers ? [`sum ${shown(sum.numbers.sum)}`, `mean ${shown(sum.numbers.mean)}`] : []),
+  ];
   return <Text flexShrink={0}>{words.join(' · ')}</Text>;
 }

@@ -7,9 +7,9 @@ import { FormField } from '../../frame/FormField.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { FromRows } from '../upkeep/FromRows.js';
-import { useFieldCountsQuery } from '../entries/entriesApi.js';
-import { useBuildQuery, useMakeSheetMutation } from './buildApi.js';
-import { errorWords } from '../../api/problem.js';
+import { useFieldCountsQuery } from '../../data/entriesApi.js';
+import { useBuildQuery, useMakeSheetMutation } from '../../data/buildApi.js';
+import { errorWords } from '../../data/problem.js';
 
 interface SheetListProps {
   readonly kind: 'entry' | 'source';
@@ -40,7 +40,7 @@ function SheetCard({ sheet }: { sheet: SheetView }) {
         </Heading>
         <Text color="inkSoft">{sheet.note}</Text>
         <Text mt="2" fontSize="xs" color="inkSoft">
-          {sheet.kind === 'source' ? (lists.join(', ') || 'no lists yet') : fields === 1 ? '1 field' : `${fields} fields`}
+          {sheet.kind === 'source' ? lists.join(', ') || 'no lists yet' : fields === 1 ? '1 field' : `${fields} fields`}
         </Text>
         {sheet.kind === 'entry' && sheet.registers[0] && <Outside registerId={sheet.registers[0].id} />}
       </Link>

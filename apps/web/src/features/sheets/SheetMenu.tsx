@@ -1,20 +1,22 @@
 // What an administrator does with a sheet as a whole: title, order, copy, showing it to clerks, deleting it.
-import { Button, Input, Menu, Portal, Stack } from '@chakra-ui/react';
+import { Box, Button, Menu, Portal, Text } from '@chakra-ui/react';
 import type { BuildView, SheetView } from '@dellum/contract';
 import { Ellipsis } from 'lucide-react';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Floating } from '../../picker/Floating.js';
 import { Question } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useChangeSheetMutation, useCopySheetMutation, useDeleteSheetMutation, usePlaceSheetMutation } from './buildApi.js';
+import { RenameBox } from '../../frame/RenameBox.js';
+import { useChangeSheetMutation, useCopySheetMutation, useDeleteSheetMutation, usePlaceSheetMutation } from '../../data/buildApi.js';
 
 export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView }) {
   const [change] = useChangeSheetMutation();
   const [copy] = useCopySheetMutation();
   const [place] = usePlaceSheetMutation();
   const [remove] = useDeleteSheetMutation();
-  const [title, setTitle] = useState<string>();
+  const [renaming, setRenaming] = useState(false);
+  const menuId = useId();
   const [asking, setAsking] = useState(false);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const attempt = useTry();
@@ -24,9 +26,6 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
   const siblings = build.sheets.filter(({ kind }) => kind === sheet.kind);
   const at = siblings.findIndex(({ id }) => id === sheet.id);
 
-  const save = async () => {
-    if (await attempt(change({ id: sheet.id, change: { title: title ?? '' } }).unwrap())) setTitle(undefined);
-  };
   const drop = async () => {
     if (!(await attempt(remove(sheet.id).unwrap()))) return;
     notice('done', `“${sheet.title}” is deleted.`);
@@ -40,14 +39,20 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
   };
   const show = async () => {
     if (!(await attempt(change({ id: sheet.id, change: { shown: !sheet.shown } }).unwrap()))) return;
-    notice('done', sheet.shown ? `“${sheet.title}” is the administrator’s alone again.` : `Clerks and readers may look at “${sheet.title}” now; only administrators change it.`);
+    notice(
+      'done',
+      sheet.shown
+        ? `“${sheet.title}” is the administrator’s alone again.`
+        : `Clerks and readers may look at “${sheet.title}” now; only administrators change it.`,
+    );
   };
   const moveTo = async (before: SheetView | undefined) => {
-    if (await attempt(place({ id: sheet.id, ...(before && { before: before.id }) }).unwrap())) notice('done', `“${sheet.title}” has its new place among the sheets.`);
+    if (await attempt(place({ id: sheet.id, ...(before && { before: before.id }) }).unwrap()))
+      notice('done', `“${sheet.title}” has its new place among the sheets.`);
   };
   return (
     <>
-      <Menu.Root>
+      <Menu.Root ids={{ trigger: menuId }}>
         <Menu.Trigger asChild>
           <Button ref={setAnchor} size="xs" variant="outline" aria-label={`More for ${sheet.title}`}>
             <Ellipsis size={14} />
@@ -56,7 +61,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
         <Portal>
           <Menu.Positioner>
             <Menu.Content>
-              <Menu.Item value="retitle" onClick={() => setTitle(sheet.title)}>
+              <Menu.Item value="retitle" onClick={() => setRenaming(true)}>
                 Rename
               </Menu.Item>
               {at > 0 && (
@@ -94,26 +99,21 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
         act="Delete the sheet"
         onConfirm={() => void drop()}
       />
-      {title !== undefined && (
+      {renaming && (
         <Floating anchor={anchor}>
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              void save();
-            }}
-          >
-            <Stack p="3" gap="2" onMouseDown={(event) => event.stopPropagation()}>
-              <Input size="sm" aria-label="Title" autoFocus value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setTitle(undefined)} />
-              <Stack direction="row">
-                <Button type="submit" size="xs">
-                  Rename
-                </Button>
-                <Button size="xs" variant="outline" onClick={() => setTitle(undefined)}>
-                  Cancel
-                </Button>
-              </Stack>
-            </Stack>
-          </form>
+          <Box p="3" onMouseDown={(event) => event.stopPropagation()}>
+            <RenameBox
+              label="Title"
+              name={sheet.title}
+              size="sm"
+              backTo={menuId}
+              rename={async (title) => (await attempt(change({ id: sheet.id, change: { title } }).unwrap())) !== undefined}
+              close={() => setRenaming(false)}
+            />
+            <Text mt="1" fontSize="xs" color="inkSoft">
+              Enter renames it, Escape leaves it.
+            </Text>
+          </Box>
         </Floating>
       )}
     </>

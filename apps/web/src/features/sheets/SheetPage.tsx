@@ -1,9 +1,10 @@
 // The page of an entry sheet: it waits for the build, and for how the person has arranged the sheet.
 import { useParams } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { EmptyState, Waiting } from '../../frame/Page.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from './buildApi.js';
+import { Way } from '../../frame/Way.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { EntrySheet } from './EntrySheet.js';
 
 export function SheetPage() {
@@ -13,6 +14,11 @@ export function SheetPage() {
   if (!build || !me) return <Waiting error={errorWords(error)} />;
   const sheet = build.sheets.find(({ id, kind }) => id === sheetId && kind === 'entry');
   const register = sheet?.registers[0];
-  if (!sheet || !register) return <EmptyState title="This sheet is not there">It may have been deleted. Choose another one under Sheets.</EmptyState>;
+  if (!sheet || !register)
+    return (
+      <EmptyState title="This sheet is not there">
+        It may have been deleted. <Way to="/sheets">Choose another one</Way>
+      </EmptyState>
+    );
   return <EntrySheet key={sheet.id} sheet={sheet} register={register} build={build} me={me} />;
 }

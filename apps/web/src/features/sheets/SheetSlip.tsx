@@ -1,11 +1,20 @@
 // The slip beside a sheet: why a value is as it is, a field and its rule, my arrangement, finding, what was refused.
-import { mayDesign, mayEnter, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView, type Slip } from '@dellum/contract';
+import {
+  mayDesign,
+  mayEnter,
+  type BuildView,
+  type FieldCount,
+  type FieldView,
+  type Me,
+  type RegisterView,
+  type Slip,
+} from '@dellum/contract';
 import { ArrangeSlip } from '../arrangements/ArrangeSlip.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
 import { WhySlip } from '../bindings/WhySlip.js';
 import type { Draft } from '../entries/draftsSlice.js';
-import { ImpactSlip } from '../sources/ImpactSlip.js';
+import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { FindSlip } from './FindSlip.js';
 import { NewField } from './NewField.js';
@@ -46,7 +55,8 @@ interface SheetSlipProps {
 }
 
 /** Whether any slip stands open. */
-export const slipIsOpen = ({ slip, chosen, adding }: Shown, why: Asked | undefined, designs: boolean): boolean => why !== undefined || (adding && designs) || chosen !== undefined || (slip !== undefined && slip !== 'gather');
+export const slipIsOpen = ({ slip, chosen, adding }: Shown, why: Asked | undefined, designs: boolean): boolean =>
+  why !== undefined || (adding && designs) || chosen !== undefined || (slip !== undefined && slip !== 'gather');
 
 /** The slip that stands open. */
 export function SheetSlip(props: SheetSlipProps) {
@@ -54,21 +64,74 @@ export function SheetSlip(props: SheetSlipProps) {
   const designs = mayDesign(me.role);
   if (props.waiting) return <ImpactSlip key={props.waiting.id} slip={props.waiting} build={build} />;
   const asked = register.fields.find(({ key }) => key === why?.fieldKey);
-  if (asked) return <WhySlip key={JSON.stringify(why)} field={asked} entry={why?.entry} text={why?.text ?? ''} build={build} close={props.closeWhy} />;
+  if (asked)
+    return (
+      <WhySlip key={JSON.stringify(why)} field={asked} entry={why?.entry} text={why?.text ?? ''} build={build} close={props.closeWhy} />
+    );
   if (shown.adding && designs) return <NewField registerId={register.id} done={(key) => show({ 'new-field': undefined, field: key })} />;
   const close = () => show({ slip: undefined, field: undefined });
   switch (shown.slip) {
     case 'arrange':
-      return <ArrangeSlip key={shown.chosen ?? ''} register={register} arranging={arranging} counts={counts} me={me} fieldKey={shown.chosen} value={value} close={close} />;
+      return (
+        <ArrangeSlip
+          key={shown.chosen ?? ''}
+          register={register}
+          arranging={arranging}
+          counts={counts}
+          me={me}
+          fieldKey={shown.chosen}
+          value={value}
+          close={close}
+        />
+      );
     case 'find':
-      return <FindSlip register={register} fields={arranging.fields} arranged={props.arranged} mayEdit={mayEnter(me.role)} deeds={deeds} value={value} goTo={props.goTo} shownAt={props.shownAt} typeAt={props.typeAt} close={close} />;
+      return (
+        <FindSlip
+          register={register}
+          fields={arranging.fields}
+          arranged={props.arranged}
+          mayEdit={mayEnter(me.role)}
+          deeds={deeds}
+          value={value}
+          goTo={props.goTo}
+          shownAt={props.shownAt}
+          typeAt={props.typeAt}
+          close={close}
+        />
+      );
     case 'refused':
-      return <RefusedSlip register={register} refused={props.refused} deeds={deeds} rowOf={props.rowOf} retry={props.retry} goTo={props.goTo} close={close} />;
+      return (
+        <RefusedSlip
+          register={register}
+          refused={props.refused}
+          deeds={deeds}
+          rowOf={props.rowOf}
+          retry={props.retry}
+          goTo={props.goTo}
+          close={close}
+        />
+      );
     case 'gather': {
       const gathered = register.fields.find(({ key, rule }) => key === shown.chosen && rule?.kind !== 'catalog');
-      if (gathered && designs) return <GatherSlip key={gathered.id} field={gathered} build={build} close={() => show({ slip: undefined })} />;
+      if (gathered && designs)
+        return <GatherSlip key={gathered.id} field={gathered} build={build} close={() => show({ slip: undefined })} />;
+      break;
     }
+    case undefined:
   }
   if (!shown.chosen) return null;
-  return <FieldSlip key={shown.chosen} register={register} fieldKey={shown.chosen} build={build} me={me} counts={counts} arranging={arranging} close={() => show({ field: undefined })} gather={() => show({ slip: 'gather' })} arrange={() => show({ slip: 'arrange' })} />;
+  return (
+    <FieldSlip
+      key={shown.chosen}
+      register={register}
+      fieldKey={shown.chosen}
+      build={build}
+      me={me}
+      counts={counts}
+      arranging={arranging}
+      close={() => show({ field: undefined })}
+      gather={() => show({ slip: 'gather' })}
+      arrange={() => show({ slip: 'arrange' })}
+    />
+  );
 }

@@ -3,13 +3,21 @@ import { Button, HStack, Progress, Text } from '@chakra-ui/react';
 import type { FieldCount, RegisterView } from '@dellum/contract';
 import type { ArrangementNames } from '@dellum/core';
 import { ListFilter, Search, Users } from 'lucide-react';
-import { useAppSelector } from '../../store.js';
+import { useAppSelector } from '../../data/store.js';
 import { ArrangedBand } from '../arrangements/ArrangedBand.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { AlikeChip, OutsideChips } from './OutsideChips.js';
 import { number } from '../../frame/written.js';
 
-const doing = { clear: 'Clearing', carry: 'Carrying down', replace: 'Replacing', paste: 'Pasting', delete: 'Deleting', back: 'Taking back', gather: 'Gathering' } as const;
+const doing = {
+  clear: 'Clearing',
+  carry: 'Filling down',
+  replace: 'Replacing',
+  paste: 'Pasting',
+  delete: 'Deleting',
+  back: 'Undoing',
+  gather: 'Gathering',
+} as const;
 
 interface SheetStripProps {
   readonly register: RegisterView;
@@ -53,7 +61,8 @@ export function SheetStrip(props: SheetStripProps) {
         <HStack gap="1" color="growth.fg" fontSize="xs">
           <Users size={12} aria-hidden />
           <Text>
-            {props.here.slice(0, 3).join(', ')} {props.here.length > 3 ? `and ${props.here.length - 3} more are` : props.here.length === 1 ? 'is' : 'are'} here too
+            {props.here.slice(0, 3).join(', ')}{' '}
+            {props.here.length > 3 ? `and ${props.here.length - 3} more are` : props.here.length === 1 ? 'is' : 'are'} here too
           </Text>
         </HStack>
       )}

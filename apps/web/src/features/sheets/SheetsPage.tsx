@@ -1,6 +1,6 @@
 // All entry sheets of the house.
 import { mayDesign } from '@dellum/contract';
-import { useMeQuery } from '../houses/sessionApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
 import { DemoTour } from '../houses/DemoTour.js';
 import { FirstSteps } from '../houses/FirstSteps.js';
 import { SheetList } from './SheetList.js';

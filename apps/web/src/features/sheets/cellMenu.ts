@@ -46,7 +46,11 @@ export function cellMenu(at: CellMenuPlace): MenuLine[] {
     { words: 'Copy', key: 'Ctrl C', apart: enters, off: isBlank, act: () => void copied() },
     ...(enters
       ? [
-          { words: 'Paste', key: 'Ctrl V', act: () => void clipboardCells().then((texts) => at.paste(texts, { row: block.top, column: block.left })) },
+          {
+            words: 'Paste',
+            key: 'Ctrl V',
+            act: () => void clipboardCells().then((texts) => at.paste(texts, { row: block.top, column: block.left })),
+          },
           { words: 'Clear', key: 'Delete', off: isBlank, act: () => at.clear(block) },
           { words: 'Fill down', key: 'F8', off: isSingle(block) || rows < 2, act: () => at.carry(block, 'same') },
           { words: 'Fill down as a series', key: 'Shift F8', off: isSingle(block) || rows < 2, act: () => at.carry(block, 'series') },
@@ -59,7 +63,17 @@ export function cellMenu(at: CellMenuPlace): MenuLine[] {
           { words: 'New entry below', key: 'Alt Insert', off: isBlank, act: () => at.insertAt('below', place.row) },
         ]
       : []),
-    ...(enters ? [{ words: rows > 1 ? `Delete ${rows} entries` : 'Delete the entry', key: 'Ctrl Delete', off: isBlank, harms: true, act: () => at.deleteRows(block) }] : []),
+    ...(enters
+      ? [
+          {
+            words: rows > 1 ? `Delete ${rows} entries` : 'Delete the entry',
+            key: 'Ctrl Delete',
+            off: isBlank,
+            harms: true,
+            act: () => at.deleteRows(block),
+          },
+        ]
+      : []),
     { words: 'Only entries with this value', apart: true, off: !about?.alike, act: () => about?.alike?.() },
     { words: 'Why can this be entered, or not?', act: () => about?.why() },
     ...(openRule ? [{ words: `Field and rule of ${field.heading}`, act: openRule }] : []),

@@ -1,15 +1,25 @@
 // What is done to blocks of a sheet: pasted, cleared, carried down, replaced, deleted. What is small is judged and shown at
 // once; what is large is done by the server as one act. What is refused stays with its cell as a draft.
 import { givenIn, textsOf, type CarryDeed, type DeedOutcome, type ReplaceDeed, type Search, type WritingDeed } from '@dellum/core';
-import { mostAtOnce, mostCells, type BlockOutcome, type EntryActDto, type EntryActView, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import {
+  mostAtOnce,
+  mostCells,
+  type BlockOutcome,
+  type EntryActDto,
+  type EntryActView,
+  type EntryView,
+  type FieldView,
+  type Me,
+  type RegisterView,
+} from '@dellum/contract';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block, Place } from '../../grid/index.js';
-import { store, useAppDispatch } from '../../store.js';
+import { store, useAppDispatch } from '../../data/store.js';
 import { did } from '../entries/doneSlice.js';
 import { drafted, settled, type Draft } from '../entries/draftsSlice.js';
-import { dropped } from '../entries/newEntriesSlice.js';
-import { asGiven, updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../entries/entriesApi.js';
-import { doAct } from '../entries/entryActsApi.js';
+import { dropped } from '../../data/newEntriesSlice.js';
+import { asGiven, updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../../data/entriesApi.js';
+import { doAct } from '../../data/entryActsApi.js';
 import type { EntryWindow } from '../entries/useEntryWindow.js';
 import { number } from '../../frame/written.js';
 
@@ -23,7 +33,12 @@ interface Cell {
 }
 
 /** What came of a block, in a sentence. */
-function outcomeWords({ taken, corrected, refused, passedOver }: Pick<DeedOutcome, 'taken' | 'corrected' | 'refused' | 'passedOver'>): string {
+function outcomeWords({
+  taken,
+  corrected,
+  refused,
+  passedOver,
+}: Pick<DeedOutcome, 'taken' | 'corrected' | 'refused' | 'passedOver'>): string {
   const words = [
     `${number.format(taken)} ${taken === 1 ? 'cell was' : 'cells were'} taken`,
     corrected > 0 && `${number.format(corrected)} under another spelling`,
@@ -55,12 +70,34 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
   const total = window.total ?? 0;
   const { locale } = me.house;
 
-  const settle = (cells: readonly Cell[], { outcomes, entries, written }: BlockOutcome, made: readonly string[], top: number | undefined) => {
+  const settle = (
+    cells: readonly Cell[],
+    { outcomes, entries, written }: BlockOutcome,
+    made: readonly string[],
+    top: number | undefined,
+  ) => {
     const rowOf = new Map([...new Set(cells.map(({ entry }) => entry))].map((entry, at) => [entry, at] as const));
     const refusals = outcomes.flatMap(({ entry, field, verdict }, at): Draft[] =>
-      verdict.verdict === 'refused' ? [{ registerId: register.id, entryId: entry, field, text: cells[at]!.text, state: 'refused', message: verdict.message, suggestions: verdict.suggestions, ...(top !== undefined && { row: top + rowOf.get(entry)! }), ...(verdict.mayConfirm && { mayConfirm: true }) }] : [],
+      verdict.verdict === 'refused'
+        ? [
+            {
+              registerId: register.id,
+              entryId: entry,
+              field,
+              text: cells[at]!.text,
+              state: 'refused',
+              message: verdict.message,
+              suggestions: verdict.suggestions,
+              ...(top !== undefined && { row: top + rowOf.get(entry)! }),
+              ...(verdict.mayConfirm && { mayConfirm: true }),
+            },
+          ]
+        : [],
     );
-    if (written.length + made.length + refusals.length > 0) dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: written, refused: refusals, ...(made.length > 0 && { made }) } }));
+    if (written.length + made.length + refusals.length > 0)
+      dispatch(
+        did({ registerId: register.id, act: { act: 'wrote', cells: written, refused: refusals, ...(made.length > 0 && { made }) } }),
+      );
     for (const entry of entries) updateEntry(dispatch, store.getState(), register.id, entry.id, asGiven(entry));
     for (const { entry, field, verdict } of outcomes) if (verdict.verdict !== 'refused') dispatch(settled({ entryId: entry, field }));
     for (const draft of refusals) dispatch(drafted(draft));
@@ -79,8 +116,23 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
   /** What came of an act of the server: what was refused becomes drafts. */
   const settleAct = ({ id, outcome }: EntryActView) => {
     dispatch(did({ registerId: register.id, act: { act: 'deed', id } }));
-    for (const { entry, field, text, message, suggestions, mayConfirm } of outcome.refusals) dispatch(drafted({ registerId: register.id, entryId: entry, field, text, state: 'refused', message, suggestions, ...(mayConfirm && { mayConfirm }) }));
-    const kept = outcome.refused > outcome.refusals.length ? ` The first ${number.format(outcome.refusals.length)} of them are kept to be mended.` : '';
+    for (const { entry, field, text, message, suggestions, mayConfirm } of outcome.refusals)
+      dispatch(
+        drafted({
+          registerId: register.id,
+          entryId: entry,
+          field,
+          text,
+          state: 'refused',
+          message,
+          suggestions,
+          ...(mayConfirm && { mayConfirm }),
+        }),
+      );
+    const kept =
+      outcome.refused > outcome.refusals.length
+        ? ` The first ${number.format(outcome.refusals.length)} of them are kept to be mended.`
+        : '';
     notice(outcome.refused > 0 ? 'refused' : 'done', outcomeWords(outcome) + kept);
   };
   const act = async (dto: EntryActDto) => {
@@ -92,7 +144,12 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
   const blockDto = async ({ top, bottom, left, right }: Block) => {
     const [first] = top === 0 ? [] : await window.rows(top, top);
     const [last] = bottom >= total - 1 ? [] : await window.rows(bottom, bottom);
-    return { fields: fields.slice(left, right + 1).map(({ key }) => key), ...(first && { first: first.id }), ...(last && { last: last.id }), arranged };
+    return {
+      fields: fields.slice(left, right + 1).map(({ key }) => key),
+      ...(first && { first: first.id }),
+      ...(last && { last: last.id }),
+      arranged,
+    };
   };
   const sizeOf = ({ top, bottom, left, right }: Block) => ({ rows: Math.min(bottom, total - 1) - top + 1, columns: right - left + 1 });
   const isSmall = (rows: number, columns: number) => rows <= mostRows && rows * columns <= mostAtOnce;
@@ -102,7 +159,12 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     const most = some ? mostRows : mostCells;
     const size = some ? rows : rows * columns;
     if (size <= most) return false;
-    notice('refused', some ? `${number.format(rows)} rows are chosen while only some entries are shown; ${number.format(mostRows)} can be changed so at once. Show all entries first.` : `The block has ${number.format(size)} cells; ${number.format(mostCells)} can be changed at once. Do it in parts.`);
+    notice(
+      'refused',
+      some
+        ? `${number.format(rows)} rows are chosen while only some entries are shown; ${number.format(mostRows)} can be changed so at once. Show all entries first.`
+        : `The block has ${number.format(size)} cells; ${number.format(mostCells)} can be changed at once. Do it in parts.`,
+    );
     return true;
   };
 
@@ -117,7 +179,11 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
   };
 
   /** Does a deed over a block: at once where it is small, else as an act of the server. */
-  const over = async (block: Block, small: (own: readonly FieldView[], rows: readonly EntryView[]) => WritingDeed, large: Omit<EntryActDto, 'block'>) => {
+  const over = async (
+    block: Block,
+    small: (own: readonly FieldView[], rows: readonly EntryView[]) => WritingDeed,
+    large: Omit<EntryActDto, 'block'>,
+  ) => {
     const { rows, columns } = sizeOf(block);
     if (rows < 1 || tooMany(rows, columns)) return;
     if (isSmall(rows, columns)) {
@@ -132,10 +198,19 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
 
   const carry = (block: Block, how: CarryDeed['how']) => {
     if (block.top >= Math.min(block.bottom, total - 1)) {
-      notice('refused', 'Choose the cell to carry down together with those below it: hold Shift and press the down arrow.');
+      notice('refused', 'Choose the cell to fill down together with those below it: hold Shift and press the down arrow.');
       return Promise.resolve();
     }
-    const given = (own: readonly FieldView[], rows: readonly EntryView[]) => Object.fromEntries(own.map(({ key }) => [key, givenIn(how, rows.map(({ cells }) => cells[key] ?? ''))]));
+    const given = (own: readonly FieldView[], rows: readonly EntryView[]) =>
+      Object.fromEntries(
+        own.map(({ key }) => [
+          key,
+          givenIn(
+            how,
+            rows.map(({ cells }) => cells[key] ?? ''),
+          ),
+        ]),
+      );
     return over(block, (own, rows) => ({ deed: 'carry', how, given: given(own, rows) }), { deed: 'carry', how });
   };
 
@@ -145,7 +220,11 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     await act({ deed: 'replace', search, by, fields: own.map(({ key }) => key) });
   };
 
-  const rowsFor = async (first: number, count: number, mayInsert: boolean): Promise<{ rows: EntryView[]; made: readonly string[] } | undefined> => {
+  const rowsFor = async (
+    first: number,
+    count: number,
+    mayInsert: boolean,
+  ): Promise<{ rows: EntryView[]; made: readonly string[] } | undefined> => {
     const there = first < total ? await window.rows(first, Math.min(total - 1, first + count - 1)) : [];
     const missing = count - there.length;
     if (missing <= 0 || !mayInsert) return { rows: there, made: [] };
@@ -158,7 +237,11 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     if (texts.length === 0) return;
     const columns = Math.max(...texts.map((row) => row.length));
     const beyond = columns - (fields.length - at.column);
-    if (beyond > 0) return notice('refused', `The block is ${beyond} ${beyond === 1 ? 'column' : 'columns'} wider than the sheet from here. Begin further left, or copy fewer columns.`);
+    if (beyond > 0)
+      return notice(
+        'refused',
+        `The block is ${beyond} ${beyond === 1 ? 'column' : 'columns'} wider than the sheet from here. Begin further left, or copy fewer columns.`,
+      );
     if (tooMany(texts.length, columns)) return;
     const own = fields.slice(at.column, at.column + columns);
     if (texts.length <= 1000 && texts.length * columns <= mostAtOnce) {
@@ -167,7 +250,12 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     }
     const reach = mayInsert ? texts.length : Math.min(texts.length, total - at.row);
     if (at.row >= total) return act({ deed: 'paste', texts, below: true, fields: own.map(({ key }) => key) });
-    const block = await blockDto({ top: at.row, bottom: Math.min(total - 1, at.row + reach - 1), left: at.column, right: at.column + columns - 1 });
+    const block = await blockDto({
+      top: at.row,
+      bottom: Math.min(total - 1, at.row + reach - 1),
+      left: at.column,
+      right: at.column + columns - 1,
+    });
     await act({ deed: 'paste', texts: texts.slice(0, reach), block });
   };
 
@@ -181,7 +269,10 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
       if (!(await attempt(remove({ registerId: register.id, entries: gone }).unwrap()))) return;
       dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: gone, before: below } }));
       dispatch(dropped({ registerId: register.id, ids: gone }));
-      return notice('done', `${number.format(gone.length)} ${gone.length === 1 ? 'entry was' : 'entries were'} deleted. Ctrl Z brings ${gone.length === 1 ? 'it' : 'them'} back.`);
+      return notice(
+        'done',
+        `${number.format(gone.length)} ${gone.length === 1 ? 'entry was' : 'entries were'} deleted. Ctrl Z brings ${gone.length === 1 ? 'it' : 'them'} back.`,
+      );
     }
     const block = await blockDto({ top, bottom: last, left: 0, right: 0 });
     await act({ deed: 'delete', block: { ...block, fields: [] } });

@@ -1,19 +1,27 @@
 // Who else is on a sheet and where, and saying where one is oneself.
 import { placeEvery } from '@dellum/contract';
 import { useEffect, useMemo, useRef } from 'react';
-import { api } from '../../api/api.js';
+import { api } from '../../data/api.js';
 import { forgotten } from '../../live/placesSlice.js';
-import { useAppDispatch, useAppSelector } from '../../store.js';
+import { useAppDispatch, useAppSelector } from '../../data/store.js';
 
 const liveApi = api.injectEndpoints({
   endpoints: (build) => ({
-    tellPlace: build.mutation<null, { registerId: string; entry?: string; field?: string }>({ query: (body) => ({ path: '/live/place', method: 'POST', body }) }),
+    tellPlace: build.mutation<null, { registerId: string; entry?: string; field?: string }>({
+      query: (body) => ({ path: '/live/place', method: 'POST', body }),
+    }),
   }),
 });
 
 /** A place is told when one has stayed there for a moment. */
 const settleFor = 250;
-const initials = (name: string) => name.split(' ').map((word) => word[0]).join('').slice(0, 2).toUpperCase();
+const initials = (name: string) =>
+  name
+    .split(' ')
+    .map((word) => word[0])
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
 
 export interface Here {
   /** The names of the others on the sheet. */
@@ -27,7 +35,10 @@ export interface Here {
 export function useHere(registerId: string): Here {
   const dispatch = useAppDispatch();
   const places = useAppSelector((state) => state.places);
-  const others = useMemo(() => Object.values(places).filter((place) => place.registerId === registerId && place.entry !== undefined), [places, registerId]);
+  const others = useMemo(
+    () => Object.values(places).filter((place) => place.registerId === registerId && place.entry !== undefined),
+    [places, registerId],
+  );
   const cells = useMemo(() => new Map(others.map(({ entry, field, name }) => [`${entry} ${field}`, initials(name)])), [others]);
   const mine = useRef<{ entry: string | undefined; field: string | undefined }>({ entry: undefined, field: undefined });
   const timer = useRef<number>(undefined);
@@ -42,7 +53,9 @@ export function useHere(registerId: string): Here {
       if (mine.current.entry) tell.current();
     }, placeEvery);
     // A page that is closed has no time for an answer.
-    const gone = () => mine.current.entry && navigator.sendBeacon('/api/v1/live/place', new Blob([JSON.stringify({ registerId })], { type: 'application/json' }));
+    const gone = () =>
+      mine.current.entry &&
+      navigator.sendBeacon('/api/v1/live/place', new Blob([JSON.stringify({ registerId })], { type: 'application/json' }));
     window.addEventListener('pagehide', gone);
     return () => {
       window.removeEventListener('pagehide', gone);

@@ -1,20 +1,37 @@
 // What the cells of an entry sheet show, and what becomes of what is typed into them.
-import { askedBeforeNew, blankIsWrong, catalogAtLevel, catalogIdOf, grouped, judge, parse, planCascade, readsOf, ruleHere, stands, valuesIn, withTexts, type CascadePlan, type Catalog, type ItemColour, type JudgeContext } from '@dellum/core';
+import {
+  afterVerdict,
+  askedBeforeNew,
+  blankIsWrong,
+  catalogAtLevel,
+  catalogIdOf,
+  grouped,
+  judge,
+  parse,
+  readsOf,
+  ruleHere,
+  stands,
+  valuesIn,
+  type CascadePlan,
+  type Catalog,
+  type ItemColour,
+  type JudgeContext,
+} from '@dellum/core';
 import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@dellum/contract';
 import { useMemo, useRef } from 'react';
 import type { CellLook } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
-import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from '../../store.js';
-import { pickList } from '../bindings/pickList.js';
-import type { ReadyCatalog } from '../catalogs/useCatalogs.js';
+import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from '../../data/store.js';
+import { pickList } from '../../picker/pickList.js';
+import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
 import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
 import { did } from '../entries/doneSlice.js';
 import { underWay } from '../entries/inFlight.js';
-import { began } from '../entries/newEntriesSlice.js';
+import { began } from '../../data/newEntriesSlice.js';
 import { sendEdit } from '../entries/sendEdit.js';
 import { itemOf, shownValue } from '../entries/shownValue.js';
-import { useRequestsOfRegisterQuery } from '../requests/requestsApi.js';
+import { useRequestsOfRegisterQuery } from '../../data/requestsApi.js';
 
 /** What was taken under another spelling is said. */
 export interface Committed {
@@ -29,10 +46,21 @@ const draftTones = { refused: 'refused', conflict: 'refused', waiting: 'waiting'
 const draftSaid = { refused: 'refused', conflict: 'changed by someone else meanwhile', waiting: 'waits to be stored' } as const;
 
 export const refusalOf = (draft: Draft | undefined): Refusal | undefined =>
-  draft && draft.state !== 'waiting' ? { message: draft.message, suggestions: draft.suggestions, conflict: draft.state === 'conflict', ...(draft.mayConfirm && { mayConfirm: true }) } : undefined;
+  draft && draft.state !== 'waiting'
+    ? {
+        message: draft.message,
+        suggestions: draft.suggestions,
+        conflict: draft.state === 'conflict',
+        ...(draft.mayConfirm && { mayConfirm: true }),
+      }
+    : undefined;
 
 /** What followed in other fields, in a sentence: "Lantern 2 was cleared from Berth." */
-function followed({ cleared, filled, kept }: CascadePlan, register: RegisterView, shown: (field: FieldView, value: string) => string): string {
+function followed(
+  { cleared, filled, kept }: CascadePlan,
+  register: RegisterView,
+  shown: (field: FieldView, value: string) => string,
+): string {
   const valueIn = (key: string, value: string) => {
     const field = register.fields.find((known) => known.key === key);
     return field ? shown(field, value) : value;
@@ -47,7 +75,10 @@ function followed({ cleared, filled, kept }: CascadePlan, register: RegisterView
 }
 
 /** What is said at a cell whose value was asked for. */
-const askedWords = ({ state, by, word }: RequestAtEntry): string => (state === 'declined' ? `declined by ${by ?? 'the steward'}${word ? `: “${word}”` : ''}` : 'asked for; whoever keeps the catalog will answer');
+const askedWords = ({ state, by, word }: RequestAtEntry): string =>
+  state === 'declined'
+    ? `declined by ${by ?? 'the steward'}${word ? `: “${word}”` : ''}`
+    : 'asked for; whoever keeps the catalog will answer';
 
 export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string, ReadyCatalog>, me: Me) {
   const dispatch = useAppDispatch();
@@ -56,8 +87,14 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const asked = useMemo(() => grouped(requests ?? [], ({ entryId, field }) => draftKey(entryId, field)), [requests]);
   const { locale, today } = me.house;
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
-  const context = useMemo<JudgeContext>(() => ({ locale, catalogs, today, fields: register.fields }), [locale, catalogs, today, register.fields]);
-  const depending = useMemo(() => new Set(register.fields.filter(({ rule }) => readsOf(rule).length > 0).map(({ key }) => key)), [register.fields]);
+  const context = useMemo<JudgeContext>(
+    () => ({ locale, catalogs, today, fields: register.fields }),
+    [locale, catalogs, today, register.fields],
+  );
+  const depending = useMemo(
+    () => new Set(register.fields.filter(({ rule }) => readsOf(rule).length > 0).map(({ key }) => key)),
+    [register.fields],
+  );
   const isReady = ({ rule }: FieldView) => rule?.kind !== 'catalog' || catalogs.has(rule.catalogId);
   const draftOf = (entry: EntryView, field: FieldView) => drafts[draftKey(entry.id, field.key)];
   const itemHeld = (field: FieldView, value: string) => itemOf(field, value, catalogs);
@@ -69,13 +106,22 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   /** The colours of a field's list, each with the values that have it. */
   const legendOf = (field: FieldView | undefined): { label: string; colour: ItemColour }[] => {
     const list = field?.rule?.kind === 'catalog' ? catalogs.get(field.rule.catalogId) : undefined;
-    const coloured = list && field?.rule?.kind === 'catalog' ? catalogAtLevel(list, field.rule.level).items.filter(({ colour, state }) => colour !== undefined && state === 'offered') : [];
-    return [...grouped(coloured, ({ colour }) => colour!)].map(([colour, items]) => ({ colour, label: items.length > 3 ? `${items[0]!.label} and ${items.length - 1} more` : items.map(({ label }) => label).join(', ') }));
+    const coloured =
+      list && field?.rule?.kind === 'catalog'
+        ? catalogAtLevel(list, field.rule.level).items.filter(({ colour, state }) => colour !== undefined && state === 'offered')
+        : [];
+    return [...grouped(coloured, ({ colour }) => colour!)].map(([colour, items]) => ({
+      colour,
+      label: items.length > 3 ? `${items[0]!.label} and ${items.length - 1} more` : items.map(({ label }) => label).join(', '),
+    }));
   };
 
   /** A blank cell is marked where something must stand; in a new entry only once it is left. */
   const blankLook = (entry: EntryView, field: FieldView): CellLook => {
-    const standing = entry.version > 0 && blankIsWrong(field) && isReady(field) ? stands(field, '', { ...context, entry: entry.cells }) : { right: true as const };
+    const standing =
+      entry.version > 0 && blankIsWrong(field) && isReady(field)
+        ? stands(field, '', { ...context, entry: entry.cells })
+        : { right: true as const };
     return standing.right ? { text: '', tone: 'plain' } : { text: '', tone: 'outside', said: `outside. ${standing.message}` };
   };
   const look = (entry: EntryView, field: FieldView): CellLook => {
@@ -83,15 +129,26 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     if (draft) return { text: draft.text, tone: draftTones[draft.state], said: `${draftSaid[draft.state]}: ${draft.message}` };
     const value = entry.cells[field.key];
     if (value === undefined) return blankLook(entry, field);
-    const standing = isReady(field) ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context) : { right: true as const };
+    const standing = isReady(field)
+      ? stands(field, value, depending.has(field.key) ? { ...context, entry: entry.cells } : context)
+      : { right: true as const };
     const mark = itemHeld(field, valuesIn(value)[0] ?? '')?.colour;
-    const request = standing.right ? undefined : asked.get(draftKey(entry.id, field.key))?.find((one) => valuesIn(value).includes(one.value));
-    if (request) return { text: shown(entry, field), tone: request.state === 'waiting' ? 'asked' : 'outside', said: `outside, ${askedWords(request)}` };
-    return standing.right ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) } : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };
+    const request = standing.right
+      ? undefined
+      : asked.get(draftKey(entry.id, field.key))?.find((one) => valuesIn(value).includes(one.value));
+    if (request)
+      return {
+        text: shown(entry, field),
+        tone: request.state === 'waiting' ? 'asked' : 'outside',
+        said: `outside, ${askedWords(request)}`,
+      };
+    return standing.right
+      ? { text: shown(entry, field), tone: 'plain', ...(mark && { mark }) }
+      : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };
   };
 
-  /** Judges at once and sends what is taken; refused text stays with the cell as a draft. */
-  const commit = (entry: EntryView, field: FieldView, text: string, confirmed = false): Committed => {
+  /** Judges at once and sends what is taken; refused text stays with the cell as a draft. `seen`: the version at which the edit was begun. */
+  const commit = (entry: EntryView, field: FieldView, text: string, confirmed = false, seen?: number): Committed => {
     const held = entry.cells[field.key] ?? '';
     const draft = draftOf(entry, field);
     const where = { registerId: register.id, entryId: entry.id, field: field.key };
@@ -113,15 +170,30 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     }
     dispatch(settled(where));
     const value = verdict && verdict.verdict !== 'refused' ? verdict.value : optimistic(field, typed, locale);
-    const corrected = verdict?.verdict === 'taken' ? verdict.corrected : verdict && verdict.verdict !== 'marked' ? verdict.message : undefined;
+    const corrected =
+      verdict?.verdict === 'taken' ? verdict.corrected : verdict && verdict.verdict !== 'marked' ? verdict.message : undefined;
     if (value === held && verdict) return corrected ? { said: corrected } : {};
-    const fills = verdict?.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
-    const plan = planCascade(register.fields, withTexts(entry.cells, [[field.key, value], ...fills]), [field.key, ...fills.map(([key]) => key)], context);
+    const plan = afterVerdict(register.fields, entry.cells, field.key, verdict ?? { verdict: 'taken', value }, context) ?? {
+      cells: entry.cells,
+      cleared: [],
+      kept: [],
+      filled: [],
+    };
     // The blank row has the id of its entry already; with its first value it is one.
     if (entry.version === 0) dispatch(beganOnce(register.id, { ...entry, cells: plan.cells }));
-    void underWay(dispatch(sendEdit({ ...where, text: typed, expected: plan.cells, before: entry.cells, version: draft?.version ?? entry.version, ...(confirmed && { confirmed }) })));
-    const filled = [...fills.map(([key, own]) => ({ field: key, value: own })), ...plan.filled];
-    return { said: [corrected, followed({ ...plan, filled }, register, shownValueOf)].filter(Boolean).join(' ') };
+    void underWay(
+      dispatch(
+        sendEdit({
+          ...where,
+          text: typed,
+          expected: plan.cells,
+          before: entry.cells,
+          version: draft?.version ?? (seen || entry.version),
+          ...(confirmed && { confirmed }),
+        }),
+      ),
+    );
+    return { said: [corrected, followed(plan, register, shownValueOf)].filter(Boolean).join(' ') };
   };
 
   /** What refused texts were judged by; they are judged again when it is not what it was. */
@@ -141,7 +213,14 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       const field = register.fields.find(({ key }) => key === draft.field);
       if (!entry || !field || !isReady(field)) continue;
       const key = draftKey(draft.entryId, draft.field);
-      const by = JSON.stringify([draft.text, field.kind, field.rule, markOf(catalogs.get(catalogIdOf(field.rule) ?? '')), readsOf(field.rule).map((read) => entry.cells[read] ?? ''), entry.cells[draft.field] ?? '']);
+      const by = JSON.stringify([
+        draft.text,
+        field.kind,
+        field.rule,
+        markOf(catalogs.get(catalogIdOf(field.rule) ?? '')),
+        readsOf(field.rule).map((read) => entry.cells[read] ?? ''),
+        entry.cells[draft.field] ?? '',
+      ]);
       const before = judgedBy.current.get(key);
       judgedBy.current.set(key, by);
       if (before === undefined || before === by || !before.startsWith(JSON.stringify([draft.text]).slice(0, -1))) continue;
@@ -149,12 +228,14 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       // What was asked about before it becomes a new value waits for the answer.
       if (askedBeforeNew(verdict, draft.text)) continue;
       if (verdict.verdict !== 'refused') commit(entry, field, draft.text);
-      else if (verdict.message !== draft.message) dispatch(drafted({ ...draft, message: verdict.message, suggestions: verdict.suggestions }));
+      else if (verdict.message !== draft.message)
+        dispatch(drafted({ ...draft, message: verdict.message, suggestions: verdict.suggestions }));
     }
   };
 
   /** What is picked from in a cell, as its rule stands in the entry. */
-  const listFor = (entry: EntryView | undefined, field: FieldView) => pickList(ruleHere(field, { entry: entry?.cells ?? {} }), field.kind, { ...context, entry: entry?.cells ?? {} });
+  const listFor = (entry: EntryView | undefined, field: FieldView) =>
+    pickList(ruleHere(field, { entry: entry?.cells ?? {} }), field.kind, { ...context, entry: entry?.cells ?? {} });
   const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
   return { judgedAgain, look, shown, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };

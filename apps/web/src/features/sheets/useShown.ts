@@ -28,5 +28,14 @@ export function useShown(register: RegisterView): Shown {
   const value = search.get('value') ?? '';
   const key = alike?.key;
   const wanted = useMemo((): Wanted => (outside ? { outside } : key !== undefined ? { field: key, value } : {}), [outside, key, value]);
-  return { outside, alike, value, chosen: search.get('field') ?? undefined, slip: search.get('slip') ?? undefined, adding: search.has('new-field'), wanted, change };
+  return {
+    outside,
+    alike,
+    value,
+    chosen: search.get('field') ?? undefined,
+    slip: search.get('slip') ?? undefined,
+    adding: search.has('new-field'),
+    wanted,
+    change,
+  };
 }

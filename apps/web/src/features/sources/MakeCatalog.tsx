@@ -6,11 +6,16 @@ import { useMemo, useState } from 'react';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
-import { useItems } from '../catalogs/useItems.js';
-import { useMakeCatalog } from '../catalogs/useMakeCatalog.js';
-import type { SourceRegister } from './useRegister.js';
+import { useItems } from '../../data/useItems.js';
+import { useMakeCatalog } from '../ranges/useMakeCatalog.js';
+import type { SourceRegister } from '../acts/useRegister.js';
 
-const roleWords: readonly (readonly [TableRole, string])[] = [['level', 'is a level'], ['label', 'is shown for it'], ['along', 'comes along'], ['out', 'is left out']];
+const roleWords: readonly (readonly [TableRole, string])[] = [
+  ['level', 'is a level'],
+  ['label', 'is shown for it'],
+  ['along', 'comes along'],
+  ['out', 'is left out'],
+];
 const alone = '';
 
 export function MakeCatalog({ source, build }: { source: SourceRegister; build: BuildView }) {
@@ -24,10 +29,19 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
   const lists = sheet?.registers.filter(({ fields }) => fields.length === 1) ?? [];
   const make = useMakeCatalog(build);
   const items = useItems(isList ? [] : build.catalogs.map(({ id }) => id));
-  const naming = useMemo(() => items.flatMap(({ id, items: own }) => {
-    const field = namingField(register.fields, entries, own.items, own.companions.map(({ key }) => key));
-    return field ? [{ id, ...field }] : [];
-  }), [items, register.fields, entries]);
+  const naming = useMemo(
+    () =>
+      items.flatMap(({ id, items: own }) => {
+        const field = namingField(
+          register.fields,
+          entries,
+          own.items,
+          own.companions.map(({ key }) => key),
+        );
+        return field ? [{ id, ...field }] : [];
+      }),
+    [items, register.fields, entries],
+  );
   const proposed = [...naming].sort((a, b) => b.share - a.share)[0];
   const under = naming.find(({ id }) => id === (chosen ?? proposed?.id));
   const own = under ? register.fields.filter(({ key }) => key !== under.key) : register.fields;
@@ -37,17 +51,46 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
   const save = async () => {
     setWorking(true);
     if (together) {
-      if (!(await make.ofCells({ title, shape: 'headings', place: { registerIds: lists.map(({ id }) => id), fields: [], entries: [] }, companions: [] }))) setWorking(false);
+      if (
+        !(await make.ofCells({
+          title,
+          shape: 'headings',
+          place: { registerIds: lists.map(({ id }) => id), fields: [], entries: [] },
+          companions: [],
+        }))
+      )
+        setWorking(false);
       return;
     }
     const label = having('label')[0] ?? null;
     if (under) {
       const along = [...levels.slice(0, -1), ...having('along')];
-      if (!(await make.ofRows({ title, catalogId: under.id, registerId: register.id, key: under.key, by: under.by, value: levels.at(-1)!, label, companions: along }))) setWorking(false);
+      if (
+        !(await make.ofRows({
+          title,
+          catalogId: under.id,
+          registerId: register.id,
+          key: under.key,
+          by: under.by,
+          value: levels.at(-1)!,
+          label,
+          companions: along,
+        }))
+      )
+        setWorking(false);
       return;
     }
     const place = { registerIds: [register.id], fields: levels, entries: entries.map(({ id }) => id) };
-    if (!(await make.ofCells({ title, shape: levels.length > 1 ? 'levels' : 'list', place, companions: isList ? [] : having('along'), label }))) setWorking(false);
+    if (
+      !(await make.ofCells({
+        title,
+        shape: levels.length > 1 ? 'levels' : 'list',
+        place,
+        companions: isList ? [] : having('along'),
+        label,
+      }))
+    )
+      setWorking(false);
   };
   return (
     <form
@@ -80,7 +123,16 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
               label="Its rows belong under"
               width="150px"
               value={under?.id ?? alone}
-              options={[...naming.map(({ id, key }) => [id, `${build.catalogs.find((known) => known.id === id)!.title}, by ${register.fields.find((field) => field.key === key)!.heading}`] as const), [alone, 'nothing else']]}
+              options={[
+                ...naming.map(
+                  ({ id, key }) =>
+                    [
+                      id,
+                      `${build.catalogs.find((known) => known.id === id)!.title}, by ${register.fields.find((field) => field.key === key)!.heading}`,
+                    ] as const,
+                ),
+                [alone, 'nothing else'],
+              ]}
               onChoose={setUnder}
             />
           </HStack>
@@ -89,10 +141,22 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
           own.map(({ key, heading }) => (
             <HStack key={key} justify="space-between">
               <Text truncate>{heading}</Text>
-              <Select label={`What ${heading} is in the catalog`} width="130px" value={roles.get(key) ?? 'out'} options={roleWords} onChoose={(role) => setChanged(new Map([...changed, [key, role as TableRole]]))} />
+              <Select
+                label={`What ${heading} is in the catalog`}
+                width="130px"
+                value={roles.get(key) ?? 'out'}
+                options={roleWords}
+                onChoose={(role) => setChanged(new Map([...changed, [key, role as TableRole]]))}
+              />
             </HStack>
           ))}
-        <Button type="submit" size="sm" alignSelf="start" loading={working} disabled={(entries.length === 0 && !together) || levels.length === 0 || title.trim() === ''}>
+        <Button
+          type="submit"
+          size="sm"
+          alignSelf="start"
+          loading={working}
+          disabled={(entries.length === 0 && !together) || levels.length === 0 || title.trim() === ''}
+        >
           Make a catalog of it
         </Button>
         <Text fontSize="xs" color="inkSoft">

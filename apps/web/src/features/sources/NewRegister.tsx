@@ -6,13 +6,16 @@ import { useEffect, useState } from 'react';
 import { fromBoth } from '../../grid/index.js';
 import { useTry } from '../../frame/useNotice.js';
 import { PastedTable } from './PastedTable.js';
-import { useMakeListMutation, useMakeTableMutation } from '../sheets/buildApi.js';
+import { useMakeListMutation, useMakeTableMutation } from '../../data/buildApi.js';
 
 interface Column {
   readonly heading: string;
   readonly kind: FieldKind;
 }
-const firstColumns: readonly Column[] = [{ heading: '', kind: 'text' }, { heading: '', kind: 'text' }];
+const firstColumns: readonly Column[] = [
+  { heading: '', kind: 'text' },
+  { heading: '', kind: 'text' },
+];
 
 export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id: string) => void }) {
   const [heading, setHeading] = useState('');
@@ -24,14 +27,17 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
   const attempt = useTry();
   const save = async () => {
     const fields = columns?.filter((column) => column.heading.trim() !== '').map((column) => ({ ...column }));
-    const made = await attempt(fields ? makeTable({ sheetId: sheet.id, heading, fields }).unwrap() : makeList({ sheetId: sheet.id, heading, kind }).unwrap());
+    const made = await attempt(
+      fields ? makeTable({ sheetId: sheet.id, heading, fields }).unwrap() : makeList({ sheetId: sheet.id, heading, kind }).unwrap(),
+    );
     if (!made) return;
     setHeading('');
     setKind('text');
     setColumns(undefined);
     went(made.id);
   };
-  const change = (at: number, column: Partial<Column>) => setColumns(columns?.map((known, place) => (place === at ? { ...known, ...column } : known)));
+  const change = (at: number, column: Partial<Column>) =>
+    setColumns(columns?.map((known, place) => (place === at ? { ...known, ...column } : known)));
   const recognised = (data: DataTransfer): boolean => {
     const block = fromBoth(data.getData('text/plain'), data.getData('text/html'));
     const isTable = block.length > 1 || (block[0]?.length ?? 0) > 1;
@@ -65,7 +71,16 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
   }
   const blank = heading.trim() === '' || (columns !== undefined && columns.every((column) => column.heading.trim() === ''));
   return (
-    <Box as="section" aria-label={columns ? 'New table' : 'New list'} w={columns ? '230px' : '180px'} borderWidth="1px" borderStyle="dashed" borderColor="line" rounded="l3" p="3">
+    <Box
+      as="section"
+      aria-label={columns ? 'New table' : 'New list'}
+      w={columns ? '230px' : '180px'}
+      borderWidth="1px"
+      borderStyle="dashed"
+      borderColor="line"
+      rounded="l3"
+      p="3"
+    >
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -76,11 +91,25 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
           <Heading as="h2" fontSize="sm">
             {columns ? 'New table' : 'New list'}
           </Heading>
-          {sheet.registers.length === 0 && !columns && <Text color="inkSoft">Begin with a heading, then type or paste the values under it.</Text>}
-          <Input size="xs" borderColor="slate.border" placeholder="Heading" aria-label={columns ? 'Heading of the new table' : 'Heading of the new list'} value={heading} onChange={(event) => setHeading(event.target.value)} onPaste={(event) => recognised(event.clipboardData) && event.preventDefault()} />
+          {sheet.registers.length === 0 && !columns && (
+            <Text color="inkSoft">Begin with a heading, then type or paste the values under it.</Text>
+          )}
+          <Input
+            size="xs"
+            borderColor="slate.border"
+            placeholder="Heading"
+            aria-label={columns ? 'Heading of the new table' : 'Heading of the new list'}
+            value={heading}
+            onChange={(event) => setHeading(event.target.value)}
+            onPaste={(event) => recognised(event.clipboardData) && event.preventDefault()}
+          />
           {!columns && (
             <NativeSelect.Root size="xs">
-              <NativeSelect.Field aria-label="What the list holds" value={kind} onChange={(event) => setKind(event.target.value as FieldKind)}>
+              <NativeSelect.Field
+                aria-label="What the list holds"
+                value={kind}
+                onChange={(event) => setKind(event.target.value as FieldKind)}
+              >
                 {fieldKinds
                   .filter((one) => one !== 'several values')
                   .map((one) => (
@@ -94,9 +123,20 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
           )}
           {columns?.map((column, at) => (
             <Stack key={at} direction="row" gap="1">
-              <Input size="xs" borderColor="slate.border" placeholder={`Field ${at + 1}`} aria-label={`Heading of field ${at + 1}`} value={column.heading} onChange={(event) => change(at, { heading: event.target.value })} />
+              <Input
+                size="xs"
+                borderColor="slate.border"
+                placeholder={`Field ${at + 1}`}
+                aria-label={`Heading of field ${at + 1}`}
+                value={column.heading}
+                onChange={(event) => change(at, { heading: event.target.value })}
+              />
               <NativeSelect.Root size="xs" w="92px">
-                <NativeSelect.Field aria-label={`Kind of field ${at + 1}`} value={column.kind} onChange={(event) => change(at, { kind: event.target.value as FieldKind })}>
+                <NativeSelect.Field
+                  aria-label={`Kind of field ${at + 1}`}
+                  value={column.kind}
+                  onChange={(event) => change(at, { kind: event.target.value as FieldKind })}
+                >
                   {fieldKinds.map((kind) => (
                     <option key={kind} value={kind}>
                       {kindLabel(kind)}

@@ -6,7 +6,7 @@ import { Check } from '../../frame/Check.js';
 import { useNotice } from '../../frame/useNotice.js';
 import type { Pasted } from './RegisterColumn.js';
 import { actsOfBlock, columnTexts, partsOf } from './sourceCells.js';
-import type { SourceRegister } from './useRegister.js';
+import type { SourceRegister } from '../acts/useRegister.js';
 import { number } from '../../frame/written.js';
 
 const rowsShown = 8;
@@ -28,7 +28,10 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
   const [skipBlanks, setSkipBlanks] = useState(pasted.look.blanks > 0);
   const [work, setWork] = useState<Work>();
   const notice = useNotice();
-  const block = useMemo(() => pasted.block.slice(skipHeadings ? 1 : 0).filter((row) => !skipBlanks || row.some((text) => text.trim() !== '')), [pasted.block, skipHeadings, skipBlanks]);
+  const block = useMemo(
+    () => pasted.block.slice(skipHeadings ? 1 : 0).filter((row) => !skipBlanks || row.some((text) => text.trim() !== '')),
+    [pasted.block, skipHeadings, skipBlanks],
+  );
   const fields = source.register.fields.slice(at.column);
   // What stands there already is that of the moment one pastes; the rows that come in are no repeats of themselves.
   const [there] = useState(() => columnTexts(source, at.column));
@@ -37,7 +40,13 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
   const over = Math.min(block.length, Math.max(0, source.entries.length - at.row));
   /** Stores part by part; where one fails, what is in stays, and the rest can go on from there. */
   const bringIn = async () => {
-    let now: Work = work ?? { parts: partsOf(actsOfBlock(source, block, at), Math.min(pasted.look.columns, fields.length)), stored: 0, next: 0, joins: undefined, running: true };
+    let now: Work = work ?? {
+      parts: partsOf(actsOfBlock(source, block, at), Math.min(pasted.look.columns, fields.length)),
+      stored: 0,
+      next: 0,
+      joins: undefined,
+      running: true,
+    };
     const notes: string[] = [];
     while (now.next < now.parts.length) {
       setWork({ ...now, running: true });
@@ -59,14 +68,47 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
         <Text color="inkSoft">pasted, and not in yet</Text>
       </Box>
       <Stack as="ul" gap="1" listStyleType="none">
-        {over > 0 && <li>{number.format(over)} written over rows that are there, {number.format(block.length - over)} added below.</li>}
-        {look.repeats > 0 && <li>{number.format(look.repeats)} {look.repeats === 1 ? 'repeats a value' : 'repeat values'}; each is offered once.</li>}
-        {look.alike.length > 0 && <li>{look.alike.length === 1 ? 'Two look alike' : `${number.format(look.alike.length)} pairs look alike`}: {look.alike.slice(0, 3).map((group) => group.slice(0, 2).map((value) => `“${value}”`).join(' and ')).join('; ')}.</li>}
-        {tooWide > 0 && <Text as="li" color="brick.fg">The block is {tooWide} {tooWide === 1 ? 'column' : 'columns'} wider than {source.register.title} from here; what has no field stays out.</Text>}
+        {over > 0 && (
+          <li>
+            {number.format(over)} written over rows that are there, {number.format(block.length - over)} added below.
+          </li>
+        )}
+        {look.repeats > 0 && (
+          <li>
+            {number.format(look.repeats)} {look.repeats === 1 ? 'repeats a value' : 'repeat values'}; each is offered once.
+          </li>
+        )}
+        {look.alike.length > 0 && (
+          <li>
+            {look.alike.length === 1 ? 'Two look alike' : `${number.format(look.alike.length)} pairs look alike`}:{' '}
+            {look.alike
+              .slice(0, 3)
+              .map((group) =>
+                group
+                  .slice(0, 2)
+                  .map((value) => `“${value}”`)
+                  .join(' and '),
+              )
+              .join('; ')}
+            .
+          </li>
+        )}
+        {tooWide > 0 && (
+          <Text as="li" color="brick.fg">
+            The block is {tooWide} {tooWide === 1 ? 'column' : 'columns'} wider than {source.register.title} from here; what has no field
+            stays out.
+          </Text>
+        )}
         {look.repeats + look.alike.length === 0 && <li>No repeats and no look-alikes.</li>}
       </Stack>
       {pasted.look.headings && <Check label="The first row is headings; leave it out" checked={skipHeadings} set={setSkipHeadings} />}
-      {pasted.look.blanks > 0 && <Check label={`Leave out ${number.format(pasted.look.blanks)} blank ${pasted.look.blanks === 1 ? 'row' : 'rows'}`} checked={skipBlanks} set={setSkipBlanks} />}
+      {pasted.look.blanks > 0 && (
+        <Check
+          label={`Leave out ${number.format(pasted.look.blanks)} blank ${pasted.look.blanks === 1 ? 'row' : 'rows'}`}
+          checked={skipBlanks}
+          set={setSkipBlanks}
+        />
+      )}
       <Box overflowX="auto" borderWidth="1px" borderColor="line" rounded="l2">
         <Table.Root size="sm" aria-label="What comes in">
           <Table.Header>

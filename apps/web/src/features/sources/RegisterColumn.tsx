@@ -4,14 +4,14 @@ import { isNumeric, lookAtPaste, type PasteLook, sourceTextFault } from '@dellum
 import { useRef } from 'react';
 import { Grid, toClipboard, type Block, type EditorProps, type GridHandle, type MenuLine, type Place } from '../../grid/index.js';
 import { useNotice } from '../../frame/useNotice.js';
-import { useMeQuery } from '../houses/sessionApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
 import { GrowthRail, lanesOf, railWidth } from '../ranges/GrowthRail.js';
 import { RangeFindings } from '../ranges/RangeFindings.js';
 import { ruleInShort } from '../sheets/columns.js';
 import { RegisterHeading } from './RegisterHeading.js';
 import { actsOfBlock, actsOfClearing, columnTexts, lookOf, shownText } from './sourceCells.js';
 import { SourceCellEditor } from './SourceCellEditor.js';
-import type { SourceRegister } from './useRegister.js';
+import type { SourceRegister } from '../acts/useRegister.js';
 import type { BuildView } from '@dellum/contract';
 
 /** A pasted block that waits for a look. */
@@ -41,7 +41,8 @@ const listWidth = 152;
 /** Blocks up to this many rows go in without a look, as long as nothing about them is odd. */
 const smallBlock = 3;
 
-const isOdd = ({ rows, blanks, repeats, alike, headings }: PasteLook) => rows > smallBlock || blanks + repeats + alike.length > 0 || headings;
+const isOdd = ({ rows, blanks, repeats, alike, headings }: PasteLook) =>
+  rows > smallBlock || blanks + repeats + alike.length > 0 || headings;
 
 export function RegisterColumn(props: RegisterColumnProps) {
   const { source, build, mayChange, chosenRange, chosen, chosenField } = props;
@@ -63,13 +64,12 @@ export function RegisterColumn(props: RegisterColumnProps) {
 
   const keyOf = (row: number) => (row === source.entries.length ? source.blank : source.entries[row]?.id);
   /** Says at once what is wrong with the text; else stores it, and opens the editor again where the server refuses it. */
-  const commit = ({ place: { row, column }, rowKey }: EditorProps, text: string): string | undefined => {
+  const commit = ({ place: { row, column }, rowKey, columnKey: field }: EditorProps, text: string): string | undefined => {
     const entry = source.entries[row];
     if (rowKey !== undefined && rowKey !== keyOf(row)) {
       if (text.trim() !== '') notice('refused', `The row was deleted meanwhile; “${text}” was not stored.`);
       return undefined;
     }
-    const field = register.fields[column]!.key;
     if (entry ? text === shownText(source, { row, column }, locale) : text.trim() === '') return undefined;
     const fault = sourceTextFault(text);
     if (fault) return fault.message;
@@ -79,7 +79,11 @@ export function RegisterColumn(props: RegisterColumnProps) {
   };
   const paste = (block: string[][], at: Place) => {
     if (block.length === 0) return;
-    const look = lookAtPaste(block, register.fields.slice(at.column).map(({ heading }) => heading), columnTexts(source, at.column));
+    const look = lookAtPaste(
+      block,
+      register.fields.slice(at.column).map(({ heading }) => heading),
+      columnTexts(source, at.column),
+    );
     if (isOdd(look)) props.onPasted({ registerId: register.id, block, at, look });
     else void source.act(...actsOfBlock(source, block, at));
   };
@@ -116,16 +120,33 @@ export function RegisterColumn(props: RegisterColumnProps) {
       { words: 'New row below', key: 'Alt Insert', off: isBlank, act: () => insertAt('below', place) },
       { words: 'Move up', key: 'Alt Shift ↑', off: isBlank || block.top === 0, act: () => moveRows(block, -1) },
       { words: 'Move down', key: 'Alt Shift ↓', off: isBlank || block.bottom >= source.entries.length - 1, act: () => moveRows(block, 1) },
-      { words: rows > 1 ? `Delete ${rows} rows` : 'Delete the row', key: 'Ctrl Delete', off: isBlank, harms: true, act: () => deleteRows(block) },
+      {
+        words: rows > 1 ? `Delete ${rows} rows` : 'Delete the row',
+        key: 'Ctrl Delete',
+        off: isBlank,
+        harms: true,
+        act: () => deleteRows(block),
+      },
     ];
   };
   const editor = (editing: EditorProps) => (
-    <SourceCellEditor editing={editing} label={`${isList ? register.title : register.fields[editing.place.column]!.heading}, row ${editing.place.row + 1}`} commit={(text) => commit(editing, text)} />
+    <SourceCellEditor
+      editing={editing}
+      label={`${isList ? register.title : columns[editing.place.column]!.heading}, row ${editing.place.row + 1}`}
+      commit={(text) => commit(editing, text)}
+    />
   );
 
   return (
     <Box as="section" aria-label={register.title} flexShrink={0} w={`${width + 4}px`}>
-      <RegisterHeading source={source} build={build} gutterWidth={gutterWidth} chosen={chosen} mayChange={mayChange} onField={props.onField} />
+      <RegisterHeading
+        source={source}
+        build={build}
+        gutterWidth={gutterWidth}
+        chosen={chosen}
+        mayChange={mayChange}
+        onField={props.onField}
+      />
       <Grid
         ref={grid}
         label={register.title}
@@ -150,7 +171,17 @@ export function RegisterColumn(props: RegisterColumnProps) {
         }}
         onHeading={(column) => props.onField(register.fields[column]!.key)}
         onClear={clear}
-        copy={(block) => toClipboard(source.rowsOf(block).map((_entry, row) => source.fieldsOf(block).map((_field, column) => shownText(source, { row: block.top + row, column: block.left + column }, locale))))}
+        copy={(block) =>
+          toClipboard(
+            source
+              .rowsOf(block)
+              .map((_entry, row) =>
+                source
+                  .fieldsOf(block)
+                  .map((_field, column) => shownText(source, { row: block.top + row, column: block.left + column }, locale)),
+              ),
+          )
+        }
         onPaste={paste}
         onMoveRows={moveRows}
         onInsert={insertAt}

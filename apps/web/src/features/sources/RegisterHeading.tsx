@@ -1,14 +1,15 @@
 // The heading of a list or table: its name, the ranges over it, and what one can do with it as a whole.
-import { Box, Button, HStack, Input, Menu, Portal, Text } from '@chakra-ui/react';
+import { Box, Button, HStack, Menu, Portal, Text } from '@chakra-ui/react';
 import { endingInShort, endingOf } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import { Ellipsis } from 'lucide-react';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { Question } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useDeleteListMutation, useMakeFieldMutation, usePlaceRegisterMutation, useRetitleListMutation } from '../sheets/buildApi.js';
+import { useDeleteListMutation, useMakeFieldMutation, usePlaceRegisterMutation, useRetitleListMutation } from '../../data/buildApi.js';
 import { number } from '../../frame/written.js';
-import type { SourceRegister } from './useRegister.js';
+import { RenameBox } from '../../frame/RenameBox.js';
+import type { SourceRegister } from '../acts/useRegister.js';
 
 function RangeLine({ source }: { source: SourceRegister }) {
   const [rail, ...more] = source.rails;
@@ -31,7 +32,8 @@ interface RegisterHeadingProps {
 }
 
 export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange, onField }: RegisterHeadingProps) {
-  const [title, setTitle] = useState<string>();
+  const [renaming, setRenaming] = useState(false);
+  const menuId = useId();
   // A list with ranges over it is in use: the server says by whom.
   const [asking, setAsking] = useState(false);
   const [retitle] = useRetitleListMutation();
@@ -44,38 +46,38 @@ export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange,
   const siblings = build.sheets.find(({ id }) => id === register.sheetId)?.registers ?? [];
   const at = siblings.findIndex(({ id }) => id === register.id);
   const what = isList ? 'list' : 'table';
-  const save = async () => {
-    if (await source.told(retitle({ id: register.id, title: title ?? '' }).unwrap())) setTitle(undefined);
-  };
   const drop = async () => {
     if (await attempt(remove(register.id).unwrap())) notice('done', `The ${what} ${register.title} is deleted.`);
   };
   const addField = async () => {
     const taken = new Set(register.fields.map(({ heading }) => heading));
-    const heading = Array.from({ length: taken.size + 1 }, (_, number) => `Field ${register.fields.length + 1 + number}`).find((free) => !taken.has(free))!;
-    if (await attempt(makeField({ registerId: register.id, field: { heading, kind: 'text' } }).unwrap())) notice('done', `${register.title} has a new field. Click its heading to name it.`);
+    const heading = Array.from({ length: taken.size + 1 }, (_, number) => `Field ${register.fields.length + 1 + number}`).find(
+      (free) => !taken.has(free),
+    )!;
+    if (await attempt(makeField({ registerId: register.id, field: { heading, kind: 'text' } }).unwrap()))
+      notice('done', `${register.title} has a new field. Click its heading to name it.`);
   };
   const sort = (direction: 'up' | 'down') => void source.act({ act: 'sort', field: register.fields[0]!.key, direction });
   const moveBefore = (before: string | undefined) => void attempt(place({ id: register.id, ...(before && { before }) }).unwrap());
   return (
     <Box pl={`${gutterWidth + 10}px`} pb="1" borderBottomWidth="2px" borderColor={chosen ? 'damson.solid' : 'line'}>
       <HStack justify="space-between">
-        {title === undefined ? (
+        {!renaming ? (
           <Text fontWeight="bold" truncate dir="auto">
             {register.title}
           </Text>
         ) : (
-          <form
-            onSubmit={(event) => {
-              event.preventDefault();
-              void save();
-            }}
-          >
-            <Input size="2xs" aria-label={`Heading of the ${what}`} autoFocus value={title} onChange={(event) => setTitle(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setTitle(undefined)} />
-          </form>
+          <RenameBox
+            label={`Heading of the ${what}`}
+            name={register.title}
+            size="2xs"
+            backTo={menuId}
+            rename={(title) => source.told(retitle({ id: register.id, title }).unwrap())}
+            close={() => setRenaming(false)}
+          />
         )}
         {mayChange && (
-          <Menu.Root>
+          <Menu.Root ids={{ trigger: menuId }}>
             <Menu.Trigger asChild>
               <Button size="2xs" variant="ghost" colorPalette="slate" aria-label={`More for ${register.title}`}>
                 <Ellipsis size={14} />
@@ -91,7 +93,7 @@ export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange,
                     Sort Z to A
                   </Menu.Item>
                   <Menu.Separator />
-                  <Menu.Item value="retitle" onClick={() => setTitle(register.title)}>
+                  <Menu.Item value="retitle" onClick={() => setRenaming(true)}>
                     Rename
                   </Menu.Item>
                   <Menu.Item value="field" onClick={() => void addField()}>
@@ -112,7 +114,11 @@ export function RegisterHeading({ source, build, gutterWidth, chosen, mayChange,
                       Move it to the right
                     </Menu.Item>
                   )}
-                  <Menu.Item value="delete" color="brick.fg" onClick={() => (source.entries.length === 0 || source.rails.length > 0 ? void drop() : setAsking(true))}>
+                  <Menu.Item
+                    value="delete"
+                    color="brick.fg"
+                    onClick={() => (source.entries.length === 0 || source.rails.length > 0 ? void drop() : setAsking(true))}
+                  >
                     Delete the {what}
                   </Menu.Item>
                 </Menu.Content>

@@ -8,7 +8,7 @@ import { NameRange } from '../ranges/NameRange.js';
 import { RangeCard } from '../ranges/RangeCard.js';
 import { JoinRange, joinable } from './JoinRange.js';
 import { MakeCatalog } from './MakeCatalog.js';
-import type { SourceRegister } from './useRegister.js';
+import type { SourceRegister } from '../acts/useRegister.js';
 
 interface RegisterSlipProps {
   readonly source: SourceRegister;
@@ -74,7 +74,12 @@ function RowActs({ source, block }: { source: SourceRegister; block: Block }) {
         <Button size="xs" variant="outline" disabled={!above} onClick={() => void source.move(ids, above!.id)}>
           Move up
         </Button>
-        <Button size="xs" variant="outline" disabled={block.top + rows.length >= source.entries.length} onClick={() => void source.move(ids, below?.id)}>
+        <Button
+          size="xs"
+          variant="outline"
+          disabled={block.top + rows.length >= source.entries.length}
+          onClick={() => void source.move(ids, below?.id)}
+        >
           Move down
         </Button>
         <Button size="xs" variant="outline" colorPalette="brick" onClick={() => void source.act({ act: 'delete', entries: ids })}>
@@ -94,7 +99,12 @@ function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
   const fields = source.fieldsOf(block);
   const rows = source.rowsOf(block);
   const more = Math.min(mostRows, Math.max(0, Math.floor(Number(count)) || 0));
-  const next = fields.map(({ key }) => series(rows.map(({ cells }) => cells[key] ?? ''), more));
+  const next = fields.map(({ key }) =>
+    series(
+      rows.map(({ cells }) => cells[key] ?? ''),
+      more,
+    ),
+  );
   if (rows.every(({ cells }) => fields.every(({ key }) => !(key in cells)))) return null;
   const carry = () => {
     const texts = Array.from({ length: more }, (_, row) => fields.map((_field, column) => next[column]![row]!));
@@ -107,7 +117,15 @@ function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
         <Button size="xs" variant="outline" disabled={more === 0} onClick={carry}>
           Carry on for
         </Button>
-        <Input size="xs" w="56px" borderColor="slate.border" inputMode="numeric" aria-label="Rows to carry on" value={count} onChange={(event) => setCount(event.target.value)} />
+        <Input
+          size="xs"
+          w="56px"
+          borderColor="slate.border"
+          inputMode="numeric"
+          aria-label="Rows to carry on"
+          value={count}
+          onChange={(event) => setCount(event.target.value)}
+        />
         <Text>rows</Text>
       </HStack>
       {more > 0 && (

@@ -1,6 +1,6 @@
 // The editor of a cell in a list or table: free text; one that cannot be stored stays in the editor and is told why.
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import type { EditorProps, Move } from '../../grid/index.js';
+import { useLeftBehind, type EditorProps, type Move } from '../../grid/index.js';
 import { Floating } from '../../picker/Floating.js';
 import { arrowOut, RefusalNote } from '../../picker/PickerInput.js';
 import { inputStyle } from '../entries/CellEditor.js';
@@ -33,6 +33,7 @@ export function SourceCellEditor({ editing, label, commit }: SourceCellEditorPro
     left.current = true;
     editing.leave(move);
   };
+  useLeftBehind(() => take('stay'));
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     event.stopPropagation();
     const out = replaces ? arrowOut(event) : undefined;

@@ -7,20 +7,21 @@ import { useState, type ReactNode } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { LineageStrip } from '../../frame/LineageStrip.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { Way } from '../../frame/Way.js';
 import type { Block } from '../../grid/index.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
-import { useRangeLineageQuery } from '../catalogs/catalogsApi.js';
-import { useMeQuery } from '../houses/sessionApi.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
+import { useRangeLineageQuery } from '../../data/catalogsApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
 import { SheetMenu } from '../sheets/SheetMenu.js';
-import { ImpactSlip } from './ImpactSlip.js';
+import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { NewRegister } from './NewRegister.js';
 import { PasteSlip } from './PasteSlip.js';
 import { RegisterColumn, type Pasted } from './RegisterColumn.js';
 import { RegisterSlip } from './RegisterSlip.js';
-import { useAgainMutation, useCanAgainQuery, useSlipsQuery } from './sourcesApi.js';
-import { useRegister, useTold, type SourceRegister } from './useRegister.js';
-import { errorWords } from '../../api/problem.js';
+import { useAgainMutation, useCanAgainQuery, useSlipsQuery } from '../../data/sourcesApi.js';
+import { useRegister, useTold, type SourceRegister } from '../acts/useRegister.js';
+import { errorWords } from '../../data/problem.js';
 
 const noSlips: readonly Slip[] = [];
 
@@ -30,7 +31,12 @@ export function SourceSheetPage() {
   const { data: me } = useMeQuery();
   if (!build || !me) return <Waiting error={errorWords(error)} />;
   const sheet = build.sheets.find(({ id, kind }) => id === sheetId && kind === 'source');
-  if (!sheet) return <EmptyState title="This source sheet is not there">It may have been deleted, or it is not shown to you. Choose another page at the left.</EmptyState>;
+  if (!sheet)
+    return (
+      <EmptyState title="This source sheet is not there">
+        It may have been deleted, or it is not shown to you. <Way to="/sources">Choose another one</Way>
+      </EmptyState>
+    );
   return <SourceSheet key={sheet.id} sheet={sheet} build={build} me={me} />;
 }
 
@@ -70,10 +76,31 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
     if (!designs) return undefined;
     if (waiting) return <ImpactSlip key={waiting.id} slip={waiting} build={build} />;
     const from = pasted && sheet.registers.find(({ id }) => id === pasted.registerId);
-    if (pasted && from) return <With register={from} build={build} slips={slips} draw={(source) => <PasteSlip pasted={pasted} source={source} done={() => setPasted(undefined)} />} />;
+    if (pasted && from)
+      return (
+        <With
+          register={from}
+          build={build}
+          slips={slips}
+          draw={(source) => <PasteSlip pasted={pasted} source={source} done={() => setPasted(undefined)} />}
+        />
+      );
     const of = field && sheet.registers.find(({ id }) => id === field.registerId);
-    if (field && of) return <FieldSlip key={field.key} register={of} fieldKey={field.key} build={build} me={me} counts={[]} close={() => setField(undefined)} />;
-    return register && <With key={register.id} register={register} build={build} slips={slips} draw={(source) => <RegisterSlip source={source} build={build} block={block} chosenRange={range?.id} />} />;
+    if (field && of)
+      return (
+        <FieldSlip key={field.key} register={of} fieldKey={field.key} build={build} me={me} counts={[]} close={() => setField(undefined)} />
+      );
+    return (
+      register && (
+        <With
+          key={register.id}
+          register={register}
+          build={build}
+          slips={slips}
+          draw={(source) => <RegisterSlip source={source} build={build} block={block} chosenRange={range?.id} />}
+        />
+      )
+    );
   };
   return (
     <Page

@@ -2,7 +2,7 @@
 import { format, isBlank, type Locale } from '@dellum/core';
 import type { ActDto, FieldView } from '@dellum/contract';
 import type { CellLook, Place } from '../../grid/index.js';
-import { pendingKey, type SourceRegister } from './useRegister.js';
+import { pendingKey, type SourceRegister } from '../acts/useRegister.js';
 
 /** The text of a cell as it is shown and edited. */
 export function shownText(source: SourceRegister, { row, column }: Place, locale: Locale): string {
@@ -23,8 +23,14 @@ export function lookOf(source: SourceRegister, place: Place, locale: Locale): Ce
   for (const { range, stretch, leftOut, marks } of source.rails) {
     if (!stretch.fields.includes(field.key)) continue;
     const mark = marks.get(row);
-    if (mark === 'missed' && text !== '') return { text, tone: 'missed', said: `${leftOut.find((left) => left.entry === entry.id)?.why ?? 'past the end'} of ${range.name}, not offered` };
-    if (mark === 'skipped' && text !== '' && field.key === stretch.fields.at(-1)) return { text, tone: 'struck', said: 'a repeat, offered once' };
+    if (mark === 'missed' && text !== '')
+      return {
+        text,
+        tone: 'missed',
+        said: `${leftOut.find((left) => left.entry === entry.id)?.why ?? 'past the end'} of ${range.name}, not offered`,
+      };
+    if (mark === 'skipped' && text !== '' && field.key === stretch.fields.at(-1))
+      return { text, tone: 'struck', said: 'a repeat, offered once' };
   }
   return { text, tone: 'plain' };
 }
@@ -36,14 +42,18 @@ export function actsOfBlock(source: SourceRegister, block: readonly (readonly st
   const over = source.entries.slice(at.row, at.row + block.length);
   const cells = over.flatMap((entry, row) => cellsOf(block[row]!).map((cell) => ({ entry: entry.id, ...cell })));
   const rows = block.slice(over.length).map((texts) => texts.slice(0, fields.length));
-  return [...(cells.length > 0 ? [{ act: 'write', cells } as const] : []), ...(rows.length > 0 ? [{ act: 'insert', fields: fields.map(({ key }) => key), rows } as const] : [])];
+  return [
+    ...(cells.length > 0 ? [{ act: 'write', cells } as const] : []),
+    ...(rows.length > 0 ? [{ act: 'insert', fields: fields.map(({ key }) => key), rows } as const] : []),
+  ];
 }
 
 /** So much of a block is stored at once; a larger one is stored part by part, and one sees how far it is. */
 const rowsInPart = 5000;
 const cellsInPart = 20_000;
 
-const slices = <T>(items: readonly T[], size: number): T[][] => Array.from({ length: Math.ceil(items.length / size) }, (_, at) => items.slice(at * size, (at + 1) * size));
+const slices = <T>(items: readonly T[], size: number): T[][] =>
+  Array.from({ length: Math.ceil(items.length / size) }, (_, at) => items.slice(at * size, (at + 1) * size));
 
 export interface ActPart {
   readonly acts: readonly ActDto[];
@@ -61,13 +71,20 @@ export function partsOf(acts: readonly ActDto[], columns: number): ActPart[] {
 }
 
 /** The acts that make some cells blank; none where they are blank already. */
-export function actsOfClearing(rows: readonly { id: string; cells: Readonly<Record<string, string>> }[], fields: readonly FieldView[]): ActDto[] {
-  const cells = rows.flatMap((entry) => fields.filter(({ key }) => key in entry.cells).map(({ key }) => ({ entry: entry.id, field: key, text: '' })));
+export function actsOfClearing(
+  rows: readonly { id: string; cells: Readonly<Record<string, string>> }[],
+  fields: readonly FieldView[],
+): ActDto[] {
+  const cells = rows.flatMap((entry) =>
+    fields.filter(({ key }) => key in entry.cells).map(({ key }) => ({ entry: entry.id, field: key, text: '' })),
+  );
   return cells.length > 0 ? [{ act: 'write', cells }] : [];
 }
 
 /** What a column holds already, for the look at a paste. */
 export const columnTexts = (source: SourceRegister, column: number): string[] => {
   const key = source.register.fields[column]?.key;
-  return key === undefined ? [] : source.entries.flatMap(({ cells }) => (cells[key] === undefined || isBlank(cells[key]) ? [] : [cells[key]]));
+  return key === undefined
+    ? []
+    : source.entries.flatMap(({ cells }) => (cells[key] === undefined || isBlank(cells[key]) ? [] : [cells[key]]));
 };

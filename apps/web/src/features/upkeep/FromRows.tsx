@@ -4,17 +4,25 @@ import { fieldKinds, type FieldKind } from '@dellum/core';
 import type { BuildView, MakeFromRowsDto, ProposedFieldView } from '@dellum/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { errorWords, faultWords } from '../../api/problem.js';
+import { errorWords, faultWords } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { fromBoth, fromClipboard } from '../../grid/index.js';
-import { useMakeFromRowsMutation, useProposeFieldsMutation } from './upkeepApi.js';
+import { useMakeFromRowsMutation, useProposeFieldsMutation } from '../../data/upkeepApi.js';
 import { number } from '../../frame/written.js';
 
 type Wanted = MakeFromRowsDto['fields'][number];
 
-export function FromRows({ build, rows, setRows }: { build: BuildView; rows: string[][] | undefined; setRows: (rows: string[][] | undefined) => void }) {
+export function FromRows({
+  build,
+  rows,
+  setRows,
+}: {
+  build: BuildView;
+  rows: string[][] | undefined;
+  setRows: (rows: string[][] | undefined) => void;
+}) {
   const [typed, setTyped] = useState('');
   const [propose, { data: proposed, error }] = useProposeFieldsMutation();
   const look = (table: string[][]) => {
@@ -32,7 +40,9 @@ export function FromRows({ build, rows, setRows }: { build: BuildView; rows: str
           <Proposal rows={rows} proposed={proposed} build={build} leave={() => setRows(undefined)} />
         ) : (
           <>
-            <Text color={error ? 'brick.fg' : 'inkSoft'} role={error ? 'alert' : 'status'}>{errorWords(error) ?? 'Looking at the table …'}</Text>
+            <Text color={error ? 'brick.fg' : 'inkSoft'} role={error ? 'alert' : 'status'}>
+              {errorWords(error) ?? 'Looking at the table …'}
+            </Text>
             <Button size="sm" alignSelf="start" variant="outline" onClick={() => setRows(undefined)}>
               Cancel
             </Button>
@@ -67,7 +77,17 @@ export function FromRows({ build, rows, setRows }: { build: BuildView; rows: str
 
 const wantedOf = ({ heading, kind, catalogId }: ProposedFieldView): Wanted => ({ heading, kind, ...(catalogId !== null && { catalogId }) });
 
-function Proposal({ rows, proposed, build, leave }: { rows: string[][]; proposed: readonly ProposedFieldView[]; build: BuildView; leave: () => void }) {
+function Proposal({
+  rows,
+  proposed,
+  build,
+  leave,
+}: {
+  rows: string[][];
+  proposed: readonly ProposedFieldView[];
+  build: BuildView;
+  leave: () => void;
+}) {
   const [mended, setMended] = useState<ReadonlyMap<number, Wanted>>(new Map());
   const [title, setTitle] = useState('');
   const [fault, setFault] = useState<string>();
@@ -89,10 +109,18 @@ function Proposal({ rows, proposed, build, leave }: { rows: string[][]; proposed
   return (
     <>
       <Text color="inkSoft">
-        {number.format(fields.length)} {fields.length === 1 ? 'field' : 'fields'}, {number.format(body.length)} {body.length === 1 ? 'row' : 'rows'}. What each field takes is proposed by what stands in it.
+        {number.format(fields.length)} {fields.length === 1 ? 'field' : 'fields'}, {number.format(body.length)}{' '}
+        {body.length === 1 ? 'row' : 'rows'}. What each field takes is proposed by what stands in it.
       </Text>
       {proposed.map((field, at) => (
-        <FieldProposal key={at} at={at} field={field} wanted={fields[at]!} build={build} change={(wanted) => setMended(new Map([...mended, [at, wanted]]))} />
+        <FieldProposal
+          key={at}
+          at={at}
+          field={field}
+          wanted={fields[at]!}
+          build={build}
+          change={(wanted) => setMended(new Map([...mended, [at, wanted]]))}
+        />
       ))}
       <FormField label="Title of the sheet" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
       <HStack>
@@ -119,14 +147,29 @@ function FieldProposal({ at, field, wanted, build, change }: FieldProposalProps)
   const catalogs = [['', 'any text'] as const, ...build.catalogs.map(({ id, title }) => [id, `takes values from ${title}`] as const)];
   const words = [
     `${number.format(field.filled)} filled, ${number.format(field.distinct)} different`,
-    field.kind === wanted.kind && field.unread > 0 && `${number.format(field.unread)} ${field.unread === 1 ? 'does' : 'do'} not fit and ${field.unread === 1 ? 'stays' : 'stay'} as written`,
+    field.kind === wanted.kind &&
+      field.unread > 0 &&
+      `${number.format(field.unread)} ${field.unread === 1 ? 'does' : 'do'} not fit and ${field.unread === 1 ? 'stays' : 'stay'} as written`,
     field.wantsToBeList && wanted.catalogId === undefined && wanted.kind === 'text' && 'wants to be a list: make it one on the sheet',
   ].filter(Boolean);
   return (
     <Box p="2.5" borderWidth="1px" borderColor="line" rounded="l2" role="group" aria-label={`Field ${at + 1}`}>
       <HStack gap="1.5">
-        <Input size="xs" flex="1" borderColor="slate.border" aria-label={`Heading of field ${at + 1}`} value={wanted.heading} onChange={(event) => change({ ...wanted, heading: event.target.value })} />
-        <Select label={`Kind of field ${at + 1}`} width="120px" value={wanted.kind} options={fieldKinds.map((kind) => [kind, kind])} onChoose={(kind) => change({ heading: wanted.heading, kind: kind as FieldKind })} />
+        <Input
+          size="xs"
+          flex="1"
+          borderColor="slate.border"
+          aria-label={`Heading of field ${at + 1}`}
+          value={wanted.heading}
+          onChange={(event) => change({ ...wanted, heading: event.target.value })}
+        />
+        <Select
+          label={`Kind of field ${at + 1}`}
+          width="120px"
+          value={wanted.kind}
+          options={fieldKinds.map((kind) => [kind, kind])}
+          onChoose={(kind) => change({ heading: wanted.heading, kind: kind as FieldKind })}
+        />
       </HStack>
       {wanted.kind === 'text' && build.catalogs.length > 0 && (
         <Box mt="1.5">

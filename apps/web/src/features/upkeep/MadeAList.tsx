@@ -2,7 +2,7 @@
 import { Box, Button, Text } from '@chakra-ui/react';
 import type { FieldView } from '@dellum/contract';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useGatheredQuery, useUngatherMutation } from './upkeepApi.js';
+import { useGatheredQuery, useUngatherMutation } from '../../data/upkeepApi.js';
 import { moment } from '../../frame/written.js';
 
 export function MadeAList({ field }: { field: FieldView }) {
@@ -14,7 +14,10 @@ export function MadeAList({ field }: { field: FieldView }) {
   const back = async () => {
     const done = await attempt(ungather(field.id).unwrap());
     if (!done) return;
-    const stays = done.kept.length > 0 ? ` ${done.kept.join(' and ')} stay, since they are used elsewhere.`.replace(/ \w/u, (start) => start.toUpperCase()) : '';
+    const stays =
+      done.kept.length > 0
+        ? ` ${done.kept.join(' and ')} stay, since they are used elsewhere.`.replace(/ \w/u, (start) => start.toUpperCase())
+        : '';
     notice('done', `${field.heading} is what it was before; its entries get their spellings back.${stays}`);
   };
   return (

@@ -4,17 +4,17 @@ import type { LookAlike, ParentFinding, RangeFinding } from '@dellum/core';
 import type { BuildView, Upkeep } from '@dellum/contract';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { errorWords } from '../../api/problem.js';
+import { errorWords } from '../../data/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useCureParentMutation, useItemActMutation } from '../catalogs/catalogsApi.js';
+import { useCureParentMutation, useItemActMutation } from '../../data/catalogsApi.js';
 import { cureOf } from '../ranges/RangeFindings.js';
-import { useCureMutation } from '../ranges/rangesApi.js';
+import { useCureMutation } from '../../data/rangesApi.js';
 import { placeOfRange } from '../ranges/placeOfRange.js';
-import { useBuildQuery } from '../sheets/buildApi.js';
-import { ImpactSlip } from '../sources/ImpactSlip.js';
-import { useSlipsQuery } from '../sources/sourcesApi.js';
-import { useTold } from '../sources/useRegister.js';
-import { upkeepCount, useUpkeepQuery } from './upkeepApi.js';
+import { useBuildQuery } from '../../data/buildApi.js';
+import { ImpactSlip } from '../acts/ImpactSlip.js';
+import { useSlipsQuery } from '../../data/sourcesApi.js';
+import { useTold } from '../acts/useRegister.js';
+import { upkeepCount, useUpkeepQuery } from '../../data/upkeepApi.js';
 import { number } from '../../frame/written.js';
 
 const mostShown = 12;
@@ -27,9 +27,15 @@ export function UpkeepPage() {
   const [slip] = slips ?? [];
   const nothing = upkeepCount(upkeep) + upkeep.unused.length + upkeep.columns.length === 0;
   return (
-    <Page title="Upkeep" about="What wants mending, each with its cure. Nothing is done before you choose it." slip={slip && <ImpactSlip key={slip.id} slip={slip} build={build} />}>
+    <Page
+      title="Upkeep"
+      about="What wants mending, each with its cure. Nothing is done before you choose it."
+      slip={slip && <ImpactSlip key={slip.id} slip={slip} build={build} />}
+    >
       {nothing ? (
-        <EmptyState title="Nothing wants mending">Ranges, names and values are in order. What turns up stands here, with its cure.</EmptyState>
+        <EmptyState title="Nothing wants mending">
+          Ranges, names and values are in order. What turns up stands here, with its cure.
+        </EmptyState>
       ) : (
         <Stack p="5" gap="6" maxW="860px">
           <Section title="Ranges" count={upkeep.findings.length}>
@@ -45,12 +51,30 @@ export function UpkeepPage() {
           <Section title="Rows whose parent is not there" count={upkeep.orphans.length}>
             {upkeep.orphans.map(({ catalogId, words, row }) => {
               const sheet = build.sheets.find(({ registers }) => registers.some(({ id }) => id === row.register));
-              return sheet && <Row key={`${catalogId} ${words}`} words={words} about={titleOf(build, catalogId)} to={sheet.kind === 'source' ? `/sources/${sheet.id}?list=${row.register}&row=${row.ordinal + 1}` : `/sheets/${sheet.id}`} where="Show the row" />;
+              return (
+                sheet && (
+                  <Row
+                    key={`${catalogId} ${words}`}
+                    words={words}
+                    about={titleOf(build, catalogId)}
+                    to={
+                      sheet.kind === 'source' ? `/sources/${sheet.id}?list=${row.register}&row=${row.ordinal + 1}` : `/sheets/${sheet.id}`
+                    }
+                    where="Show the row"
+                  />
+                )
+              );
             })}
           </Section>
           <Section title="Linked sources that cannot be read" count={upkeep.failing.length}>
             {upkeep.failing.map(({ sourceId, name, failure }) => (
-              <Row key={sourceId} words={`${name}: ${failure}`} about="The last good values stay." to={`/linked/${sourceId}`} where="Look at it" />
+              <Row
+                key={sourceId}
+                words={`${name}: ${failure}`}
+                about="The last good values stay."
+                to={`/linked/${sourceId}`}
+                where="Look at it"
+              />
             ))}
           </Section>
           <Section title="Catalogs that offer nothing" count={upkeep.empty.length}>
@@ -59,11 +83,18 @@ export function UpkeepPage() {
             ))}
           </Section>
           <Section title="Look-alikes" count={upkeep.alikes.reduce((sum, { groups }) => sum + groups.length, 0)}>
-            {upkeep.alikes.flatMap(({ catalogId, groups }) => groups.map((group) => <AlikeRow key={`${catalogId} ${group[0]!.value}`} catalogId={catalogId} group={group} build={build} />))}
+            {upkeep.alikes.flatMap(({ catalogId, groups }) =>
+              groups.map((group) => <AlikeRow key={`${catalogId} ${group[0]!.value}`} catalogId={catalogId} group={group} build={build} />),
+            )}
           </Section>
           <Section title="One thing in two catalogs, spelled otherwise" count={upkeep.between.length}>
             {upkeep.between.map(({ values }) => (
-              <Row key={values.map(({ value }) => value).join()} words={values.map(({ catalogId, value }) => `“${value}” in ${titleOf(build, catalogId)}`).join(', ')} to={`/catalogs/${values[0]!.catalogId}?value=${encodeURIComponent(values[0]!.value)}`} where="Look at it" />
+              <Row
+                key={values.map(({ value }) => value).join()}
+                words={values.map(({ catalogId, value }) => `“${value}” in ${titleOf(build, catalogId)}`).join(', ')}
+                to={`/catalogs/${values[0]!.catalogId}?value=${encodeURIComponent(values[0]!.value)}`}
+                where="Look at it"
+              />
             ))}
           </Section>
           <Section title="Entries outside" count={upkeep.outside.reduce((sum, { entries }) => sum + entries, 0)}>
@@ -74,12 +105,26 @@ export function UpkeepPage() {
           <Section title="Columns that want to be lists" count={upkeep.columns.length}>
             {upkeep.columns.map(({ fieldId, distinct, entries }) => {
               const place = placeOfField(build, fieldId);
-              return place && <Row key={fieldId} words={`${place.field.heading} of ${place.sheet.title}: ${number.format(distinct)} spellings in ${number.format(entries)} entries`} to={`/sheets/${place.sheet.id}?field=${place.field.key}&slip=gather`} where="Make it a list" />;
+              return (
+                place && (
+                  <Row
+                    key={fieldId}
+                    words={`${place.field.heading} of ${place.sheet.title}: ${number.format(distinct)} spellings in ${number.format(entries)} entries`}
+                    to={`/sheets/${place.sheet.id}?field=${place.field.key}&slip=gather`}
+                    where="Make it a list"
+                  />
+                )
+              );
             })}
           </Section>
           <Section title="Values that no entry holds" count={upkeep.unused.reduce((sum, { values }) => sum + values.length, 0)}>
             {upkeep.unused.map(({ catalogId, values }) => (
-              <Row key={catalogId} words={`${titleOf(build, catalogId)}: ${values.slice(0, mostShown).join(', ')}${values.length > mostShown ? ` and ${values.length - mostShown} more` : ''}`} to={`/catalogs/${catalogId}`} where="Look at it" />
+              <Row
+                key={catalogId}
+                words={`${titleOf(build, catalogId)}: ${values.slice(0, mostShown).join(', ')}${values.length > mostShown ? ` and ${values.length - mostShown} more` : ''}`}
+                to={`/catalogs/${catalogId}`}
+                where="Look at it"
+              />
             ))}
           </Section>
         </Stack>
@@ -90,7 +135,9 @@ export function UpkeepPage() {
 
 /** The entry sheet and the field of an id. */
 function placeOfField(build: BuildView, fieldId: string) {
-  return build.sheets.flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.map((field) => ({ sheet, field })))).find(({ field }) => field.id === fieldId);
+  return build.sheets
+    .flatMap((sheet) => sheet.registers.flatMap(({ fields }) => fields.map((field) => ({ sheet, field }))))
+    .find(({ field }) => field.id === fieldId);
 }
 
 const titleOf = (build: BuildView, id: string) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? '';
@@ -199,7 +246,13 @@ function AlikeRow({ catalogId, group, build }: { catalogId: string; group: LookA
           to={`/catalogs/${catalogId}?value=${encodeURIComponent(other.value)}`}
           where="Look at it"
           cure={
-            <Button size="xs" variant="outline" onClick={() => void told(act({ id: catalogId, act: { path: [], value: other.value, act: 'merge', to: right!.value } }).unwrap())}>
+            <Button
+              size="xs"
+              variant="outline"
+              onClick={() =>
+                void told(act({ id: catalogId, act: { path: [], value: other.value, act: 'merge', to: right!.value } }).unwrap())
+              }
+            >
               Merge into “{right!.value}”
             </Button>
           }
@@ -212,5 +265,11 @@ function AlikeRow({ catalogId, group, build }: { catalogId: string; group: LookA
 function OutsideRow({ outside, build }: { outside: Upkeep['outside'][number]; build: BuildView }) {
   const place = placeOfField(build, outside.fieldId);
   if (!place) return null;
-  return <Row words={`${number.format(outside.entries)} ${outside.entries === 1 ? 'entry' : 'entries'} in ${place.field.heading} of ${place.sheet.title}`} to={`/sheets/${place.sheet.id}?outside=${place.field.key}&field=${place.field.key}`} where="List them" />;
+  return (
+    <Row
+      words={`${number.format(outside.entries)} ${outside.entries === 1 ? 'entry' : 'entries'} in ${place.field.heading} of ${place.sheet.title}`}
+      to={`/sheets/${place.sheet.id}?outside=${place.field.key}&field=${place.field.key}`}
+      where="List them"
+    />
+  );
 }

@@ -9,9 +9,19 @@ export function companionFields(register: RegisterState | undefined, keys: reado
 }
 
 /** The label and the companions of one row. A value of a kind is labelled as the house writes it: 0.075 as 7.5 %. */
-export function alongWith(entry: Entry | undefined, register: RegisterState, value: { key: FieldId; text: string }, label: FieldId | null, companions: readonly FieldId[], locale: Locale): { label?: string; companions?: Record<string, string> } {
+export function alongWith(
+  entry: Entry | undefined,
+  register: RegisterState,
+  value: { key: FieldId; text: string },
+  label: FieldId | null,
+  companions: readonly FieldId[],
+  locale: Locale,
+): { label?: string; companions?: Record<string, string> } {
   const kind = register.fields.find(({ key }) => key === value.key)?.kind ?? 'text';
   const labelled = label ? clean(entry?.cells[label] ?? '') : kind === 'text' ? '' : format(kind, value.text, locale);
   const held = companions.flatMap((key) => (entry?.cells[key] === undefined ? [] : [[key, clean(entry.cells[key])] as const]));
-  return { ...(labelled !== '' && labelled !== value.text && { label: labelled }), ...(held.length > 0 && { companions: Object.fromEntries(held) }) };
+  return {
+    ...(labelled !== '' && labelled !== value.text && { label: labelled }),
+    ...(held.length > 0 && { companions: Object.fromEntries(held) }),
+  };
 }

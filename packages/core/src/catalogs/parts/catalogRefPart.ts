@@ -9,7 +9,14 @@ export const catalogRefPart: PartKind<CatalogRefPart> = {
     sources
       .items(catalogId)
       .filter(({ state }) => state === 'offered')
-      .map((item) => ({ value: item.value, path: item.path, label: item.label, rows: item.from.flatMap(({ rows }) => rows), item, ...(item.companions && { companions: item.companions }) })),
+      .map((item) => ({
+        value: item.value,
+        path: item.path,
+        label: item.label,
+        rows: item.from.flatMap(({ rows }) => rows),
+        item,
+        ...(item.companions && { companions: item.companions }),
+      })),
   companions: () => [],
   phrase: ({ catalogId }, names) => `the catalog ${names.catalog(catalogId)}`,
 };

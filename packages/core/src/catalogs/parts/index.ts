@@ -13,11 +13,20 @@ export * from './models.js';
 export { parentKeyOf, parentsBy } from './keyedPart.js';
 export { rangeOf } from './namedPart.js';
 
-const kinds: { readonly [Kind in CatalogPart['kind']]: PartKind<Extract<CatalogPart, { kind: Kind }>> } = { typed: typedPart, range: rangePart, query: queryPart, linked: linkedPart, catalog: catalogRefPart, keyed: keyedPart, named: namedPart };
+const kinds: { readonly [Kind in CatalogPart['kind']]: PartKind<Extract<CatalogPart, { kind: Kind }>> } = {
+  typed: typedPart,
+  range: rangePart,
+  query: queryPart,
+  linked: linkedPart,
+  catalog: catalogRefPart,
+  keyed: keyedPart,
+  named: namedPart,
+};
 const kindOf = (part: CatalogPart): PartKind<CatalogPart> => kinds[part.kind] as PartKind<CatalogPart>;
 
 export const partOrigin = (part: CatalogPart): string => kindOf(part).origin(part);
 export const partReads = (part: CatalogPart): PartReads => kindOf(part).reads(part);
 export const partItems = (part: CatalogPart, sources: PartSources): readonly PartItem[] => kindOf(part).items(part, sources);
-export const partCompanions = (part: CatalogPart, sources: PartSources): readonly CompanionField[] => kindOf(part).companions(part, sources);
+export const partCompanions = (part: CatalogPart, sources: PartSources): readonly CompanionField[] =>
+  kindOf(part).companions(part, sources);
 export const partPhrase = (part: CatalogPart, names: PartNames): string => kindOf(part).phrase(part, names);

@@ -32,7 +32,10 @@ export function parentsBy({ catalogId, by }: Pick<KeyedPart, 'catalogId' | 'by'>
 }
 
 /** How an entry names this parent; undefined where the parent has no such companion. */
-export const parentKeyOf = ({ by }: Pick<KeyedPart, 'by'>, { value, companions }: Pick<Item, 'value' | 'companions'>): string | undefined => (by === null ? value : companions?.[by] || undefined);
+export const parentKeyOf = (
+  { by }: Pick<KeyedPart, 'by'>,
+  { value, companions }: Pick<Item, 'value' | 'companions'>,
+): string | undefined => (by === null ? value : companions?.[by] || undefined);
 
 /** The entries of the part by the value of their parent, in the order of the register. */
 function childrenOf(part: KeyedPart, sources: PartSources): ReadonlyMap<string, readonly { entry: Entry; ordinal: number }[]> {
@@ -47,7 +50,11 @@ function childrenOf(part: KeyedPart, sources: PartSources): ReadonlyMap<string, 
 export const keyedPart: PartKind<KeyedPart> = {
   kind: 'keyed',
   origin: ({ registerId }) => registerId,
-  reads: ({ catalogId, registerId, key, value, label, companions }) => ({ catalogs: [catalogId], registers: [registerId], fields: { registerId, value, others: [key, ...(label ? [label] : []), ...companions] } }),
+  reads: ({ catalogId, registerId, key, value, label, companions }) => ({
+    catalogs: [catalogId],
+    registers: [registerId],
+    fields: { registerId, value, others: [key, ...(label ? [label] : []), ...companions] },
+  }),
 
   items(part, sources) {
     const { catalogId, registerId, value: key, label, companions } = part;
@@ -65,7 +72,13 @@ export const keyedPart: PartKind<KeyedPart> = {
         const row = { register: registerId, entry: entry.id, ordinal };
         const known = found.get(value);
         if (known) known.rows.push(row);
-        else found.set(value, { value, path: [...parent.path, parent.value], rows: [row], ...alongWith(entry, register, { key, text: value }, label, companions, sources.locale) });
+        else
+          found.set(value, {
+            value,
+            path: [...parent.path, parent.value],
+            rows: [row],
+            ...alongWith(entry, register, { key, text: value }, label, companions, sources.locale),
+          });
       }
       return [...found.values()];
     };
@@ -73,5 +86,6 @@ export const keyedPart: PartKind<KeyedPart> = {
   },
 
   companions: ({ registerId, companions }, sources) => companionFields(sources.register(registerId), companions),
-  phrase: ({ catalogId, by, registerId, key, value }, names) => `${names.field(registerId, value)} of ${names.register(registerId)} under ${names.catalog(catalogId)}, by ${names.field(registerId, key)}${by === null ? '' : ` (their ${by})`}`,
+  phrase: ({ catalogId, by, registerId, key, value }, names) =>
+    `${names.field(registerId, value)} of ${names.register(registerId)} under ${names.catalog(catalogId)}, by ${names.field(registerId, key)}${by === null ? '' : ` (their ${by})`}`,
 };

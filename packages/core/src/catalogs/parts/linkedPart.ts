@@ -11,7 +11,15 @@ export const linkedPart: PartKind<LinkedPart> = {
       const value = clean(row.value);
       if (value === '') return [];
       const label = clean(row.label ?? '');
-      return [{ value, path: [], rows: [{ register: sourceId, entry: value, ordinal }], ...(label !== '' && label !== value && { label }), ...(row.companions && { companions: row.companions }) }];
+      return [
+        {
+          value,
+          path: [],
+          rows: [{ register: sourceId, entry: value, ordinal }],
+          ...(label !== '' && label !== value && { label }),
+          ...(row.companions && { companions: row.companions }),
+        },
+      ];
     }),
   companions: ({ sourceId }, sources) => {
     const keys = new Set(sources.linked(sourceId).flatMap(({ companions }) => Object.keys(companions ?? {})));

@@ -113,6 +113,8 @@ export interface PartNames {
   range(id: string): string;
   register(id: string): string;
   field(registerId: string, key: string): string;
+  /** A stored value of a field as people write it. */
+  value?(registerId: string, key: string, value: string): string;
   linked(id: string): string;
   catalog(id: string): string;
 }

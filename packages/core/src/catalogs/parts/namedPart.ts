@@ -20,7 +20,9 @@ export const namedPart: PartKind<NamedPart> = {
     const under = (parent: Item): readonly PartItem[] => {
       const range = rangeOf(parent, sources);
       if (!range) return [];
-      return sources.taking(range.id).values.map(({ value, rows }) => ({ value, path: [...parent.path, parent.value], rows, origin: { by: 'range', id: range.id } }));
+      return sources
+        .taking(range.id)
+        .values.map(({ value, rows }) => ({ value, path: [...parent.path, parent.value], rows, origin: { by: 'range', id: range.id } }));
     };
     return parents.flatMap((parent) => [asParent(catalogId, parent), ...(parent.path.length === deepest ? under(parent) : [])]);
   },

@@ -8,7 +8,14 @@ import type { PartItem, PartKind, QueryPart } from './models.js';
 export const queryPart: PartKind<QueryPart> = {
   kind: 'query',
   origin: ({ registerId }) => registerId,
-  reads: ({ registerId, value, label, companions, filter }) => ({ registers: [registerId], fields: { registerId, value, others: [...(label ? [label] : []), ...companions, ...(filter?.conditions.map(({ field }) => field) ?? [])] } }),
+  reads: ({ registerId, value, label, companions, filter }) => ({
+    registers: [registerId],
+    fields: {
+      registerId,
+      value,
+      others: [...(label ? [label] : []), ...companions, ...(filter?.conditions.map(({ field }) => field) ?? [])],
+    },
+  }),
 
   items({ registerId, value: key, label, companions, filter }, sources) {
     const register = sources.register(registerId);
@@ -21,7 +28,13 @@ export const queryPart: PartKind<QueryPart> = {
       const row = { register: registerId, entry: entry.id, ordinal };
       const known = found.get(value);
       if (known) known.rows.push(row);
-      else found.set(value, { value, path: [], rows: [row], ...alongWith(entry, register, { key, text: value }, label, companions, sources.locale) });
+      else
+        found.set(value, {
+          value,
+          path: [],
+          rows: [row],
+          ...alongWith(entry, register, { key, text: value }, label, companions, sources.locale),
+        });
     });
     return [...found.values()];
   },
@@ -30,7 +43,14 @@ export const queryPart: PartKind<QueryPart> = {
 
   phrase({ registerId, value, label, filter }, names) {
     const shown = label ? `, shown as ${names.field(registerId, label)},` : '';
-    const where = filter && filter.conditions.length > 0 ? ` where ${filterClause(filter, (field) => names.field(registerId, field))}` : '';
+    const where =
+      filter && filter.conditions.length > 0
+        ? ` where ${filterClause(
+            filter,
+            (field) => names.field(registerId, field),
+            (field, value) => names.value?.(registerId, field, value) ?? value,
+          )}`
+        : '';
     return `${names.field(registerId, value)}${shown} of ${names.register(registerId)}${where}`;
   },
 };

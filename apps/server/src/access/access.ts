@@ -1,0 +1,32 @@
+// Who is asking, and which roles may: said at every endpoint; one that does not say is closed.
+import { createParamDecorator, SetMetadata, type ExecutionContext } from '@nestjs/common';
+import { roles, type Role } from '@dellum/contract';
+import type { Request } from 'express';
+import { ProblemError } from '../problems/index.js';
+
+/** The person of a session. */
+export interface Caller {
+  readonly id: string;
+  readonly houseId: string;
+  readonly name: string;
+  readonly role: Role;
+}
+export interface CallerRequest extends Request {
+  caller?: Caller;
+  token?: string;
+}
+
+export const openKey = 'dellum:open';
+export const rolesKey = 'dellum:roles';
+/** Open to anybody. */
+export const Open = () => SetMetadata(openKey, true);
+/** Open to these roles. */
+export const For = (...roles: readonly Role[]) => SetMetadata(rolesKey, roles);
+export const everyRole: readonly Role[] = roles;
+
+/** The person who asks. */
+export const Asking = createParamDecorator((_: unknown, context: ExecutionContext): Caller => {
+  const { caller } = context.switchToHttp().getRequest<CallerRequest>();
+  if (!caller) throw new ProblemError('not-signed-in', 'Sign in first.');
+  return caller;
+});

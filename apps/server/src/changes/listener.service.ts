@@ -1,0 +1,154 @@
+// One LISTEN connection a process. Each announcement is read from the change rows once and handed to the streams of
+// its house. After a broken connection everything since the last number is read, so that nothing is missed.
+import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
+import type { Whereabouts } from '@dellum/contract';
+import { sql } from 'kysely';
+import pg from 'pg';
+import { Database } from '../database/database.js';
+import { ChangesStore, liveChannel, type NumberedChange } from './changes.store.js';
+
+export type Hearer = (changes: readonly NumberedChange[]) => void;
+export type PlaceHearer = (place: Whereabouts) => void;
+
+interface HouseEars {
+  readonly hearers: Set<Hearer>;
+  seen: number;
+  reading: boolean;
+  again: boolean;
+}
+
+/** The channel on which people say where they are. */
+const placesChannel = 'dellum_places';
+const readAtOnce = 500;
+const retryAfter = 500;
+
+@Injectable()
+export class ListenerService implements OnApplicationBootstrap, OnApplicationShutdown {
+  private readonly houses = new Map<string, HouseEars>();
+  private readonly placeHearers = new Map<string, Set<PlaceHearer>>();
+  private readonly logger = new Logger('live');
+  private client: pg.Client | undefined;
+  private retry: NodeJS.Timeout | undefined;
+  private stopped = false;
+
+  constructor(
+    private readonly database: Database,
+    private readonly changes: ChangesStore,
+  ) {}
+
+  onApplicationBootstrap(): Promise<void> {
+    return this.connect();
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    this.stopped = true;
+    clearTimeout(this.retry);
+    await this.client?.end().catch(() => undefined);
+  }
+
+  private async connect(): Promise<void> {
+    if (this.stopped) return;
+    const client = new pg.Client({ connectionString: this.database.url, keepAlive: true });
+    client.on('error', ({ message }) => this.reconnect(client, message));
+    client.on('end', () => this.reconnect(client, 'it was ended'));
+    client.on('notification', ({ channel, payload }) =>
+      channel === placesChannel ? this.placed(payload ?? '{}') : this.announced(payload ?? ''),
+    );
+    try {
+      await client.connect();
+      await client.query(`listen ${liveChannel}; listen ${placesChannel}`);
+    } catch (error) {
+      this.reconnect(client, error instanceof Error ? error.message : String(error));
+      return;
+    }
+    this.client = client;
+    for (const houseId of this.houses.keys()) this.read(houseId);
+  }
+
+  private reconnect(client: pg.Client, why: string): void {
+    if (this.stopped || this.retry) return;
+    client.removeAllListeners();
+    client.on('error', () => undefined);
+    client.end().catch(() => undefined);
+    this.client = undefined;
+    this.logger.warn(`The live connection to the database was lost (${why}); trying again. If this goes on, look whether PostgreSQL runs.`);
+    this.retry = setTimeout(() => {
+      this.retry = undefined;
+      void this.connect();
+    }, retryAfter);
+  }
+
+  /** Tells everybody of a house where somebody is; nothing is kept. */
+  async tellPlace(houseId: string, place: Whereabouts): Promise<void> {
+    await sql`select pg_notify(${placesChannel}, ${JSON.stringify({ houseId, place })})`.execute(this.database.kysely);
+  }
+
+  private placed(payload: string): void {
+    const { houseId, place } = JSON.parse(payload) as { houseId: string; place: Whereabouts };
+    for (const hearer of this.placeHearers.get(houseId) ?? []) hearer(place);
+  }
+
+  /** Hears where people of a house are; returns how to stop. */
+  hearPlaces(houseId: string, hearer: PlaceHearer): () => void {
+    const hearers = this.placeHearers.get(houseId) ?? new Set();
+    this.placeHearers.set(houseId, hearers);
+    hearers.add(hearer);
+    return () => {
+      hearers.delete(hearer);
+      if (hearers.size === 0) this.placeHearers.delete(houseId);
+    };
+  }
+
+  private announced(payload: string): void {
+    const [houseId, seq] = payload.split(':');
+    const ears = houseId ? this.houses.get(houseId) : undefined;
+    if (ears && Number(seq) > ears.seen) this.read(houseId!);
+  }
+
+  /** Reads what came after the last number seen; one read at a time a house. */
+  private read(houseId: string): void {
+    const ears = this.houses.get(houseId);
+    if (!ears) return;
+    if (ears.reading) {
+      ears.again = true;
+      return;
+    }
+    ears.reading = true;
+    void this.readOn(houseId, ears)
+      .catch((error: unknown) =>
+        this.logger.warn(
+          `Changes could not be read (${error instanceof Error ? error.message : String(error)}); they follow when the database is back.`,
+        ),
+      )
+      .finally(() => {
+        ears.reading = false;
+        if (ears.again) {
+          ears.again = false;
+          this.read(houseId);
+        }
+      });
+  }
+
+  private async readOn(houseId: string, ears: HouseEars): Promise<void> {
+    for (;;) {
+      const found = await this.changes.after(this.database.kysely, houseId, ears.seen, readAtOnce);
+      if (found.length === 0) return;
+      ears.seen = found.at(-1)!.seq;
+      for (const hearer of ears.hearers) hearer(found);
+      if (found.length < readAtOnce) return;
+    }
+  }
+
+  /** Hears the changes of a house from now on; returns how to stop. `from` is the newest number the hearer knows. */
+  hear(houseId: string, from: number, hearer: Hearer): () => void {
+    const ears = this.houses.get(houseId) ?? { hearers: new Set(), seen: from, reading: false, again: false };
+    this.houses.set(houseId, ears);
+    ears.hearers.add(hearer);
+    // What was committed between the hearer's number and now is read at once.
+    this.read(houseId);
+    return () => {
+      ears.hearers.delete(hearer);
+      if (ears.hearers.size === 0) this.houses.delete(houseId);
+    };
+  }
+}

@@ -1,0 +1,36 @@
+// The hot path of a clerk's edit: entry, value counts, ledger row and change row in one call that commits by itself.
+import { Injectable } from '@nestjs/common';
+import type { Cells } from '@dellum/core';
+import type { Change, EntryView } from '@dellum/contract';
+import { sql } from 'kysely';
+import type { FieldBuild } from '../structure/structure.store.js';
+import { deltasOf } from '../counts/counts.store.js';
+import { Database } from '../database/database.js';
+import { liveChannel } from '../changes/changes.store.js';
+import type { Caller } from '../access/access.js';
+
+@Injectable()
+export class CellWriterService {
+  constructor(private readonly database: Database) {}
+
+  /**
+   * Stores one changed cell. `before` is the entry as everybody sees it; `build` the version of the build it was judged
+   * by. False when either is not of now any more: nothing was stored, and the edit is to be judged anew.
+   */
+  async write(caller: Caller, field: FieldBuild, build: number, before: EntryView, after: Cells): Promise<boolean> {
+    const deltas = deltasOf(before.cells, after, new Map([[field.key, field.id]]));
+    const change: Change = {
+      kind: 'cells',
+      registerId: field.registerId,
+      entryId: before.id,
+      version: before.version + 1,
+      cells: { [field.key]: after[field.key] ?? null },
+      by: caller.id,
+    };
+    const { rows } = await sql<{ written: boolean }>`
+      select write_cell(${caller.houseId}, ${field.registerId}, ${before.id}, ${before.version}, ${build}, ${JSON.stringify(after)}::jsonb,
+        ${JSON.stringify(deltas)}::jsonb, ${caller.id}, ${field.key}, ${before.cells[field.key] ?? null}, ${after[field.key] ?? null},
+        ${JSON.stringify(change)}::jsonb, ${liveChannel}) as written`.execute(this.database.kysely);
+    return rows[0]!.written;
+  }
+}

@@ -1,0 +1,380 @@
+// Acts on blocks that reach further than what is on screen: cleared, carried down, replaced, pasted, deleted. One act is
+// one job of batches, each a transaction that saves its place; it is taken back as one act, by what the ledger says of it.
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import {
+  carried,
+  cellsOfNew,
+  givenIn,
+  noOutcome,
+  textsOf,
+  type Cells,
+  type Deed,
+  type DeedField,
+  type DeedOutcome,
+  type Refused,
+  type Verdict,
+  type WritingDeed,
+} from '@dellum/core';
+import { mostCells, type BlockDto, type EntryActDto, type EntryActView, type EntryView } from '@dellum/contract';
+import { ArrangementsService } from '../arrangements/arrangements.service.js';
+import { StructureService, feedsCatalogs, fieldWithKey } from '../structure/structure.service.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import { Database, holdBuild, type Trx } from '../database/database.js';
+import { todayOf } from '../houses/houses.service.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import type { Caller } from '../access/access.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { BlockJudgingService } from './blockJudging.service.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import { EntryActsStore, type EntryActRow } from './entryActs.store.js';
+import { entryRegister, EntryWriterService, type Writer } from './entryWriter.service.js';
+import { carriesOf, withFollowers } from '../entries/judging.js';
+import { judgedCells, NewValuesService } from './newValues.service.js';
+import { PlacesStore } from '../entries/places.store.js';
+import { RepeatsService } from './repeats.service.js';
+import { ofFields, seenIn, takenBack } from './takenBack.js';
+
+const batchSize = 5000;
+
+@Injectable()
+export class EntryActsService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: StructureService,
+    private readonly store: EntryActsStore,
+    private readonly entries: EntriesStore,
+    private readonly places: PlacesStore,
+    private readonly arrangements: ArrangementsService,
+    private readonly judging: BlockJudgingService,
+    private readonly writing: EntryWriterService,
+    private readonly repeats: RepeatsService,
+    private readonly ledger: LedgerStore,
+    private readonly jobs: JobsService,
+    private readonly newValues: NewValuesService,
+  ) {}
+
+  /** Begins an act: what it works on is settled now, the rest is done by a job. */
+  async begin(caller: Caller, registerId: string, dto: EntryActDto): Promise<EntryActView> {
+    const id = await this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = entryRegister(build, registerId, caller);
+      if (feedsCatalogs(build, registerId))
+        throw new ProblemError(
+          'in-use',
+          'These entries are values elsewhere. Change them in parts of at most 20,000 cells, so that what depends on them is asked about.',
+          { users: [] },
+        );
+      const act =
+        dto.deed === 'back' ? await this.backOf(trx, caller, register, dto.of) : await this.actOn(trx, caller, build, register, dto);
+      const made = (act.deed.deed === 'paste' ? act.deed.texts.length : 0) - act.entries.length;
+      const fresh = Array.from({ length: Math.max(0, made) }, () => randomUUID());
+      const entries = [...act.entries, ...fresh];
+      if (entries.length === 0) throw new ProblemError('no-cells', 'There is nothing here to do this to. Choose other rows.');
+      const actId = await this.store.add(trx, caller.houseId, { ...act, personId: caller.id, registerId, entries });
+      if (fresh.length > 0) await this.addBelow(trx, caller, build, register, fresh, actId);
+      await this.jobs.send(trx, 'entryAct', [{ houseId: caller.houseId, actId }]);
+      return actId;
+    });
+    return this.view(caller, id);
+  }
+
+  async view(caller: Caller, id: number): Promise<EntryActView> {
+    const view = await this.store.view(this.database.kysely, caller.houseId, caller.id, id);
+    if (!view) throw notFound('This act');
+    return view;
+  }
+
+  /** Keeps an act that other jobs do. */
+  addDone(trx: Trx, houseId: string, personId: string, registerId: string, deed: Deed): Promise<number> {
+    return this.store.addDone(trx, houseId, personId, registerId, deed);
+  }
+
+  /** Begins to take back, within a transaction, what an act did to entries, whoever did it; nothing where it touched none. */
+  async backWithin(trx: Trx, caller: Caller, registerId: string, of: number): Promise<void> {
+    const entries = await this.store.entriesOf(trx, caller.houseId, of);
+    if (entries.length === 0) return;
+    const actId = await this.store.add(trx, caller.houseId, {
+      deed: { deed: 'back', of },
+      fields: [],
+      entries,
+      personId: caller.id,
+      registerId,
+    });
+    await this.jobs.send(trx, 'entryAct', [{ houseId: caller.houseId, actId }]);
+  }
+
+  private async backOf(trx: Trx, caller: Caller, register: RegisterBuild, of: number | undefined): Promise<Settled> {
+    const entries = of === undefined ? undefined : await this.store.touched(trx, caller.houseId, caller.id, register.id, of);
+    if (!entries) throw notFound('An act of yours on this sheet that is done');
+    return { deed: { deed: 'back', of: of! }, fields: [], entries };
+  }
+
+  private async actOn(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, dto: EntryActDto): Promise<Settled> {
+    const fields = (dto.block?.fields ?? dto.fields ?? []).map((key) => fieldWithKey(register, key));
+    const reached = dto.below ? [] : await this.idsOf(trx, caller, build, register, dto.block ?? { fields: [], arranged: false });
+    const rows = dto.deed === 'paste' ? (dto.texts?.length ?? 0) : reached.length;
+    if (rows * Math.max(1, fields.length) > mostCells)
+      throw new ProblemError(
+        'too-large',
+        `The block has ${(rows * fields.length).toLocaleString('en-GB')} cells; one act reaches ${mostCells.toLocaleString('en-GB')}. Do it in parts.`,
+      );
+    const entries = dto.deed === 'paste' ? reached.slice(0, dto.texts?.length ?? 0) : reached;
+    return { deed: await this.deedOf(trx, caller, build, register, dto, fields, entries), fields: fields.map(({ key }) => key), entries };
+  }
+
+  private async deedOf(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    register: RegisterBuild,
+    dto: EntryActDto,
+    fields: readonly FieldBuild[],
+    entries: readonly string[],
+  ): Promise<Deed> {
+    switch (dto.deed) {
+      case 'replace': {
+        const words = 'Type what is to be found.';
+        if (!dto.search) throw new ProblemError('not-valid', words, { faults: { search: words } });
+        const { find, whole, exact } = dto.search;
+        return { deed: 'replace', find, whole, exact, by: dto.by ?? '' };
+      }
+      case 'carry': {
+        const how = dto.how ?? 'same';
+        return { deed: 'carry', how, given: await this.givenOf(trx, caller, build, register, fields, entries, how) };
+      }
+      case 'paste':
+        return { deed: 'paste', texts: dto.texts ?? [] };
+      case 'delete':
+        return { deed: 'delete' };
+      default:
+        return { deed: 'clear' };
+    }
+  }
+
+  private async idsOf(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, block: BlockDto): Promise<string[]> {
+    const ids = block.arranged
+      ? await this.arrangements.between(trx, caller, build, register, block.first, block.last)
+      : await this.entries.between(trx, { houseId: caller.houseId, registerId: register.id }, block.first, block.last);
+    if (!ids || (ids.length === 0 && (block.first ?? block.last) !== undefined)) throw notFound('An end of the block');
+    return ids;
+  }
+
+  /** What the top of the block holds, from which the rest is carried on. */
+  private async givenOf(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    register: RegisterBuild,
+    fields: readonly FieldBuild[],
+    ids: readonly string[],
+    how: 'same' | 'series',
+  ): Promise<Record<string, readonly string[]>> {
+    const carries = carriesOf(build, register);
+    const top = await this.entries.some(
+      trx,
+      { houseId: caller.houseId, registerId: register.id },
+      ids.slice(0, how === 'same' ? 1 : mostGiven),
+    );
+    const cells = ids.slice(0, top.size).flatMap((id) => (top.has(id) ? [carried(top.get(id)!.cells, carries)] : []));
+    return Object.fromEntries(
+      fields.map(({ key }) => [
+        key,
+        givenIn(
+          how,
+          cells.map((held) => held[key] ?? ''),
+        ),
+      ]),
+    );
+  }
+
+  private async addBelow(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    register: RegisterBuild,
+    ids: readonly string[],
+    actId: number,
+  ): Promise<void> {
+    const place = { houseId: caller.houseId, registerId: register.id };
+    await this.places.lockOrder(trx, place);
+    const above = await this.entries.above(trx, place, undefined);
+    const begun = cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date(), build.locale));
+    const cells = await this.repeats.freshCells(trx, caller.houseId, register, begun, ids.length);
+    await this.writing.insert(
+      trx,
+      caller,
+      register,
+      undefined,
+      ids.map((id) => ({ id, cells })),
+      'entry.inserted',
+      actId,
+    );
+  }
+
+  /** Works on an act batch by batch. Throws when it is told to stop before the end, so that the job is taken up again. */
+  async run(houseId: string, actId: number, stopping: () => boolean): Promise<void> {
+    const act = await this.store.read(this.database.kysely, houseId, actId);
+    if (!act) return;
+    const { caller } = act;
+    while (await this.newValues.around(caller, () => this.batch(caller, actId, act))) {
+      if (stopping()) throw new Error('The server stops; the act goes on elsewhere.');
+    }
+  }
+
+  /** One batch in one transaction; true when there is more to do. */
+  private batch(caller: Writer, actId: number, act: EntryActRow): Promise<boolean> {
+    return this.database.transaction(async (trx) => {
+      await holdBuild(trx, caller.houseId);
+      const claimed = await this.store.claim(trx, caller.houseId, actId);
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = build.registers.get(act.registerId);
+      if (!claimed || !register) return false;
+      const ids = act.entries.slice(claimed.done, claimed.done + batchSize);
+      const part = await this.doPart(trx, caller, build, register, actId, act, ids, claimed.done);
+      const done = claimed.done + ids.length;
+      await this.store.progress(trx, caller.houseId, actId, claimed.outcome, part, done, done >= act.entries.length);
+      return done < act.entries.length;
+    });
+  }
+
+  private async doPart(
+    trx: Trx,
+    caller: Writer,
+    build: HouseBuild,
+    register: RegisterBuild,
+    actId: number,
+    act: EntryActRow,
+    ids: readonly string[],
+    from: number,
+  ): Promise<DeedOutcome> {
+    const place = { houseId: caller.houseId, registerId: register.id };
+    const { deed } = act;
+    // Lists are made by carries; their act is never under way here.
+    if (deed.deed === 'gather') return noOutcome;
+    if (deed.deed === 'delete') {
+      await this.places.lockOrder(trx, place);
+      return { ...noOutcome, taken: await this.writing.remove(trx, caller, register, ids, carriesOf(build, register), actId) };
+    }
+    if (deed.deed === 'back') return this.back(trx, caller, build, register, actId, deed.of, ids);
+    const entries = new Map((await this.entries.lock(trx, place, ids)).map((entry) => [entry.id, entry]));
+    // Fields that were deleted since are passed over.
+    const fields = act.fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
+    return this.write(trx, caller, build, register, actId, { deed, fields, total: act.entries.length }, ids, from, entries);
+  }
+
+  private async write(
+    trx: Trx,
+    caller: Writer,
+    build: HouseBuild,
+    register: RegisterBuild,
+    actId: number,
+    block: { deed: WritingDeed; fields: readonly FieldBuild[]; total: number },
+    ids: readonly string[],
+    from: number,
+    entries: ReadonlyMap<string, EntryView>,
+  ): Promise<DeedOutcome> {
+    const { deed, total } = block;
+    const carries = carriesOf(build, register);
+    const textAt = textsOf(deed, block.fields, total, build.locale);
+    const cells = ids.flatMap((id, at) => {
+      const entry = entries.get(id);
+      if (!entry) return [];
+      const held = carried(entry.cells, carries);
+      return block.fields.flatMap((field: DeedField) => {
+        const text = textAt(from + at, field, held[field.key] ?? '');
+        return text === undefined ? [] : [{ entry: id, field: field.key, text }];
+      });
+    });
+    if (cells.length === 0) return noOutcome;
+    const needed = new Set(block.fields.flatMap((field) => withFollowers(register, field)));
+    const judgement = await this.judging.judgement(trx, build, register, [...needed], false);
+    const { outcomes, after } = await this.judging.block(
+      trx,
+      caller.houseId,
+      register,
+      cells,
+      new Map(block.fields.map((field) => [field.key, field])),
+      entries,
+      judgement,
+    );
+    const judged = judgedCells(outcomes, new Map(block.fields.map((field) => [field.key, field])), after);
+    this.newValues.mustAdd(judged);
+    await this.writing.cells(trx, caller, register, entries, after, carries, actId);
+    await this.newValues.keepRequests(trx, caller, register, judged);
+    return outcomeOf(cells, outcomes);
+  }
+
+  /** Takes back what an act did to some entries: cells get what they held, deleted entries come back, new ones go. */
+  private async back(
+    trx: Trx,
+    caller: Writer,
+    build: HouseBuild,
+    register: RegisterBuild,
+    actId: number,
+    of: number,
+    ids: readonly string[],
+  ): Promise<DeedOutcome> {
+    const place = { houseId: caller.houseId, registerId: register.id };
+    const carries = carriesOf(build, register);
+    const rows = await this.ledger.ofAct(trx, caller.houseId, of, ids);
+    const came = new Set(rows.filter(({ act }) => act === 'entry.inserted' || act === 'entry.restored').map(({ entryId }) => entryId));
+    const went = rows.filter(({ act }) => act === 'entry.deleted');
+    await this.places.lockOrder(trx, place);
+    const entries = new Map((await this.entries.lock(trx, place, ids)).map((entry) => [entry.id, entry]));
+    const deleted = went
+      .filter(({ entryId }) => !entries.has(entryId))
+      .map(({ entryId, from, detail }) => ({ id: entryId, pos: from ?? '0', cells: ofFields(register, detail ?? {}) }));
+    const put = await this.putBack(trx, caller, register, deleted, actId);
+    const gone = [...came].filter((id) => entries.has(id));
+    if (gone.length > 0) await this.writing.remove(trx, caller, register, gone, carries, actId);
+    const wrote = rows.filter(({ act, entryId }) => act === 'cell.written' && !came.has(entryId));
+    const back = takenBack(register, wrote, entries, carries);
+    const { after, left } = await this.repeats.leaveOut(trx, caller.houseId, register, seenIn(entries, carries), back.after);
+    await this.writing.cells(trx, caller, register, entries, after, carries, actId);
+    const taken = back.taken - left;
+    return {
+      ...noOutcome,
+      taken: taken + put + gone.length,
+      passedOver: wrote.length - taken + (came.size - gone.length) + (deleted.length - put),
+    };
+  }
+
+  /** Brings deleted entries back, but for those that hold what may stand once and stands elsewhere by now. Returns how many came. */
+  private async putBack(
+    trx: Trx,
+    caller: Writer,
+    register: RegisterBuild,
+    deleted: readonly { id: string; pos: string; cells: Cells }[],
+    actId: number,
+  ): Promise<number> {
+    if (deleted.length === 0) return 0;
+    const held = new Map(deleted.map(({ id, cells }) => [id, cells]));
+    const { after } = await this.repeats.leaveOut(trx, caller.houseId, register, new Map(), held);
+    const free = deleted.filter(({ id }) => after.get(id) === held.get(id));
+    if (free.length > 0) await this.writing.putBack(trx, caller, register, free, actId);
+    return free.length;
+  }
+}
+
+/** What a settled act works on. */
+type Settled = Pick<EntryActRow, 'deed' | 'fields' | 'entries'>;
+
+/** A series is seen in so many values at most. */
+const mostGiven = 100;
+
+/** What came of the cells of one part. */
+function outcomeOf(
+  cells: readonly { entry: string; field: string; text: string }[],
+  outcomes: readonly { readonly verdict: Verdict }[],
+): DeedOutcome {
+  const refusals = outcomes.flatMap(({ verdict }, at): Refused[] =>
+    verdict.verdict === 'refused'
+      ? [{ ...cells[at]!, message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }]
+      : [],
+  );
+  const corrected = outcomes.filter(({ verdict }) => verdict.verdict === 'taken' && verdict.corrected).length;
+  return { ...noOutcome, taken: outcomes.length - refusals.length, corrected, refused: refusals.length, refusals };
+}

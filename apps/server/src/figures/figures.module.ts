@@ -1,0 +1,15 @@
+import { Module } from '@nestjs/common';
+import { ArrangementsModule } from '../arrangements/arrangements.module.js';
+import { ChangesModule } from '../changes/changes.module.js';
+import { LedgerModule } from '../ledger/ledger.module.js';
+import { StructureModule } from '../structure/structure.module.js';
+import { FiguresController } from './figures.controller.js';
+import { FiguresService } from './figures.service.js';
+import { FiguresStore } from './figures.store.js';
+
+@Module({
+  imports: [ArrangementsModule, ChangesModule, LedgerModule, StructureModule],
+  controllers: [FiguresController],
+  providers: [FiguresService, FiguresStore],
+})
+export class FiguresModule {}

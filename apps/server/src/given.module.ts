@@ -1,0 +1,19 @@
+// What a server is given from outside: its database, and what linked sources may reach. Every module may ask for them.
+import { Module, type DynamicModule } from '@nestjs/common';
+import { Database } from './database/database.js';
+import { Reachable, type ReachableConfig } from './linked/reachable.js';
+
+@Module({})
+export class GivenModule {
+  static of(database: Database, reachable: ReachableConfig): DynamicModule {
+    return {
+      module: GivenModule,
+      global: true,
+      providers: [
+        { provide: Database, useValue: database },
+        { provide: Reachable, useValue: new Reachable(reachable) },
+      ],
+      exports: [Database, Reachable],
+    };
+  }
+}

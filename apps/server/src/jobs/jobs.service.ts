@@ -1,0 +1,104 @@
+// Long work, kept in the database by pg-boss: sent in the transaction that decides it, taken up by any server.
+import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
+import { CompiledQuery, sql } from 'kysely';
+import PgBoss from 'pg-boss';
+import { Database, type Trx } from '../database/database.js';
+
+export interface JobData {
+  readonly carry: { readonly houseId: string; readonly carryId: string };
+  /** An act on a block that reaches further than what is on screen. */
+  readonly entryAct: { readonly houseId: string; readonly actId: number };
+  readonly fold: object;
+  readonly forget: object;
+  readonly refresh: { readonly houseId: string; readonly sourceId: string };
+  /** Counts anew what is used most in the catalogs of a house that are ordered by it. */
+  readonly recount: { readonly houseId: string };
+  /** Sends a recount for every house that needs one. */
+  readonly recounts: object;
+  /** Sends a refresh for every linked source whose time has come. */
+  readonly due: object;
+}
+export type JobName = keyof JobData;
+
+const names: readonly JobName[] = ['carry', 'entryAct', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts'];
+/** A job whose server was killed is taken up again after this many seconds. */
+const expireInSeconds = 30;
+
+@Injectable()
+export class JobsService implements OnApplicationShutdown {
+  private readonly boss: PgBoss;
+  private readonly logger = new Logger('jobs');
+  private started = false;
+  stopping = false;
+
+  constructor(private readonly database: Database) {
+    this.boss = new PgBoss({
+      connectionString: database.url,
+      max: 4,
+      schema: 'jobs',
+      maintenanceIntervalSeconds: 15,
+      monitorStateIntervalSeconds: 60,
+    });
+    this.boss.on('error', (error) => this.logger.warn(`The job queue could not reach the database: ${error.message}`));
+  }
+
+  /** Starts the queue; `workers` do the jobs of this server. */
+  async start(workers: { readonly [Name in JobName]: (data: JobData[Name]) => Promise<void> }): Promise<void> {
+    await this.prepare();
+    this.started = true;
+    for (const name of names) {
+      const worker = workers[name] as (data: unknown) => Promise<void>;
+      await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
+        if (!job) return;
+        try {
+          await worker(job.data);
+        } catch (error) {
+          // The queue tries it again; whoever runs the server sees that it did not go by itself.
+          this.logger.error(
+            `The job “${name}” failed (${error instanceof Error ? error.message : String(error)}) and is tried again later. Job: ${JSON.stringify(job.data)}`,
+          );
+          throw error;
+        }
+      });
+    }
+    await this.boss.schedule('fold', '* * * * *');
+    await this.boss.schedule('forget', '*/10 * * * *');
+    await this.boss.schedule('due', '* * * * *');
+    await this.boss.schedule('recounts', '17 * * * *');
+  }
+
+  /** Lays out the queues; servers that start at the same time take turns, since pg-boss's own steps deadlock. */
+  private prepare(): Promise<void> {
+    return this.database.transaction(async (trx) => {
+      await sql`select pg_advisory_xact_lock(hashtext('dellum.jobs'))`.execute(trx);
+      await this.boss.start();
+      for (const name of names) await this.boss.createQueue(name);
+    });
+  }
+
+  /** Sends some jobs in one statement: as part of a transaction, or at once when none is given. */
+  async send<Name extends JobName>(trx: Trx | undefined, name: Name, all: readonly JobData[Name][]): Promise<void> {
+    if (all.length === 0) return;
+    const jobs = all.map((data) => ({
+      name,
+      data,
+      expireInSeconds,
+      retryLimit: name === 'carry' || name === 'entryAct' ? 1000 : 2,
+      retryDelay: 1,
+    }));
+    await this.boss.insert(jobs, trx ? { db: within(trx) } : {});
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    this.stopping = true;
+    if (this.started) await this.boss.stop({ graceful: true, wait: true, timeout: 5000 });
+  }
+}
+
+/** Runs the statements of the queue within a transaction of ours. */
+const within = (trx: Trx) => ({
+  executeSql: async (text: string, values: unknown[]) => {
+    const { rows } = await trx.executeQuery(CompiledQuery.raw(text, values));
+    return { rows };
+  },
+});

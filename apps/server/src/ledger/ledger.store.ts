@@ -1,0 +1,103 @@
+// The append-only record of who changed what when. Written in the transaction of the change itself.
+import { Injectable } from '@nestjs/common';
+import { sql } from 'kysely';
+import type { LedgerDetail } from '../database/tables.js';
+import type { Reader, Trx } from '../database/database.js';
+import type { Caller } from '../access/access.js';
+
+export interface LedgerRow {
+  /** Nobody for what the house does by itself. */
+  readonly personId: string | null;
+  readonly act: string;
+  readonly registerId?: string;
+  readonly entryId?: string;
+  readonly field?: string;
+  readonly entryVersion?: number;
+  readonly from?: string;
+  readonly to?: string;
+  readonly detail?: LedgerDetail;
+  /** The act on a block that this belongs to. */
+  readonly actId?: number | undefined;
+}
+
+/** A row of the ledger, as taking back an act reads it. */
+export interface LedgerOfAct {
+  readonly entryId: string;
+  readonly act: string;
+  readonly field: string | null;
+  readonly from: string | null;
+  readonly to: string | null;
+  readonly detail: LedgerDetail | null;
+}
+
+@Injectable()
+export class LedgerStore {
+  async write(trx: Trx, houseId: string, rows: readonly LedgerRow[]): Promise<void> {
+    if (rows.length === 0) return;
+    // One document for all rows: thousands of them cost one round trip, however many members they have.
+    await sql`
+      insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, entry_version, from_value, to_value, detail, act_id)
+      select ${houseId}, "personId", act, "registerId", "entryId", field, "entryVersion", "from", "to", detail, "actId"
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row("personId" uuid, act text, "registerId" uuid, "entryId" uuid, field text,
+        "entryVersion" int, "from" text, "to" text, detail jsonb, "actId" bigint)`.execute(trx);
+  }
+
+  /** What the person wrote into some cells, each at the version that the entry had after it. */
+  async writtenBy(
+    db: Reader,
+    { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>,
+    registerId: string,
+    cells: readonly { entry: string; field: string; version: number }[],
+  ): Promise<{ entryId: string; field: string; from: string | null; to: string | null }[]> {
+    const { rows } = await sql<{ entryId: string; field: string; from: string | null; to: string | null }>`
+      select ledger.entry_id as "entryId", ledger.field_key as field, ledger.from_value as "from", ledger.to_value as "to"
+      from jsonb_to_recordset(${JSON.stringify(cells)}::jsonb) as asked(entry uuid, field text, version int)
+      join ledger on ledger.house_id = ${houseId} and ledger.entry_id = asked.entry and ledger.field_key = asked.field and ledger.entry_version = asked.version
+      where ledger.register_id = ${registerId} and ledger.person_id = ${personId} and ledger.act = 'cell.written'`.execute(db);
+    return rows;
+  }
+
+  /** What entries held when the person deleted them last. */
+  async deletedBy(
+    db: Reader,
+    { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>,
+    registerId: string,
+    entryIds: readonly string[],
+  ): Promise<Map<string, LedgerDetail>> {
+    if (entryIds.length === 0) return new Map();
+    const rows = await db
+      .selectFrom('ledger')
+      .select(['entry_id', 'detail'])
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .where('person_id', '=', personId)
+      .where('act', '=', 'entry.deleted')
+      .where('entry_id', 'in', [...entryIds])
+      .orderBy('id')
+      .execute();
+    return new Map(rows.flatMap(({ entry_id, detail }) => (entry_id && detail ? [[entry_id, detail] as const] : [])));
+  }
+
+  /** What an act on a block did to some entries, in the order in which it was done. */
+  async ofAct(db: Reader, houseId: string, actId: number, entryIds: readonly string[]): Promise<LedgerOfAct[]> {
+    const { rows } = await sql<LedgerOfAct>`
+      select entry_id as "entryId", act, field_key as field, from_value as "from", to_value as "to", detail from ledger
+      where house_id = ${houseId} and act_id = ${actId} and entry_id = any(${entryIds}::uuid[]) order by id`.execute(db);
+    return rows;
+  }
+
+  /** Who last changed a field of an entry after the given version, and when; undefined when nobody did. */
+  lastChange(db: Reader, houseId: string, entryId: string, field: string, afterVersion: number) {
+    return db
+      .selectFrom('ledger')
+      .leftJoin('people', (join) => join.onRef('people.house_id', '=', 'ledger.house_id').onRef('people.id', '=', 'ledger.person_id'))
+      .select(['people.name as by', 'ledger.at'])
+      .where('ledger.house_id', '=', houseId)
+      .where('ledger.entry_id', '=', entryId)
+      .where('ledger.field_key', '=', field)
+      .where('ledger.entry_version', '>', afterVersion)
+      .orderBy('ledger.id', 'desc')
+      .limit(1)
+      .executeTakeFirst();
+  }
+}

@@ -1,0 +1,13 @@
+import { Module } from '@nestjs/common';
+import { CompiledModule } from '../compiled/compiled.module.js';
+import { CountsModule } from '../counts/counts.module.js';
+import { EntriesModule } from '../entries/entries.module.js';
+import { OutsideService } from './outside.service.js';
+import { OutsideHoldingsService } from './outsideHoldings.service.js';
+
+@Module({
+  imports: [CompiledModule, CountsModule, EntriesModule],
+  providers: [OutsideService, OutsideHoldingsService],
+  exports: [OutsideService, OutsideHoldingsService],
+})
+export class OutsideModule {}

@@ -1,0 +1,19 @@
+import { Module } from '@nestjs/common';
+import { CatalogsModule } from '../catalogs/catalogs.module.js';
+import { CompiledModule } from '../compiled/compiled.module.js';
+import { CountsModule } from '../counts/counts.module.js';
+import { EntriesModule } from '../entries/entries.module.js';
+import { LedgerModule } from '../ledger/ledger.module.js';
+import { SourcesModule } from '../sources/sources.module.js';
+import { StructureModule } from '../structure/structure.module.js';
+import { GrowingListsService } from './growingLists.service.js';
+import { RangesController } from './ranges.controller.js';
+import { RangesService } from './ranges.service.js';
+
+@Module({
+  imports: [CatalogsModule, CompiledModule, CountsModule, EntriesModule, LedgerModule, SourcesModule, StructureModule],
+  controllers: [RangesController],
+  providers: [GrowingListsService, RangesService],
+  exports: [GrowingListsService, RangesService],
+})
+export class RangesModule {}

@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { CarriesModule } from '../carries/carries.module.js';
+import { CatalogsModule } from '../catalogs/catalogs.module.js';
+import { ChangesModule } from '../changes/changes.module.js';
+import { CompiledModule } from '../compiled/compiled.module.js';
+import { CountsModule } from '../counts/counts.module.js';
+import { EnteringModule } from '../entering/entering.module.js';
+import { JobsModule } from '../jobs/jobs.module.js';
+import { LinkedModule } from '../linked/linked.module.js';
+import { WorkersService } from './workers.service.js';
+
+@Module({
+  imports: [CarriesModule, CatalogsModule, ChangesModule, CompiledModule, CountsModule, EnteringModule, JobsModule, LinkedModule],
+  providers: [WorkersService],
+})
+export class WorkersModule {}

@@ -1,0 +1,60 @@
+// Which service does which job. Carries and acts that a killed server left are taken up at start.
+import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { CarriesService } from '../carries/carries.service.js';
+import { CarriesStore } from '../carries/carries.store.js';
+import { CatalogsService } from '../catalogs/catalogs.service.js';
+import { CatalogsStore } from '../compiled/catalogs.store.js';
+import { CountsStore } from '../counts/counts.store.js';
+import { Database } from '../database/database.js';
+import { EntryActsService } from '../entering/entryActs.service.js';
+import { EntryActsStore } from '../entering/entryActs.store.js';
+import { LinkedService } from '../linked/linked.service.js';
+import { LinkedStore } from '../linked/linked.store.js';
+import { ChangesStore } from '../changes/changes.store.js';
+import { JobsService } from '../jobs/jobs.service.js';
+
+@Injectable()
+export class WorkersService implements OnApplicationBootstrap {
+  constructor(
+    private readonly database: Database,
+    private readonly jobs: JobsService,
+    private readonly carries: CarriesService,
+    private readonly carriesStore: CarriesStore,
+    private readonly entryActs: EntryActsService,
+    private readonly entryActsStore: EntryActsStore,
+    private readonly counts: CountsStore,
+    private readonly changes: ChangesStore,
+    private readonly linked: LinkedService,
+    private readonly linkedStore: LinkedStore,
+    private readonly catalogs: CatalogsService,
+    private readonly catalogsStore: CatalogsStore,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    await this.jobs.start({
+      carry: ({ houseId, carryId }) => this.carries.run(houseId, carryId, () => this.jobs.stopping),
+      entryAct: ({ houseId, actId }) => this.entryActs.run(houseId, actId, () => this.jobs.stopping),
+      fold: async () => {
+        await this.counts.fold();
+      },
+      forget: () => this.changes.forgetOld(this.database.kysely),
+      refresh: ({ houseId, sourceId }) => this.linked.refreshQuietly(houseId, sourceId),
+      due: () => this.sendDue(),
+      recount: ({ houseId }) => this.catalogs.recountUse(houseId),
+      recounts: () => this.sendRecounts(),
+    });
+    await this.sendDue();
+    await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));
+    await this.jobs.send(undefined, 'entryAct', await this.entryActsStore.unfinished(this.database.kysely));
+  }
+
+  /** Sends a recount for every house that has a catalog ordered by use. */
+  async sendRecounts(): Promise<void> {
+    await this.jobs.send(undefined, 'recount', await this.catalogsStore.orderedByUse(this.database.kysely));
+  }
+
+  /** Sends a refresh for every linked source whose time has come. */
+  async sendDue(): Promise<void> {
+    await this.jobs.send(undefined, 'refresh', await this.linkedStore.due(this.database.kysely));
+  }
+}

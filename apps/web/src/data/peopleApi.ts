@@ -1,0 +1,37 @@
+// People over the API.
+import type { AddPersonDto, ChangePersonDto, Person } from '@dellum/contract';
+import { api } from './api.js';
+
+export const peopleApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    people: build.query<Person[], void>({ query: () => '/people', providesTags: ['People'] }),
+    addPerson: build.mutation<{ id: string }, AddPersonDto>({
+      query: (body) => ({ path: '/people', method: 'POST', body }),
+      invalidatesTags: ['People'],
+    }),
+    changePerson: build.mutation<null, { id: string; change: ChangePersonDto }>({
+      query: ({ id, change }) => ({ path: `/people/${id}`, method: 'PATCH', body: change }),
+      invalidatesTags: ['People'],
+    }),
+    resetPassword: build.mutation<null, { id: string; password: string }>({
+      query: ({ id, password }) => ({ path: `/people/${id}/password`, method: 'POST', body: { password } }),
+      invalidatesTags: ['People'],
+    }),
+    admitPerson: build.mutation<null, { id: string; admitted: boolean }>({
+      query: ({ id, admitted }) => ({ path: `/people/${id}/admitted`, method: 'PUT', body: { admitted } }),
+      invalidatesTags: ['People'],
+    }),
+    signOutPerson: build.mutation<null, string>({
+      query: (id) => ({ path: `/people/${id}/sessions`, method: 'DELETE' }),
+      invalidatesTags: ['People'],
+    }),
+  }),
+});
+export const {
+  usePeopleQuery,
+  useAddPersonMutation,
+  useChangePersonMutation,
+  useResetPasswordMutation,
+  useSignOutPersonMutation,
+  useAdmitPersonMutation,
+} = peopleApi;

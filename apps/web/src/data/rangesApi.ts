@@ -1,0 +1,37 @@
+// Named ranges over the API, with what the range doctor finds.
+import type { ChangeRangeDto, CureDto, MakeRangeDto, Outcome, RangeLine, RangeLook } from '@dellum/contract';
+import { api } from './api.js';
+import { sourceTags } from './sourcesApi.js';
+
+export const rangesApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    rangeLines: build.query<RangeLine[], void>({ query: () => '/ranges', providesTags: ['Ranges'] }),
+    makeRange: build.mutation<Outcome, MakeRangeDto>({
+      query: (body) => ({ path: '/ranges', method: 'POST', changesBuild: true, body }),
+      invalidatesTags: sourceTags,
+    }),
+    changeRange: build.mutation<Outcome, { id: string; change: ChangeRangeDto }>({
+      query: ({ id, change }) => ({ path: `/ranges/${id}`, method: 'PATCH', changesBuild: true, body: change }),
+      invalidatesTags: sourceTags,
+    }),
+    lookAtChange: build.mutation<RangeLook, { id: string; change: ChangeRangeDto }>({
+      query: ({ id, change }) => ({ path: `/ranges/${id}/look`, method: 'POST', body: change }),
+    }),
+    deleteRange: build.mutation<Outcome, string>({
+      query: (id) => ({ path: `/ranges/${id}`, method: 'DELETE', changesBuild: true }),
+      invalidatesTags: sourceTags,
+    }),
+    cure: build.mutation<Outcome, CureDto>({
+      query: (body) => ({ path: '/ranges/cures', method: 'POST', changesBuild: true, body }),
+      invalidatesTags: sourceTags,
+    }),
+  }),
+});
+export const {
+  useRangeLinesQuery,
+  useMakeRangeMutation,
+  useChangeRangeMutation,
+  useLookAtChangeMutation,
+  useDeleteRangeMutation,
+  useCureMutation,
+} = rangesApi;

@@ -1,0 +1,39 @@
+// Changes that are shown before the server has them. An answer that was asked for before the server had such a change
+// and comes after it was shown would take it off the screen for a moment, and what is typed meanwhile would land in the
+// wrong row; it is given the change here.
+
+interface Ahead<Data> {
+  /** Makes the change; data that have it already stay as they are. */
+  readonly change: (data: Data) => Data;
+  /** When the server answered; until then every answer may lack it. */
+  settledAt: number;
+}
+
+export interface ShownAhead<Data> {
+  /** Notes a change of a register; what it returns says that the server has it, or that it came to nothing. */
+  note(registerId: string, change: (data: Data) => Data): { settled(): void; dropped(): void };
+  /** What was asked for at `askedAt`, with all that was shown ahead of it. */
+  bring(registerId: string, askedAt: number, data: Data): Data;
+}
+
+/** Answers do not stay under way for longer; milliseconds. */
+const keptFor = 60_000;
+
+export function shownAhead<Data>(): ShownAhead<Data> {
+  const all = new Map<string, Ahead<Data>[]>();
+  const keep = (registerId: string, which: (ahead: Ahead<Data>) => boolean) => {
+    const left = all.get(registerId)?.filter(which) ?? [];
+    if (left.length > 0) all.set(registerId, left);
+    else all.delete(registerId);
+  };
+  return {
+    note(registerId, change) {
+      const mine: Ahead<Data> = { change, settledAt: Infinity };
+      keep(registerId, ({ settledAt }) => settledAt > performance.now() - keptFor);
+      all.set(registerId, [...(all.get(registerId) ?? []), mine]);
+      return { settled: () => void (mine.settledAt = performance.now()), dropped: () => keep(registerId, (ahead) => ahead !== mine) };
+    },
+    bring: (registerId, askedAt, data) =>
+      (all.get(registerId) ?? []).reduce((known, { change, settledAt }) => (askedAt <= settledAt ? change(known) : known), data),
+  };
+}

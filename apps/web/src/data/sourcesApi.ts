@@ -1,0 +1,94 @@
+// Acts on lists and tables, and their slips, over the API.
+import type { ActDto, AnswerDto, CanAgain, EntryView, Outcome, Slip } from '@dellum/contract';
+import { api } from './api.js';
+import { actsTurn, inTurn } from './inTurn.js';
+import type { AppDispatch } from './store.js';
+import { shownAfter } from './shownAfter.js';
+import { entriesApi, listsAhead } from './entriesApi.js';
+
+/** What a change of the sources may touch. */
+export const sourceTags = ['Register', 'Build', 'Slips', 'Lineage', 'Catalog', 'Counts', 'Ranges', 'Upkeep', 'History'] as const;
+
+export interface ActsArg {
+  readonly registerId: string;
+  readonly acts: readonly ActDto[];
+  /** The act that these go on with, which may not be answered yet. */
+  readonly joins?: number | Promise<number | undefined> | undefined;
+}
+
+export const sourcesApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    slips: build.query<Slip[], void>({ query: () => '/slips', providesTags: ['Slips'] }),
+    act: build.mutation<Outcome, ActsArg>({
+      // Acts on one register go one after the other, in the order in which they were done.
+      queryFn: ({ registerId, acts, joins }, _api, _options, ask) =>
+        inTurn(actsTurn(registerId), async () => {
+          const joined = await joins;
+          const answer = await ask({
+            path: `/registers/${registerId}/acts`,
+            method: 'POST',
+            body: { acts, ...(joined !== undefined && { joins: joined }) },
+          });
+          return answer.error ? { error: answer.error } : { data: answer.data as Outcome };
+        }),
+      invalidatesTags: (_result, _error, { registerId }) => [
+        { type: 'Register', id: registerId },
+        'Build',
+        'Slips',
+        'Lineage',
+        'Catalog',
+        'Ranges',
+        'Upkeep',
+        'History',
+      ],
+    }),
+    canAgain: build.query<CanAgain, string>({ query: (sheetId) => `/sheets/${sheetId}/again`, providesTags: ['History'] }),
+    again: build.mutation<Outcome, { sheetId: string; as: 'undo' | 'redo' }>({
+      query: ({ sheetId, as }) => ({ path: `/sheets/${sheetId}/${as}`, method: 'POST', changesBuild: true }),
+      invalidatesTags: sourceTags,
+    }),
+    takeBack: build.mutation<Outcome, number>({
+      query: (act) => ({ path: '/acts/taken-back', method: 'POST', changesBuild: true, body: { act } }),
+      invalidatesTags: sourceTags,
+    }),
+    answerSlip: build.mutation<Outcome, { id: string; answers: readonly AnswerDto[] }>({
+      query: ({ id, answers }) => ({ path: `/slips/${id}/answers`, method: 'POST', changesBuild: true, body: { answers } }),
+      invalidatesTags: sourceTags,
+    }),
+    leaveSlip: build.mutation<null, string>({ query: (id) => ({ path: `/slips/${id}`, method: 'DELETE' }), invalidatesTags: ['Slips'] }),
+  }),
+});
+/** Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it was. */
+export const actAtOnce =
+  (arg: ActsArg) =>
+  async (dispatch: AppDispatch): Promise<Outcome> => {
+    const change = (entries: readonly EntryView[]) => shownAfter(entries, arg.acts);
+    const ahead = listsAhead.note(arg.registerId, change);
+    const shown = dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, change));
+    const undo = () => {
+      ahead.dropped();
+      shown.undo();
+    };
+    const request = dispatch(sourcesApi.endpoints.act.initiate(arg));
+    try {
+      const outcome = await request.unwrap();
+      if (outcome.slip) undo();
+      else ahead.settled();
+      return outcome;
+    } catch (error) {
+      undo();
+      throw error;
+    } finally {
+      request.reset();
+    }
+  };
+
+export const {
+  useSlipsQuery,
+  useCanAgainQuery,
+  useActMutation,
+  useAgainMutation,
+  useTakeBackMutation,
+  useAnswerSlipMutation,
+  useLeaveSlipMutation,
+} = sourcesApi;

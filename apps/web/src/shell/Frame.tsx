@@ -1,0 +1,283 @@
+// The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
+import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
+import { mayDesign, mayEnter, mayKeep, roleMeaning, type Me } from '@dellum/contract';
+import { CircleHelp, KeyRound, Moon, Sun } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { NavLink, Outlet, useNavigate } from 'react-router';
+import { api } from '../data/api.js';
+import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
+import { useSignOutMutation } from '../data/sessionApi.js';
+import { useRequestCountQuery } from '../data/requestsApi.js';
+import { useSlipsQuery } from '../data/sourcesApi.js';
+import { useBuildQuery } from '../data/buildApi.js';
+import { upkeepCount, useUpkeepQuery } from '../data/upkeepApi.js';
+import { cellToComeBackTo } from '../grid/index.js';
+import { SeekLine } from '../features/seek/SeekLine.js';
+import { useLive } from '../live/useLive.js';
+import { useAppDispatch, useAppSelector } from '../data/store.js';
+import { chooseColourMode, useColourMode } from '../theme/index.js';
+import { AwayBand } from './AwayBand.js';
+import { ErrandBand } from '../frame/ErrandBand.js';
+import { KeysHelp } from '../frame/KeysHelp.js';
+import { Mark } from '../theme/Mark.js';
+import { Notices } from '../frame/Notices.js';
+import { writeAs } from '../frame/written.js';
+
+interface Way {
+  readonly to: string;
+  readonly words: string;
+  readonly count?: number;
+  readonly about?: string;
+  /** What the count means. */
+  readonly title?: string;
+}
+
+function RailGroup({ name, ways }: { name: string; ways: readonly Way[] }) {
+  return (
+    <Box as="section" aria-label={name}>
+      <Text display={{ base: 'none', md: 'block' }} fontSize="2xs" fontWeight="bold" color="inkSoft" px="2" mb="1">
+        {name}
+      </Text>
+      <Stack gap="0.5" direction={{ base: 'row', md: 'column' }}>
+        {ways.map(({ to, words, count, about, title }) => (
+          <Box
+            key={to}
+            asChild
+            px="2"
+            py="1.5"
+            rounded="l2"
+            color="ink"
+            borderLeftWidth="3px"
+            borderColor="transparent"
+            _hover={{ bg: 'paper' }}
+            css={{
+              '&.active': { background: 'var(--chakra-colors-card)', fontWeight: 700, borderColor: 'var(--chakra-colors-damson-solid)' },
+            }}
+          >
+            <NavLink to={to}>
+              <HStack justify="space-between">
+                <span>{words}</span>
+                {count !== undefined && count > 0 && (
+                  <Badge
+                    colorPalette="amber"
+                    variant="subtle"
+                    title={title ?? (about ? 'Changes that wait for an answer' : 'What wants mending')}
+                  >
+                    {count} {about}
+                  </Badge>
+                )}
+              </HStack>
+            </NavLink>
+          </Box>
+        ))}
+      </Stack>
+    </Box>
+  );
+}
+
+function Rail({ me }: { me: Me }) {
+  const designs = mayDesign(me.role);
+  const keeps = mayKeep(me.role);
+  const { data: slips } = useSlipsQuery(undefined, { skip: !designs });
+  const { data: requests } = useRequestCountQuery(undefined, { skip: !keeps });
+  const { data: upkeep } = useUpkeepQuery(undefined, { skip: !designs });
+  const { data: build } = useBuildQuery();
+  const asked: Way = { to: '/requests', words: 'Requests', count: requests?.waiting ?? 0, title: 'Entries that wait for a value' };
+  const looks = !designs && build?.sheets.some(({ kind }) => kind === 'source');
+  return (
+    <Stack
+      as="nav"
+      aria-label="Main"
+      w={{ base: '100%', md: '168px' }}
+      direction={{ base: 'row', md: 'column' }}
+      align={{ base: 'center', md: 'stretch' }}
+      overflowX="auto"
+      flexShrink={0}
+      bg="deep"
+      borderRightWidth="1px"
+      borderColor="line"
+      px="2"
+      py={{ base: '2', md: '4' }}
+      gap={{ base: '2', md: '5' }}
+    >
+      <HStack px="2" color="damson.fg" gap="2">
+        <Mark />
+        <Text fontWeight="bold" fontSize="lg">
+          Dellum
+        </Text>
+      </HStack>
+      <RailGroup
+        name="Enter"
+        ways={[
+          { to: '/sheets', words: 'Sheets' },
+          { to: '/forms', words: 'Forms' },
+          { to: '/records', words: 'Records' },
+          ...(looks ? [{ to: '/sources', words: 'Lists' }] : []),
+          ...(mayEnter(me.role) && !keeps ? [{ to: '/requests', words: 'Requests' }] : []),
+        ]}
+      />
+      {!designs && <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />}
+      {keeps && !designs && <RailGroup name="Maintain" ways={[{ to: '/catalogs', words: 'Catalogs' }, asked]} />}
+      {designs && (
+        <>
+          <RailGroup
+            name="Maintain"
+            ways={[
+              { to: '/catalogs', words: 'Catalogs' },
+              asked,
+              { to: '/sources', words: 'Sources', count: slips?.length ?? 0, about: 'waiting' },
+              { to: '/ranges', words: 'Ranges' },
+              { to: '/linked', words: 'Linked' },
+              { to: '/bindings', words: 'Bindings' },
+              { to: '/map', words: 'Map' },
+              { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 },
+            ]}
+          />
+          <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />
+          <RailGroup
+            name="House"
+            ways={[
+              { to: '/house', words: 'House' },
+              { to: '/people', words: 'People' },
+            ]}
+          />
+        </>
+      )}
+    </Stack>
+  );
+}
+
+function LiveDot() {
+  const { stream, away } = useAppSelector((state) => state.live);
+  const state = away ? 'away' : stream;
+  const words = { live: 'live', connecting: 'connecting', away: 'not live' }[state];
+  return (
+    <HStack
+      gap="1.5"
+      color={state === 'live' ? 'growth.fg' : 'amber.fg'}
+      title={state === 'live' ? 'Changes of others show at once' : 'Changes of others do not show yet'}
+    >
+      <Box w="2" h="2" rounded={state === 'live' ? 'full' : '0'} bg="currentColor" aria-hidden />
+      <span>{words}</span>
+    </HStack>
+  );
+}
+
+const initials = (name: string) =>
+  name
+    .split(' ')
+    .map((word) => word[0])
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
+
+/** The keys that work on every page: `?` outside a text lists all keys, F6 goes back into the grid. */
+function usePageKeys(help: () => void): void {
+  const now = useRef(help);
+  useEffect(() => {
+    now.current = help;
+  });
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      const at = event.target as HTMLElement;
+      if (event.defaultPrevented || at.matches('input, textarea, select, [contenteditable=true]')) return;
+      if (event.key === '?' && !event.ctrlKey && !event.metaKey) {
+        event.preventDefault();
+        now.current();
+      }
+    };
+    const back = (event: KeyboardEvent) => {
+      const cell = event.key === 'F6' && !event.defaultPrevented ? cellToComeBackTo() : undefined;
+      if (!cell) return;
+      event.preventDefault();
+      cell.focus();
+    };
+    window.addEventListener('keydown', keys);
+    window.addEventListener('keydown', back);
+    return () => {
+      window.removeEventListener('keydown', keys);
+      window.removeEventListener('keydown', back);
+    };
+  }, []);
+}
+
+function PersonMenu({ me }: { me: Me }) {
+  const mode = useColourMode();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const [signOut] = useSignOutMutation();
+  const [keys, setKeys] = useState(false);
+  usePageKeys(() => setKeys(true));
+  const leave = async () => {
+    await signOut()
+      .unwrap()
+      .catch(() => undefined);
+    dispatch(api.util.resetApiState());
+    await navigate(`/sign-in?house=${me.house.key}`);
+  };
+  return (
+    <>
+      <KeysHelp open={keys} close={() => setKeys(false)} />
+      <Menu.Root positioning={{ placement: 'bottom-end' }}>
+        <Menu.Trigger asChild>
+          <Button variant="subtle" size="xs" aria-label={`${me.name}, ${me.role}`}>
+            {initials(me.name)}
+          </Button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content>
+              <Box px="3" py="2">
+                <Text fontWeight="bold">{me.name}</Text>
+                <Text color="inkSoft">
+                  {me.role}, {roleMeaning[me.role]}
+                </Text>
+                <Text color="inkSoft">{me.house.name}</Text>
+              </Box>
+              <Menu.Separator />
+              <Menu.Item value="mode" onClick={() => chooseColourMode(mode === 'dark' ? 'light' : 'dark')}>
+                {mode === 'dark' ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />}{' '}
+                {mode === 'dark' ? 'Light paper' : 'Dark paper'}
+              </Menu.Item>
+              <Menu.Item value="keys" onClick={() => setKeys(true)}>
+                <CircleHelp size={14} aria-hidden /> Help and keys
+              </Menu.Item>
+              <Menu.Item value="account" onClick={() => void navigate('/account')}>
+                <KeyRound size={14} aria-hidden /> My account
+              </Menu.Item>
+              <Menu.Item value="out" onClick={() => void leave()}>
+                Sign out
+              </Menu.Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+    </>
+  );
+}
+
+export function Frame({ me }: { me: Me }) {
+  writeAs(me.house.locale);
+  useLive(me);
+  useWaitingDrafts();
+  return (
+    <Flex direction={{ base: 'column', md: 'row' }} h="100%">
+      <Rail me={me} />
+      <Flex direction="column" flex="1" minW="0" minH="0">
+        <HStack as="header" justify="space-between" gap="4" px="5" h="44px" flexShrink={0} borderBottomWidth="1px" borderColor="line">
+          <SeekLine me={me} />
+          <HStack gap="4" flexShrink={0}>
+            <LiveDot />
+            <PersonMenu me={me} />
+          </HStack>
+        </HStack>
+        <AwayBand />
+        <ErrandBand />
+        <Box as="main" flex="1" minH="0">
+          <Outlet />
+        </Box>
+      </Flex>
+      <Notices />
+    </Flex>
+  );
+}

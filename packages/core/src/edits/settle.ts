@@ -1,0 +1,124 @@
+// What edits make of entries: judged in the order in which fields read one another, with all that is cleared and filled.
+// One cell, a block and a form go through here, in the browser ahead of the server and on the server with authority.
+import { blockJudge, type CellJudge } from '../blocks/index.js';
+import { carried, type Carry } from '../impact/index.js';
+import { withTexts, type Cells, type EntryId, type FieldId } from '../registers/index.js';
+import { judge, planCascade, type CascadeField, type CascadePlan, type JudgeContext, type Verdict } from '../rules/index.js';
+import { inReadingOrder } from './order.js';
+
+/** What somebody typed into a cell. */
+export interface Edit {
+  readonly entry: EntryId;
+  readonly field: FieldId;
+  readonly text: string;
+  /** The value was said to be meant. */
+  readonly confirmed?: boolean | undefined;
+}
+
+export interface EditContext extends Omit<JudgeContext, 'entry' | 'held' | 'repeats' | 'confirmed'> {
+  /** The corrections under way in the register: their old spellings cannot be used anew. */
+  readonly carries?: readonly Carry[];
+  /** Whether another entry holds the value of a field without repeats; `held` is what the cell itself held. */
+  repeats?(field: FieldId, value: string, held: string): boolean;
+}
+
+export interface Settlement {
+  /** The verdict on each edit, in the order of the edits. */
+  readonly verdicts: readonly Verdict[];
+  /** The edited entries as they will be, and what was cleared, kept and filled in each. */
+  readonly entries: ReadonlyMap<EntryId, CascadePlan>;
+}
+
+const untouched = (cells: Cells): CascadePlan => ({ cells, cleared: [], kept: [], filled: [] });
+
+/** A value that a correction under way replaces is taken as what it becomes. */
+function corrected(field: CascadeField, typed: string, verdict: Verdict, carries: readonly Carry[]): Verdict {
+  if (verdict.verdict !== 'taken') return verdict;
+  const value = carried({ [field.key]: verdict.value }, carries)[field.key] ?? '';
+  return value === verdict.value ? verdict : { ...verdict, value, corrected: `“${typed}” was taken as ${value}.` };
+}
+
+/** The verdict on one edit of a cell, in the entry as it is before. */
+export function judgeEdit(
+  field: CascadeField,
+  { text, confirmed }: Pick<Edit, 'text' | 'confirmed'>,
+  cells: Cells,
+  context: EditContext,
+): Verdict {
+  const { carries = [], repeats, ...known } = context;
+  const held = cells[field.key] ?? '';
+  const verdict = judge(field, text, {
+    ...known,
+    held,
+    entry: cells,
+    ...(confirmed && { confirmed }),
+    ...(repeats && { repeats: (value: string) => repeats(field.key, value, held) }),
+  });
+  return corrected(field, text, verdict, carries);
+}
+
+/** The entry after a verdict on one of its cells, with all that follows from it; undefined when nothing is stored. */
+export function afterVerdict(
+  fields: readonly CascadeField[],
+  cells: Cells,
+  field: FieldId,
+  verdict: Verdict,
+  context: EditContext,
+): CascadePlan | undefined {
+  if (verdict.verdict === 'refused') return undefined;
+  const fills = verdict.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
+  const after = withTexts(cells, [[field, verdict.value], ...fills]);
+  if ((after[field] ?? '') === (cells[field] ?? '') && fills.length === 0) return undefined;
+  const { repeats: _repeats, carries: _carries, ...known } = context;
+  const plan = planCascade(fields, after, [field, ...fills.map(([key]) => key)], known);
+  return { ...plan, filled: [...fills.map(([key, value]) => ({ field: key, value })), ...plan.filled] };
+}
+
+/** Two plans one after the other: what the second one wrote over is not said of the first. */
+function joined(first: CascadePlan, second: CascadePlan | undefined, field: FieldId): CascadePlan {
+  if (!second) return first;
+  const stays = (one: FieldId) => one !== field && (first.cells[one] ?? '') === (second.cells[one] ?? '');
+  return {
+    cells: second.cells,
+    cleared: [...first.cleared.filter((one) => stays(one.field)), ...second.cleared],
+    kept: [...first.kept.filter(stays), ...second.kept],
+    filled: [...first.filled.filter((one) => stays(one.field)), ...second.filled],
+  };
+}
+
+/** Judges the edits of a block; what each distinct text means is found once a field. */
+function editJudge(context: EditContext): (field: CascadeField, edit: Edit, cells: Cells) => Verdict {
+  const judges = new Map<CascadeField, CellJudge>();
+  const { repeats: _repeats, carries = [], ...known } = context;
+  return (field, edit, cells) => {
+    if (field.rule?.noRepeats || edit.confirmed) return judgeEdit(field, edit, cells, context);
+    const own = judges.get(field) ?? blockJudge(field, known);
+    judges.set(field, own);
+    return corrected(field, edit.text, own(edit.text, cells, cells[field.key] ?? ''), carries);
+  };
+}
+
+/**
+ * Settles edits of the entries of a register. `entries` holds each edited entry as it is stored; the edits name fields
+ * that are among `fields`. Nothing is stored of an edit that is refused. Deterministic: the same edits in any order of
+ * their fields come out the same.
+ */
+export function settle(
+  fields: readonly CascadeField[],
+  entries: ReadonlyMap<EntryId, Cells>,
+  edits: readonly Edit[],
+  context: EditContext,
+): Settlement {
+  const turns = new Map(inReadingOrder(fields).map((field, turn) => [field.key, { field, turn }]));
+  const inTurn = edits.map((edit, at) => ({ edit, at, ...turns.get(edit.field)! })).sort((a, b) => a.turn - b.turn);
+  const verdicts: Verdict[] = [];
+  const after = new Map<EntryId, CascadePlan>();
+  const judgeOf = editJudge(context);
+  for (const { edit, at, field } of inTurn) {
+    const before = after.get(edit.entry) ?? untouched(carried(entries.get(edit.entry)!, context.carries ?? []));
+    const verdict = judgeOf(field, edit, before.cells);
+    verdicts[at] = verdict;
+    after.set(edit.entry, joined(before, afterVerdict(fields, before.cells, field.key, verdict, context), field.key));
+  }
+  return { verdicts, entries: after };
+}

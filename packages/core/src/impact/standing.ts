@@ -1,0 +1,84 @@
+// Standing entries before and after a change, by their distinct combinations: never entry by entry.
+import { itemKey } from '../catalogs/index.js';
+import type { Cells } from '../registers/index.js';
+import { readsOf, stands, type CascadeField, type JudgeContext } from '../rules/index.js';
+import { valuesIn } from '../values/index.js';
+import type { Question } from './impact.js';
+import type { Displaced } from './tuples.js';
+
+/** A value with what its rule reads besides, as entries hold it, and how many do. */
+export interface Held {
+  readonly cells: Cells;
+  readonly entries: number;
+}
+
+export type StandingContext = Pick<JudgeContext, 'locale' | 'catalogs' | 'fields'>;
+
+/** Whether a combination counts as outside in a field. What fails because of its parent counts where the parent does. */
+export function isOutside(field: CascadeField, cells: Cells, context: StandingContext): boolean {
+  const standing = stands(field, cells[field.key] ?? '', { ...context, ...(readsOf(field.rule).length > 0 && { entry: cells }) });
+  return !standing.right && standing.code !== 'parent outside';
+}
+
+/** A field bound to a catalog that changes, with what its entries hold. */
+export interface BoundField {
+  readonly id: string;
+  readonly field: CascadeField;
+  readonly held: readonly Held[];
+}
+
+/** What a change does to standing entries beyond what is asked about single values, by the id of the field. */
+export interface StandingChange {
+  /** One for each value that left its parents and is held under them. */
+  readonly questions: readonly Question[];
+  readonly outside: Readonly<Record<string, number>>;
+  readonly inside: Readonly<Record<string, number>>;
+  /** Of the values that are asked about, those whose loss turns an entry: what holds another under parents of its own stays right. */
+  readonly turning: ReadonlySet<string>;
+}
+
+export const entriesHeld = (held: readonly Held[]): number => held.reduce((sum, { entries }) => sum + entries, 0);
+
+const addTo = (sums: Record<string, number>, id: string, entries: number): void => {
+  sums[id] = (sums[id] ?? 0) + entries;
+};
+
+/** The tuple that a combination holds in a field of a level, as the key of an item; undefined where a parent is blank. */
+function tupleOf({ key, rule }: CascadeField, cells: Cells): string | undefined {
+  if (rule?.kind !== 'catalog' || rule.parents.length === 0) return undefined;
+  const tuple = [...rule.parents, key].map((one) => cells[one]);
+  return tuple.every((value) => value !== undefined) ? tuple.join('\u001F') : undefined;
+}
+
+/**
+ * Judges every combination before and after. `asked`: values that a question of their own decides about; what holds one
+ * of them, in the field or as a parent, follows that answer and is counted there. Cost grows with distinct combinations.
+ */
+export function standingChange(
+  fields: readonly BoundField[],
+  left: readonly Displaced[],
+  asked: ReadonlySet<string>,
+  before: StandingContext,
+  after: StandingContext,
+): StandingChange {
+  const questions = new Map(
+    left.map((one) => [itemKey(one), { ...one, holds: {} as Record<string, number>, choices: ['retired', 'gone'] as const }]),
+  );
+  const [outside, inside]: [Record<string, number>, Record<string, number>] = [{}, {}];
+  const turning = new Set<string>();
+  for (const { id, field, held } of fields) {
+    const parents = field.rule?.kind === 'catalog' ? field.rule.parents : [];
+    for (const { cells, entries } of held) {
+      if (parents.some((key) => asked.has(cells[key] ?? ''))) continue;
+      const [was, is] = [isOutside(field, cells, before), isOutside(field, cells, after)];
+      if (was === is) continue;
+      const own = valuesIn(cells[field.key] ?? '').filter((value) => asked.has(value));
+      own.forEach((value) => turning.add(value));
+      if (own.length > 0) continue;
+      const question = is ? questions.get(tupleOf(field, cells) ?? '') : undefined;
+      if (question) addTo(question.holds, id, entries);
+      else addTo(is ? outside : inside, id, entries);
+    }
+  }
+  return { questions: [...questions.values()].filter(({ holds }) => Object.keys(holds).length > 0), outside, inside, turning };
+}
