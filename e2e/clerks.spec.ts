@@ -64,6 +64,22 @@ test('an entry that somebody inserts above moves nobody off the entry being type
   await expect(cellOf(far, 1501, 'Remarks')).toHaveText('Half a berth');
 });
 
+test('a menu that stands open acts on its own entry, also when somebody inserts one above meanwhile', async ({ house }) => {
+  const mara = await house.open('mara');
+  const olek = await house.open('olek', undefined, two());
+  const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
+  const [above, visit] = [(await cellOf(near, 1499, 'Visit').textContent())!, (await cellOf(near, 1500, 'Visit').textContent())!];
+  await cellOf(near, 1500, 'Visit').click({ button: 'right' });
+  await expect(mara.getByRole('menuitem', { name: /^Delete the entry/ })).toBeVisible();
+  await cellOf(far, 1498, 'Visit').click();
+  await olek.getByRole('button', { name: 'New entry above row 1498' }).click();
+  await expect(cellOf(near, 1501, 'Visit')).toHaveText(visit);
+  await mara.getByRole('menuitem', { name: /^Delete the entry/ }).click();
+  await expect(mara.getByText('1 entry was deleted.', { exact: false })).toBeVisible();
+  await expect(cellOf(near, 1500, 'Visit')).toHaveText(above);
+  await expect(near.getByText(visit)).toBeHidden();
+});
+
 test('a field that is deleted, and one that comes before it, under somebody who types: the text goes where it belongs, or is told', async ({
   house,
 }) => {

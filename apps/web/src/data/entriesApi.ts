@@ -15,7 +15,7 @@ import type {
 import { api } from './api.js';
 import type { AppDispatch, RootState } from './store.js';
 import { inTurn } from './inTurn.js';
-import { begunAbove, begunChanged, dropped } from './newEntriesSlice.js';
+import { answered, begunAbove, begunChanged, dropped } from './newEntriesSlice.js';
 import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
 import { shownAhead } from './shownAhead.js';
 
@@ -188,16 +188,17 @@ export const insertShown =
   async (dispatch: AppDispatch, getState: () => RootState): Promise<{ entries: string[] }> => {
     // The entry below may be so new that no page has it yet.
     const inPages = showAbove(dispatch, getState(), registerId, before, shown);
-    if (!inPages) dispatch(begunAbove({ registerId, before, entries: shown }));
-    const undo = inPages?.undo ?? (() => dispatch(dropped({ registerId, ids: shown.map(({ id }) => id) })));
+    if (!inPages.shown) dispatch(begunAbove({ registerId, before, entries: shown }));
     const send = async () => {
       const request = dispatch(entriesApi.endpoints.insertEntries.initiate({ registerId, count: shown.length, before, shown }));
       try {
         const made = await request.unwrap();
-        inPages?.settled();
+        inPages.settled();
+        for (const { id } of shown) dispatch(answered({ registerId, entryId: id }));
         return made;
       } catch (error) {
-        undo();
+        inPages.undo();
+        dispatch(dropped({ registerId, ids: shown.map(({ id }) => id) }));
         throw error;
       } finally {
         request.reset();
@@ -207,25 +208,31 @@ export const insertShown =
     return inTurn(shown[0]!.id, () => inTurn(before, send));
   };
 
-/** Shows new entries above another in the pages that show all entries, and in those that are under way; undefined where no page has that one. */
+/** Shows new entries above another in the pages that show all entries, and in those that are under way. `shown`: a page has that one. */
 function showAbove(
   dispatch: AppDispatch,
   state: RootState,
   registerId: string,
   before: string,
   shown: readonly EntryView[],
-): { settled(): void; undo(): void } | undefined {
+): { readonly shown: boolean; settled(): void; undo(): void } {
   const { util, endpoints } = entriesApi;
   const args = util.selectCachedArgsForQuery(state, 'entryPage').filter((arg) => arg.registerId === registerId && showsAll(arg));
   const pages = args.map((arg) => endpoints.entryPage.select(arg)(state).data);
   const from = pages.find((page) => page?.entries.some(({ id }) => id === before))?.from;
-  if (from === undefined) return undefined;
   const isThere = (page: EntryPage) => page.entries.some(({ id }) => id === shown[0]!.id);
   const withShown = (page: EntryPage): EntryPage => {
     if (isThere(page)) return page;
     const at = page.entries.findIndex(({ id }) => id === before);
+    // A page of before the entry below was stored knows neither.
+    if (at < 0 && from === undefined) return page;
     const entries = at < 0 ? page.entries : [...page.entries.slice(0, at), ...shown, ...page.entries.slice(at)];
-    return { ...page, entries, total: page.total + shown.length, from: page.from > from ? page.from + shown.length : page.from };
+    return {
+      ...page,
+      entries,
+      total: page.total + shown.length,
+      from: from !== undefined && page.from > from ? page.from + shown.length : page.from,
+    };
   };
   const ahead = pagesAhead.note(registerId, withShown);
   for (const arg of args) dispatch(util.updateQueryData('entryPage', arg, withShown));
@@ -234,6 +241,7 @@ function showAbove(
       ? { ...page, entries: page.entries.filter(({ id }) => !shown.some((one) => one.id === id)), total: page.total - shown.length }
       : page;
   return {
+    shown: from !== undefined,
     settled: ahead.settled,
     undo: () => {
       ahead.dropped();

@@ -10,6 +10,8 @@ export interface BegunEntry {
   readonly entry: EntryView;
   /** Requests about it that are not answered. */
   readonly sending: number;
+  /** When the last of them was answered (`Date.now()`): pages that are asked for later know of it. */
+  readonly answeredAt: number;
 }
 
 export interface NewEntries {
@@ -29,7 +31,7 @@ const kept = (): All =>
   Object.fromEntries(
     Object.entries(keptInTab<All>('newEntries') ?? {}).map(([registerId, own]) => [
       registerId,
-      { ...own, typing: undefined, begun: own.begun.map(({ entry }) => ({ entry, sending: 0 })) },
+      { ...own, typing: undefined, begun: own.begun.map(({ entry }) => ({ entry, sending: 0, answeredAt: 0 })) },
     ]),
   );
 
@@ -59,18 +61,23 @@ export const newEntriesSlice = registered(
       opened: (all: All, { payload: { registerId } }: Told) => (all[registerId] ? all : { ...all, [registerId]: fresh() }),
       /** The blank row has become an entry; another blank row follows. */
       began: (all: All, { payload: { registerId, entry } }: Told<{ entry: EntryView }>) =>
-        inside(all, registerId, (own) => ({ blank: crypto.randomUUID(), begun: [...own.begun, { entry, sending: 0 }], typing: entry.id })),
-      /** New entries are put above one that is begun itself. */
+        inside(all, registerId, (own) => ({ blank: crypto.randomUUID(), begun: [...own.begun, { entry, sending: 0, answeredAt: 0 }], typing: entry.id })),
+      /** New entries are put above one that is begun itself; they are under way. */
       begunAbove: (all: All, { payload: { registerId, before, entries } }: Told<{ before: string; entries: readonly EntryView[] }>) =>
         inside(all, registerId, (own) => ({
           ...own,
-          begun: own.begun.flatMap((one) => (one.entry.id === before ? [...entries.map((entry) => ({ entry, sending: 0 })), one] : [one])),
+          begun: own.begun.flatMap((one) => (one.entry.id === before ? [...entries.map((entry) => ({ entry, sending: 1, answeredAt: 0 })), one] : [one])),
         })),
       /** One types in a new entry, or has left it. */
       typingIn: (all: All, { payload: { registerId, entryId } }: Told<{ entryId: string | undefined }>) =>
         inside(all, registerId, (own) => (own.typing === entryId ? own : { ...own, typing: entryId })),
-      sending: (all: All, { payload: { registerId, entryId, by } }: Told<{ entryId: string; by: 1 | -1 }>) =>
-        inside(all, registerId, (own) => mapped(own, entryId, (one) => ({ ...one, sending: one.sending + by }))),
+      sending: (all: All, { payload: { registerId, entryId } }: Told<{ entryId: string }>) =>
+        inside(all, registerId, (own) => mapped(own, entryId, (one) => ({ ...one, sending: one.sending + 1 }))),
+      answered: {
+        prepare: (payload: { readonly registerId: string; readonly entryId: string }) => ({ payload: { ...payload, at: Date.now() } }),
+        reducer: (all: All, { payload: { registerId, entryId, at } }: Told<{ entryId: string; at: number }>) =>
+          inside(all, registerId, (own) => mapped(own, entryId, (one) => ({ ...one, sending: one.sending - 1, answeredAt: at }))),
+      },
       begunChanged: (all: All, { payload: { registerId, entry } }: Told<{ entry: EntryView }>) =>
         inside(all, registerId, (own) => mapped(own, entry.id, (one) => ({ ...one, entry }))),
       /** The pages show them, or they are there no more. */
@@ -80,4 +87,4 @@ export const newEntriesSlice = registered(
   }),
   'kept',
 );
-export const { opened, began, begunAbove, typingIn, sending, begunChanged, dropped } = newEntriesSlice.actions;
+export const { opened, began, begunAbove, typingIn, sending, answered, begunChanged, dropped } = newEntriesSlice.actions;

@@ -5,11 +5,13 @@ import type { MenuLine } from './models.js';
 
 interface CellMenuProps {
   readonly label: string;
-  readonly at: { readonly x: number; readonly y: number; readonly lines: readonly MenuLine[] };
+  readonly at: { readonly x: number; readonly y: number };
+  /** As they stand now: what they are about may have moved since the menu was opened. */
+  readonly lines: readonly MenuLine[];
   close(): void;
 }
 
-export function CellMenu({ label, at: { x, y, lines }, close }: CellMenuProps) {
+export function CellMenu({ label, at: { x, y }, lines, close }: CellMenuProps) {
   return (
     <Menu.Root
       open

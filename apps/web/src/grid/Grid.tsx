@@ -22,16 +22,13 @@ import { CellHint } from './CellHint.js';
 import { CellMenu } from './CellMenu.js';
 import { isIn, leaveGrid } from './leaveGrid.js';
 import {
-  blockOf,
   inBlock,
   isSingle,
   lefts,
-  type Block,
   type CellLook,
   type EditorProps,
   type GridColumn,
   type GridProps,
-  type MenuLine,
   type Move,
   type Place,
 } from './models.js';
@@ -53,11 +50,14 @@ export function Grid(props: GridProps) {
   const [begun, setEditing] = useState<Editing>();
   const editing = followed(begun, columns);
   const [focused, setFocused] = useState(false);
-  const [menuAt, setMenuAt] = useState<{ x: number; y: number; lines: readonly MenuLine[] }>();
+  const [menuAt, setMenuAt] = useState<{ readonly x: number; readonly y: number }>();
   const wantsFocus = useRef<boolean>(null);
   wantsFocus.current ??=
     props.takesFocus === 'now' || (props.takesFocus === 'idle' && !(document.activeElement?.matches('input, textarea, select') ?? false));
   const activeRow = selection.active.row;
+  // The menu is about the active cell, which rows that come or go meanwhile take along.
+  const menuLines = menuAt && props.menu ? props.menu(selection.active, selection.block) : [];
+  const menuIsOpen = menuLines.length > 0;
 
   const virtual = useVirtualizer({
     count: rowCount,
@@ -86,9 +86,9 @@ export function Grid(props: GridProps) {
   const { row: activeAtRow, column: activeAtColumn } = selection.active;
   useLayoutEffect(() => {
     // An open menu has the focus.
-    if (!wantsFocus.current || editing || menuAt) return;
+    if (!wantsFocus.current || editing || menuIsOpen) return;
     cellAt({ row: activeAtRow, column: activeAtColumn })?.focus({ preventScroll: true });
-  }, [activeAtRow, activeAtColumn, editing, menuAt, rows.length]);
+  }, [activeAtRow, activeAtColumn, editing, menuIsOpen, rows.length]);
 
   const reveal = (place: Place) => {
     if (!fitsContent) virtual.scrollToIndex(place.row, { align: 'auto' });
@@ -155,10 +155,6 @@ export function Grid(props: GridProps) {
         afterMove(selection.active, move, { rows: rowCount, columns: columns.length }, props.entersAcross?.(selection.active.row) ?? false),
       );
   };
-  const openMenu = (place: Place, block: Block, x: number, y: number) => {
-    const lines = props.menu?.(place, block) ?? [];
-    if (lines.length > 0) setMenuAt({ x, y, lines });
-  };
 
   const perform = (act: GridAct) => {
     switch (act.act) {
@@ -174,7 +170,7 @@ export function Grid(props: GridProps) {
         return selection.set({ row: selection.active.row, column: 0 }, { row: selection.focus.row, column: columns.length - 1 });
       case 'menu': {
         const box = cellAt(selection.active)?.getBoundingClientRect();
-        return box && openMenu(selection.active, selection.block, box.left + 12, box.bottom - 4);
+        return box && props.menu ? setMenuAt({ x: box.left + 12, y: box.bottom - 4 }) : undefined;
       }
       case 'insert':
         return mayEdit ? props.onInsert?.(act.where, selection.active) : undefined;
@@ -228,9 +224,9 @@ export function Grid(props: GridProps) {
   };
 
   // Rows are drawn again only when what they show has changed; what they do is always of now.
-  const now = useRef({ edit, pointer, leave, openMenu, selection });
+  const now = useRef({ edit, pointer, leave, selection });
   useEffect(() => {
-    now.current = { edit, pointer, leave, openMenu, selection };
+    now.current = { edit, pointer, leave, selection };
   });
   const leaveNow = useCallback((move: Move) => now.current.leave(move), []);
   const onCell = useCallback((event: MouseEvent, place: Place) => {
@@ -243,9 +239,8 @@ export function Grid(props: GridProps) {
   const onMenu = useCallback((event: MouseEvent, place: Place) => {
     event.preventDefault();
     const { selection: chosen } = now.current;
-    const within = inBlock(place, chosen.block);
-    if (!within) chosen.moveTo(place);
-    now.current.openMenu(within ? chosen.active : place, within ? chosen.block : blockOf(place, place), event.clientX, event.clientY);
+    if (!inBlock(place, chosen.block)) chosen.moveTo(place);
+    setMenuAt({ x: event.clientX, y: event.clientY });
   }, []);
   const onRow = useCallback((event: MouseEvent, row: number) => now.current.pointer.onRow(event, row), []);
 
@@ -328,12 +323,13 @@ export function Grid(props: GridProps) {
           />
         ))}
       </div>
-      {hint && hintAt && !menuAt && !(editing && (hint.refused || columns[activeAtColumn]?.opens)) && (
+      {hint && hintAt && !menuIsOpen && !(editing && (hint.refused || columns[activeAtColumn]?.opens)) && (
         <CellHint hint={hint} anchor={hintAt} />
       )}
-      {menuAt && (
+      {menuAt && menuIsOpen && (
         <CellMenu
           at={menuAt}
+          lines={menuLines}
           label={label}
           close={() => {
             setMenuAt(undefined);

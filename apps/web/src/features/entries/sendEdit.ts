@@ -9,7 +9,7 @@ import type { AppDispatch, RootState } from '../../data/store.js';
 import { drafted, settled, type Draft } from './draftsSlice.js';
 import { did } from './doneSlice.js';
 import { asGiven, entriesApi, updateEntry } from '../../data/entriesApi.js';
-import { sending } from '../../data/newEntriesSlice.js';
+import { answered, sending } from '../../data/newEntriesSlice.js';
 import { rememberPatch } from '../../data/recentPatches.js';
 
 export interface CellEdit {
@@ -70,13 +70,13 @@ export const sendEdit =
     dispatch(show(edit, edit.expected));
     const { registerId, entryId, field, version } = edit;
     const ofNew = getState().newEntries[registerId]?.typing === entryId;
-    dispatch(sending({ registerId, entryId, by: 1 }));
+    dispatch(sending({ registerId, entryId }));
     try {
       return await inTurn(entryId, () =>
         dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew)),
       );
     } finally {
-      dispatch(sending({ registerId, entryId, by: -1 }));
+      dispatch(answered({ registerId, entryId }));
       if (!hasTurns(entryId)) {
         // The pages learn of a new entry when all that was typed into it so far is stored: none shows it half.
         if (isBegun(getState(), registerId, entryId, (entry) => entry.version > 0))

@@ -10,6 +10,8 @@ export interface EntryWindow {
   readonly error: string | undefined;
   /** True while pages are being fetched anew. */
   readonly fetching: boolean;
+  /** When the older of the pages on screen was asked for (`Date.now()`); undefined while pages are being fetched, or could not be. */
+  readonly askedAt: number | undefined;
   entryAt(row: number): EntryView | undefined;
   /** An entry by its id, where a page on screen holds it. */
   find(id: string): EntryView | undefined;
@@ -71,6 +73,9 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
     total: loaded.find(Boolean)?.total ?? upper.data?.total,
     error: errorWords(error),
     fetching: upper.isFetching || lower.isFetching,
+    askedAt: [upper, lower].every(({ isFetching, isSuccess }) => !isFetching && isSuccess)
+      ? Math.min(upper.startedTimeStamp ?? 0, lower.startedTimeStamp ?? 0)
+      : undefined,
     entryAt,
     find,
     rowOf,

@@ -43,20 +43,22 @@ export function useNewEntries(
   }, [dispatch, registerId]);
   const begun = own?.begun ?? none;
   const known = useMemo(() => new Map(begun.map((one) => [one.entry.id, one])), [begun]);
-  const { total: stored = 0, fetching, find } = window;
+  const { total: stored = 0, askedAt, find } = window;
 
   // What the pages show needs no place of its own; nor does what came to nothing.
   useEffect(() => {
     const held = new Set(Object.values(drafts).map(({ entryId }) => entryId));
-    const ids = begun.flatMap(({ entry, sending }) => {
+    const ids = begun.flatMap(({ entry, sending, answeredAt }) => {
       if (sending > 0) return [];
       const shown = find(entry.id);
       if (shown) return shown.version >= entry.version ? [entry.id] : [];
-      const idle = own?.typing !== entry.id && !fetching;
-      return idle && (entry.version > 0 || !held.has(entry.id)) ? [entry.id] : [];
+      if (own?.typing === entry.id || askedAt === undefined) return [];
+      // Pages that were asked for before it was stored do not know it yet.
+      const isGone = entry.version > 0 ? askedAt > answeredAt : !held.has(entry.id);
+      return isGone ? [entry.id] : [];
     });
     if (ids.length > 0) dispatch(dropped({ registerId, ids }));
-  }, [dispatch, registerId, begun, drafts, own?.typing, fetching, find]);
+  }, [dispatch, registerId, begun, drafts, own?.typing, askedAt, find]);
 
   const below = useMemo(() => begun.filter(({ entry }) => !find(entry.id)).map(({ entry }) => entry), [begun, find]);
   const last = below.at(-1) ?? (stored > 0 ? window.entryAt(stored - 1) : undefined);
