@@ -1,5 +1,5 @@
 // Answers come late, in any order, or not at all: what one has typed stays where it was typed, and no key lands elsewhere.
-import { expect, makeSheet, rowsOf, test, typeAcross } from './nursery.js';
+import { expect, makeSheet, makeSource, rowsOf, test, typeAcross } from './nursery.js';
 
 test('a new entry stays on screen while answers about other things are still coming, and a new one above it takes what is typed next', async ({
   nursery: { page },
@@ -42,4 +42,83 @@ test('a new entry stays on screen while answers about other things are still com
   await expect(page.getByText('3 entries.')).toBeVisible();
   await page.reload();
   await expect.poll(() => rowsOf(grid)).toEqual(all);
+});
+
+test('what is typed into a table while the server is away stays in its cells, also through a reload, and is stored when it is back', async ({
+  nursery: { page },
+}) => {
+  await makeSource(page, 'Lists');
+  await page.getByRole('button', { name: 'A table instead' }).click();
+  await page.getByLabel('Heading of the new table').fill('Pots');
+  await page.getByLabel('Heading of field 1').fill('Size');
+  await page.getByLabel('Heading of field 2').fill('Price');
+  await page.getByLabel('Kind of field 2').selectOption({ label: 'an amount of money' });
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const pots = page.getByRole('grid', { name: 'Pots' });
+  await expect(pots.locator('.active')).toBeFocused();
+  await typeAcross(page, ['small', '1.20'], 'Tab', 0);
+  await expect.poll(() => rowsOf(pots)).toContainEqual(['small', '1.20 EUR']);
+  await page.route('**/api/**', (route) => route.abort());
+  await typeAcross(page, ['large', '4', 'huge', '9.50'], 'Tab', 0);
+  await pots.getByText('small').click();
+  await typeAcross(page, ['tiny'], 'Tab', 0);
+  await expect(page.getByRole('alert')).toContainText('5 cells are kept here');
+  const kept = [
+    ['tiny', '1.20 EUR'],
+    ['large', '4'],
+    ['huge', '9.50'],
+    ['type to add', ''],
+  ];
+  await expect.poll(() => rowsOf(pots)).toEqual(kept);
+  // Only what stores is away still: what was typed is there after a reload.
+  await page.route('**/acts', (route) => route.abort());
+  await page.unroute('**/api/**');
+  await page.reload();
+  await expect.poll(() => rowsOf(pots)).toEqual(kept);
+  await page.unroute('**/acts');
+  await expect
+    .poll(() => rowsOf(pots))
+    .toEqual([
+      ['tiny', '1.20 EUR'],
+      ['large', '4.00 EUR'],
+      ['huge', '9.50 EUR'],
+      ['type to add', ''],
+    ]);
+  await expect(page.getByRole('alert')).toBeHidden();
+});
+
+test('what is typed into a row that somebody deletes at the same moment is kept below the others, and can be entered anew', async ({
+  nursery: { page },
+}) => {
+  await makeSource(page, 'Lists');
+  await page.getByLabel('Heading of the new list').fill('Growers');
+  await page.keyboard.press('Enter');
+  const growers = page.getByRole('grid', { name: 'Growers' });
+  await expect(growers.locator('.active')).toBeFocused();
+  await typeAcross(page, ['Fenn', 'Marsh', 'Holt'], 'Enter', 0);
+  await expect.poll(() => rowsOf(growers)).toEqual([['Fenn'], ['Marsh'], ['Holt'], ['type to add']]);
+  let release = () => {};
+  const held = new Promise<void>((done) => (release = done));
+  await page.route('**/acts', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await growers.getByText('Marsh').click();
+  await typeAcross(page, ['Marshland'], 'Enter', 0);
+  await typeAcross(page, ['Holt and Son'], 'Enter', 0);
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  const elsewhere = other.getByRole('grid', { name: 'Growers' });
+  await elsewhere.getByText('Marsh').click();
+  await other.keyboard.press('Control+Delete');
+  await expect.poll(() => rowsOf(elsewhere)).toEqual([['Fenn'], ['Holt'], ['type to add']]);
+  release();
+  const kept = [['Fenn'], ['Holt and Son'], ['Marshland'], ['type to add']];
+  await expect.poll(() => rowsOf(growers)).toEqual(kept);
+  await expect.poll(() => rowsOf(elsewhere)).toEqual([['Fenn'], ['Holt and Son'], ['type to add']]);
+  // Entered once more it becomes a row of its own.
+  await growers.getByText('Marshland').dblclick();
+  await page.keyboard.press('Enter');
+  await expect.poll(() => rowsOf(elsewhere)).toEqual(kept);
+  await expect.poll(() => rowsOf(growers)).toEqual(kept);
 });

@@ -61,12 +61,18 @@ export const newEntriesSlice = registered(
       opened: (all: All, { payload: { registerId } }: Told) => (all[registerId] ? all : { ...all, [registerId]: fresh() }),
       /** The blank row has become an entry; another blank row follows. */
       began: (all: All, { payload: { registerId, entry } }: Told<{ entry: EntryView }>) =>
-        inside(all, registerId, (own) => ({ blank: crypto.randomUUID(), begun: [...own.begun, { entry, sending: 0, answeredAt: 0 }], typing: entry.id })),
+        inside(all, registerId, (own) => ({
+          blank: crypto.randomUUID(),
+          begun: [...own.begun, { entry, sending: 0, answeredAt: 0 }],
+          typing: entry.id,
+        })),
       /** New entries are put above one that is begun itself; they are under way. */
       begunAbove: (all: All, { payload: { registerId, before, entries } }: Told<{ before: string; entries: readonly EntryView[] }>) =>
         inside(all, registerId, (own) => ({
           ...own,
-          begun: own.begun.flatMap((one) => (one.entry.id === before ? [...entries.map((entry) => ({ entry, sending: 1, answeredAt: 0 })), one] : [one])),
+          begun: own.begun.flatMap((one) =>
+            one.entry.id === before ? [...entries.map((entry) => ({ entry, sending: 1, answeredAt: 0 })), one] : [one],
+          ),
         })),
       /** One types in a new entry, or has left it. */
       typingIn: (all: All, { payload: { registerId, entryId } }: Told<{ entryId: string | undefined }>) =>

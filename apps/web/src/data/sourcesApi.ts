@@ -1,6 +1,7 @@
 // Acts on lists and tables, and their slips, over the API.
 import type { ActDto, AnswerDto, CanAgain, EntryView, Outcome, Slip } from '@dellum/contract';
 import { api } from './api.js';
+import { isProblem, type RequestProblem } from './problem.js';
 import { actsTurn, inTurn } from './inTurn.js';
 import type { AppDispatch } from './store.js';
 import { shownAfter } from './shownAfter.js';
@@ -12,7 +13,7 @@ export const sourceTags = ['Register', 'Build', 'Slips', 'Lineage', 'Catalog', '
 export interface ActsArg {
   readonly registerId: string;
   readonly acts: readonly ActDto[];
-  /** The act that these go on with, which may not be answered yet. */
+  /** The act that these go on with, which may not be answered yet; they fail with it, by its `RequestProblem`. */
   readonly joins?: number | Promise<number | undefined> | undefined;
 }
 
@@ -23,7 +24,8 @@ export const sourcesApi = api.injectEndpoints({
       // Acts on one register go one after the other, in the order in which they were done.
       queryFn: ({ registerId, acts, joins }, _api, _options, ask) =>
         inTurn(actsTurn(registerId), async () => {
-          const joined = await joins;
+          const joined = await Promise.resolve(joins).catch((problem: RequestProblem) => problem);
+          if (isProblem(joined)) return { error: joined };
           const answer = await ask({
             path: `/registers/${registerId}/acts`,
             method: 'POST',
@@ -58,9 +60,12 @@ export const sourcesApi = api.injectEndpoints({
     leaveSlip: build.mutation<null, string>({ query: (id) => ({ path: `/slips/${id}`, method: 'DELETE' }), invalidatesTags: ['Slips'] }),
   }),
 });
-/** Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it was. */
+/**
+ * Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it was.
+ * `failing` hears what went wrong before what was shown is taken off the screen.
+ */
 export const actAtOnce =
-  (arg: ActsArg) =>
+  (arg: ActsArg, failing?: (error: unknown) => void) =>
   async (dispatch: AppDispatch): Promise<Outcome> => {
     const change = (entries: readonly EntryView[]) => shownAfter(entries, arg.acts);
     const ahead = listsAhead.note(arg.registerId, change);
@@ -76,6 +81,7 @@ export const actAtOnce =
       else ahead.settled();
       return outcome;
     } catch (error) {
+      failing?.(error);
       undo();
       throw error;
     } finally {

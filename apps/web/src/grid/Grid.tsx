@@ -132,7 +132,6 @@ export function Grid(props: GridProps) {
       cellAt(selection.active)?.focus({ preventScroll: true });
     },
     open: (place) => edit(place, undefined, true),
-    edit: (place, text) => editing === undefined && edit(place, text, false),
   }));
 
   const forgetRow = useFollowedRow(activeRow, props.rowKey, (by) => {

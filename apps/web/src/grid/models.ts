@@ -158,8 +158,6 @@ export interface GridHandle {
   focus(): void;
   /** Opens the editor with the list or calendar of the cell. */
   open(place: Place): void;
-  /** Opens the editor, with a text that was typed before; does nothing while another cell is edited. */
-  edit(place: Place, text: string): void;
 }
 
 export const blockOf = (a: Place, b: Place): Block => ({

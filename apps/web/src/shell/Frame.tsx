@@ -5,6 +5,7 @@ import { CircleHelp, KeyRound, Moon, Sun } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { api } from '../data/api.js';
+import { useWaitingRows } from '../features/acts/keptTexts.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
 import { useSignOutMutation } from '../data/sessionApi.js';
 import { useRequestCountQuery } from '../data/requestsApi.js';
@@ -260,6 +261,7 @@ export function Frame({ me }: { me: Me }) {
   writeAs(me.house.locale);
   useLive(me);
   useWaitingDrafts();
+  useWaitingRows();
   return (
     <Flex direction={{ base: 'column', md: 'row' }} h="100%">
       <Rail me={me} />

@@ -14,8 +14,11 @@ import { useMemo, useRef, useState } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block } from '../../grid/index.js';
 import { useListEntriesQuery } from '../../data/entriesApi.js';
-import { useAppDispatch } from '../../data/store.js';
+import { draftKey, settled, type Draft } from '../../data/draftsSlice.js';
+import { passes, isProblem } from '../../data/problem.js';
+import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { actAtOnce, useActMutation } from '../../data/sourcesApi.js';
+import { beginning, draftsOf, keptRows, storeTexts, writing, type CellText } from './keptTexts.js';
 
 /** What waits on a slip: by entry and field its new text; by entry alone, undefined, where it is to be deleted. */
 export interface Pending {
@@ -27,7 +30,10 @@ export interface SourceRegister {
   readonly register: RegisterView;
   /** As the core reads it. */
   readonly state: RegisterState;
+  /** What is stored, or shown ahead of it. */
   readonly entries: readonly EntryView[];
+  /** The entries, and after them new rows that could not be stored yet. */
+  readonly rows: readonly EntryView[];
   readonly rails: readonly Rail[];
   readonly pending: Pending;
   /** True for a register of one field. */
@@ -43,9 +49,13 @@ export interface SourceRegister {
   /** Notes which row one is in: a new row that is left is one like all others. */
   iAmIn(row: number): void;
   /** Makes a row at once, under an id of ours, above another one or at the end; what is typed into it is part of the same act. */
-  begin(id: string, cells: readonly { field: string; text: string }[], before?: string): Promise<boolean>;
-  /** Writes into a row; into a new one, as part of its beginning. */
+  begin(id: string, cells: readonly CellText[], before?: string): Promise<boolean>;
+  /** Writes into a row; into a new one, as part of its beginning. What is not stored stays in the cell as a draft. */
   write(id: string, field: string, text: string): Promise<boolean>;
+  /** What was typed into a cell and is not stored. */
+  draftOf(id: string, field: string): Draft | undefined;
+  /** Drops what is kept of a cell. */
+  dropDraft(id: string, field: string): void;
   /** Moves rows before another one, or to the end; shown at once, so that the next move begins where this one ends. */
   move(entries: readonly string[], before: string | undefined): Promise<boolean>;
   /** Does one part of a block; the parts join one act. Undefined when it was refused. */
@@ -93,31 +103,33 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   const [typing, setTyping] = useState<string>();
   /** The acts that made the rows of this page, by row. */
   const beginnings = useRef(new Map<string, Promise<number | undefined>>());
-  const begin = (id: string, cells: readonly { field: string; text: string }[], before?: string): Promise<boolean> => {
+  const allDrafts = useAppSelector((state) => state.drafts);
+  const drafts = useMemo(() => draftsOf(allDrafts, register.id), [allDrafts, register.id]);
+  const isStored = (id: string) => entries?.some((entry) => entry.id === id) ?? false;
+  /** What is kept in its cell until the server is back needs no word. */
+  const toldUnlessKept = async (sent: Promise<Outcome>): Promise<boolean> => {
+    const problem: unknown = await sent.then(
+      () => undefined,
+      (error: unknown) => error,
+    );
+    return isProblem(problem) && passes(problem) ? false : told(sent);
+  };
+  const begin = (id: string, cells: readonly CellText[], before?: string): Promise<boolean> => {
     if (id === blank) setBlank(crypto.randomUUID());
     setTyping(id);
-    const acts: ActDto[] = [
-      {
-        act: 'insert',
-        entries: [id],
-        fields: cells.map(({ field }) => field),
-        rows: [cells.map(({ text }) => text)],
-        ...(before !== undefined && { before }),
-      },
-    ];
     // Shown at once, sent in its turn.
-    const sent = dispatch(actAtOnce({ registerId: register.id, acts }));
-    const done = told(sent);
-    beginnings.current.set(
-      id,
-      sent.then(({ act: made }) => made).catch(() => undefined),
-    );
-    return done;
+    const sent = dispatch(storeTexts(register.id, id, cells, beginning(id, cells, before)));
+    const made = sent.then(({ act: number }) => number);
+    made.catch(() => undefined);
+    beginnings.current.set(id, made);
+    return toldUnlessKept(sent);
   };
   const write = (id: string, field: string, text: string): Promise<boolean> => {
-    const acts: ActDto[] = [{ act: 'write', cells: [{ entry: id, field, text }] }];
-    if (id !== typing) return act(...acts);
-    return told(dispatch(actAtOnce({ registerId: register.id, acts, joins: beginnings.current.get(id) })));
+    const cells = [{ field, text }];
+    if (!isStored(id)) return begin(id, [...drafts.filter((draft) => draft.entryId === id && draft.field !== field), ...cells]);
+    return toldUnlessKept(
+      dispatch(storeTexts(register.id, id, cells, writing(id, cells), id === typing ? beginnings.current.get(id) : undefined)),
+    );
   };
   const move = (ids: readonly string[], before: string | undefined): Promise<boolean> =>
     told(
@@ -132,11 +144,13 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   );
   const rails = useMemo(() => (state ? railsOf(build.ranges, state) : []), [build.ranges, state]);
   const pending = useMemo(() => pendingOf(slips, register.id), [slips, register.id]);
+  const rows = useMemo(() => (entries ? [...entries, ...keptRows(drafts, entries)] : []), [entries, drafts]);
   if (!entries || !state) return undefined;
   return {
     register,
     state,
     entries,
+    rows,
     rails,
     pending,
     isList: register.fields.length === 1,
@@ -144,9 +158,11 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     fieldsOf: ({ left, right }) => register.fields.slice(left, right + 1),
     act,
     blank,
-    isNew: (row) => row === entries.length || (typing !== undefined && entries[row]?.id === typing),
+    draftOf: (id, field) => allDrafts[draftKey(id, field)],
+    dropDraft: (id, field) => void dispatch(settled({ entryId: id, field })),
+    isNew: (row) => row === rows.length || (typing !== undefined && rows[row]?.id === typing),
     iAmIn: (row) => {
-      if (typing !== undefined && entries[row]?.id !== typing) setTyping(undefined);
+      if (typing !== undefined && rows[row]?.id !== typing) setTyping(undefined);
     },
     begin,
     write,

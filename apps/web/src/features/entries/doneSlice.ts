@@ -1,7 +1,7 @@
 // What was done on the entry sheets in this browser tab, so that it can be taken back and done again: whole acts, in order.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { WrittenCell } from '@dellum/contract';
-import type { Draft } from './draftsSlice.js';
+import type { Draft } from '../../data/draftsSlice.js';
 import { registered } from '../../data/store.js';
 
 /** One act: cells that were written, entries that were made, or entries that were deleted (with what stood below them). */

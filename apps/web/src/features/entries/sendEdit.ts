@@ -6,7 +6,7 @@ import type { RequestProblem } from '../../data/problem.js';
 import { passes } from '../../data/problem.js';
 import { hasTurns, inTurn } from '../../data/inTurn.js';
 import type { AppDispatch, RootState } from '../../data/store.js';
-import { drafted, settled, type Draft } from './draftsSlice.js';
+import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { did } from './doneSlice.js';
 import { asGiven, entriesApi, updateEntry } from '../../data/entriesApi.js';
 import { answered, sending } from '../../data/newEntriesSlice.js';

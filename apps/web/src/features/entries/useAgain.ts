@@ -2,7 +2,7 @@
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch, useAppSelector } from '../../data/store.js';
 import { didAgain, isRefusal, passedOver, tookBack, type DoneAct } from './doneSlice.js';
-import { drafted, draftKey, settled, settledAll, type Draft } from './draftsSlice.js';
+import { drafted, draftKey, settled, settledAll, type Draft } from '../../data/draftsSlice.js';
 import { dropped } from '../../data/newEntriesSlice.js';
 import { allAnswered, underWay } from './inFlight.js';
 import { doAct } from '../../data/entryActsApi.js';

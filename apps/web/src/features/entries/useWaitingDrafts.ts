@@ -1,4 +1,4 @@
-// Stores what waited while the server or its database was away, as soon as it is back.
+// Stores what waited in entry sheets while the server or its database was away, as soon as it is back.
 import { useEffect, useRef } from 'react';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { sendEdit } from './sendEdit.js';
@@ -9,7 +9,7 @@ export function useWaitingDrafts(): void {
   const drafts = useAppSelector((state) => state.drafts);
   const sending = useRef(false);
   useEffect(() => {
-    const waiting = Object.values(drafts).filter(({ state }) => state === 'waiting');
+    const waiting = Object.values(drafts).filter(({ state, ofList }) => state === 'waiting' && !ofList);
     if (away || sending.current || waiting.length === 0) return;
     sending.current = true;
     const sendAll = async () => {

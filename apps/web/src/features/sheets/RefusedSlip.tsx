@@ -4,7 +4,7 @@ import type { RegisterView } from '@dellum/contract';
 import { useState } from 'react';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
-import { draftKey, settled, type Draft } from '../entries/draftsSlice.js';
+import { draftKey, settled, type Draft } from '../../data/draftsSlice.js';
 import type { Deeds } from './useDeeds.js';
 import { number } from '../../frame/written.js';
 

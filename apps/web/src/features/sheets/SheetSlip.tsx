@@ -13,7 +13,7 @@ import { ArrangeSlip } from '../arrangements/ArrangeSlip.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
 import { WhySlip } from '../bindings/WhySlip.js';
-import type { Draft } from '../entries/draftsSlice.js';
+import type { Draft } from '../../data/draftsSlice.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { FindSlip } from './FindSlip.js';

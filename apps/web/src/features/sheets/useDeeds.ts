@@ -16,7 +16,7 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block, Place } from '../../grid/index.js';
 import { store, useAppDispatch } from '../../data/store.js';
 import { did } from '../entries/doneSlice.js';
-import { drafted, settled, type Draft } from '../entries/draftsSlice.js';
+import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { dropped } from '../../data/newEntriesSlice.js';
 import { asGiven, updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../../data/entriesApi.js';
 import { doAct } from '../../data/entryActsApi.js';

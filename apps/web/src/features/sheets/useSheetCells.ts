@@ -25,7 +25,7 @@ import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from
 import { pickList } from '../../picker/pickList.js';
 import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
-import { draftKey, drafted, settled, type Draft } from '../entries/draftsSlice.js';
+import { draftKey, drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { did } from '../entries/doneSlice.js';
 import { underWay } from '../entries/inFlight.js';
 import { began } from '../../data/newEntriesSlice.js';

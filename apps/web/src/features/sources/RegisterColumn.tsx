@@ -62,19 +62,33 @@ export function RegisterColumn(props: RegisterColumnProps) {
   }));
   const width = gutterWidth + columns.reduce((sum, column) => sum + column.width, 0);
 
-  const keyOf = (row: number) => (row === source.entries.length ? source.blank : source.entries[row]?.id);
-  /** Says at once what is wrong with the text; else stores it, and opens the editor again where the server refuses it. */
+  const keyOf = (row: number) => (row === source.rows.length ? source.blank : source.rows[row]?.id);
+  const draftAt = ({ row, column }: Place) => {
+    const [entry, field] = [source.rows[row], register.fields[column]];
+    return entry && field && source.draftOf(entry.id, field.key);
+  };
+  const dropDrafts = ({ top, bottom, left, right }: Block) => {
+    for (let row = top; row <= Math.min(bottom, source.rows.length - 1); row++)
+      for (let column = left; column <= right; column++) dropDraft({ row, column });
+  };
+  const dropDraft = (place: Place) => {
+    const draft = draftAt(place);
+    if (draft) source.dropDraft(draft.entryId, draft.field);
+  };
+  /** Says at once what is wrong with the text; else stores it, and keeps it in its cell where the server does not take it. */
   const commit = ({ place: { row, column }, rowKey, columnKey: field }: EditorProps, text: string): string | undefined => {
-    const entry = source.entries[row];
+    const entry = source.rows[row];
     if (rowKey !== undefined && rowKey !== keyOf(row)) {
       if (text.trim() !== '') notice('refused', `The row was deleted meanwhile; “${text}” was not stored.`);
       return undefined;
     }
-    if (entry ? text === shownText(source, { row, column }, locale) : text.trim() === '') return undefined;
+    if (entry ? text === shownText(source, { row, column }, locale) : text.trim() === '') {
+      dropDraft({ row, column });
+      return undefined;
+    }
     const fault = sourceTextFault(text);
     if (fault) return fault.message;
-    const stored = entry ? source.write(entry.id, field, text) : source.begin(source.blank, [{ field, text }]);
-    void stored.then((done) => done || grid.current?.edit({ row, column }, text));
+    void (entry ? source.write(entry.id, field, text) : source.begin(source.blank, [{ field, text }]));
     return undefined;
   };
   const paste = (block: string[][], at: Place) => {
@@ -88,6 +102,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
     else void source.act(...actsOfBlock(source, block, at));
   };
   const clear = (block: Block) => {
+    dropDrafts(block);
     const acts = actsOfClearing(source.rowsOf(block), source.fieldsOf(block));
     if (acts.length > 0) void source.act(...acts);
   };
@@ -103,18 +118,20 @@ export function RegisterColumn(props: RegisterColumnProps) {
     const at = where === 'above' ? row : row + 1;
     const before = source.entries[at];
     if (before) void source.begin(crypto.randomUUID(), [], before.id);
-    grid.current?.go({ row: Math.min(at, source.entries.length), column: 0 });
+    grid.current?.go({ row: before ? at : source.rows.length, column: 0 });
   };
   const deleteRows = (block: Block) => {
     const entries = source.rowsOf(block).map(({ id }) => id);
     if (entries.length > 0) void source.act({ act: 'delete', entries });
+    dropDrafts({ ...block, top: Math.max(block.top, source.entries.length) });
   };
   const menu = (place: Place, block: Block): MenuLine[] => {
     const rows = source.rowsOf(block).length;
     const isBlank = place.row >= source.entries.length;
+    const isEmpty = place.row >= source.rows.length;
     return [
       { words: 'Edit', key: 'Enter', act: () => grid.current?.open(place) },
-      { words: 'Clear', key: 'Delete', off: isBlank, act: () => clear(block) },
+      { words: 'Clear', key: 'Delete', off: isEmpty, act: () => clear(block) },
       { words: 'Undo', key: 'Ctrl Z', act: () => props.onAgain('undo') },
       { words: 'New row above', key: 'Insert', apart: true, off: isBlank, act: () => insertAt('above', place) },
       { words: 'New row below', key: 'Alt Insert', off: isBlank, act: () => insertAt('below', place) },
@@ -123,7 +140,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
       {
         words: rows > 1 ? `Delete ${rows} rows` : 'Delete the row',
         key: 'Ctrl Delete',
-        off: isBlank,
+        off: isEmpty,
         harms: true,
         act: () => deleteRows(block),
       },
@@ -151,7 +168,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
         ref={grid}
         label={register.title}
         columns={columns}
-        rowCount={source.entries.length + (mayChange ? 1 : 0)}
+        rowCount={source.rows.length + (mayChange ? 1 : 0)}
         mayEdit={mayChange}
         fitsContent
         takesFocus={props.takesFocus ? 'now' : undefined}
@@ -163,7 +180,12 @@ export function RegisterColumn(props: RegisterColumnProps) {
         rowKey={keyOf}
         entersAcross={(row) => !isList && source.isNew(row)}
         look={(place) => lookOf(source, place, locale)}
-        editText={(place) => shownText(source, place, locale)}
+        editText={(place) => draftAt(place)?.text ?? shownText(source, place, locale)}
+        hint={(place) => {
+          const draft = draftAt(place);
+          return draft && { text: draft.message, refused: draft.state === 'refused' };
+        }}
+        onEscape={dropDraft}
         editor={editor}
         onSelect={(active, block) => {
           source.iAmIn(active.row);

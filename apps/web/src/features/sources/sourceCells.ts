@@ -7,15 +7,20 @@ import { pendingKey, type SourceRegister } from '../acts/useRegister.js';
 /** The text of a cell as it is shown and edited. */
 export function shownText(source: SourceRegister, { row, column }: Place, locale: Locale): string {
   const field = source.register.fields[column];
-  const value = field && source.entries[row]?.cells[field.key];
+  const value = field && source.rows[row]?.cells[field.key];
   return value === undefined ? '' : format(field!.kind, value, locale);
 }
 
 export function lookOf(source: SourceRegister, place: Place, locale: Locale): CellLook {
   const { row, column } = place;
-  const entry = source.entries[row];
+  const entry = source.rows[row];
   const field = source.register.fields[column]!;
   if (!entry) return { text: column === 0 ? 'type to add' : '', tone: 'faint' };
+  const draft = source.draftOf(entry.id, field.key);
+  if (draft)
+    return draft.state === 'waiting'
+      ? { text: draft.text, tone: 'waiting', said: 'waits to be stored' }
+      : { text: draft.text, tone: 'refused', said: `refused: ${draft.message}` };
   const text = shownText(source, place, locale);
   if (source.pending.deleted.has(entry.id)) return { text, tone: 'pending', said: 'to be deleted; waits for an answer' };
   const becomes = source.pending.texts.get(pendingKey(entry.id, field.key));

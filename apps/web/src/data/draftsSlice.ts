@@ -1,8 +1,8 @@
 // What was typed and is not stored: refused, in conflict with somebody else's edit, or waiting for the server.
 // Kept for the browser tab, so that nothing typed is lost by leaving a page or reloading it.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { keptInTab } from '../../data/keptInTab.js';
-import { registered } from '../../data/store.js';
+import { keptInTab } from './keptInTab.js';
+import { registered } from './store.js';
 
 export interface Draft {
   readonly registerId: string;
@@ -18,13 +18,15 @@ export interface Draft {
   readonly row?: number;
   /** The version to send when the person decides for the draft (`conflict`). */
   readonly version?: number;
+  /** It was typed into a list or table: it is stored by an act. */
+  readonly ofList?: true;
 }
 
 export const draftKey = (entryId: string, field: string): string => `${entryId}/${field}`;
 
 type Drafts = Record<string, Draft>;
 
-declare module '../../data/store.js' {
+declare module './store.js' {
   interface RootState {
     drafts: Drafts;
   }

@@ -1,0 +1,91 @@
+// What was typed into lists and tables and is not stored stays in its cells: refused texts until they are mended, waiting ones
+// until the server is back. A new row that could not be begun stands below the others.
+import { grouped } from '@dellum/core';
+import type { ActDto, EntryView, Outcome } from '@dellum/contract';
+import { useEffect, useRef } from 'react';
+import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
+import { entriesApi } from '../../data/entriesApi.js';
+import { isProblem, passes, problemWords } from '../../data/problem.js';
+import { actAtOnce } from '../../data/sourcesApi.js';
+import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from '../../data/store.js';
+
+export interface CellText {
+  readonly field: string;
+  readonly text: string;
+}
+
+/** The act that begins a row, above another one or at the end. */
+export const beginning = (id: string, cells: readonly CellText[], before?: string): ActDto => ({
+  act: 'insert',
+  entries: [id],
+  fields: cells.map(({ field }) => field),
+  rows: [cells.map(({ text }) => text)],
+  ...(before !== undefined && { before }),
+});
+
+export const writing = (id: string, cells: readonly CellText[]): ActDto => ({
+  act: 'write',
+  cells: cells.map((cell) => ({ entry: id, ...cell })),
+});
+
+/**
+ * Shows texts in their row at once and stores them by an act; what is not stored becomes drafts of the cells. Throws what went wrong.
+ * `joins`: the act that they go on with.
+ */
+export const storeTexts =
+  (registerId: string, id: string, cells: readonly CellText[], act: ActDto, joins?: Promise<number | undefined>) =>
+  async (dispatch: AppDispatch): Promise<Outcome> => {
+    for (const { field } of cells) dispatch(settled({ entryId: id, field }));
+    const keep = (error: unknown) => {
+      const state = isProblem(error) && passes(error) ? 'waiting' : 'refused';
+      for (const cell of cells)
+        dispatch(drafted({ registerId, entryId: id, ofList: true, ...cell, state, message: problemWords(error), suggestions: [] }));
+    };
+    return dispatch(actAtOnce({ registerId, acts: [act], joins }, keep));
+  };
+
+/** The rows that only drafts hold, in the order in which they were begun. */
+export function keptRows(drafts: readonly Draft[], entries: readonly EntryView[]): EntryView[] {
+  const stored = new Set(entries.map(({ id }) => id));
+  const ids = new Set(drafts.map(({ entryId }) => entryId).filter((id) => !stored.has(id)));
+  return [...ids].map((id) => ({ id, version: 0, cells: {} }));
+}
+
+/** By cell, what is kept of a list. */
+export const draftsOf = (drafts: Readonly<Record<string, Draft>>, registerId: string): Draft[] =>
+  Object.values(drafts).filter((draft) => draft.registerId === registerId);
+
+/** Stores what waits in one row. Whether it was begun is asked anew: the answer about it may have been lost. */
+const storeRow = (registerId: string, id: string, cells: readonly CellText[]) => async (dispatch: AppDispatch) => {
+  const entries = await dispatch(entriesApi.endpoints.listEntries.initiate(registerId, { forceRefetch: true, subscribe: false })).unwrap();
+  const isThere = entries.some((entry) => entry.id === id);
+  await dispatch(storeTexts(registerId, id, cells, isThere ? writing(id, cells) : beginning(id, cells)));
+};
+
+const storeAll = () => async (dispatch: AppDispatch, getState: () => RootState) => {
+  const waiting = Object.values(getState().drafts).filter(({ ofList, state }) => ofList && state === 'waiting');
+  for (const [id, cells] of grouped(waiting, ({ entryId }) => entryId)) {
+    const own = cells.map(({ field, text }) => ({ field, text }));
+    try {
+      await dispatch(storeRow(cells[0]!.registerId, id, own));
+    } catch (error) {
+      // What is not stored is kept and says why; the rest waits on while nothing answers.
+      if (isProblem(error) && passes(error)) return;
+    }
+  }
+};
+
+/** Stores what waited of lists and tables while the server or its database was away, as soon as it is back. */
+export function useWaitingRows(): void {
+  const dispatch = useAppDispatch();
+  const away = useAppSelector((state) => state.live.away !== null);
+  const waits = useAppSelector((state) => Object.values(state.drafts).some(({ ofList, state: is }) => ofList && is === 'waiting'));
+  const sending = useRef(false);
+  useEffect(() => {
+    if (away || !waits || sending.current) return;
+    sending.current = true;
+    void dispatch(storeAll()).finally(() => {
+      sending.current = false;
+    });
+  }, [away, waits, dispatch]);
+}
