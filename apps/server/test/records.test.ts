@@ -6,6 +6,7 @@ import type {
   EntryPage,
   EntryView,
   FieldCount,
+  Outcome,
   Problem,
   ProposedFieldView,
   RecordView,
@@ -164,6 +165,27 @@ describe('the history of a record', () => {
       standing: true,
     });
     expect((await back(house, id, 999_999_999)).body.code).toBe('not-found');
+  });
+  it('tells a correction that reached the record, and who decided it; an older change of the field is not taken back over it', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Bryn Calloway' }]);
+    const [entry] = await entriesOf(house.clerk, house.visits);
+    await edit(house, entry!, 'pilot', 'Tam Ossel');
+    const { body } = await house.administrator.call<Outcome>('POST', `/catalogs/${house.catalog.id}/items/acts`, {
+      path: [],
+      value: 'Tam Ossel',
+      act: 'correct',
+      to: 'Tamsin Ossel',
+    });
+    const answers = body.slip!.questions.map(({ catalogId, value }) => ({ catalogId, value, answer: 'corrected' }));
+    await house.administrator.call('POST', `/slips/${body.slip!.id}/answers`, { answers });
+    await expect
+      .poll(async () => (await historyOf(house, entry!.id)).map(({ by, act, from, to, standing }) => [by, act, from, to, standing]))
+      .toEqual([
+        ['The administrator', 'followed', 'Tam Ossel', 'Tamsin Ossel', false],
+        ['The clerk', 'written', 'Bryn Calloway', 'Tam Ossel', false],
+      ]);
+    const [, written] = await historyOf(house, entry!.id);
+    expect((await back(house, entry!.id, written!.id)).body.code).toBe('cell-changed');
   });
   it('takes back a value that is no longer offered, and what is a value elsewhere as a change of its source', async () => {
     const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2' }]);

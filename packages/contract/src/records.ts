@@ -45,8 +45,9 @@ export interface EntryChange {
   readonly id: number;
   readonly at: string;
   readonly by: string;
-  readonly act: 'made' | 'written' | 'deleted' | 'brought back';
-  /** written: the field, and its values as they are stored; blank is ''. */
+  /** `followed`: the field followed a correction of the value that it held. */
+  readonly act: 'made' | 'written' | 'followed' | 'deleted' | 'brought back';
+  /** written, followed: the field, and its values as they are stored; blank is ''. */
   readonly field: string | null;
   readonly from: string;
   readonly to: string;

@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { StructureStore, type FieldBuild } from '../structure/structure.store.js';
 import { CountsStore } from '../counts/counts.store.js';
+import type { Caller } from '../access/access.js';
 import { Database, type Trx } from '../database/database.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
@@ -24,10 +25,10 @@ export class CarriesService {
     private readonly jobs: JobsService,
   ) {}
 
-  /** Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. `actId`: the act that they belong to, of which the ledger has what is rewritten. */
+  /** Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. `actId`: the act that they belong to, which can be taken back. */
   async begin(
     trx: Trx,
-    houseId: string,
+    { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>,
     field: FieldBuild,
     pairs: readonly { readonly from: string; readonly to: string }[],
     actId: number | null = null,
@@ -59,7 +60,7 @@ export class CarriesService {
       ]),
     );
     await this.store.redirect(trx, houseId, field.id, held);
-    await this.store.add(trx, houseId, held, actId);
+    await this.store.add(trx, houseId, held, actId, personId);
     await this.jobs.send(
       trx,
       'carry',
@@ -88,17 +89,17 @@ export class CarriesService {
       const carry = await this.store.claim(trx, houseId, carryId);
       if (!carry) return false;
       const batch = await this.store.rewriteBatch(trx, houseId, carry, batchSize);
-      if (batch && carry.actId !== null)
+      if (batch)
         await this.ledger.write(
           trx,
           houseId,
           batch.rewritten.map((one) => ({
             personId: carry.personId,
-            act: 'cell.written',
+            act: carry.actId === null ? 'cell.followed' : 'cell.written',
             registerId: carry.registerId,
             field: carry.key,
             ...one,
-            actId: carry.actId!,
+            ...(carry.actId !== null && { actId: carry.actId }),
           })),
         );
       const done = carry.done + (batch?.rows ?? 0);

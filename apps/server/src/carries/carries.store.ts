@@ -15,7 +15,7 @@ export interface CarryRow {
   readonly done: number;
   readonly total: number;
   readonly actId: number | null;
-  /** Who does the act. */
+  /** Who decided it. */
   readonly personId: string | null;
 }
 
@@ -32,6 +32,7 @@ export class CarriesStore {
     houseId: string,
     carries: readonly { id: string; fieldId: string; from: string; to: string; total: number }[],
     actId: number | null,
+    personId: string,
   ): Promise<void> {
     const rows = carries.map(({ id, fieldId, from, to, total }) => ({
       house_id: houseId,
@@ -44,6 +45,7 @@ export class CarriesStore {
       total,
       finished_at: null,
       act_id: actId,
+      person_id: personId,
     }));
     await trx.insertInto('carries').values(rows).execute();
   }
@@ -75,9 +77,6 @@ export class CarriesStore {
     return trx
       .selectFrom('carries')
       .innerJoin('fields', (join) => join.onRef('fields.house_id', '=', 'carries.house_id').onRef('fields.id', '=', 'carries.field_id'))
-      .leftJoin('entry_acts', (join) =>
-        join.onRef('entry_acts.house_id', '=', 'carries.house_id').onRef('entry_acts.id', '=', 'carries.act_id'),
-      )
       .select([
         'carries.id',
         'carries.field_id as fieldId',
@@ -89,7 +88,7 @@ export class CarriesStore {
         'carries.done',
         'carries.total',
         'carries.act_id as actId',
-        'entry_acts.person_id as personId',
+        'carries.person_id as personId',
       ])
       .where('carries.house_id', '=', houseId)
       .where('carries.id', '=', id)

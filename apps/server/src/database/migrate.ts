@@ -11,6 +11,7 @@ import * as figures from './migrations/0008-figures.js';
 import * as houseAndPeople from './migrations/0009-house-and-people.js';
 import * as alikeValues from './migrations/0010-alike-values.js';
 import * as entriesTurned from './migrations/0011-entries-turned.js';
+import * as whoCorrected from './migrations/0012-who-corrected.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -25,6 +26,7 @@ const migrations: Record<string, Migration> = {
   '0009-house-and-people': houseAndPeople,
   '0010-alike-values': alikeValues,
   '0011-entries-turned': entriesTurned,
+  '0012-who-corrected': whoCorrected,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

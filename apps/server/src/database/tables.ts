@@ -200,8 +200,10 @@ export interface CarriesTable {
   done: Big;
   total: Big;
   finished_at: Date | null;
-  /** The act that it belongs to: then the ledger has what it rewrites. */
+  /** The act that it belongs to, which can be taken back. */
   act_id: Big | null;
+  /** Who decided it. */
+  person_id: string | null;
 }
 export interface LedgerTable {
   house_id: string;

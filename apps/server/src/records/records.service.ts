@@ -29,6 +29,7 @@ import { RecordsStore, type ChangeRow, type Holding, type Sought } from './recor
 
 const acts: Readonly<Record<string, EntryChange['act']>> = {
   'cell.written': 'written',
+  'cell.followed': 'followed',
   'entry.inserted': 'made',
   'entry.deleted': 'deleted',
   'entry.restored': 'brought back',
@@ -179,14 +180,15 @@ const looksAt = (build: HouseBuild, caller: Caller, registerId: string): boolean
 
 function changeOf({ id, at, by, act, field, from, to }: ChangeRow, standing: boolean): EntryChange {
   const written = act === 'cell.written';
+  const cell = written || act === 'cell.followed';
   return {
     id,
     at: at.toISOString(),
     by: by ?? 'Dellum',
     act: acts[act] ?? 'written',
     field,
-    from: written ? (from ?? '') : '',
-    to: written ? (to ?? '') : '',
+    from: cell ? (from ?? '') : '',
+    to: cell ? (to ?? '') : '',
     standing: written && standing,
   };
 }

@@ -88,7 +88,7 @@ export class RecordsStore {
       select ledger.id, ledger.at, people.name as by, ledger.act, ledger.field_key as field, ledger.from_value as "from", ledger.to_value as "to"
       from ledger left join people on people.house_id = ledger.house_id and people.id = ledger.person_id
       where ledger.house_id = ${houseId} and ledger.register_id = ${registerId} and ledger.entry_id = ${entryId}
-        and ledger.act in ('cell.written', 'entry.inserted', 'entry.deleted', 'entry.restored') and (${id ?? null}::bigint is null or ledger.id = ${id ?? null}::bigint)
+        and ledger.act in ('cell.written', 'cell.followed', 'entry.inserted', 'entry.deleted', 'entry.restored') and (${id ?? null}::bigint is null or ledger.id = ${id ?? null}::bigint)
       order by ledger.id desc limit ${mostChanges}`.execute(db);
     return rows;
   }

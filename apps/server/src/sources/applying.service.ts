@@ -287,7 +287,7 @@ export class ApplyingService {
     );
     await this.catalogs.remember(trx, houseId, catalogId, namesOf([...carry, ...unasked], plan.before, moved));
     for (const field of boundFields(build, catalogId)) {
-      await this.carries.begin(trx, houseId, field, carry);
+      await this.carries.begin(trx, caller, field, carry);
     }
     const version = await this.catalogs.raiseVersion(trx, houseId, catalogId);
     const definitionBefore = proposal.steps.some((step) => step.what === 'catalog changed' && step.catalogId === catalogId)

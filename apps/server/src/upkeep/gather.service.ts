@@ -104,7 +104,7 @@ export class GatherService {
       const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId };
       await this.sheets.setRule(trx, caller.houseId, field.id, rule);
       const actId = await this.acts.addDone(trx, caller.houseId, caller.id, field.registerId, { deed: 'gather' });
-      await this.carries.begin(trx, caller.houseId, field, wanted.mapping, actId);
+      await this.carries.begin(trx, caller, field, wanted.mapping, actId);
       const about = { personId: caller.id, registerId: field.registerId, field: field.key };
       await this.ledger.write(trx, caller.houseId, [
         { ...about, act: 'column.gathered', detail: { catalogId, list, before: field.rule, spellings: wanted.mapping.length }, actId },

@@ -30,6 +30,11 @@ export function RecordHistory({ register, entry, cells, me, field, showAll }: Re
     const own = register.fields.find((known) => known.key === key);
     return value === '' ? 'blank' : `“${own ? cells.shownValue(own, value) : value}”`;
   };
+  const whatChanged = ({ act, field: key, from, to }: EntryChange): string => {
+    const became = `${headingOf(key)}: ${shown(key, from)} → ${shown(key, to)}`;
+    if (act === 'written') return became;
+    return act === 'followed' ? `${became}, as it was corrected everywhere` : `The record was ${act}.`;
+  };
   const back = async (change: EntryChange) => {
     const now = await attempt(takeBack({ registerId: register.id, entryId: entry.id, change: change.id }).unwrap());
     if (!now) return;
@@ -60,11 +65,7 @@ export function RecordHistory({ register, entry, cells, me, field, showAll }: Re
           <Text color="inkSoft" fontSize="xs">
             {moment.format(new Date(change.at))}, {change.by}
           </Text>
-          <Text overflowWrap="anywhere">
-            {change.act === 'written'
-              ? `${headingOf(change.field)}: ${shown(change.field, change.from)} → ${shown(change.field, change.to)}`
-              : `The record was ${change.act}.`}
-          </Text>
+          <Text overflowWrap="anywhere">{whatChanged(change)}</Text>
           {change.standing && mayEnter(me.role) && (
             <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
               Take it back
