@@ -122,3 +122,24 @@ test('what is typed into a row that somebody deletes at the same moment is kept 
   await expect.poll(() => rowsOf(elsewhere)).toEqual(kept);
   await expect.poll(() => rowsOf(growers)).toEqual(kept);
 });
+
+test('a sheet that is deleted while somebody types in it, and keeps a refused text in it, says what was not stored', async ({
+  nursery: { page, clerk },
+}) => {
+  await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number']]);
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Orders/ }).click();
+  await expect(other.getByText('type to add')).toBeVisible();
+  await typeAcross(other, ['spade', 'many'], 'Tab', 0);
+  const orders = other.getByRole('grid', { name: 'Orders' });
+  await orders.getByText('spade').click();
+  await other.keyboard.type('a spade with a long handle');
+  await page.getByRole('button', { name: 'More for Orders' }).click();
+  await page.getByRole('menuitem', { name: 'Delete the sheet' }).click();
+  await page
+    .getByRole('alertdialog')
+    .getByRole('button', { name: /^Delete/ })
+    .click();
+  await expect(other.getByText('Orders was deleted meanwhile;', { exact: false })).toContainText('“many”');
+  await expect(other.getByText('“a spade with a long handle” was not stored.', { exact: false })).toBeVisible();
+});

@@ -6,6 +6,7 @@ import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
 import { api } from '../data/api.js';
 import { useWaitingRows } from '../features/acts/keptTexts.js';
+import { useLostDrafts } from '../features/entries/useLostDrafts.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
 import { useSignOutMutation } from '../data/sessionApi.js';
 import { useRequestCountQuery } from '../data/requestsApi.js';
@@ -262,6 +263,7 @@ export function Frame({ me }: { me: Me }) {
   useLive(me);
   useWaitingDrafts();
   useWaitingRows();
+  useLostDrafts();
   return (
     <Flex direction={{ base: 'column', md: 'row' }} h="100%">
       <Rail me={me} />
