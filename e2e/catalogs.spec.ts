@@ -133,6 +133,7 @@ test('history says who changed what, and one change is taken back', async ({ hou
   // A day is typed and shown as the house writes days.
   await history.getByRole('textbox', { name: 'As it stood on' }).fill(yesterday.split('-').reverse().join('.'));
   await expect(page.getByText(`As it stood on ${yesterday.split('-').reverse().join('.')}.`)).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'In entries today' })).toBeVisible();
   await expect(page.getByRole('table').getByRole('button', { name: 'Nell Farrow' })).toHaveCount(0);
   await history.getByRole('button', { name: 'Back to now' }).click();
   await history.getByRole('button', { name: 'Take it back' }).click();

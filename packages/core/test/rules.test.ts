@@ -6,11 +6,14 @@ import {
   patternOf,
   ruleFaults,
   houseLocale,
+  isOfKind,
   judge,
   newRule,
   ruleSentence,
   ruleTakes,
   stands,
+  typedAs,
+  writeTypedList,
   type CatalogRule,
   type Item,
   type JudgedField,
@@ -34,6 +37,7 @@ const field = (over: Partial<CatalogRule> | null = {}): JudgedField => ({
   kind: 'text',
   rule: over && { ...rule, ...over },
 });
+const writeTyped = (kind: JudgedField['kind'], text: string) => (kind === 'several values' ? writeTypedList([text]) : text);
 const typed = (text: string, over?: Partial<CatalogRule>, held?: string): Verdict =>
   judge(field(over), text, { locale: houseLocale, catalogs, suggest: true, ...(held !== undefined && { held }) });
 
@@ -120,6 +124,30 @@ describe('laws of the judge', () => {
       fc.property(text, deviation, (held, over) => {
         expect(typed(held, over, held)).toEqual({ verdict: 'taken', value: held });
       }),
+    ));
+});
+
+describe('the text of a value', () => {
+  const name = fc.constantFrom('A', 'B', 'Fenn', 'fenn', '7', '0.07', '7 %', 'Holt');
+  const item = fc.record({ value: name, label: name, otherNames: fc.uniqueArray(name, { maxLength: 2 }) });
+  it('is taken as that value when it is typed, whatever labels and other names it shares', () =>
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(item, { selector: ({ value }) => value, minLength: 1, maxLength: 6 }),
+        fc.constantFrom('text', 'several values', 'percent', 'number'),
+        (some, kind) => {
+          const isOne = ({ value }: { value: string }) => isOfKind(kind, value);
+          const list = some.filter(isOne).map((one): Item => ({ ...one, path: [], state: 'offered', from: [] }));
+          const catalog = compileCatalog('q', 'Quays', list);
+          for (const { value } of list)
+            expect(
+              judge({ heading: 'Quay', kind, rule }, writeTyped(kind, typedAs(catalog, value, kind, { locale: houseLocale })), {
+                locale: houseLocale,
+                catalogs: new Map([['q', catalog]]),
+              }),
+            ).toMatchObject({ verdict: 'taken', value });
+        },
+      ),
     ));
 });
 

@@ -102,11 +102,11 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
                 key={item.value}
                 {...shared}
                 className={index === at ? 'at' : undefined}
-                aria-selected={picked ? picked.has(item.label) : index === at}
+                aria-selected={picked ? picked.has(list.textOf(item)) : index === at}
                 onMouseDown={press(list.textOf(item))}
               >
                 <span className="label">
-                  {picked && <span className="picked">{picked.has(item.label) && <Check size={12} aria-hidden />}</span>}
+                  {picked && <span className="picked">{picked.has(list.textOf(item)) && <Check size={12} aria-hidden />}</span>}
                   {item.colour && (
                     <span className="mark">
                       <ItemMark colour={item.colour} />

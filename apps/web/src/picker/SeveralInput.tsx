@@ -43,10 +43,15 @@ export function SeveralInput(props: SeveralInputProps) {
     picker.retype();
     props.onText(textOf(values, next));
   };
-  const toggle = (value: string) => {
-    const shown = list?.catalog.all.find((item) => item.value === value)?.label ?? value.trim();
-    change(chosen.includes(shown) ? chosen.filter((known) => known !== shown) : [...chosen, shown], '');
+  const toggle = (picked: string) => {
+    const text = picked.trim();
+    change(chosen.includes(text) ? chosen.filter((known) => known !== text) : [...chosen, text], '');
     input?.focus();
+  };
+  /** Of two values with one label each shows itself beside it. */
+  const shownOf = (text: string): string => {
+    const means = list?.means(text);
+    return means?.found === 'item' && means.item.label !== text ? `${means.item.label} (${text})` : text;
   };
   /** The first value that the list does not have is replaced by a suggestion. */
   const mend = (value: string) => {
@@ -61,7 +66,7 @@ export function SeveralInput(props: SeveralInputProps) {
   /** Adds what is typed, in the spelling of the list; what it already has stays. */
   const add = (typed: string) => {
     const means = list?.means(typed);
-    const value = means?.found === 'item' ? means.item.label : typed.trim();
+    const value = means?.found === 'item' ? list!.textOf(means.item) : typed.trim();
     change(chosen.includes(value) ? chosen : [...chosen, value], '');
   };
   const take = (by: 'enter' | 'backEnter' | 'tab' | 'backTab', confirmed?: boolean) => {
@@ -124,9 +129,9 @@ export function SeveralInput(props: SeveralInputProps) {
       >
         {chosen.map((value) => (
           <HStack key={value} gap="0.5" px="1.5" bg="damson.subtle" color="damson.fg" rounded="l1">
-            {value}
+            {shownOf(value)}
             <IconButton
-              aria-label={`Take out ${value}`}
+              aria-label={`Take out ${shownOf(value)}`}
               size="2xs"
               h="4"
               minW="4"

@@ -7,6 +7,7 @@ import {
   textOfItem,
   typedList,
   meantIn,
+  typedAs,
   type Catalog,
   type FieldKind,
   type Item,
@@ -48,7 +49,7 @@ export function pickList(rule: Rule | null, kind: FieldKind, context: JudgeConte
     list && {
       ...list,
       means: (text) => meantIn(list.catalog, text, kind, context),
-      textOf: (item) => textOfItem(item, kind, context.locale),
+      textOf: ({ value }) => typedAs(list.catalog, value, kind, context),
       shownOf: (item) => (item.label === item.value ? textOfItem(item, kind, context.locale) : item.label),
     }
   );

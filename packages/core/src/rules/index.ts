@@ -22,4 +22,4 @@ export { forbidsRule, ruleFaults } from './faults.js';
 export { chainRules, newRule, plainPicking, ruleBase } from './make.js';
 export { cellsOfNew } from './begins.js';
 export { planCascade, type CascadeField, type CascadePlan } from './cascadePlan.js';
-export { andList, meantIn, picksFrom, textOfItem } from './list.js';
+export { andList, meantIn, picksFrom, textOfItem, typedAs } from './list.js';

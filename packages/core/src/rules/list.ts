@@ -52,8 +52,8 @@ export function outOfDay(item: Item, day: string | undefined, context: JudgeCont
   return undefined;
 }
 
-/** The text that means an item when it is typed or picked: its value, in the way of the house. */
-export const textOfItem = ({ value }: Item, kind: FieldKind, locale: Locale): string =>
+/** A value of a list, alone, in the way of the house. */
+export const textOfItem = ({ value }: Pick<Item, 'value'>, kind: FieldKind, locale: Locale): string =>
   kind === 'several values' ? value : format(kind, value, locale);
 
 /** The item whose value is what the text means by the kind of the field: 7,50 % is the 0.075 of the list. */
@@ -70,11 +70,16 @@ function byKind(list: Catalog, text: string, kind: FieldKind, context: Pick<Judg
 export const meantIn = (list: Catalog, text: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): Lookup =>
   kind === 'text' || kind === 'several values' ? lookUp(list, text) : (byKind(list, text, kind, context) ?? lookUpName(list, text));
 
-/** The label of a value where it means that value alone, else the value: what people know it by. */
-function shownAs(list: Catalog, value: string): string {
+/**
+ * The text that means a value when it is typed into a field of this kind, or picked: its label where that means the value alone, else the
+ * value itself. Of several values: one of them.
+ */
+export function typedAs(list: Catalog, value: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): string {
+  const own = textOfItem({ value }, kind, context.locale);
   const label = itemWithValue(list, value)?.label ?? value;
-  const meant = lookUp(list, label);
-  return meant.found === 'item' && meant.item.value === value ? label : value;
+  if (label === value) return own;
+  const meant = meantIn(list, label, kind, context);
+  return meant.found === 'item' && meant.item.value === value ? label : own;
 }
 
 /** Finds the item that a text means in a field of this kind. `closed` says why an item that was found cannot be chosen. */
@@ -92,7 +97,7 @@ export function findIn(
       right: false,
       code: 'outside',
       message: `“${text}” is not in ${list.title}.`,
-      suggestions: context.suggest ? nearest(list, text).map((value) => shownAs(list, value)) : [],
+      suggestions: context.suggest ? nearest(list, text).map((value) => typedAs(list, value, kind, context)) : [],
     };
   return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
 }

@@ -166,6 +166,7 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
             bound={(lineage?.fields.length ?? 0) > 0}
             build={build}
             me={me}
+            day={day}
             open={open}
             chosen={chosen}
             onOpen={toggle}

@@ -23,6 +23,8 @@ interface ItemTableProps {
   readonly bound: boolean;
   readonly build: BuildView;
   readonly me: Me;
+  /** The day as of which the items are shown; what entries hold is always of today. */
+  readonly day: string | undefined;
   readonly open: ReadonlySet<string>;
   readonly chosen: string | undefined;
   onOpen(key: string): void;
@@ -108,7 +110,7 @@ export function ItemTable(props: ItemTableProps) {
 }
 
 /** Columns that would be empty from top to bottom stay out. */
-function columnsOf({ rows, companions, use, bound, build, me, open, onOpen, onChoose }: ItemTableProps): Column[] {
+function columnsOf({ rows, companions, use, bound, build, me, day, open, onOpen, onChoose }: ItemTableProps): Column[] {
   const most = Math.max(1, ...Object.values(use));
   const named = rows.some(({ item }) => item.otherNames.length > 0);
   const leaf = (row: ItemRow, draw: () => ReactNode) => (row.children === undefined ? draw() : null);
@@ -151,7 +153,7 @@ function columnsOf({ rows, companions, use, bound, build, me, open, onOpen, onCh
     ...(bound
       ? [
           {
-            heading: 'In entries',
+            heading: day === undefined ? 'In entries' : 'In entries today',
             least: 118,
             share: 1,
             draw: (row: ItemRow) => leaf(row, () => <Bar count={use[row.item.value] ?? 0} most={most} />),
@@ -162,7 +164,7 @@ function columnsOf({ rows, companions, use, bound, build, me, open, onOpen, onCh
       heading: 'State',
       least: 116,
       share: 0.5,
-      draw: (row) => leaf(row, () => <StateBadge item={row.item} day={me.house.today} locale={me.house.locale} />),
+      draw: (row) => leaf(row, () => <StateBadge item={row.item} day={day ?? me.house.today} locale={me.house.locale} />),
     },
   ];
 }

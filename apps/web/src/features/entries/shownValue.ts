@@ -1,5 +1,5 @@
 // What a stored value shows: the label of its item where the rule takes values from a catalog, else by its kind.
-import { catalogAtLevel, format, itemWithValue, joinedValues, valuesIn, type Catalog, type Item, type Locale } from '@dellum/core';
+import { catalogAtLevel, format, itemWithValue, joinedValues, typedAs, valuesIn, type Catalog, type Item, type Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 
 type Shown = Pick<FieldView, 'kind' | 'rule'>;
@@ -8,6 +8,15 @@ type Shown = Pick<FieldView, 'kind' | 'rule'>;
 export function itemOf({ rule }: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>): Item | undefined {
   const catalog = rule?.kind === 'catalog' ? catalogs.get(rule.catalogId) : undefined;
   return catalog && rule?.kind === 'catalog' ? itemWithValue(catalogAtLevel(catalog, rule.level), value) : undefined;
+}
+
+/** The text that is stored as a value again when it is typed: of two items with one label the value itself. */
+export function typedValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {
+  const catalog = field.rule?.kind === 'catalog' ? catalogs.get(field.rule.catalogId) : undefined;
+  if (!catalog || field.rule?.kind !== 'catalog') return format(field.kind, value, locale);
+  const list = catalogAtLevel(catalog, field.rule.level);
+  const typed = (one: string) => typedAs(list, one, field.kind, { locale });
+  return field.kind === 'several values' ? format(field.kind, joinedValues(valuesIn(value).map(typed)), locale) : typed(value);
 }
 
 export function shownValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {

@@ -9,7 +9,7 @@ import type { Refusal } from '../../picker/PickerInput.js';
 import { pickList, type PickList } from '../../picker/pickList.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { daysOf } from '../entries/daysOf.js';
-import { shownValue } from '../entries/shownValue.js';
+import { shownValue, typedValue } from '../entries/shownValue.js';
 import type { Filling } from './useFilling.js';
 
 export interface FormControlProps {
@@ -195,7 +195,7 @@ function Options(props: FormControlProps) {
 
 /** A text that is judged when one leaves it. */
 function useOwnText({ field, filling }: FormControlProps) {
-  const shown = shownText(filling, field);
+  const shown = textIn(filling, field, shownValue);
   const [typed, setTyped] = useState<string>();
   return {
     value: typed ?? shown,
@@ -259,13 +259,13 @@ function Lines(props: FormControlProps) {
   );
 }
 
-/** What a field shows: what was typed, or what came along; a value of a list by its label. */
-function shownText(filling: Filling, field: FieldView): string {
+/** What a field shows: what was typed, or what came along; a value of a list by its label, or to be edited as it is typed. */
+function textIn(filling: Filling, field: FieldView, of: typeof shownValue): string {
   const value = filling.cells[field.key];
   const text = filling.texts[field.key] ?? '';
   if (value === undefined) return text;
   if (text !== '' && !filling.isReady(field)) return text;
-  return shownValue(field, value, filling.context.catalogs, filling.context.locale);
+  return of(field, value, filling.context.catalogs, filling.context.locale);
 }
 
 /** Editors in which typing searches: they are opened where one is, and are a plain input until then. */
@@ -273,7 +273,7 @@ function Searched(props: FormControlProps) {
   const { id, field, filling, editing, opened, refusal, describedBy, begin, leave } = props;
   // A pointer opens what keys open by Alt and the arrow.
   const pointed = useRef(false);
-  const shown = shownText(filling, field);
+  const [shown, held] = [textIn(filling, field, shownValue), textIn(filling, field, typedValue)];
   const { today } = filling.context;
   if (!editing)
     return (
@@ -299,7 +299,7 @@ function Searched(props: FormControlProps) {
     <Box position="relative" h="36px">
       <CellEditor
         label={field.heading}
-        editing={{ place: { row: 0, column: 0 }, columnKey: field.key, text: shown, replaces: false, openList: opened, leave }}
+        editing={{ place: { row: 0, column: 0 }, columnKey: field.key, text: held, replaces: false, openList: opened, leave }}
         field={field}
         list={listOf(props)}
         days={
@@ -313,7 +313,7 @@ function Searched(props: FormControlProps) {
                 today,
               })
         }
-        held={shown}
+        held={held}
         refusal={refusal}
         locale={filling.context.locale}
         typing={(text) => filling.type(field, text)}

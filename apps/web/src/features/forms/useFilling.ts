@@ -15,6 +15,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Refusal } from '../../picker/PickerInput.js';
 import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { draftOf, emptyDraft, keepDraft, type FormDraft } from './draft.js';
+import { shownValue } from '../entries/shownValue.js';
 
 const refusalOf = ({ message, suggestions, mayConfirm }: Omit<AnswerFault, 'field' | 'code'>): Refusal => ({
   message,
@@ -88,6 +89,10 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     setFaults((before) => before.filter(({ field }) => texts[field] === undefined));
   };
   const textOf = (key: string, value: string) => format(view.fields.find((field) => field.key === key)?.kind ?? 'text', value, locale);
+  const shownOf = (key: string, value: string) => {
+    const field = view.fields.find((known) => known.key === key);
+    return field ? shownValue(field, value, catalogs, locale) : value;
+  };
 
   /** Judges what was entered into a field; what follows in others is done and said. Returns why it is not taken. */
   const commit = (field: FieldView, text: string, meant = false): Refusal | undefined => {
@@ -122,8 +127,8 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
       ...filled.map((one) => [one.field, one.value === '' ? '' : textOf(one.field, one.value)] as const),
     ]);
     const words = [
-      ...plan.cleared.map((one) => `${textOf(one.field, one.value)} was cleared from ${headingOf(one.field)}`),
-      ...filled.filter((one) => one.value !== '').map((one) => `${headingOf(one.field)} is ${textOf(one.field, one.value)} with it`),
+      ...plan.cleared.map((one) => `${shownOf(one.field, one.value)} was cleared from ${headingOf(one.field)}`),
+      ...filled.filter((one) => one.value !== '').map((one) => `${headingOf(one.field)} is ${shownOf(one.field, one.value)} with it`),
     ];
     return { texts, words: words.length === 0 ? '' : `${words.join('; ')}.` };
   };

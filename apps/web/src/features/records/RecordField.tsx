@@ -123,7 +123,7 @@ function FieldValue({ field, entry, cells, mayEdit, begin }: RecordFieldProps) {
 
 function FieldEditor({ field, entry, cells, me, leave, say }: RecordFieldProps) {
   const list = cells.listFor(entry, field);
-  const shown = cells.shown(entry, field);
+  const held = cells.typedOf(entry, field);
   const draft = cells.draftOf(entry, field);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -136,7 +136,7 @@ function FieldEditor({ field, entry, cells, me, leave, say }: RecordFieldProps) 
         editing={{
           place: { row: 0, column: 0 },
           columnKey: field.key,
-          text: draft?.text ?? shown,
+          text: draft?.text ?? held,
           replaces: false,
           openList: picksFrom(field.rule),
           leave,
@@ -144,7 +144,7 @@ function FieldEditor({ field, entry, cells, me, leave, say }: RecordFieldProps) 
         field={field}
         list={list}
         days={cells.daysFor(entry, field)}
-        held={shown}
+        held={held}
         refusal={refusalOf(draft)}
         locale={me.house.locale}
         version={entry.version}
@@ -154,7 +154,7 @@ function FieldEditor({ field, entry, cells, me, leave, say }: RecordFieldProps) 
           return refusal;
         }}
         abandon={(text) => {
-          if (text !== shown) say(`Left as it was; “${text}” was not stored.`);
+          if (text !== held) say(`Left as it was; “${text}” was not stored.`);
           cells.dropDraft(entry, field);
         }}
       />

@@ -170,7 +170,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const copy = ({ top, bottom, left, right }: Block): string | Promise<string> => {
     const own = fields.slice(left, right + 1);
     const lines = (copied: readonly (EntryView | undefined)[]) =>
-      toClipboard(copied.map((entry) => own.map((column) => (entry ? cells.shown(entry, column) : ''))));
+      toClipboard(copied.map((entry) => own.map((column) => (entry ? cells.typedOf(entry, column) : ''))));
     const last = Math.min(bottom, total - 1);
     const copied = Array.from({ length: Math.max(0, last - top + 1) }, (_, row) => entryAt(top + row));
     return copied.every(Boolean) ? lines(copied) : entries.rows(top, last).then(lines);
@@ -387,7 +387,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               editText={({ row, column }) => {
                 const entry = entryAt(row);
                 const edited = fields[column]!;
-                return entry ? (cells.draftOf(entry, edited)?.text ?? cells.shown(entry, edited)) : '';
+                return entry ? (cells.draftOf(entry, edited)?.text ?? cells.typedOf(entry, edited)) : '';
               }}
               editor={(editing) => {
                 const entry = entryAt(editing.place.row);
@@ -398,13 +398,13 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                     field={edited}
                     list={cells.listFor(entry, edited)}
                     days={cells.daysFor(entry, edited)}
-                    held={entry ? cells.shown(entry, edited) : ''}
+                    held={entry ? cells.typedOf(entry, edited) : ''}
                     refusal={entry && refusalOf(cells.draftOf(entry, edited))}
                     locale={me.house.locale}
                     version={entry?.version}
                     commit={(text, confirmed, seen) => commitEdited(editing, text, confirmed, seen)}
                     abandon={(text) => {
-                      if (entry && text !== cells.shown(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);
+                      if (entry && text !== cells.typedOf(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);
                       if (entry) cells.dropDraft(entry, edited);
                     }}
                   />

@@ -30,7 +30,7 @@ import { did } from '../entries/doneSlice.js';
 import { underWay } from '../entries/inFlight.js';
 import { began } from '../../data/newEntriesSlice.js';
 import { sendEdit } from '../entries/sendEdit.js';
-import { itemOf, shownValue } from '../entries/shownValue.js';
+import { itemOf, shownValue, typedValue } from '../entries/shownValue.js';
 import { useRequestsOfRegisterQuery } from '../../data/requestsApi.js';
 
 /** What was taken under another spelling is said. */
@@ -101,6 +101,9 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const shownValueOf = (field: FieldView, value: string): string => shownValue(field, value, catalogs, locale);
   const shown = (entry: EntryView, field: FieldView): string => shownValueOf(field, entry.cells[field.key] ?? '');
 
+  /** The text with which editing begins, and that is copied: typed as it is it changes nothing. */
+  const typedOf = (entry: EntryView, field: FieldView): string => typedValue(field, entry.cells[field.key] ?? '', catalogs, locale);
+
   /** The colour of what an entry holds in a field. */
   const colourOf = (entry: EntryView, field: FieldView): ItemColour | undefined => itemHeld(field, entry.cells[field.key] ?? '')?.colour;
   /** The colours of a field's list, each with the values that have it. */
@@ -157,7 +160,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       return {};
     }
     // What is shown formatted and left as it was is no edit.
-    const typed = field.kind === 'text' && text === shown(entry, field) ? held : text;
+    const typed = field.kind === 'text' && (text === shown(entry, field) || text === typedOf(entry, field)) ? held : text;
     const verdict = isReady(field) ? judge(field, typed, { ...context, entry: entry.cells, held, suggest: true, confirmed }) : undefined;
     const notTaken = verdict?.verdict === 'refused' ? verdict : verdict && !confirmed ? askedBeforeNew(verdict, typed) : undefined;
     if (notTaken) {
@@ -238,7 +241,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     pickList(ruleHere(field, { entry: entry?.cells ?? {} }), field.kind, { ...context, entry: entry?.cells ?? {} });
   const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
-  return { judgedAgain, look, shown, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
+  return { judgedAgain, look, shown, typedOf, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };
 }
 
 /** Makes an entry of the blank row, unless it has been made. */
