@@ -115,6 +115,8 @@ export interface Running {
   tick(): Promise<void>;
   /** Does what the clock does once an hour: counts anew what is used most. */
   recount(houseId: string): Promise<void>;
+  /** How many connections the server holds open. */
+  connections(): Promise<number>;
   close(): Promise<void>;
 }
 
@@ -147,6 +149,10 @@ export async function startServer(databaseUrl = inject('databaseUrl'), reachable
     base: `http://127.0.0.1:${port}`,
     database,
     recount: (houseId) => app.get(CatalogsService).recountUse(houseId),
+    connections: () =>
+      new Promise((done, failed) =>
+        app.getHttpServer().getConnections((error: Error | null, count: number) => (error ? failed(error) : done(count))),
+      ),
     tick: () => app.get(WorkersService).sendDue(),
     close: async () => {
       app.getHttpServer().closeAllConnections();

@@ -116,6 +116,28 @@ describe('the stream', () => {
     late.stop();
   });
 
+  it('misses nothing, wherever it was begun while others write', async () => {
+    const house = await openHouse(one, [{ visit: 'V1' }]);
+    const ears: Ear[] = [];
+    const writing = async () => {
+      for (let at = 0; at < 25; at++) await add(house, `Pilot ${at}`);
+    };
+    const listening = async (base: string) => {
+      // Each knows another part of what was told: some less than those who hear already.
+      for (let at = 0; at < 9; at++) ears.push(await listen(base, house.administrator, ears.at(-1 - (at % 3))?.heard.at(-1)?.seq ?? 0));
+    };
+    await Promise.all([writing(), listening(two.base), listening(two.base)]);
+    const { newest } = (
+      await sql<{ newest: number }>`select seq as newest from house_counters where house_id = ${house.id}`.execute(one.database.kysely)
+    ).rows[0]!;
+    for (const ear of ears) {
+      const begun = Number(ear.begun[0]!.split(' ')[1]);
+      await until(async () => begun === newest || ear.heard.at(-1)?.seq === newest);
+      expect(ear.heard.map(({ seq }) => seq)).toEqual(Array.from({ length: newest - begun }, (_, at) => begun + 1 + at));
+      ear.stop();
+    }
+  });
+
   it('never shows a number before a smaller one has committed', async () => {
     const house = await openHouse(one, [{ visit: 'V1' }]);
     const ear = await listen(two.base, house.clerk);

@@ -292,6 +292,8 @@ describe('the ledger', () => {
     expect(rows.map(({ act: done, from_value, to_value }) => [done, from_value, to_value])).toEqual([
       ['cell.written', 'Tam Ossel', 'Tamsin Ossel'],
       ['item.corrected', 'Tam Ossel', 'Tamsin Ossel'],
+      ['cell.followed', 'Tam Ossel', 'Tamsin Ossel'],
+      ['cell.followed', 'Tam Ossel', 'Tamsin Ossel'],
       ['carry.finished', 'Tam Ossel', 'Tamsin Ossel'],
     ]);
   });

@@ -18,6 +18,11 @@ export interface CallerRequest extends Request {
 
 export const openKey = 'dellum:open';
 export const rolesKey = 'dellum:roles';
+export const bodyKey = 'dellum:body';
+/** How much a request may bring: what one signs in with, the answers of a form, most requests, blocks of cells. */
+export type BodySize = 'small' | 'form' | 'usual' | 'blocks';
+/** Takes bodies up to this size. */
+export const Takes = (size: BodySize) => SetMetadata(bodyKey, size);
 /** Open to anybody. */
 export const Open = () => SetMetadata(openKey, true);
 /** Open to these roles. */

@@ -1,9 +1,8 @@
 // What every request must be before it comes near a controller: from our own pages, and JSON where it writes.
-import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import type { Express, NextFunction, Request, Response } from 'express';
 import helmet from 'helmet';
 import { problemOf, ProblemError } from '../problems/index.js';
 
-const bodyLimit = '8mb';
 const writes = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
 function sameOrigin(request: Request): boolean {
@@ -21,7 +20,7 @@ function checkWrite(request: Request, _response: Response, next: NextFunction): 
   next();
 }
 
-/** Errors before Nest takes over (a malformed or too large body) are problems, too. */
+/** Errors before Nest takes over are problems, too. */
 function answerProblem(error: unknown, _request: Request, response: Response, next: NextFunction): void {
   if (response.headersSent) return next(error);
   const problem = problemOf(error);
@@ -41,7 +40,6 @@ export function guardEdge(app: Express): void {
     }),
   );
   app.use(checkWrite);
-  app.use('/api', express.json({ limit: bodyLimit, strict: true }));
   app.use(answerProblem);
   app.use('/api', (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');

@@ -1,7 +1,7 @@
 // HTTP for the rules of fields; administrators only.
 import { Body, Controller, Delete, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { NewListDto, RuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../access/access.js';
+import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { BindingsService } from './bindings.service.js';
 import { WhyService } from './why.service.js';
@@ -16,12 +16,14 @@ export class BindingsController {
 
   @Put()
   @HttpCode(204)
+  @Takes('blocks')
   set(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RuleDto): Promise<void> {
     return this.bindings.set(caller, id, dto);
   }
 
   /** Makes a list, a growing range and a catalog of some values, and lets the field take them. */
   @Post('list')
+  @Takes('blocks')
   newList(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: NewListDto): Promise<{ catalogId: string }> {
     return this.bindings.newList(caller, id, dto);
   }
@@ -42,6 +44,7 @@ export class BindingsController {
 
   @Post('trial')
   @HttpCode(200)
+  @Takes('blocks')
   trial(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RuleDto): Promise<RuleTrial> {
     return this.bindings.trial(caller, id, dto);
   }

@@ -1,7 +1,7 @@
 // HTTP for the Bindings page: all fields of the house, and one rule for many of them; administrators only.
 import { Body, Controller, Get, HttpCode, Post, Put, Query } from '@nestjs/common';
 import { SetRulesDto, TakeBackRulesDto, type FieldCount, type RuleChange, type RuleImpact, type RulesTakenBack } from '@dellum/contract';
-import { Asking, For, type Caller } from '../access/access.js';
+import { Asking, For, type Caller, Takes } from '../access/access.js';
 import { ManyBindingsService } from './manyBindings.service.js';
 import { RuleHistoryService } from './ruleHistory.service.js';
 
@@ -21,6 +21,7 @@ export class ManyBindingsController {
   /** What the rule would do in each field; nothing is stored. */
   @Post('trial')
   @HttpCode(200)
+  @Takes('blocks')
   trial(@Asking() caller: Caller, @Body() dto: SetRulesDto): Promise<RuleImpact[]> {
     return this.bindings.trial(caller, dto);
   }
@@ -38,6 +39,7 @@ export class ManyBindingsController {
   }
 
   @Put()
+  @Takes('blocks')
   set(@Asking() caller: Caller, @Body() dto: SetRulesDto): Promise<{ set: number }> {
     return this.bindings.set(caller, dto);
   }

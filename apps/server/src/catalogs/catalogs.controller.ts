@@ -18,7 +18,7 @@ import {
   type Outcome,
   type PackedCatalog,
 } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../access/access.js';
+import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { CatalogsService } from './catalogs.service.js';
 import { HistoryService } from './history.service.js';
@@ -36,12 +36,14 @@ export class CatalogsController {
   ) {}
 
   @Post('catalogs')
+  @Takes('blocks')
   make(@Asking() caller: Caller, @Body() dto: MakeCatalogDto): Promise<{ id: string }> {
     return this.catalogs.make(caller, dto);
   }
 
   @Post('catalogs/trial')
   @HttpCode(200)
+  @Takes('blocks')
   try(@Asking() caller: Caller, @Body() dto: DefinitionDto): Promise<DefinitionTrial> {
     return this.catalogs.trial(caller, dto);
   }
@@ -53,12 +55,14 @@ export class CatalogsController {
   }
 
   @Put('catalogs/:id/definition')
+  @Takes('blocks')
   define(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: DefinitionDto): Promise<Outcome> {
     return this.catalogs.define(caller, id, dto);
   }
 
   @Post('catalogs/:id/trial')
   @HttpCode(200)
+  @Takes('blocks')
   tryAgain(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: DefinitionDto): Promise<DefinitionTrial> {
     return this.catalogs.trial(caller, dto, id);
   }

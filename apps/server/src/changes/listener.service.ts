@@ -4,7 +4,7 @@ import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShut
 import type { Whereabouts } from '@dellum/contract';
 import { sql } from 'kysely';
 import pg from 'pg';
-import { Database } from '../database/database.js';
+import { Database, type Reader } from '../database/database.js';
 import { ChangesStore, liveChannel, type NumberedChange } from './changes.store.js';
 
 export type Hearer = (changes: readonly NumberedChange[]) => void;
@@ -19,6 +19,8 @@ interface HouseEars {
 
 /** The channel on which people say where they are. */
 const placesChannel = 'dellum_places';
+/** The channel on which it is told that sessions of a house have ended; its payload is the house. */
+const sessionsChannel = 'dellum_sessions';
 const readAtOnce = 500;
 const retryAfter = 500;
 
@@ -26,6 +28,7 @@ const retryAfter = 500;
 export class ListenerService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly houses = new Map<string, HouseEars>();
   private readonly placeHearers = new Map<string, Set<PlaceHearer>>();
+  private readonly sessionHearers = new Map<string, Set<() => void>>();
   private readonly logger = new Logger('live');
   private client: pg.Client | undefined;
   private retry: NodeJS.Timeout | undefined;
@@ -51,12 +54,14 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
     const client = new pg.Client({ connectionString: this.database.url, keepAlive: true });
     client.on('error', ({ message }) => this.reconnect(client, message));
     client.on('end', () => this.reconnect(client, 'it was ended'));
-    client.on('notification', ({ channel, payload }) =>
-      channel === placesChannel ? this.placed(payload ?? '{}') : this.announced(payload ?? ''),
-    );
+    client.on('notification', ({ channel, payload = '' }) => {
+      if (channel === placesChannel) this.placed(payload);
+      else if (channel === sessionsChannel) this.sessionsEnded(payload);
+      else this.announced(payload);
+    });
     try {
       await client.connect();
-      await client.query(`listen ${liveChannel}; listen ${placesChannel}`);
+      await client.query(`listen ${liveChannel}; listen ${placesChannel}; listen ${sessionsChannel}`);
     } catch (error) {
       this.reconnect(client, error instanceof Error ? error.message : String(error));
       return;
@@ -83,6 +88,20 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
     await sql`select pg_notify(${placesChannel}, ${JSON.stringify({ houseId, place })})`.execute(this.database.kysely);
   }
 
+  /** Tells the streams of a house, on every server, that sessions have ended. */
+  async tellSessionsEnded(db: Reader, houseId: string): Promise<void> {
+    await sql`select pg_notify(${sessionsChannel}, ${houseId})`.execute(db);
+  }
+
+  private sessionsEnded(houseId: string): void {
+    for (const hearer of this.sessionHearers.get(houseId) ?? []) hearer();
+  }
+
+  /** Hears that sessions of a house have ended; returns how to stop. */
+  hearSessions(houseId: string, hearer: () => void): () => void {
+    return hearIn(this.sessionHearers, houseId, hearer);
+  }
+
   private placed(payload: string): void {
     const { houseId, place } = JSON.parse(payload) as { houseId: string; place: Whereabouts };
     for (const hearer of this.placeHearers.get(houseId) ?? []) hearer(place);
@@ -90,13 +109,7 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
 
   /** Hears where people of a house are; returns how to stop. */
   hearPlaces(houseId: string, hearer: PlaceHearer): () => void {
-    const hearers = this.placeHearers.get(houseId) ?? new Set();
-    this.placeHearers.set(houseId, hearers);
-    hearers.add(hearer);
-    return () => {
-      hearers.delete(hearer);
-      if (hearers.size === 0) this.placeHearers.delete(houseId);
-    };
+    return hearIn(this.placeHearers, houseId, hearer);
   }
 
   private announced(payload: string): void {
@@ -131,7 +144,10 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
 
   private async readOn(houseId: string, ears: HouseEars): Promise<void> {
     for (;;) {
-      const found = await this.changes.after(this.database.kysely, houseId, ears.seen, readAtOnce);
+      const from = ears.seen;
+      const found = await this.changes.after(this.database.kysely, houseId, from, readAtOnce);
+      // Somebody came meanwhile who knows less.
+      if (ears.seen < from) continue;
       if (found.length === 0) return;
       ears.seen = found.at(-1)!.seq;
       for (const hearer of ears.hearers) hearer(found);
@@ -139,16 +155,30 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
     }
   }
 
-  /** Hears the changes of a house from now on; returns how to stop. `from` is the newest number the hearer knows. */
+  /**
+   * Hears the changes of a house from now on; returns how to stop. `from` is the newest number the hearer knows: what came since is heard,
+   * whatever others have heard already. A hearer passes over what it knows.
+   */
   hear(houseId: string, from: number, hearer: Hearer): () => void {
     const ears = this.houses.get(houseId) ?? { hearers: new Set(), seen: from, reading: false, again: false };
     this.houses.set(houseId, ears);
     ears.hearers.add(hearer);
+    ears.seen = Math.min(ears.seen, from);
     // What was committed between the hearer's number and now is read at once.
     this.read(houseId);
     return () => {
       ears.hearers.delete(hearer);
-      if (ears.hearers.size === 0) this.houses.delete(houseId);
+      if (ears.hearers.size === 0 && this.houses.get(houseId) === ears) this.houses.delete(houseId);
     };
   }
+}
+
+function hearIn<H>(all: Map<string, Set<H>>, houseId: string, hearer: H): () => void {
+  const hearers = all.get(houseId) ?? new Set();
+  all.set(houseId, hearers);
+  hearers.add(hearer);
+  return () => {
+    hearers.delete(hearer);
+    if (hearers.size === 0 && all.get(houseId) === hearers) all.delete(houseId);
+  };
 }

@@ -14,7 +14,7 @@ import {
   type EntryPage,
   type TakenBack,
 } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../access/access.js';
+import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe, ProblemError } from '../problems/index.js';
 import { EntriesService } from './entries.service.js';
 import { EntryPagesService } from './entryPages.service.js';
@@ -68,6 +68,7 @@ export class EntriesController {
 
   @Post('block')
   @HttpCode(200)
+  @Takes('blocks')
   block(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: WriteBlockDto): Promise<BlockOutcome> {
     return this.entries.writeBlock(caller, registerId, dto);
   }
@@ -75,6 +76,7 @@ export class EntriesController {
   /** Takes back cells that the caller has written. */
   @Post('taken-back')
   @HttpCode(200)
+  @Takes('blocks')
   takeBack(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: TakeBackCellsDto): Promise<TakenBack> {
     return this.takingBack.takeBack(caller, registerId, dto);
   }

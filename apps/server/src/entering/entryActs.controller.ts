@@ -1,7 +1,7 @@
 // HTTP for acts on blocks, for finding texts and for the sum of a block.
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
 import { BlockDto, EntryActDto, FindDto, type BlockSum, type EntryActView, type Found } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../access/access.js';
+import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { EntryActsService } from './entryActs.service.js';
 import { FindingService } from './finding.service.js';
@@ -16,6 +16,7 @@ export class EntryActsController {
 
   @Post('entry-acts')
   @HttpCode(202)
+  @Takes('blocks')
   begin(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: EntryActDto): Promise<EntryActView> {
     return this.acts.begin(caller, registerId, dto);
   }

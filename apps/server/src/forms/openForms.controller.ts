@@ -1,7 +1,7 @@
 // HTTP for people without an account: the token of a link is what lets them in, to one form and nothing else.
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { FillFormDto, type Filled, type FillView, type PackedCatalog } from '@dellum/contract';
-import { Open } from '../access/access.js';
+import { Open, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { OpenFillingService } from './openFilling.service.js';
 
@@ -22,6 +22,7 @@ export class OpenFormsController {
 
   @Post('entries')
   @HttpCode(200)
+  @Takes('form')
   fill(@Param('token') token: string, @Body() dto: FillFormDto): Promise<Filled> {
     return this.filling.fill(token, dto);
   }

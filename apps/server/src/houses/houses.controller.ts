@@ -2,7 +2,7 @@
 import { Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
 import { MakeHouseDto, type Threshold } from '@dellum/contract';
 import type { Request, Response } from 'express';
-import { Open } from '../access/access.js';
+import { Open, Takes } from '../access/access.js';
 import { HousesService } from './houses.service.js';
 
 @Controller('houses')
@@ -17,6 +17,7 @@ export class HousesController {
 
   @Post()
   @HttpCode(204)
+  @Takes('small')
   async makeFirst(@Body() dto: MakeHouseDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
     response.setHeader('Set-Cookie', await this.houses.makeFirst(dto, { cookies: request.headers.cookie, secure: request.secure }));
   }

@@ -4,7 +4,7 @@ import { ChangePasswordDto, SignInDto, type Me, type SessionView } from '@dellum
 import type { Request, Response } from 'express';
 import { Database } from '../database/database.js';
 import { HousesService } from './houses.service.js';
-import { Asking, everyRole, For, Open, type Caller, type CallerRequest } from '../access/access.js';
+import { Asking, everyRole, For, Open, type Caller, type CallerRequest, Takes } from '../access/access.js';
 import { PeopleService } from '../people/people.service.js';
 import { SessionsService } from '../people/sessions.service.js';
 
@@ -26,6 +26,7 @@ export class SessionController {
   @Post()
   @Open()
   @HttpCode(204)
+  @Takes('small')
   async signIn(@Body() dto: SignInDto, @Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
     const houseId = await this.houses.houseOfSignIn(dto.house);
     const from = {

@@ -8,13 +8,20 @@ import { Asking, everyRole, For, type Caller, type CallerRequest } from '../acce
 import { SessionsService } from '../people/sessions.service.js';
 import { ChangesStore, type NumberedChange } from '../changes/changes.store.js';
 import { ListenerService } from '../changes/listener.service.js';
+import { EventStream } from './eventStream.js';
 
 const beatEvery = 15_000;
+const beatsACheck = 20;
+/** Streams of one session at once: a browser has one, shared by its windows. */
+export const mostStreams = 20;
 const mostMissed = 1000;
 
 @Controller('live')
 @For(...everyRole)
 export class LiveController {
+  /** By session. */
+  private readonly open = new Map<string, Set<EventStream>>();
+
   constructor(
     private readonly database: Database,
     private readonly changes: ChangesStore,
@@ -31,34 +38,59 @@ export class LiveController {
     @Res() response: Response,
     @Query('after') after?: string,
   ): Promise<void> {
+    const stream = new EventStream(response);
+    try {
+      await this.tell(caller, request, stream, lastKnown(request.headers['last-event-id'] ?? after));
+    } catch (error) {
+      // The browser asks again by itself.
+      stream.end();
+      throw error;
+    }
+  }
+
+  private async tell(caller: Caller, request: CallerRequest, stream: EventStream, known: number | undefined): Promise<void> {
+    this.limit(request.token ?? '', stream);
     const { newest, oldest } = await this.changes.horizon(this.database.kysely, caller.houseId);
-    const known = lastKnown(request.headers['last-event-id'] ?? after);
     const catchesUp = known !== undefined && known <= newest && known + 1 >= oldest && newest - known <= mostMissed;
     let sent = catchesUp ? known : newest;
-    response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
-    response.write(
-      `retry: 1000\nevent: ${known === undefined || catchesUp ? liveEvents.ready : liveEvents.anew}\nid: ${sent}\ndata: {}\n\n`,
-    );
+    stream.write(`retry: 1000\nevent: ${known === undefined || catchesUp ? liveEvents.ready : liveEvents.anew}\nid: ${sent}\ndata: {}\n\n`);
 
+    const endIfSignedOut = () => void this.endIfSignedOut(request, caller, stream);
     const send = (changes: readonly NumberedChange[]) => {
       for (const { seq, audience, body } of changes) {
         if (seq <= sent) continue;
         sent = seq;
-        if (hears(caller.role, audience)) response.write(`event: ${liveEvents.change}\nid: ${seq}\ndata: ${JSON.stringify(body)}\n\n`);
-        if (body.kind === 'people') void this.endIfSignedOut(request, caller, response);
+        if (hears(caller.role, audience)) stream.write(`event: ${liveEvents.change}\nid: ${seq}\ndata: ${JSON.stringify(body)}\n\n`);
+        if (body.kind === 'people') endIfSignedOut();
       }
     };
-    if (catchesUp) send(await this.changes.after(this.database.kysely, caller.houseId, known, mostMissed));
-    const stopHearing = this.listener.hear(caller.houseId, sent, send);
-    const stopPlaces = this.listener.hearPlaces(caller.houseId, (place) => {
-      if (place.personId !== caller.id) response.write(`event: ${liveEvents.place}\ndata: ${JSON.stringify(place)}\n\n`);
+    stream.onEnd(this.listener.hear(caller.houseId, sent, send));
+    stream.onEnd(
+      this.listener.hearPlaces(caller.houseId, (place) => {
+        if (place.personId !== caller.id) stream.write(`event: ${liveEvents.place}\ndata: ${JSON.stringify(place)}\n\n`);
+      }),
+    );
+    stream.onEnd(this.listener.hearSessions(caller.houseId, endIfSignedOut));
+    let beats = 0;
+    const beat = setInterval(() => {
+      stream.write(': beat\n\n');
+      // A session ends by its own time, too.
+      if (++beats % beatsACheck === 0) endIfSignedOut();
+    }, beatEvery);
+    stream.onEnd(() => clearInterval(beat));
+  }
+
+  /** Of a session with very many streams the oldest goes. */
+  private limit(session: string, stream: EventStream): void {
+    const own = this.open.get(session) ?? new Set();
+    this.open.set(session, own);
+    own.add(stream);
+    stream.onEnd(() => {
+      own.delete(stream);
+      if (own.size === 0 && this.open.get(session) === own) this.open.delete(session);
     });
-    const beat = setInterval(() => response.write(': beat\n\n'), beatEvery);
-    request.on('close', () => {
-      clearInterval(beat);
-      stopHearing();
-      stopPlaces();
-    });
+    const [oldest] = own;
+    if (own.size > mostStreams) oldest!.end();
   }
 
   /** Says where one is, to everybody who looks at the same sheet. */
@@ -71,9 +103,9 @@ export class LiveController {
   }
 
   /** Ends the stream of someone who was signed out or has another role now. */
-  private async endIfSignedOut(request: CallerRequest, caller: Caller, response: Response): Promise<void> {
+  private async endIfSignedOut(request: CallerRequest, caller: Caller, stream: EventStream): Promise<void> {
     const found = await this.sessions.callerOf(request.headers.cookie).catch(() => undefined);
-    if (found?.caller.role !== caller.role) response.end();
+    if (found?.caller.role !== caller.role) stream.end();
   }
 }
 

@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { parseCookie, stringifySetCookie } from 'cookie';
 import { isUUID } from 'class-validator';
 import { sql } from 'kysely';
+import { ListenerService } from '../changes/listener.service.js';
 import { Database, type Reader, type Trx } from '../database/database.js';
 import type { SessionView } from '@dellum/contract';
 import type { Caller } from '../access/access.js';
@@ -26,7 +27,10 @@ export interface BegunFrom {
 export class SessionsService {
   private name: string | undefined;
 
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly listener: ListenerService,
+  ) {}
 
   /** The cookie's name differs between instances, so that two on one host do not sign each other out. */
   private async cookieName(): Promise<string> {
@@ -100,6 +104,7 @@ export class SessionsService {
 
   async end(db: Reader, houseId: string, token: string): Promise<void> {
     await db.deleteFrom('sessions').where('house_id', '=', houseId).where('token_hash', '=', hashOf(token)).execute();
+    await this.listener.tellSessionsEnded(db, houseId);
   }
 
   /** The sessions of a person that go on, the newest first; `token` is the one that asks. */
@@ -130,10 +135,12 @@ export class SessionsService {
       .where('person_id', '=', id)
       .where('token_hash', '!=', hashOf(token))
       .execute();
+    await this.listener.tellSessionsEnded(db, houseId);
   }
 
   async endAllOf(db: Reader, houseId: string, personId: string): Promise<void> {
     await db.deleteFrom('sessions').where('house_id', '=', houseId).where('person_id', '=', personId).execute();
+    await this.listener.tellSessionsEnded(db, houseId);
   }
 
   /** The Set-Cookie line that takes the cookie away. */

@@ -31,7 +31,7 @@ export function problemOf(error: unknown): ProblemError {
     case 404:
       return new ProblemError('not-found', 'There is nothing at this address.');
     case 413:
-      return new ProblemError('too-large', 'The request is larger than 8 MB. Send it in smaller parts.');
+      return new ProblemError('too-large', 'The request is too large. Send it in smaller parts.');
     case 415:
       return new ProblemError('json-only', 'Send the request as application/json in UTF-8.');
     default:

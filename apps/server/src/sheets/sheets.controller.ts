@@ -14,7 +14,7 @@ import {
   type Outcome,
   type KindTrial,
 } from '@dellum/contract';
-import { Asking, everyRole, For, type Caller } from '../access/access.js';
+import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { FieldKindsService } from './fieldKinds.service.js';
 import { SheetsService } from './sheets.service.js';
@@ -62,11 +62,13 @@ export class SheetsController {
   }
 
   @Post('lists')
+  @Takes('blocks')
   makeList(@Asking() caller: Caller, @Body() dto: MakeListDto): Made {
     return this.sheets.makeList(caller, dto);
   }
 
   @Post('tables')
+  @Takes('blocks')
   makeTable(@Asking() caller: Caller, @Body() dto: MakeTableDto): Made {
     return this.sheets.makeTable(caller, dto);
   }

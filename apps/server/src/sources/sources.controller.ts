@@ -1,7 +1,7 @@
 // HTTP for changes of the sources and their slips; administrators, and stewards for their own slips.
 import { Body, Controller, Delete, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { ActsDto, AnswerSlipDto, TakeBackDto, type CanAgain, type Outcome, type Slip } from '@dellum/contract';
-import { Asking, For, type Caller } from '../access/access.js';
+import { Asking, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { SourcesService } from './sources.service.js';
 
@@ -12,6 +12,7 @@ export class SourcesController {
 
   @Post('registers/:registerId/acts')
   @HttpCode(200)
+  @Takes('blocks')
   act(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Body() dto: ActsDto): Promise<Outcome> {
     return this.sources.act(caller, registerId, dto);
   }
@@ -48,6 +49,7 @@ export class SourcesController {
   @Post('slips/:id/answers')
   @For('administrator', 'steward')
   @HttpCode(200)
+  @Takes('blocks')
   answer(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: AnswerSlipDto): Promise<Outcome> {
     return this.sources.answer(caller, id, dto);
   }

@@ -1,7 +1,7 @@
 // HTTP for columns that want to be lists; administrators only.
 import { Body, Controller, Delete, Get, Param, Post } from '@nestjs/common';
 import { GatherDto, type ColumnView, type Gathered, type GatherTakenBack } from '@dellum/contract';
-import { Asking, For, type Caller } from '../access/access.js';
+import { Asking, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { GatherService } from './gather.service.js';
 
@@ -29,6 +29,7 @@ export class ColumnsController {
 
   /** Makes the column a list: gathered, cleaned and bound in one act. */
   @Post('list')
+  @Takes('blocks')
   gather(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: GatherDto): Promise<{ catalogId: string }> {
     return this.gathering.gather(caller, id, dto);
   }
