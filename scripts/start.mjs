@@ -6,6 +6,7 @@ import { once } from 'node:events';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
 import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
+import { lockFolder } from './lib/lock.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { Stop, runScript, say } from './lib/say.mjs';
 import { standIns } from './lib/standIns.mjs';
@@ -44,7 +45,7 @@ async function checkPort() {
 const dataFolder = () => resolve(process.env.DELLUM_DATA ?? join(root, '.data'), empty ? 'own' : 'demo');
 
 async function database() {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: () => undefined };
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: () => undefined, isRunning: () => true };
   return startCluster(dataFolder());
 }
 
@@ -59,46 +60,105 @@ function loadDemo(url) {
   );
 }
 
-async function serve(url, env, stopDatabase) {
+/** Pauses between starting a server again that died; milliseconds. They begin anew when one has run for a while. */
+const pauses = [1000, 2000, 5000, 10_000, 30_000];
+const ranWell = 60_000;
+const lookEvery = 1000;
+
+const wait = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** Starts the server once; `listening` is called when it is ready. Resolves to its exit code. */
+async function run(url, env, lock, began, listening) {
   const server = spawn(process.execPath, [join(root, 'apps', 'server', 'dist', 'main.js')], {
     env: { ...process.env, ...env, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps', 'web', 'dist') },
     stdio: ['ignore', 'pipe', 'inherit'],
     detached: true,
   });
+  lock.note(server.pid);
+  began(server);
+  server.stdout.on('data', (chunk) => {
+    if (String(chunk).startsWith('listening')) listening();
+  });
+  const [code, signal] = await once(server, 'exit');
+  return code ?? signal;
+}
+
+/** Starts the database again where it has died, under the address that it had. */
+async function keepDatabase(cluster, stopping) {
+  while (!stopping()) {
+    await wait(lookEvery);
+    if (stopping() || cluster.isRunning()) continue;
+    say('The database stopped by itself; starting it again …');
+    await startCluster(dataFolder(), { port: cluster.port }).then(
+      () => say('The database is back.'),
+      (error) => say(`${error.message} Trying again.`),
+    );
+  }
+}
+
+/** Serves until one is told to stop; a server that dies is started again. */
+async function serve(cluster, env, lock) {
+  let server;
   let stopping = false;
   const stop = () => {
     if (stopping) return;
     stopping = true;
-    server.kill('SIGTERM');
+    server?.kill('SIGTERM');
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
-  server.stdout.on('data', (chunk) => {
-    if (String(chunk).startsWith('listening')) say(`Dellum is ready at http://127.0.0.1:${port}`);
-  });
-  const [code] = await once(server, 'exit');
-  stopDatabase();
-  if (stopping) say('Dellum has stopped.');
-  else throw new Stop(`The server stopped by itself (code ${code}). The lines above say why; start it again with: npm start`);
+  // Under npm a signal may end npm alone: who has lost it stops, too.
+  const parent = process.ppid;
+  const watch = process.env.npm_lifecycle_event && setInterval(() => process.ppid !== parent && stop(), lookEvery);
+  const kept = keepDatabase(cluster, () => stopping);
+  let tries = 0;
+  let wasReady = false;
+  try {
+    while (!stopping) {
+      const began = Date.now();
+      const code = await run(
+        cluster.url,
+        env,
+        lock,
+        (started) => (server = started),
+        () => {
+          say(`Dellum is ready${wasReady ? ' again' : ''} at http://127.0.0.1:${port}`);
+          wasReady = true;
+        },
+      );
+      if (stopping) break;
+      if (!wasReady) throw new Stop(`The server stopped by itself (code ${code}). The lines above say why; start it again with: npm start`);
+      if (Date.now() - began > ranWell) tries = 0;
+      const pause = pauses[Math.min(tries++, pauses.length - 1)];
+      say(`The server stopped by itself (${code}); it is started again in ${pause / 1000} s. The lines above say why.`);
+      for (let waited = 0; waited < pause && !stopping; waited += 100) await wait(100);
+    }
+    say('Dellum has stopped.');
+  } finally {
+    stopping = true;
+    clearInterval(watch);
+    await kept;
+  }
 }
 
 await runScript(async () => {
   checkRequest();
-  await checkPort();
-  ensureModules();
-  ensureBuilt();
-  const { url, stop } = await database();
+  const lock = await lockFolder(dataFolder());
+  let cluster;
   let outside;
   try {
+    await checkPort();
+    ensureModules();
+    ensureBuilt();
+    cluster = await database();
     if (!empty) {
-      loadDemo(url);
-      outside = await standIns(url);
+      loadDemo(cluster.url);
+      outside = await standIns(cluster.url);
     }
-    await serve(url, outside?.env ?? {}, stop);
-  } catch (error) {
-    stop();
-    throw error;
+    await serve(cluster, outside?.env ?? {}, lock);
   } finally {
     outside?.stop();
+    cluster?.stop();
+    lock.free();
   }
 });

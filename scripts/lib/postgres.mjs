@@ -98,7 +98,7 @@ function runningCluster(folder) {
 }
 
 /** Makes the data folder, one level after the other: a recursive mkdir tries for ever where the system refuses some. */
-function makeFolder(folder) {
+export function makeFolder(folder) {
   try {
     if (!existsSync(folder)) {
       makeFolder(dirname(folder));
@@ -133,7 +133,8 @@ export async function startCluster(dataFolder, settings = {}) {
     run(join(bin, 'pg_ctl'), ['-D', folder, 'stop', '-m', 'fast', '-t', '30']);
   };
   const known = runningCluster(folder);
-  if (known && (await ready(bin, known.port, 5))) return { url: address(known.port), stop, port: known.port };
+  const isRunning = () => runningCluster(folder) !== undefined;
+  if (known && (await ready(bin, known.port, 5))) return { url: address(known.port), stop, port: known.port, isRunning };
 
   const { port = await freePort(), ...more } = settings;
   const options = Object.entries({
@@ -161,7 +162,7 @@ export async function startCluster(dataFolder, settings = {}) {
   let ended = false;
   server.once('exit', () => (ended = true));
   if (!(await ready(bin, port, 60, () => ended))) throw broken(folder, log);
-  return { url: address(port), stop, port };
+  return { url: address(port), stop, port, isRunning };
 }
 
 async function ready(bin, port, seconds, gaveUp = () => false) {

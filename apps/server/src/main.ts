@@ -23,12 +23,16 @@ const app = await createServer({
   process.exit(1);
 });
 
+/** So long requests are waited for, and then what else there is to end; milliseconds. */
+const finishWithin = 8000;
+const stopWithin = 15_000;
 let stopping = false;
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
-  // Open streams would keep the server from closing.
-  app.getHttpServer().closeAllConnections();
+  // Requests under way are finished; one that takes too long is not waited for.
+  setTimeout(() => app.getHttpServer().closeAllConnections(), finishWithin).unref();
+  setTimeout(() => process.exit(1), stopWithin).unref();
   await app.close();
   process.exit(0);
 }

@@ -1,5 +1,5 @@
 // The live stream over server-sent events: one a browser, in the order of the house's numbers.
-import { Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
+import { type BeforeApplicationShutdown, Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
 import { AtCellDto, hears, liveEvents } from '@dellum/contract';
 import type { Response } from 'express';
 import { StructureService, fieldWithKey, registerOf } from '../structure/structure.service.js';
@@ -18,7 +18,7 @@ const mostMissed = 1000;
 
 @Controller('live')
 @For(...everyRole)
-export class LiveController {
+export class LiveController implements BeforeApplicationShutdown {
   /** By session. */
   private readonly open = new Map<string, Set<EventStream>>();
 
@@ -91,6 +91,11 @@ export class LiveController {
     });
     const [oldest] = own;
     if (own.size > mostStreams) oldest!.end();
+  }
+
+  /** Open streams would keep the server from closing; browsers come back by themselves. */
+  beforeApplicationShutdown(): void {
+    for (const own of this.open.values()) for (const stream of [...own]) stream.end();
   }
 
   /** Says where one is, to everybody who looks at the same sheet. */
