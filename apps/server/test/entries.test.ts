@@ -1,9 +1,10 @@
 // Entries: the judge on the server, two people in one entry, blocks, places, counts.
 import { compileCatalog, houseLocale, judge, type Item } from '@dellum/core';
-import type { BlockOutcome, EditOutcome, EntryPage, EntryView, FieldCount } from '@dellum/contract';
+import type { BlockOutcome, BuildView, EditOutcome, EntryPage, EntryView, FieldCount } from '@dellum/contract';
 import { CountsStore } from '@dellum/server';
 import { chance } from '@dellum/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ruleDto } from './entrySheet.js';
 import { entriesOf, openHouse, startServer, type House, type Running, type Visitor } from './house.js';
 
 let running: Running;
@@ -18,6 +19,46 @@ const edit = (visitor: Visitor, house: House, entry: EntryView, field: string, t
     text,
     version,
   });
+
+describe('a field', () => {
+  it.each(['Constructor', '__proto__', 'toString', 'Has own property', 'valueOf', 'Prototype'])(
+    'headed %s is one like all others',
+    async (heading) => {
+      const house = await openHouse(running, [{ visit: 'V1' }]);
+      const { administrator, clerk, visits } = house;
+      expect((await administrator.call('POST', `/registers/${visits.id}/fields`, { heading, kind: 'text' })).status).toBe(201);
+      const register = (await administrator.get<BuildView>('/build')).sheets
+        .flatMap(({ registers }) => registers)
+        .find(({ id }) => id === visits.id)!;
+      const field = register.fields.find((one) => one.heading === heading)!;
+      const [entry] = await entriesOf(clerk, visits);
+      const write = (key: string, text: string, version: number) =>
+        clerk.call<EditOutcome>('PATCH', `/registers/${visits.id}/entries/${entry!.id}`, { field: key, text, version });
+      expect((await write(field.key, 'something', 1)).status).toBe(200);
+      expect((await write('pilot', 'Rook Tansy', 2)).status).toBe(200);
+      const [now] = await entriesOf(clerk, visits);
+      expect(Object.entries(now!.cells).sort()).toEqual(
+        Object.entries({ visit: 'V1', pilot: 'Rook Tansy', [field.key]: 'something' }).sort(),
+      );
+      expect(
+        (await administrator.call('PUT', `/fields/${field.id}/rule`, ruleDto({ kind: 'typed', values: ['constructor', 'something'] })))
+          .status,
+      ).toBe(204);
+      expect((await write(field.key, 'constructor', 3)).status).toBe(200);
+      expect((await write(field.key, '__proto__', 4)).status).toBe(422);
+      const counts = await clerk.get<{ outside: number }[]>(`/registers/${visits.id}/counts`);
+      expect(counts.map(({ outside }) => outside)).toEqual([0, 0, 0, 0]);
+      const found = await clerk.call<EntryPage>('POST', `/registers/${visits.id}/records`, {
+        search: 'constructor',
+        sort: [{ field: field.key, direction: 'up' }],
+        only: [],
+        from: 0,
+        count: 10,
+      });
+      expect(found.body.total).toBe(1);
+    },
+  );
+});
 
 describe('one judge', () => {
   it('gives by HTTP the verdict, code and message that the core gives', async () => {

@@ -33,6 +33,8 @@ describe('how a house writes', () => {
         })
       ).status,
     ).toBe(204);
+    // What is not said stays.
+    expect((await change({ listMark: ';' })).status).toBe(204);
     const me = await clerk.get<Me>('/session');
     expect(me.house).toMatchObject({
       name: 'Marl Lane',

@@ -82,7 +82,7 @@ describe('taking back on an entry sheet', () => {
     // An entry that holds it is deleted, its value is taken by another one, and it comes back once that is free.
     await made.house.clerk.call('POST', `${at}/delete`, { entries: [one] });
     const other = await made.entry({ code: 'b1' });
-    const restore = () => made.house.clerk.call<Problem>('POST', `${at}/restored`, { entries: [one], before: null });
+    const restore = () => made.house.clerk.call<Problem>('POST', `${at}/restored`, { entries: [one] });
     expect((await restore()).body).toMatchObject({ code: 'value-refused', verdict: 'repeat' });
     await made.edit(other, 'code', 'C1');
     expect((await restore()).status).toBe(200);
@@ -135,7 +135,7 @@ describe('taking back on an entry sheet', () => {
     expect(await offered()).toEqual(['V1', 'V2', 'V3']);
     await clerk.call('POST', `/registers/${visits.id}/entries/delete`, { entries: [second!.id] });
     expect(await offered()).toEqual(['V1', 'V3']);
-    expect((await clerk.call('POST', `/registers/${visits.id}/entries/restored`, { entries: [second!.id], before: null })).status).toBe(
+    expect((await clerk.call('POST', `/registers/${visits.id}/entries/restored`, { entries: [second!.id] })).status).toBe(
       200,
     );
     expect(await offered()).toEqual(['V1', 'V3', 'V2']);

@@ -1,21 +1,9 @@
 // Acts on a list or table of a source sheet, and the slips they may raise.
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayNotEmpty,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUUID,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsUUID, MaxLength, Min } from 'class-validator';
 import { answers, type Answer, type Proposal, type Question } from '@dellum/core';
 import { WriteCellDto } from './build.js';
 import { IsTextRows } from './textRows.js';
+import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 export const actNames = ['write', 'insert', 'delete', 'move', 'sort'] as const;
 
@@ -25,34 +13,33 @@ export class ActDto {
   act!: (typeof actNames)[number];
 
   /** write: the cells to set. */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(100_000, { message: 'Change at most 100,000 cells at once.' })
-  @ValidateNested({ each: true })
-  @Type(() => WriteCellDto)
+  @Nested(() => WriteCellDto, { each: true })
   cells?: WriteCellDto[];
 
   /** insert: the fields that the texts of a row are for, in order; none for blank entries. */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(200)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(60, { each: true })
   fields?: string[];
 
   /** insert: the texts of each new entry; a blank one leaves its cell blank. */
-  @IsOptional()
+  @MayLack()
   @IsTextRows(50_000, 200)
   rows?: string[][];
 
   /** sort: the field. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(60)
   field?: string;
 
   /** delete, move: the entries. insert: the ids of the new ones, where whoever makes them goes on with them at once. */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayNotEmpty()
   @ArrayMaxSize(50_000)
@@ -60,12 +47,12 @@ export class ActDto {
   entries?: string[];
 
   /** insert, move: the entry above which they go; without it, the end. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   before?: string;
 
   /** sort: the direction. */
-  @IsOptional()
+  @MayLack()
   @IsIn(['up', 'down'])
   direction?: 'up' | 'down';
 }
@@ -75,13 +62,12 @@ export class ActsDto {
   @IsArray()
   @ArrayNotEmpty()
   @ArrayMaxSize(20)
-  @ValidateNested({ each: true })
-  @Type(() => ActDto)
+  @Nested(() => ActDto, { each: true })
   acts!: ActDto[];
 
   /** The act that these go on with: one block that is sent in parts is one act, and taken back as one. */
-  @IsOptional()
-  @IsInt()
+  @MayLack()
+  @IsWhole()
   @Min(1)
   joins?: number;
 }
@@ -90,14 +76,14 @@ export class AnswerDto {
   @IsUUID()
   catalogId!: string;
 
-  @IsString()
+  @IsText()
   value!: string;
 
   /** The parents that the value left, where that is what is asked about. */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(20)
-  @IsString({ each: true })
+  @IsText({ each: true })
   path?: string[];
 
   @IsIn(answers)
@@ -107,8 +93,7 @@ export class AnswerDto {
 export class AnswerSlipDto {
   @IsArray()
   @ArrayMaxSize(20_000)
-  @ValidateNested({ each: true })
-  @Type(() => AnswerDto)
+  @Nested(() => AnswerDto, { each: true })
   answers!: AnswerDto[];
 }
 

@@ -1,29 +1,14 @@
 // How a person looks at a register: the arrangement as it is sent and kept.
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Length,
-  Matches,
-  Max,
-  MaxLength,
-  Min,
-  ValidateIf,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, Length, Matches, Max, MaxLength, Min, ValidateIf } from 'class-validator';
 import { directions, onlyKinds, type Arrangement, type Only } from '@dellum/core';
+import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 const key = 60;
 const given = (_dto: unknown, held: unknown) => held !== null && held !== undefined;
 const boundWords = { message: 'Type a day or a number.' };
 
 export class FieldSortDto {
-  @IsString()
+  @IsText()
   @Length(1, key, { message: 'Choose the field to sort by.' })
   field!: string;
 
@@ -36,15 +21,15 @@ export class OnlyDto {
   @IsIn(onlyKinds)
   only!: Only['only'];
 
-  @IsString()
+  @IsText()
   @Length(1, key, { message: 'Choose the field.' })
   field!: string;
 
   /** values */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(1000, { message: 'Choose at most 1,000 values.' })
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(500, { each: true })
   values?: string[];
 
@@ -60,14 +45,14 @@ export class OnlyDto {
   until?: string | null;
 
   /** text */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200)
   text?: string;
 }
 
 export class ShownFieldDto {
-  @IsString()
+  @IsText()
   @Length(1, key)
   field!: string;
 
@@ -75,7 +60,7 @@ export class ShownFieldDto {
   hidden!: boolean;
 
   @ValidateIf(given)
-  @IsInt()
+  @IsWhole()
   @Min(40)
   @Max(800)
   width!: number | null;
@@ -85,31 +70,28 @@ export class ShownFieldDto {
 export class WantedDto {
   @IsArray()
   @ArrayMaxSize(3, { message: 'Sort by at most three fields.' })
-  @ValidateNested({ each: true })
-  @Type(() => FieldSortDto)
+  @Nested(() => FieldSortDto, { each: true })
   sort!: FieldSortDto[];
 
   @IsArray()
   @ArrayMaxSize(30)
-  @ValidateNested({ each: true })
-  @Type(() => OnlyDto)
+  @Nested(() => OnlyDto, { each: true })
   only!: OnlyDto[];
 }
 
 export class ArrangementDto extends WantedDto {
   @IsArray()
   @ArrayMaxSize(400)
-  @ValidateNested({ each: true })
-  @Type(() => ShownFieldDto)
+  @Nested(() => ShownFieldDto, { each: true })
   fields!: ShownFieldDto[];
 
-  @IsInt()
+  @IsWhole()
   @Min(0)
   @Max(10, { message: 'Keep at most ten fields in view.' })
   inView!: number;
 
   @ValidateIf(given)
-  @IsString()
+  @IsText()
   @MaxLength(key)
   colouredBy!: string | null;
 }
@@ -121,13 +103,13 @@ export interface ArrangementView {
 }
 
 export class ValuesQueryDto {
-  @IsString()
+  @IsText()
   @Length(1, key)
   field!: string;
 
   /** Only values that contain this text. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200)
   search?: string;
 }

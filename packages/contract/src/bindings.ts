@@ -1,9 +1,9 @@
 // The rules of all fields of a house, and setting many at once.
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsInt, IsOptional, IsUUID, Min, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsUUID, Min } from 'class-validator';
 import type { Rule } from '@dellum/core';
 import type { FieldCount } from './entries.js';
 import { RuleDto } from './rules.js';
+import { IsWhole, MayLack, Nested } from './decorators.js';
 
 /** One rule for many fields: a new one, a copy of another field's, one level of a catalog each, or none at all. */
 export class SetRulesDto {
@@ -13,18 +13,17 @@ export class SetRulesDto {
   @IsUUID(undefined, { each: true })
   fields!: string[];
 
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => RuleDto)
+  @MayLack()
+  @Nested(() => RuleDto)
   rule?: RuleDto;
 
   /** The field whose rule is copied, and nothing of it but the rule. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   from?: string;
 
   /** The catalog whose levels the fields take as a chain, outermost first: each under what those before it hold. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   chain?: string;
 }
@@ -48,7 +47,7 @@ export interface RuleChange {
 }
 export class TakeBackRulesDto {
   /** The change to take back. */
-  @IsInt()
+  @IsWhole()
   @Min(1)
   change!: number;
 }

@@ -1,18 +1,5 @@
 // The build of a house: its sheets, registers, fields, rules, ranges and catalogs.
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayNotEmpty,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsOptional,
-  IsString,
-  IsUUID,
-  Length,
-  MaxLength,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsString, IsUUID, Length, MaxLength } from 'class-validator';
 import {
   fieldKinds,
   longestName,
@@ -26,6 +13,7 @@ import {
   type SourceRange,
 } from '@dellum/core';
 import type { FormName } from './forms.js';
+import { IsText, MayLack, Nested } from './decorators.js';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
 
@@ -33,57 +21,57 @@ export class MakeSheetDto {
   @IsIn(['entry', 'source'])
   kind!: 'entry' | 'source';
 
-  @IsString()
+  @IsText()
   @Length(1, longestName, titleWords)
   title!: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   note?: string;
 }
 
 export class RetitleDto {
-  @IsString()
+  @IsText()
   @Length(1, longestName, titleWords)
   title!: string;
 }
 
 /** What an administrator changes of a field. */
 export class ChangeFieldDto {
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @Length(1, longestName, titleWords)
   title?: string;
 
   /** The heading under which it stands in a record; blank for none. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(80, { message: 'Keep the heading of a group under 80 characters.' })
   group?: string;
 }
 
 /** What an administrator sets of a sheet beside its title. */
 export class ChangeSheetDto {
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @Length(1, longestName, titleWords)
   title?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   note?: string;
 
   /** Source sheets: clerks and readers may look at it. */
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   shown?: boolean;
 }
 
 /** Puts a sheet, a register or a field before another one, or last. */
 export class PlaceDto {
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   before?: string;
 }
@@ -93,12 +81,12 @@ export class MakeListDto {
   @IsUUID()
   sheetId!: string;
 
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: 'Give the list a heading.' })
   heading!: string;
 
   /** What its values are; text where it is left out. */
-  @IsOptional()
+  @MayLack()
   @IsIn(fieldKinds, { message: `Choose a kind: ${fieldKinds.join(', ')}.` })
   kind?: FieldKind;
 }
@@ -118,7 +106,7 @@ export interface KindTrial {
 }
 
 export class MakeFieldDto {
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: 'Give the field a heading.' })
   heading!: string;
 
@@ -131,15 +119,14 @@ export class MakeTableDto {
   @IsUUID()
   sheetId!: string;
 
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: 'Give the table a heading.' })
   heading!: string;
 
   @IsArray()
   @ArrayNotEmpty({ message: 'Give the table at least one field.' })
   @ArrayMaxSize(60)
-  @ValidateNested({ each: true })
-  @Type(() => MakeFieldDto)
+  @Nested(() => MakeFieldDto, { each: true })
   fields!: MakeFieldDto[];
 }
 
@@ -154,7 +141,7 @@ export class RangePlaceDto {
   /** The fields it reads, outermost first; for `headings` the one field of each list is read. */
   @IsArray()
   @ArrayMaxSize(8, { message: 'A range has at most 8 levels.' })
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(60, { each: true })
   fields!: string[];
 
@@ -166,6 +153,7 @@ export class RangePlaceDto {
 }
 
 export class MakeRangeDto {
+  /** Judged as a name. */
   @IsString()
   @MaxLength(2000)
   name!: string;
@@ -176,8 +164,7 @@ export class MakeRangeDto {
   @IsBoolean()
   inherits!: boolean;
 
-  @ValidateNested()
-  @Type(() => RangePlaceDto)
+  @Nested(() => RangePlaceDto)
   place!: RangePlaceDto;
 
   @IsIn(rangeEndings)
@@ -186,33 +173,32 @@ export class MakeRangeDto {
 
 export class ChangeRangeDto {
   /** What the range was when one looked at it, as `rangeMark` says; a range that somebody else changed since is not changed blindly. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(20_000)
   seen?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(2000)
   name?: string;
 
-  @IsOptional()
+  @MayLack()
   @IsIn(rangeEndings)
   ends?: RangeEnding;
 
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   inherits?: boolean;
 
   /** For a fixed end: the entry at which the range ends from now on. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   endEntry?: string;
 
   /** Lays the range over other cells. */
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => RangePlaceDto)
+  @MayLack()
+  @Nested(() => RangePlaceDto)
   place?: RangePlaceDto;
 }
 
@@ -223,7 +209,7 @@ export class WriteCellDto {
   @IsUUID()
   entry!: string;
 
-  @IsString()
+  @IsText()
   @MaxLength(60)
   field!: string;
 
@@ -236,8 +222,7 @@ export class WriteBlockDto {
   @IsArray()
   @ArrayNotEmpty()
   @ArrayMaxSize(20_000, { message: 'Paste at most 20,000 cells at once.' })
-  @ValidateNested({ each: true })
-  @Type(() => WriteCellDto)
+  @Nested(() => WriteCellDto, { each: true })
   cells!: WriteCellDto[];
 }
 

@@ -1,19 +1,16 @@
 // Catalogs: how they are composed and kept, how they are shown, and what the judge needs of them.
-import { Type } from 'class-transformer';
 import {
+  IsString,
   ArrayMaxSize,
   IsArray,
   IsBoolean,
   IsIn,
   IsISO8601,
-  IsOptional,
-  IsString,
   IsUUID,
   Length,
   Matches,
   MaxLength,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import {
   catalogOrders,
@@ -31,19 +28,20 @@ import {
   type Join,
   type PackedItems,
 } from '@dellum/core';
+import { IsText, MayLack, Nested } from './decorators.js';
 
 const key = 60;
 const value = 500;
 
 export class ConditionDto {
-  @IsString()
+  @IsText()
   @Length(1, key, { message: 'Choose the field of the condition.' })
   field!: string;
 
   @IsIn(comparisons)
   is!: Comparison;
 
-  @IsString()
+  @IsText()
   @MaxLength(value)
   value!: string;
 }
@@ -54,8 +52,7 @@ export class FilterDto {
 
   @IsArray()
   @ArrayMaxSize(20, { message: 'Use at most 20 conditions.' })
-  @ValidateNested({ each: true })
-  @Type(() => ConditionDto)
+  @Nested(() => ConditionDto, { each: true })
   conditions!: ConditionDto[];
 }
 
@@ -68,66 +65,65 @@ export class PartDto {
   join!: Join;
 
   /** typed */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(20_000, { message: 'Type at most 20,000 values; keep longer lists on a source sheet.' })
   @IsString({ each: true })
   values?: string[];
 
   /** range */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   rangeId?: string;
 
   /** query, keyed */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   registerId?: string;
 
   /** keyed: the field that names the parent */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(key)
   key?: string;
 
   /** keyed: the companion by which the parents are named; null: by their value */
   @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @IsString()
+  @IsText()
   @MaxLength(key)
   by?: string | null;
 
   /** query, keyed: the field that gives the value */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(key)
   value?: string;
 
   /** range, query, keyed: the field that is shown instead of the value */
   @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @IsString()
+  @IsText()
   @MaxLength(key)
   label?: string | null;
 
   /** range, query, keyed: fields that come along */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(40)
-  @IsString({ each: true })
+  @IsText({ each: true })
   companions?: string[];
 
   /** query */
   @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @ValidateNested()
-  @Type(() => FilterDto)
+  @Nested(() => FilterDto)
   filter?: FilterDto | null;
 
   /** linked */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   sourceId?: string;
 
   /** catalog, keyed, named */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   catalogId?: string;
 }
@@ -136,12 +132,12 @@ export class OrderDto {
   @IsIn(catalogOrders)
   by!: (typeof catalogOrders)[number];
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(key)
   field?: string;
 
-  @IsOptional()
+  @MayLack()
   @IsIn(['up', 'down'])
   direction?: 'up' | 'down';
 }
@@ -149,47 +145,43 @@ export class OrderDto {
 export class DefinitionDto {
   @IsArray()
   @ArrayMaxSize(50, { message: 'A catalog has at most 50 parts.' })
-  @ValidateNested({ each: true })
-  @Type(() => PartDto)
+  @Nested(() => PartDto, { each: true })
   parts!: PartDto[];
 
   @ValidateIf((_dto, held) => held !== null)
-  @ValidateNested()
-  @Type(() => FilterDto)
+  @Nested(() => FilterDto)
   filter!: FilterDto | null;
 
   @IsIn(distincts)
   distinct!: Distinct;
 
-  @ValidateNested()
-  @Type(() => OrderDto)
+  @Nested(() => OrderDto)
   order!: OrderDto;
 }
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
 
 export class MakeCatalogDto {
-  @IsString()
+  @IsText()
   @Length(1, longestName, titleWords)
   title!: string;
 
-  @IsString()
+  @IsText()
   @MaxLength(500)
   note!: string;
 
-  @ValidateNested()
-  @Type(() => DefinitionDto)
+  @Nested(() => DefinitionDto)
   definition!: DefinitionDto;
 }
 
 export class ChangeCatalogDto {
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @Length(1, longestName, titleWords)
   title?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   note?: string;
 }
@@ -205,18 +197,18 @@ export class StewardsDto {
 class ItemDto {
   @IsArray()
   @ArrayMaxSize(7)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(value, { each: true })
   path!: string[];
 
-  @IsString()
+  @IsText()
   @Length(1, value, { message: 'Type a value.' })
   value!: string;
 }
 
 export class AddItemDto extends ItemDto {
   /** The range ends at a fixed row: take the new value in all the same. */
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   widen?: boolean;
 }
@@ -228,14 +220,14 @@ export class ItemActDto extends ItemDto {
   act!: (typeof itemActs)[number];
 
   /** correct, replace, merge: what the value becomes. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(value)
   to?: string;
 
   /** move: the sibling above which it goes; without it, last. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(value)
   before?: string;
 }
@@ -245,12 +237,12 @@ const dayWords = { message: 'Type a day of the calendar.' };
 /** What the catalog keeps of an item by hand; a member that is null or left out is none. */
 export class KeepItemDto extends ItemDto {
   @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @IsString()
+  @IsText()
   @MaxLength(value)
   label?: string | null;
 
   @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @IsString()
+  @IsText()
   @MaxLength(1000, { message: 'Keep the note under 1,000 characters.' })
   note?: string | null;
 
@@ -270,7 +262,7 @@ export class KeepItemDto extends ItemDto {
 
   @IsArray()
   @ArrayMaxSize(200)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(value, { each: true })
   otherNames!: string[];
 }

@@ -1,63 +1,50 @@
 // Entries of a register.
-import {
-  ArrayMaxSize,
-  ArrayNotEmpty,
-  ArrayUnique,
-  IsArray,
-  IsBoolean,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUUID,
-  Max,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, ArrayUnique, IsArray, IsBoolean, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
 import { Type } from 'class-transformer';
 import type { CascadePlan, Cells, Verdict } from '@dellum/core';
+import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 export class PageQueryDto {
   /** Ordinal of the first entry, counted from 0. */
   @Type(() => Number)
-  @IsInt()
+  @IsWhole()
   @Min(0)
   @Max(1e9)
   from = 0;
 
   @Type(() => Number)
-  @IsInt()
+  @IsWhole()
   @Min(1)
   @Max(5000)
   count = 200;
 
   /** A field's key, or `*` for any: only entries whose value is outside there. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(60)
   outside?: string;
 
   /** Only entries that hold `value` in this field; an empty one for blanks. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(60)
   field?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   value?: string;
 
   /** The version of one's arrangement: the entries as one has arranged them. */
-  @IsOptional()
+  @MayLack()
   @Type(() => Number)
-  @IsInt()
+  @IsWhole()
   @Min(0)
   arranged?: number;
 }
 
 export class HeldQueryDto {
-  @IsString()
+  @IsText()
   @MaxLength(500)
   value!: string;
 }
@@ -69,7 +56,7 @@ export interface HeldIn {
 
 /** A clerk's edit of one cell. */
 export class EditCellDto {
-  @IsString()
+  @IsText()
   @MaxLength(60)
   field!: string;
 
@@ -78,19 +65,19 @@ export class EditCellDto {
   text!: string;
 
   /** The version of the entry that the person saw. */
-  @IsInt()
+  @IsWhole()
   @Min(0)
   version!: number;
 
   /** True when the person has said that the value is meant although the rule does not take it. */
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   confirmed?: boolean;
 }
 
 /** The first cell of an entry that is not there yet; whoever makes it has named it in the address. */
 export class BeginEntryDto {
-  @IsString()
+  @IsText()
   @MaxLength(60)
   field!: string;
 
@@ -98,25 +85,25 @@ export class BeginEntryDto {
   @IsString()
   text!: string;
 
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   confirmed?: boolean;
 }
 
 export class InsertEntriesDto {
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   before?: string;
 
   /** The ids of the new entries, as many as `count`, where whoever makes them goes on with them at once. */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(1000)
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   ids?: string[];
 
-  @IsInt()
+  @IsWhole()
   @Min(1)
   @Max(1000)
   count!: number;
@@ -135,11 +122,11 @@ export class WrittenCellDto {
   @IsUUID()
   entry!: string;
 
-  @IsString()
+  @IsText()
   @MaxLength(60)
   field!: string;
 
-  @IsInt()
+  @IsWhole()
   @Min(1)
   version!: number;
 }
@@ -149,8 +136,7 @@ export class TakeBackCellsDto {
   @IsArray()
   @ArrayNotEmpty()
   @ArrayMaxSize(20_000, { message: 'Take back at most 20,000 cells at once.' })
-  @ValidateNested({ each: true })
-  @Type(() => WrittenCellDto)
+  @Nested(() => WrittenCellDto, { each: true })
   cells!: WrittenCellDto[];
 }
 
@@ -162,7 +148,7 @@ export class RestoreEntriesDto {
   @IsUUID(undefined, { each: true })
   entries!: string[];
 
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   before?: string;
 }

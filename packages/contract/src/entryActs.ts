@@ -1,21 +1,8 @@
 // Acts on blocks of an entry sheet that reach further than what is on screen: done as a job, taken back as one act.
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUUID,
-  Length,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsUUID, Length, MaxLength, Min } from 'class-validator';
 import type { Deed, DeedOutcome } from '@dellum/core';
 import { IsTextRows } from './textRows.js';
+import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 const key = 60;
 export const deedNames = ['clear', 'carry', 'replace', 'paste', 'delete', 'back'] as const satisfies readonly Deed['deed'][];
@@ -26,8 +13,7 @@ export const mostCells = 1_000_000;
 
 /** Keys of fields of one register. */
 const AreFieldKeys: PropertyDecorator = (target, property) => {
-  for (const decorate of [IsArray(), ArrayMaxSize(400), IsString({ each: true }), MaxLength(key, { each: true })])
-    decorate(target, property);
+  for (const decorate of [IsArray(), ArrayMaxSize(400), IsText({ each: true }), MaxLength(key, { each: true })]) decorate(target, property);
 };
 
 /** Some fields of the entries from one to another, both included, in the order in which the person sees them. */
@@ -36,12 +22,12 @@ export class BlockDto {
   fields!: string[];
 
   /** Left out: from the first entry on. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   first?: string;
 
   /** Left out: to the last entry. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   last?: string;
 
@@ -51,7 +37,7 @@ export class BlockDto {
 }
 
 export class SearchDto {
-  @IsString()
+  @IsText()
   @Length(1, 500, { message: 'Type what is to be found.' })
   find!: string;
 
@@ -68,46 +54,44 @@ export class EntryActDto {
   deed!: (typeof deedNames)[number];
 
   /** all but back; without it, the whole register */
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => BlockDto)
+  @MayLack()
+  @Nested(() => BlockDto)
   block?: BlockDto;
 
   /** carry */
-  @IsOptional()
+  @MayLack()
   @IsIn(['same', 'series'])
   how?: 'same' | 'series';
 
   /** replace */
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => SearchDto)
+  @MayLack()
+  @Nested(() => SearchDto)
   search?: SearchDto;
 
   /** replace */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   by?: string;
 
   /** without a block: the fields */
-  @IsOptional()
+  @MayLack()
   @AreFieldKeys
   fields?: string[];
 
   /** paste: the texts of each row; more rows than the block has become new entries at the end */
-  @IsOptional()
+  @MayLack()
   @IsTextRows(mostCells, 400)
   texts?: string[][];
 
   /** paste: below the last entry, all rows becoming new ones; `fields` says which */
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   below?: boolean;
 
   /** back */
-  @IsOptional()
-  @IsInt()
+  @MayLack()
+  @IsWhole()
   @Min(1)
   of?: number;
 }
@@ -126,15 +110,14 @@ export interface EntryActView {
 
 /** Asks where a text is found. */
 export class FindDto {
-  @ValidateNested()
-  @Type(() => SearchDto)
+  @Nested(() => SearchDto)
   search!: SearchDto;
 
   @AreFieldKeys
   fields!: string[];
 
   /** The entry after which the next one is sought; without it, from the top. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   after?: string;
 

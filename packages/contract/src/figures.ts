@@ -1,6 +1,5 @@
 // Figures: what is counted, how far the counting is, and figures that are kept under a name.
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, IsUUID, Length, MaxLength, ValidateNested } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsUUID, Length, MaxLength } from 'class-validator';
 import {
   charts,
   longestValue,
@@ -16,11 +15,12 @@ import {
 } from '@dellum/core';
 import { OnlyDto } from './arrangements.js';
 import type { Problem } from './problems.js';
+import { IsText, MayBeNull, MayLack, Nested } from './decorators.js';
 
 const key = 60;
 
 export class ThroughDto {
-  @IsString()
+  @IsText()
   @Length(1, key)
   link!: string;
 
@@ -28,19 +28,17 @@ export class ThroughDto {
   registerId!: string;
 }
 export class FigurePathDto {
-  @IsString()
+  @IsText()
   @Length(1, key, { message: 'Choose the field.' })
   field!: string;
 
   /** The field that names entries of another register, of which the field is. */
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => ThroughDto)
+  @MayBeNull()
+  @Nested(() => ThroughDto)
   through!: ThroughDto | null;
 }
 export class FigureTimeDto {
-  @ValidateNested()
-  @Type(() => FigurePathDto)
+  @Nested(() => FigurePathDto)
   path!: FigurePathDto;
 
   @IsIn(timeSteps)
@@ -52,58 +50,52 @@ export class FigureDto {
 
   @IsArray()
   @ArrayMaxSize(2, { message: 'Group by two fields at most.' })
-  @ValidateNested({ each: true })
-  @Type(() => FigurePathDto)
+  @Nested(() => FigurePathDto, { each: true })
   by!: FigurePathDto[];
 
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => FigureTimeDto)
+  @MayBeNull()
+  @Nested(() => FigureTimeDto)
   time!: FigureTimeDto | null;
 
   @IsIn(measures)
   measure!: Measure;
 
   /** What is summed; nothing for counting. */
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => FigurePathDto)
+  @MayBeNull()
+  @Nested(() => FigurePathDto)
   of!: FigurePathDto | null;
 
   @IsArray()
   @ArrayMaxSize(20)
-  @ValidateNested({ each: true })
-  @Type(() => OnlyDto)
+  @Nested(() => OnlyDto, { each: true })
   only!: OnlyDto[];
 
   @IsIn(charts)
   chart!: Chart;
 }
 export class KeepFigureDto {
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: `Type a title of at most ${longestName} characters.` })
   title!: string;
 
-  @ValidateNested()
-  @Type(() => FigureDto)
+  @Nested(() => FigureDto)
   definition!: FigureDto;
 }
 /** A group of a figure, whose entries are looked for. */
 export class FigureEntriesDto {
-  @ValidateNested()
-  @Type(() => FigureDto)
+  @Nested(() => FigureDto)
   definition!: FigureDto;
 
   /** The values of the group, as many of the grouping fields as are meant; '' for blank. */
   @IsArray()
   @ArrayMaxSize(2)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(longestValue, { each: true })
   values!: string[];
 
   /** The first day of its step of time, '' for blank; left out for all times. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(10)
   time?: string;
 }

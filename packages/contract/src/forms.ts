@@ -1,5 +1,4 @@
 // Forms: laid out and published by administrators, filled by clerks, or by anybody who was given a link.
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayUnique,
@@ -7,15 +6,12 @@ import {
   IsBoolean,
   IsDateString,
   IsIn,
-  IsInt,
-  IsOptional,
   IsString,
   IsUUID,
   Length,
   Max,
   MaxLength,
   Min,
-  ValidateNested,
 } from 'class-validator';
 import {
   controls,
@@ -29,20 +25,21 @@ import {
 } from '@dellum/core';
 import type { FieldView } from './build.js';
 import { FilterDto } from './catalogs.js';
+import { IsText, IsWhole, MayBeNull, MayLack, Nested } from './decorators.js';
 
 const key = 60;
 const helpText = () => MaxLength(500, { message: 'Keep the text under 500 characters.' });
 
 export class FormFieldDto {
-  @IsString()
+  @IsText()
   @Length(1, key)
   field!: string;
 
-  @IsString()
+  @IsText()
   @helpText()
   help!: string;
 
-  @IsOptional()
+  @MayBeNull()
   @IsIn(controls)
   control!: Control | null;
 
@@ -50,59 +47,55 @@ export class FormFieldDto {
   wide!: boolean;
 
   /** As one types it, or as it is stored. */
-  @IsOptional()
-  @IsString()
+  @MayBeNull()
+  @IsText()
   @MaxLength(500)
   begins!: string | null;
 
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => FilterDto)
+  @MayBeNull()
+  @Nested(() => FilterDto)
   where!: FilterDto | null;
 }
 
 export class FormSectionDto {
-  @IsString()
+  @IsText()
   @Length(1, key)
   id!: string;
 
-  @IsString()
+  @IsText()
   @MaxLength(120, { message: 'Keep the heading under 120 characters.' })
   heading!: string;
 
-  @IsString()
+  @IsText()
   @helpText()
   help!: string;
 
   @IsIn(sectionColumns)
   columns!: (typeof sectionColumns)[number];
 
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => FilterDto)
+  @MayBeNull()
+  @Nested(() => FilterDto)
   where!: FilterDto | null;
 
   @IsArray()
   @ArrayMaxSize(400)
-  @ValidateNested({ each: true })
-  @Type(() => FormFieldDto)
+  @Nested(() => FormFieldDto, { each: true })
   fields!: FormFieldDto[];
 }
 
 export class FormLayoutDto {
-  @IsString()
+  @IsText()
   @MaxLength(2000, { message: 'Keep the text under 2,000 characters.' })
   intro!: string;
 
-  @IsString()
+  @IsText()
   @helpText()
   thanks!: string;
 
   @IsArray()
   @ArrayMaxSize(60, { message: 'Use at most 60 sections.' })
   @ArrayUnique(({ id }: FormSectionDto) => id)
-  @ValidateNested({ each: true })
-  @Type(() => FormSectionDto)
+  @Nested(() => FormSectionDto, { each: true })
   sections!: FormSectionDto[];
 }
 
@@ -112,22 +105,21 @@ export class MakeFormDto {
   @IsUUID()
   registerId!: string;
 
-  @IsString()
+  @IsText()
   @titleRule()
   title!: string;
 }
 
 export class LayFormDto {
-  @IsString()
+  @IsText()
   @titleRule()
   title!: string;
 
-  @ValidateNested()
-  @Type(() => FormLayoutDto)
+  @Nested(() => FormLayoutDto)
   layout!: FormLayoutDto;
 
   /** The edition of the layout that was changed. */
-  @IsInt()
+  @IsWhole()
   edition!: number;
 }
 
@@ -137,14 +129,14 @@ export class MakeLinkDto {
   expires!: string;
 
   /** So many entries an hour at most. */
-  @IsInt()
+  @IsWhole()
   @Min(1, { message: 'Let at least one entry an hour through.' })
   @Max(10_000, { message: 'At most 10,000 entries an hour.' })
   perHour!: number;
 }
 
 export class FormAnswerDto {
-  @IsString()
+  @IsText()
   @Length(1, key)
   field!: string;
 
@@ -153,7 +145,7 @@ export class FormAnswerDto {
   text!: string;
 
   /** Said to be meant, where the rule asks. */
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   confirmed?: boolean;
 }
@@ -163,15 +155,14 @@ export class FillFormDto {
   @IsUUID()
   submission!: string;
 
-  @IsInt()
+  @IsWhole()
   @Min(1)
   version!: number;
 
   @IsArray()
   @ArrayMaxSize(400)
   @ArrayUnique(({ field }: FormAnswerDto) => field)
-  @ValidateNested({ each: true })
-  @Type(() => FormAnswerDto)
+  @Nested(() => FormAnswerDto, { each: true })
   answers!: FormAnswerDto[];
 }
 

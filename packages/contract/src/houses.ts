@@ -1,80 +1,81 @@
 // The house and the way into it.
 import 'reflect-metadata';
-import { IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min } from 'class-validator';
+import { IsIn, Length, Matches, Max, MaxLength, Min } from 'class-validator';
 import { dateOrders, decimalMarks, listMarks, type Locale } from '@dellum/core';
 import type { Role } from './roles.js';
+import { IsText, IsWhole, MayLack } from './decorators.js';
 
 export class MakeHouseDto {
-  @IsString()
+  @IsText()
   @Length(1, 120, { message: 'Give the house a name of at most 120 characters.' })
   house!: string;
 
-  @IsString()
+  @IsText()
   @Length(1, 120, { message: 'Say who you are, in at most 120 characters.' })
   name!: string;
 
-  @IsString()
+  @IsText()
   @Length(1, 120, { message: 'Choose a sign-in name of at most 120 characters.' })
   signIn!: string;
 
-  @IsString()
+  @IsText()
   @Length(10, 200, { message: 'Choose a password of at least 10 characters.' })
   password!: string;
 }
 
 /** Changes how the house is called and how it writes dates, numbers and amounts. What is stored stays as it is. */
 export class ChangeHouseDto {
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @Length(1, 120, { message: 'Give the house a name of at most 120 characters.' })
   name?: string;
 
   /** BCP 47. */
-  @IsOptional()
+  @MayLack()
   @Matches(/^[A-Za-z]{2,8}(?:-[A-Za-z0-9]{1,8}){0,4}$/u, { message: 'Choose a language.' })
   language?: string;
 
-  @IsOptional()
+  @MayLack()
   @IsIn(dateOrders, { message: 'Choose an order of day, month and year.' })
   dateOrder?: Locale['dateOrder'];
 
-  @IsOptional()
+  @MayLack()
   @IsIn(decimalMarks, { message: 'Choose a decimal sign.' })
   decimalMark?: Locale['decimalMark'];
 
-  @IsOptional()
+  @MayLack()
   @IsIn(listMarks, { message: 'Choose a sign between values.' })
   listMark?: NonNullable<Locale['listMark']>;
 
   /** ISO 4217. */
-  @IsOptional()
+  @MayLack()
   @Matches(/^[A-Z]{3}$/u, { message: 'Choose a currency.' })
   currency?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(60)
   timeZone?: string;
 
   /** 0 for Sunday. */
-  @IsOptional()
-  @IsInt()
+  @MayLack()
+  @IsWhole()
   @Min(0)
   @Max(6)
   firstDay?: number;
 }
 
 export class SignInDto {
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(120)
   house?: string;
 
-  @IsString()
+  @IsText()
   @Length(1, 120, { message: 'Type your sign-in name.' })
   signIn!: string;
 
-  @IsString()
+  @IsText()
   @Length(1, 200, { message: 'Type your password.' })
   password!: string;
 }

@@ -1,21 +1,7 @@
 // Linked sources: values from outside the registers.
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayNotEmpty,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Length,
-  Max,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, Length, Max, MaxLength, Min } from 'class-validator';
 import { longestName } from '@dellum/core';
+import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 export const linkedKinds = ['text file', 'csv file', 'folder', 'database', 'service', 'computed'] as const;
 export type LinkedKind = (typeof linkedKinds)[number];
@@ -29,100 +15,99 @@ export class LinkedSettingsDto {
   kind!: LinkedKind;
 
   /** text file, csv file, folder: the path under the configured root */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   path?: string;
 
   /** text file, csv file */
-  @IsOptional()
+  @MayLack()
   @IsIn(encodings)
   encoding?: Encoding;
 
   /** folder: a pattern for names, such as `*.pdf` */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200)
   pattern?: string;
 
   /** folder: names with their ending */
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   endings?: boolean;
 
   /** csv file, database, service: the column, or the path in the answer, of the value */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200)
   value?: string;
 
   /** csv file, database, service: of the label; blank for none */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200)
   label?: string;
 
   /** csv file, database: columns that come along */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(40)
-  @IsString({ each: true })
+  @IsText({ each: true })
   companions?: string[];
 
   /** database: the name of a configured connection */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(120)
   connection?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(120)
   schema?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(120)
   table?: string;
 
   /** service: its address */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(1000)
   address?: string;
 
   /** service: the path to the list in the answer; blank when the answer is the list */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200)
   list?: string;
 
   /** computed: the expression */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(4000)
   expression?: string;
 
   /** computed: catalogs it may use, by their keys */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(20)
   @ArrayNotEmpty({ message: 'Choose at least one catalog that the expression is over.' })
-  @IsString({ each: true })
+  @IsText({ each: true })
   catalogs?: string[];
 }
 
 export class MakeLinkedDto {
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: `Give it a name of at most ${longestName} characters.` })
   name!: string;
 
-  @ValidateNested()
-  @Type(() => LinkedSettingsDto)
+  @Nested(() => LinkedSettingsDto)
   settings!: LinkedSettingsDto;
 
   /** Minutes between refreshes; 0 for on demand only. */
-  @IsInt()
+  @IsWhole()
   @Min(0)
   @Max(10_080)
   every!: number;
@@ -130,8 +115,7 @@ export class MakeLinkedDto {
 
 /** Looks at what a source would give, before it is kept. */
 export class TryLinkedDto {
-  @ValidateNested()
-  @Type(() => LinkedSettingsDto)
+  @Nested(() => LinkedSettingsDto)
   settings!: LinkedSettingsDto;
 }
 

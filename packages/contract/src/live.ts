@@ -1,6 +1,7 @@
 // The live stream: what happened in the house, in the order of its sequence numbers.
-import { IsOptional, IsString, IsUUID, Length } from 'class-validator';
+import { IsUUID, Length } from 'class-validator';
 import type { Role } from './roles.js';
+import { IsText, MayLack } from './decorators.js';
 
 export type Change =
   /** Cells of one entry were written; null is a cell made blank. */
@@ -37,12 +38,12 @@ export class AtCellDto {
   @IsUUID()
   registerId!: string;
 
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   entry?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @Length(1, 60)
   field?: string;
 }

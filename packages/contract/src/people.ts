@@ -1,35 +1,36 @@
 // People of a house.
-import { IsBoolean, IsIn, IsOptional, IsString, Length } from 'class-validator';
+import { IsBoolean, IsIn, Length } from 'class-validator';
 import { roles, type Role } from './roles.js';
+import { IsText, MayLack } from './decorators.js';
 
 const nameWords = { message: 'Type a name of at most 120 characters.' };
 const roleWords = { message: `Choose a role: ${roles.join(', ')}.` };
 const passwordWords = { message: 'Choose a password of at least 10 characters.' };
 
 export class AddPersonDto {
-  @IsString()
+  @IsText()
   @Length(1, 120, nameWords)
   name!: string;
 
-  @IsString()
+  @IsText()
   @Length(1, 120, { message: 'Choose a sign-in name of at most 120 characters.' })
   signIn!: string;
 
   @IsIn(roles, roleWords)
   role!: Role;
 
-  @IsString()
+  @IsText()
   @Length(10, 200, passwordWords)
   password!: string;
 }
 
 export class ChangePersonDto {
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @Length(1, 120, nameWords)
   name?: string;
 
-  @IsOptional()
+  @MayLack()
   @IsIn(roles, roleWords)
   role?: Role;
 }
@@ -42,11 +43,11 @@ export class AdmitDto {
 
 /** One's own password, changed by whoever knows it. */
 export class ChangePasswordDto {
-  @IsString()
+  @IsText()
   @Length(1, 200, { message: 'Type the password you have now.' })
   current!: string;
 
-  @IsString()
+  @IsText()
   @Length(10, 200, passwordWords)
   password!: string;
 }
@@ -63,7 +64,7 @@ export interface SessionView {
 }
 
 export class ResetPasswordDto {
-  @IsString()
+  @IsText()
   @Length(10, 200, passwordWords)
   password!: string;
 }

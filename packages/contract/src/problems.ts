@@ -35,6 +35,7 @@ export const problemCodes = [
   'form-closed',
   'link-limit',
   'database-away',
+  'busy',
   'internal',
 ] as const;
 export type ProblemCode = (typeof problemCodes)[number];

@@ -1,21 +1,22 @@
 // Records: the entries of a register looked for, one entry with its links, and the history of its fields.
-import { IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator';
+import { Max, MaxLength, Min } from 'class-validator';
 import { WantedDto } from './arrangements.js';
 import type { EntryView } from './entries.js';
+import { IsText, IsWhole, MayLack } from './decorators.js';
 
 /** Which entries are looked for, and how they are ordered. */
 export class RecordsQueryDto extends WantedDto {
   /** Words that all stand somewhere in the entry, in any case. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200, { message: 'Search for at most 200 characters.' })
   search?: string;
 
-  @IsInt()
+  @IsWhole()
   @Min(0)
   from!: number;
 
-  @IsInt()
+  @IsWhole()
   @Min(1)
   @Max(500)
   count!: number;

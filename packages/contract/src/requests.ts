@@ -1,5 +1,6 @@
 // Requests of clerks for values that a catalog does not have yet, and what the steward answers.
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsUUID, MaxLength } from 'class-validator';
+import { IsText, MayLack } from './decorators.js';
 
 export type RequestState = 'waiting' | 'accepted' | 'mapped' | 'declined';
 
@@ -43,7 +44,7 @@ export class AnswerRequestDto {
 
   @IsArray()
   @ArrayMaxSize(7)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(500, { each: true })
   path!: string[];
 
@@ -51,7 +52,7 @@ export class AnswerRequestDto {
   @IsArray()
   @ArrayNotEmpty()
   @ArrayMaxSize(200)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(500, { each: true })
   values!: string[];
 
@@ -59,14 +60,14 @@ export class AnswerRequestDto {
   answer!: (typeof requestAnswers)[number];
 
   /** accepted: as it is spelled right; mapped: the value that is meant. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   to?: string;
 
   /** declined: why. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(300, { message: 'Keep the word under 300 characters.' })
   word?: string;
 }

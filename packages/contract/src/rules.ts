@@ -1,14 +1,10 @@
 // The rule of a field as it is sent; which members it needs follows from `kind`. The server makes the core's rule of it.
-import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayNotEmpty,
   IsArray,
   IsBoolean,
   IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
   IsUUID,
   Length,
   Matches,
@@ -16,7 +12,6 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator';
 import {
   beginnings,
@@ -33,6 +28,7 @@ import {
   type Trace,
 } from '@dellum/core';
 import { FilterDto } from './catalogs.js';
+import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 const key = 60;
 const given = (_dto: unknown, held: unknown) => held !== null && held !== undefined;
@@ -42,7 +38,7 @@ export class BeginsDto {
   with!: (typeof beginnings)[number];
 
   /** For `value`: as it is typed. */
-  @IsString()
+  @IsText()
   @MaxLength(500)
   value = '';
 }
@@ -51,19 +47,19 @@ export class DayBoundDto {
   @IsIn(['day', 'today', 'field'])
   of!: 'day' | 'today' | 'field';
 
-  @IsOptional()
+  @MayLack()
   @Matches(/^\d{4}-\d{2}-\d{2}$/u, { message: 'Write the day like 2026-11-24.' })
   day?: string;
 
   /** Days after it; before, when negative. */
-  @IsOptional()
-  @IsInt()
+  @MayLack()
+  @IsWhole()
   @Min(-40_000)
   @Max(40_000)
   plus?: number;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(key)
   field?: string;
 }
@@ -72,36 +68,36 @@ export class NumberBoundDto {
   @IsIn(['number', 'field'])
   of!: 'number' | 'field';
 
-  @IsOptional()
+  @MayLack()
   @Matches(/^-?(?:0|[1-9]\d*)(?:\.\d+)?$/u, { message: 'Write the bound as a number.' })
   @MaxLength(40)
   number?: string;
 
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(key)
   field?: string;
 }
 
 export class FittingDto {
-  @IsString()
+  @IsText()
   @MaxLength(key)
   companion!: string;
 
   @IsIn(comparisons)
   is!: Comparison;
 
-  @IsString()
+  @IsText()
   @MaxLength(key)
   field!: string;
 }
 
 export class BringsDto {
-  @IsString()
+  @IsText()
   @MaxLength(key)
   companion!: string;
 
-  @IsString()
+  @IsText()
   @MaxLength(key)
   field!: string;
 }
@@ -113,14 +109,14 @@ export class PickingDto {
   @IsIn(searches)
   search: (typeof searches)[number] = 'anywhere';
 
-  @IsInt()
+  @IsWhole()
   @Min(3)
   @Max(30)
   lines = 8;
 
   /** Of several values: so many at most. */
   @ValidateIf(given)
-  @IsInt()
+  @IsWhole()
   @Min(1)
   @Max(100)
   most: number | null = null;
@@ -129,15 +125,15 @@ export class PickingDto {
 /** A new list for a field: its values as they are stored, in their order. */
 export class NewListDto {
   /** The name of the list, its range and its catalog; the heading of the field where it is left out. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @Length(1, longestName, { message: `Give the list a title of at most ${longestName} characters.` })
   title?: string;
 
   @IsArray()
   @ArrayNotEmpty({ message: 'The list needs at least one value.' })
   @ArrayMaxSize(5000, { message: 'A list of more than 5,000 values is better pasted into a source sheet.' })
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(500, { each: true, message: 'A value of a list holds at most 500 characters.' })
   values!: string[];
 }
@@ -152,162 +148,153 @@ export class RuleDto {
   @IsIn(otherValues)
   others: Rule['others'] = 'refuse';
 
-  @IsString()
+  @IsText()
   @MaxLength(400, { message: 'Keep the hint under 400 characters.' })
   hint = '';
 
   /** What stands over the hint. */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(60, { message: 'Keep the title of the hint under 60 characters.' })
   hintTitle?: string;
 
-  @IsString()
+  @IsText()
   @MaxLength(200, { message: 'Keep the refusal text under 200 characters.' })
   refusalText = '';
 
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => BeginsDto)
+  @MayLack()
+  @Nested(() => BeginsDto)
   begins?: BeginsDto;
 
   @IsBoolean()
   noRepeats = false;
 
   @ValidateIf(given)
-  @ValidateNested()
-  @Type(() => FilterDto)
+  @Nested(() => FilterDto)
   where?: FilterDto | null;
 
   /** catalog */
-  @IsOptional()
+  @MayLack()
   @IsUUID(undefined, { message: 'Choose the catalog that the values come from.' })
   catalogId?: string;
 
   /** catalog: counted from 0; null for the deepest */
   @ValidateIf(given)
-  @IsInt()
+  @IsWhole()
   @Min(0)
   @Max(7)
   level?: number | null;
 
   /** catalog: the fields that hold the parents, outermost first */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(7)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(key, { each: true })
   parents?: string[];
 
-  @IsOptional()
+  @MayLack()
   @IsIn(blankParents)
   blankParent?: (typeof blankParents)[number];
 
-  @IsOptional()
+  @MayLack()
   @IsIn(misfits)
   misfit?: (typeof misfits)[number];
 
-  @IsOptional()
+  @MayLack()
   @IsBoolean()
   fillsSingle?: boolean;
 
   /** catalog: the date field whose day decides what is offered */
   @ValidateIf(given)
-  @IsString()
+  @IsText()
   @MaxLength(key)
   day?: string | null;
 
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(10)
-  @ValidateNested({ each: true })
-  @Type(() => FittingDto)
+  @Nested(() => FittingDto, { each: true })
   fitting?: FittingDto[];
 
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(20)
-  @ValidateNested({ each: true })
-  @Type(() => BringsDto)
+  @Nested(() => BringsDto, { each: true })
   brings?: BringsDto[];
 
   /** catalog, typed */
-  @IsOptional()
-  @ValidateNested()
-  @Type(() => PickingDto)
+  @MayLack()
+  @Nested(() => PickingDto)
   picking?: PickingDto;
 
   /** typed */
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(1000, { message: 'Type at most 1,000 values into a rule; make a catalog of longer lists.' })
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(500, { each: true })
   values?: string[];
 
   /** date */
   @ValidateIf(given)
-  @ValidateNested()
-  @Type(() => DayBoundDto)
+  @Nested(() => DayBoundDto)
   from?: DayBoundDto | null;
 
   @ValidateIf(given)
-  @ValidateNested()
-  @Type(() => DayBoundDto)
+  @Nested(() => DayBoundDto)
   until?: DayBoundDto | null;
 
   /** number */
   @ValidateIf(given)
-  @ValidateNested()
-  @Type(() => NumberBoundDto)
+  @Nested(() => NumberBoundDto)
   least?: NumberBoundDto | null;
 
   @ValidateIf(given)
-  @ValidateNested()
-  @Type(() => NumberBoundDto)
+  @Nested(() => NumberBoundDto)
   most?: NumberBoundDto | null;
 
   @ValidateIf(given)
-  @IsInt()
+  @IsWhole()
   @Min(0)
   @Max(20)
   decimals?: number | null;
 
   /** length */
   @ValidateIf(given)
-  @IsInt()
+  @IsWhole()
   @Min(0)
   @Max(20_000)
   shortest?: number | null;
 
   @ValidateIf(given)
-  @IsInt()
+  @IsWhole()
   @Min(0)
   @Max(20_000)
   longest?: number | null;
 
   /** pattern */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(500)
   pattern?: string;
 
-  @IsOptional()
+  @MayLack()
   @IsArray()
   @ArrayMaxSize(20)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(200, { each: true })
   examples?: string[];
 
   /** expression */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(1000, { message: 'Keep the expression under 1,000 characters.' })
   expression?: string;
 
   /** expression: said where it is not true */
-  @IsOptional()
-  @IsString()
+  @MayLack()
+  @IsText()
   @MaxLength(200, { message: 'Keep the message under 200 characters.' })
   message?: string;
 }
@@ -323,12 +310,12 @@ export interface RuleTrial {
 
 /** Asks why a value is offered in a field, or not. */
 export class WhyDto {
-  @IsString()
+  @IsText()
   @MaxLength(500)
   text!: string;
 
   /** The entry in which it is asked; without it the entry counts as blank. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   entry?: string;
 }

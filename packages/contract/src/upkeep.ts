@@ -1,19 +1,5 @@
 // Upkeep: what wants mending, with its cure.
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayNotEmpty,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  IsUUID,
-  Length,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsIn, IsUUID, Length, MaxLength, Min } from 'class-validator';
 import {
   fieldKinds,
   findingKinds,
@@ -30,6 +16,7 @@ import {
   type StandingMatch,
 } from '@dellum/core';
 import { IsTextRows } from './textRows.js';
+import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 /** A pasted table has so many rows and fields at most. */
 export const mostRowsOfTable = 10_000;
@@ -44,7 +31,7 @@ export class CureDto {
   kind!: FindingKind;
 
   /** The words of the finding, which tell it from others of its kind. */
-  @IsString()
+  @IsText()
   @MaxLength(5000)
   words!: string;
 }
@@ -52,13 +39,13 @@ export class CureDto {
 /** Asks for the cure of a parent that almost matches. */
 export class CureParentDto {
   /** The words of the finding, which tell it from others of its catalog. */
-  @IsString()
+  @IsText()
   @MaxLength(5000)
   words!: string;
 }
 
 export class TakeBackDto {
-  @IsInt()
+  @IsWhole()
   @Min(1)
   act!: number;
 }
@@ -92,14 +79,14 @@ export interface Unused {
   readonly values: readonly string[];
 }
 export class GatheredValueDto {
-  @IsString()
+  @IsText()
   @MaxLength(500)
   value!: string;
 
   /** Other spellings of it that entries hold; they follow. */
   @IsArray()
   @ArrayMaxSize(200)
-  @IsString({ each: true })
+  @IsText({ each: true })
   @MaxLength(20_000, { each: true })
   spellings!: string[];
 }
@@ -107,19 +94,18 @@ export class GatheredValueDto {
 /** Makes a column a list: its values become a growing list with a catalog, entries follow the mapping, the field is bound. */
 export class GatherDto {
   /** A catalog that is there and takes the place of a new list; all values must be its own. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   catalogId?: string;
 
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: `Give the list a title of at most ${longestName} characters.` })
   title!: string;
 
   @IsArray()
   @ArrayNotEmpty({ message: 'The list needs at least one value.' })
   @ArrayMaxSize(5000, { message: 'A list of more than 5,000 values is better pasted into a source sheet.' })
-  @ValidateNested({ each: true })
-  @Type(() => GatheredValueDto)
+  @Nested(() => GatheredValueDto, { each: true })
   values!: GatheredValueDto[];
 }
 /** A pasted table: its headings, then its rows. */
@@ -128,7 +114,7 @@ export class TextRowsDto {
   rows!: string[][];
 }
 export class FieldFromRowsDto {
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: 'Give the field a heading.' })
   heading!: string;
 
@@ -136,25 +122,24 @@ export class FieldFromRowsDto {
   kind!: FieldKind;
 
   /** The catalog that it is bound to. */
-  @IsOptional()
+  @MayLack()
   @IsUUID()
   catalogId?: string;
 }
 /** Makes a sheet of a pasted table: `rows` are without the headings. */
 export class MakeFromRowsDto {
-  @IsString()
+  @IsText()
   @Length(1, longestName, { message: `Give it a title of at most ${longestName} characters.` })
   title!: string;
 
-  @IsString()
+  @IsText()
   @MaxLength(500)
   note!: string;
 
   @IsArray()
   @ArrayNotEmpty({ message: 'Paste a table with at least one heading.' })
   @ArrayMaxSize(mostFieldsOfTable)
-  @ValidateNested({ each: true })
-  @Type(() => FieldFromRowsDto)
+  @Nested(() => FieldFromRowsDto, { each: true })
   fields!: FieldFromRowsDto[];
 
   @IsTextRows(mostRowsOfTable, mostFieldsOfTable)

@@ -145,21 +145,25 @@ export class LinkedService {
     const build = await this.builds.now(caller.houseId);
     linkedOf(build, id);
     const source = (await this.store.find(db, caller.houseId, id))!;
+    const began = new Date();
     try {
       const reading = await adapterOf(source.settings.kind).read(source.settings, this.context(build, source.mark));
       const mark = reading === 'unchanged' ? source.mark : (reading.mark ?? null);
       const same = reading === 'unchanged' || JSON.stringify(reading.rows) === JSON.stringify(source.rows);
       // What an earlier reading brought and still waits is out of date when the source gives the stored values again.
       if (reading !== 'unchanged' && same) await this.store.dropWaiting(db, caller.houseId, id);
-      const outcome = same
-        ? { slip: null, notes: [`${source.name} gives what it gave before.`] }
-        : await this.take(caller, id, reading.rows);
-      await this.store.went(db, caller.houseId, id, null, mark);
+      // The mark of what was read is kept once it is taken: what was not would never be read again.
+      const isNewest = await this.store.went(db, caller.houseId, id, began, null, source.mark);
+      const outcome =
+        same || !isNewest
+          ? { slip: null, notes: [same ? `${source.name} gives what it gave before.` : `${source.name} was read again meanwhile.`] }
+          : await this.take(caller, id, reading.rows);
+      await this.store.went(db, caller.houseId, id, began, null, mark);
       await this.tell(caller.houseId);
       return outcome;
     } catch (error) {
       if (!(error instanceof SourceFault)) throw error;
-      await this.store.went(db, caller.houseId, id, error.message, null);
+      await this.store.went(db, caller.houseId, id, began, error.message, null);
       await this.tell(caller.houseId);
       throw new ProblemError('source-unreadable', `${error.message} The last good values stay.`);
     }

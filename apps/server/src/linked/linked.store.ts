@@ -88,14 +88,19 @@ export class LinkedStore {
     await trx.deleteFrom('linked_sources').where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 
-  /** Notes how a refresh went; the last good values stay when it failed. */
-  async went(db: Reader, houseId: string, id: string, failure: string | null, mark: string | null): Promise<void> {
-    await db
+  /**
+   * Notes how a refresh went that began then, unless one that began later has ended already; the last good values stay when it failed.
+   * False when it is out of date.
+   */
+  async went(db: Reader, houseId: string, id: string, began: Date, failure: string | null, mark: string | null): Promise<boolean> {
+    const noted = await db
       .updateTable('linked_sources')
-      .set({ last_tried_at: sql<Date>`now()`, failure, ...(failure === null && { last_good_at: sql<Date>`now()`, mark }) })
+      .set({ last_tried_at: began, failure, ...(failure === null && { last_good_at: began, mark }) })
       .where('house_id', '=', houseId)
       .where('id', '=', id)
-      .execute();
+      .where((eb) => eb.or([eb('last_tried_at', 'is', null), eb('last_tried_at', '<=', began)]))
+      .executeTakeFirst();
+    return noted.numUpdatedRows > 0n;
   }
 
   /** Drops the slips on which an earlier refresh of the source waits: the newest values are asked about instead. */

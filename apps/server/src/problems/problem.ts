@@ -34,6 +34,7 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   'form-closed': [410, 'The form is closed'],
   'link-limit': [429, 'Too many entries in an hour'],
   'database-away': [503, 'The database is away'],
+  busy: [503, 'Busy'],
   internal: [500, 'Something went wrong'],
 };
 

@@ -359,6 +359,7 @@ export function fit(name: string, input: string, taken: readonly string[]): stri
   return clean(name);
 }
 
+/** A key that no other field has, and that no object of the language has by itself: entries are objects by their keys. */
 function freeKey(heading: string, taken: readonly string[]): string {
   const words =
     matchKey(heading)
@@ -368,6 +369,6 @@ function freeKey(heading: string, taken: readonly string[]): string {
       .slice(0, 40) || 'field';
   for (let number = 1; ; number++) {
     const key = number === 1 ? words : `${words}_${number}`;
-    if (!taken.includes(key)) return key;
+    if (!taken.includes(key) && !(key in Object.prototype)) return key;
   }
 }

@@ -3,7 +3,7 @@ import type { BuildView } from '@dellum/contract';
 import type { ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import { actsTurn, turnsDone } from './inTurn.js';
-import { isAway } from './away.js';
+import { isAway, type Away } from './away.js';
 import { isProblem, passes, unreachable, type RequestProblem } from './problem.js';
 
 export interface ApiRequest {
@@ -38,6 +38,8 @@ export interface AskedMeta {
   readonly askedAt: number;
 }
 
+const awayBy: Partial<Record<RequestProblem['code'], Away>> = { unreachable: 'server', busy: 'busy' };
+
 /** Every request goes through here; one that fails because the server or its database is away says so to the whole application. */
 const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem, object, AskedMeta> = async (
   request,
@@ -47,8 +49,7 @@ const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem, object, 
   if (type === 'mutation' && endpoint !== 'act') await turnsDone(actsTurn());
   const meta = { askedAt: performance.now() };
   const answer = await ask(request, signal);
-  if ('error' in answer && passes(answer.error) && !signal.aborted)
-    dispatch(isAway(answer.error.code === 'unreachable' ? 'server' : 'database'));
+  if ('error' in answer && passes(answer.error) && !signal.aborted) dispatch(isAway(awayBy[answer.error.code] ?? 'database'));
   if (typeof request === 'object' && request.changesBuild && !('error' in answer)) await dispatch(buildAnew());
   return { ...answer, meta };
 };

@@ -1,7 +1,7 @@
 // Said when a request finds that something does not answer; the live slice hears it.
 import { createAction } from '@reduxjs/toolkit';
 
-/** What does not answer: the server itself, or its database. */
-export type Away = 'server' | 'database';
+/** What does not answer: the server itself, its database, or one of them that has too much to do. */
+export type Away = 'server' | 'database' | 'busy';
 
 export const isAway = createAction<Away | null>('live/isAway');

@@ -26,7 +26,12 @@ export const catalogsApi = api.injectEndpoints({
     openCatalogItems: build.query<PackedCatalog, { token: string; id: string }>({
       query: ({ token, id }) => `/open/${token}/catalogs/${id}`,
     }),
-    catalogUse: build.query<CatalogUse, string>({ query: (id) => `/catalogs/${id}/use`, providesTags: ['Counts'] }),
+    catalogUse: build.query<CatalogUse, string>({
+      query: (id) => `/catalogs/${id}/use`,
+      // By values, which may be called as what every object has.
+      transformResponse: (use: CatalogUse) => ({ ...use, entries: Object.assign(Object.create(null) as object, use.entries) }),
+      providesTags: ['Counts'],
+    }),
     catalogLineage: build.query<Lineage, string>({ query: (id) => `/catalogs/${id}/lineage`, providesTags: ['Lineage'] }),
     rangeLineage: build.query<Lineage, string>({ query: (id) => `/ranges/${id}/lineage`, providesTags: ['Lineage'] }),
     catalogHistory: build.query<CatalogChange[], string>({ query: (id) => `/catalogs/${id}/history`, providesTags: ['History'] }),

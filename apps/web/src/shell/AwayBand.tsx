@@ -7,6 +7,11 @@ import { api, everyTag } from '../data/api.js';
 import { useAppDispatch, useAppSelector } from '../data/store.js';
 
 const askEvery = 1500;
+const awayWords = {
+  server: 'Dellum’s server does not answer.',
+  database: 'Dellum cannot reach its database.',
+  busy: 'Dellum has much to do right now.',
+} as const;
 
 export function AwayBand() {
   const dispatch = useAppDispatch();
@@ -35,7 +40,7 @@ export function AwayBand() {
     <HStack role="alert" bg="amber.subtle" color="amber.fg" px="5" py="2" gap="3" borderBottomWidth="1px" borderColor="amber.border">
       <CloudOff size={16} aria-hidden />
       <Box>
-        {away === 'server' ? 'Dellum’s server does not answer.' : 'Dellum cannot reach its database.'} You can go on typing:{' '}
+        {awayWords[away]} You can go on typing:{' '}
         {waiting === 0 ? 'what you type is kept here' : `${waiting} ${waiting === 1 ? 'cell is' : 'cells are'} kept here`} and stored as
         soon as it is back.
       </Box>
