@@ -1,6 +1,7 @@
 // What a server is given from outside: its database, and what linked sources may reach. Every module may ask for them.
 import { Module, type DynamicModule } from '@nestjs/common';
 import { Database } from './database/database.js';
+import { Questions } from './database/questions.js';
 import { Reachable, type ReachableConfig } from './linked/reachable.js';
 
 @Module({})
@@ -9,11 +10,8 @@ export class GivenModule {
     return {
       module: GivenModule,
       global: true,
-      providers: [
-        { provide: Database, useValue: database },
-        { provide: Reachable, useValue: new Reachable(reachable) },
-      ],
-      exports: [Database, Reachable],
+      providers: [{ provide: Database, useValue: database }, Questions, { provide: Reachable, useValue: new Reachable(reachable) }],
+      exports: [Database, Questions, Reachable],
     };
   }
 }

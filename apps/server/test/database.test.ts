@@ -2,6 +2,7 @@
 import { Database } from '@dellum/server';
 import { sql } from 'kysely';
 import { expect, inject, it, onTestFinished } from 'vitest';
+import { Questions } from '../src/database/questions.js';
 import { until } from './house.js';
 
 it('a connection that breaks between two queries of a transaction fails that transaction alone', async () => {
@@ -18,4 +19,29 @@ it('a connection that breaks between two queries of a transaction fails that tra
   });
   await expect(broken).rejects.toThrow();
   expect((await sql`select 1`.execute(database.kysely)).rows).toHaveLength(1);
+});
+
+it('questions are asked two at once a person, change nothing, and are given up after a while', async () => {
+  const database = new Database(inject('databaseUrl'), 8);
+  onTestFinished(() => database.kysely.destroy());
+  const questions = new Questions(database);
+  const now = new Map<string, number>();
+  const most = new Map<string, number>();
+  const ask = (person: string) =>
+    questions.ask(person, async (db) => {
+      now.set(person, (now.get(person) ?? 0) + 1);
+      most.set(person, Math.max(most.get(person) ?? 0, now.get(person)!));
+      const { rows } = await sql<{ limit: string }>`select current_setting('statement_timeout') as limit, pg_sleep(0.05)`.execute(db);
+      now.set(person, now.get(person)! - 1);
+      return rows[0]!.limit;
+    });
+  const answers = await Promise.all([...Array.from({ length: 9 }, () => ask('greedy')), ask('other')]);
+  expect(new Set(answers)).toEqual(new Set(['20s']));
+  expect([...most]).toEqual([
+    ['greedy', 2],
+    ['other', 1],
+  ]);
+  await expect(questions.ask('greedy', (db) => db.deleteFrom('changes').execute())).rejects.toThrow('read-only');
+  // One that fails gives its turn back.
+  expect(await ask('greedy')).toBe('20s');
 });

@@ -3,7 +3,9 @@ import { mkdtemp, mkdir, rm, symlink, truncate, writeFile } from 'node:fs/promis
 import { join } from 'node:path';
 import type { CatalogItems, LinkedTrial, LinkedView, Outcome, Problem, Reachable, Slip } from '@dellum/contract';
 import { ofRanges } from '@dellum/core';
+import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { fitsPattern } from '../src/linked/adapters/filePattern.js';
 import { startListService } from '../../../stand-ins/listService.mjs';
 import { layOutVesselRegistry } from '../../../stand-ins/vesselRegistry.mjs';
 import { freshDatabase, openHouse, startServer, until, type House, type Running } from './house.js';
@@ -57,6 +59,26 @@ const trying = (house: House, settings: Record<string, unknown>) =>
   house.administrator.call<LinkedTrial & Problem>('POST', '/linked/trial', { settings });
 const valuesOf = async (house: House, settings: Record<string, unknown>) =>
   (await trying(house, settings)).body.first?.map(({ value, label }) => (label ? `${value} ${label}` : value));
+
+describe('a pattern of names', () => {
+  it('means what the same pattern means to a naive look, stars within stars too', () => {
+    const naive = (pattern: string, name: string): boolean => {
+      if (pattern === '') return name === '';
+      if (pattern[0] === '*') return naive(pattern.slice(1), name) || (name !== '' && naive(pattern, name.slice(1)));
+      return name !== '' && (pattern[0] === '?' || pattern[0] === name[0]) && naive(pattern.slice(1), name.slice(1));
+    };
+    const letters = (unit: string[]) => fc.string({ unit: fc.constantFrom(...unit), maxLength: 8 });
+    fc.assert(
+      fc.property(letters(['a', 'b', '*', '?', '.']), letters(['a', 'b', '.']), (pattern, name) => {
+        expect(fitsPattern(pattern, name)).toBe(naive(pattern, name));
+      }),
+    );
+  });
+  it('is looked at in a moment, however many stars it has', () => {
+    expect(fitsPattern('*a'.repeat(60), 'a'.repeat(59) + 'b'.repeat(200))).toBe(false);
+    expect([fitsPattern('(a|b)[c]{d}', '(A|B)[C]{D}'), fitsPattern('*(*(*', 'x')]).toEqual([true, false]);
+  });
+});
 
 describe('what a source gives', () => {
   it.each([

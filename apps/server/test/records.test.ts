@@ -139,6 +139,15 @@ describe('records', () => {
   });
 });
 
+it('looks for twenty words at most, and goes on whoever asks however much at once', async () => {
+  const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+  const words = (count: number) => Array.from({ length: count }, () => 'v').join(' ');
+  expect((await search(house, { search: words(20) })).body.total).toBe(1);
+  expect((await search(house, { search: words(21) })).body.faults).toEqual({ search: 'These are too many words.' });
+  const many = await Promise.all(Array.from({ length: 30 }, () => search(house, { search: 'ossel' })));
+  expect(new Set(many.map(({ status, body }) => `${status} ${body.total}`))).toEqual(new Set(['200 1']));
+});
+
 describe('the history of a record', () => {
   it('says who changed what from what to what; the last change of a field is taken back, an older one is not', async () => {
     const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);

@@ -135,9 +135,7 @@ describe('taking back on an entry sheet', () => {
     expect(await offered()).toEqual(['V1', 'V2', 'V3']);
     await clerk.call('POST', `/registers/${visits.id}/entries/delete`, { entries: [second!.id] });
     expect(await offered()).toEqual(['V1', 'V3']);
-    expect((await clerk.call('POST', `/registers/${visits.id}/entries/restored`, { entries: [second!.id] })).status).toBe(
-      200,
-    );
+    expect((await clerk.call('POST', `/registers/${visits.id}/entries/restored`, { entries: [second!.id] })).status).toBe(200);
     expect(await offered()).toEqual(['V1', 'V3', 'V2']);
     // A new entry that begins with a value is a value elsewhere at once.
     await administrator.call(

@@ -22,6 +22,19 @@ const rule = (expression: string, message = ''): ExpressionRule => ({ ...(newRul
 const net = (expression: string, message?: string) => ({ heading: 'Net', kind: 'number' as const, rule: rule(expression, message) });
 const context: JudgeContext = { locale: houseLocale, catalogs: new Map(), fields, today: '2026-11-25' };
 
+describe('what an expression may cost', () => {
+  const list = (length: number) => `[${Array.from({ length }, (_, at) => at).join(',')}]`;
+  const loops = (depth: number, length: number): string =>
+    depth === 0 ? 'value != -1' : `${list(length)}.all(x${depth}, ${loops(depth - 1, length)})`;
+  const says = (depth: number, length: number) => judge(net(loops(depth, length)), '1', { ...context, entry: {} }).verdict;
+  it('is bounded before it runs: loops within loops over long lists are not run, and very deep ones not read', () => {
+    expect([says(1, 100), says(2, 100), says(3, 20)]).toEqual(['taken', 'taken', 'taken']);
+    expect([says(2, 180), says(3, 60)]).toEqual(['refused', 'refused']);
+    expect(expressionFault(loops(3, 2))).toBeUndefined();
+    expect(expressionFault(loops(4, 2))).toContain('deep');
+  });
+});
+
 describe('an expression', () => {
   it('compares with other fields of the entry, by size, as the numbers they are', () => {
     const number = fc.integer({ min: -1000, max: 1000 });

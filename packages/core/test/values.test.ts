@@ -9,6 +9,13 @@ const value = (kind: FieldKind, text: string, locale = houseLocale) => {
   return parsed.ok ? parsed.value : undefined;
 };
 
+describe('a text that is far too long', () => {
+  it.each(['number', 'amount', 'percent', 'date', 'yes/no'] as const)('is no %s, and is not read as one', (kind) => {
+    for (const text of ['9'.repeat(20_000), ' '.repeat(20_000) + '1', '1' + '\u2009'.repeat(20_000) + 'EUR'])
+      expect(parse(kind, text, houseLocale, '2026-11-29')).toMatchObject({ ok: false });
+  });
+});
+
 describe('parse', () => {
   it.each<[FieldKind, string, string | undefined, Locale?]>([
     ['number', '1.0', '1'],

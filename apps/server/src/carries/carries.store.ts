@@ -72,7 +72,7 @@ export class CarriesStore {
     return new Map(rows.map(({ from, entries }) => [from, entries]));
   }
 
-  /** The carry, locked for this worker; undefined when it is finished or another worker is at it. */
+  /** The carry, locked; undefined when it is finished. Two workers at one carry take turns, batch by batch. */
   async claim(trx: Trx, houseId: string, id: string): Promise<CarryRow | undefined> {
     return trx
       .selectFrom('carries')
@@ -94,7 +94,6 @@ export class CarriesStore {
       .where('carries.id', '=', id)
       .where('carries.finished_at', 'is', null)
       .forUpdate('carries')
-      .skipLocked()
       .executeTakeFirst();
   }
 

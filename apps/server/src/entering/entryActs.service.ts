@@ -214,8 +214,21 @@ export class EntryActsService {
     );
   }
 
-  /** Works on an act batch by batch. Throws when it is told to stop before the end, so that the job is taken up again. */
+  /**
+   * Works on an act batch by batch, and before it on those on its register that came first and are not done. Throws when it is told to stop
+   * before the end, so that the job is taken up again.
+   */
   async run(houseId: string, actId: number, stopping: () => boolean): Promise<void> {
+    let done = 0;
+    for (;;) {
+      const next = await this.store.oldestUntil(this.database.kysely, houseId, actId, done);
+      if (next === undefined) return;
+      await this.runOne(houseId, next, stopping);
+      done = next;
+    }
+  }
+
+  private async runOne(houseId: string, actId: number, stopping: () => boolean): Promise<void> {
     const act = await this.store.read(this.database.kysely, houseId, actId);
     if (!act) return;
     const { caller } = act;

@@ -104,7 +104,23 @@ export class EntryActsStore {
     );
   }
 
-  /** How far the act is, locked: undefined when another worker has it or it is done. */
+  /** The oldest act on the register of one that is not done, after another and up to that one: acts are done in the order in which they were taken on. */
+  async oldestUntil(db: Reader, houseId: string, id: number, after: number): Promise<number | undefined> {
+    const row = await db
+      .selectFrom('entry_acts')
+      .select((eb) => eb.fn.min('id').as('id'))
+      .where('house_id', '=', houseId)
+      .where('state', '=', 'under way')
+      .where('id', '<=', id)
+      .where('id', '>', after)
+      .where('register_id', '=', (eb) =>
+        eb.selectFrom('entry_acts as own').select('own.register_id').where('own.house_id', '=', houseId).where('own.id', '=', id),
+      )
+      .executeTakeFirst();
+    return row?.id ?? undefined;
+  }
+
+  /** How far the act is, locked; undefined when it is done. Two workers at one act take turns, batch by batch. */
   async claim(trx: Trx, houseId: string, id: number): Promise<{ done: number; outcome: DeedOutcome } | undefined> {
     return trx
       .selectFrom('entry_acts')
@@ -113,7 +129,6 @@ export class EntryActsStore {
       .where('id', '=', id)
       .where('state', '=', 'under way')
       .forUpdate()
-      .skipLocked()
       .executeTakeFirst();
   }
 

@@ -17,6 +17,7 @@ import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structu
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { countKey, CountsStore } from '../counts/counts.store.js';
 import { Database, type Reader } from '../database/database.js';
+import { Questions } from '../database/questions.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { EntryWriterService, Waits } from '../entering/entryWriter.service.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
@@ -39,6 +40,7 @@ const acts: Readonly<Record<string, EntryChange['act']>> = {
 export class RecordsService {
   constructor(
     private readonly database: Database,
+    private readonly questions: Questions,
     private readonly builds: StructureService,
     private readonly store: RecordsStore,
     private readonly entries: EntriesStore,
@@ -55,8 +57,15 @@ export class RecordsService {
     const build = await this.builds.now(caller.houseId);
     const register = registerOf(build, registerId, caller);
     const arranged = await this.arrangements.sqlOf(db, build, register, readWanted(dto, register));
+    if (dto.search !== undefined && wordsOf(dto.search).length > mostWords)
+      throw new ProblemError('not-valid', `Look for at most ${mostWords} words at once.`, {
+        faults: { search: 'These are too many words.' },
+      });
     const sought = soughtIn(register, await this.catalogs.some(db, build, catalogsOf(register.fields)), dto.search ?? '');
-    const { total, entries } = await this.store.page(db, { houseId: caller.houseId, registerId }, sought, arranged, dto.from, dto.count);
+    const place = { houseId: caller.houseId, registerId };
+    const { total, entries } = await this.questions.ask(caller.id, (asked) =>
+      this.store.page(asked, place, sought, arranged, dto.from, dto.count),
+    );
     const carries = carriesOf(build, register);
     return { from: dto.from, total, entries: entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) })) };
   }
@@ -193,12 +202,13 @@ function changeOf({ id, at, by, act, field, from, to }: ChangeRow, standing: boo
   };
 }
 
+/** So many words are looked for at once: each of them goes through all entries. */
+const mostWords = 20;
+const wordsOf = (search: string): string[] => search.split(/\s+/u).filter((word) => word !== '');
+
 /** The words of a search, each with the values whose label contains it. */
 function soughtIn({ fields }: RegisterBuild, catalogs: ReadonlyMap<string, Catalog>, search: string): Sought[] {
-  return search
-    .split(/\s+/u)
-    .filter((word) => word !== '')
-    .map((word) => ({ word, labelled: fields.flatMap((field) => labelledBy(field, catalogs, matchKey(word))) }));
+  return wordsOf(search).map((word) => ({ word, labelled: fields.flatMap((field) => labelledBy(field, catalogs, matchKey(word))) }));
 }
 
 function labelledBy(field: FieldBuild, catalogs: ReadonlyMap<string, Catalog>, key: string): Sought['labelled'] {

@@ -61,6 +61,28 @@ function makeExact(node: unknown, inList: boolean): void {
   else if (typeof args === 'number' || (inList && typeof args === 'bigint')) Object.assign(node, { args: exact(args) });
 }
 
+/** What goes through a list once for each of its values. */
+const loops: ReadonlySet<unknown> = new Set(['all', 'exists', 'exists_one', 'map', 'filter']);
+
+/** How deep the loops of an expression stand in one another, and how long the longest list is that it writes out. */
+function reachOf(node: unknown): { readonly depth: number; readonly longest: number } {
+  if (Array.isArray(node)) {
+    const parts = node.map(reachOf);
+    return { depth: Math.max(0, ...parts.map(({ depth }) => depth)), longest: Math.max(0, ...parts.map(({ longest }) => longest)) };
+  }
+  if (typeof node !== 'object' || node === null || !('op' in node)) return { depth: 0, longest: 0 };
+  const { op, args } = node as ASTNode;
+  const { depth, longest } = op === 'value' ? { depth: 0, longest: 0 } : reachOf(args);
+  const loop = op === 'rcall' && Array.isArray(args) && loops.has(args[0]);
+  return { depth: depth + (loop ? 1 : 0), longest: op === 'list' && Array.isArray(args) ? Math.max(longest, args.length) : longest };
+}
+
+/** Loops within loops go through so many values at most: an expression is judged in the blink of an eye, or not at all. */
+const mostSteps = 20_000;
+const deepestLoops = 3;
+
+const lengthOf = (given: unknown): number => (Array.isArray(given) ? given.length : 0);
+
 export interface CelExpression {
   /** Its value over what is given; throws where it cannot be computed. */
   run(given: Record<string, unknown>): unknown;
@@ -72,7 +94,15 @@ export interface CelExpression {
 export function readCel(text: string): CelExpression {
   const parsed = environment.parse(text);
   makeExact(parsed.ast, false);
+  const { depth, longest } = reachOf(parsed.ast);
+  if (depth > deepestLoops) throw new Error(`its loops stand more than ${deepestLoops} deep in one another`);
   const checked = parsed.check();
   if (!checked.valid) throw new Error(checked.error?.message ?? 'its types do not fit');
-  return { run: (given) => parsed(given), type: String(checked.type) };
+  const run = (given: Record<string, unknown>): unknown => {
+    const values = [given, given['entry']].flatMap((one) => Object.values((one ?? {}) as object));
+    const list = Math.max(longest, ...values.map(lengthOf));
+    if (list ** depth > mostSteps) throw new Error('the lists are too long for its loops');
+    return parsed(given);
+  };
+  return { run, type: String(checked.type) };
 }

@@ -7,6 +7,7 @@ import { percentKind } from './percent.js';
 import { severalKind } from './several.js';
 import { textKind } from './text.js';
 import { yesNoKind } from './yesNo.js';
+import { longestValue } from '../text/index.js';
 
 export { Exact } from './exact.js';
 export { dayNumber, dayOf, daysAfter, monthsAfter } from './days.js';
@@ -34,6 +35,9 @@ export const anyOfKind = (kind: FieldKind): string => (kind === 'yes/no' ? 'yes 
 
 /** Reads what was typed into a field of this kind: the value to store, or the reason why it cannot be one. */
 export function parse(kind: FieldKind, text: string, locale: Locale, today?: string): Parsed {
+  // No number and no day is that long; reading it would take its time.
+  if (kind !== 'text' && kind !== 'several values' && text.length > longestValue)
+    return { ok: false, reason: `A text of ${text.length} characters is not ${kindLabel(kind)}. Shorten it.` };
   return kinds[kind].parse(text, locale, today);
 }
 
