@@ -3,8 +3,11 @@
 // and what linked sources may reach: DELLUM_FILES, DELLUM_DATABASES, DELLUM_SERVICES.
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
+import { readdirSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
+import { backUp, isOlder } from './lib/backups.mjs';
+import { dataFolderOf } from './lib/dataFolder.mjs';
 import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
 import { lockFolder } from './lib/lock.mjs';
 import { startCluster } from './lib/postgres.mjs';
@@ -41,8 +44,28 @@ async function checkPort() {
   }
 }
 
-/** The demo and a house of one's own live in different folders, so that neither disturbs the other. */
-const dataFolder = () => resolve(process.env.DELLUM_DATA ?? join(root, '.data'), empty ? 'own' : 'demo');
+const dataFolder = () => dataFolderOf(empty);
+const backups = () => join(dataFolder(), 'backups');
+
+/** Before a database is brought to a newer form, it is backed up as it was. */
+function backUpBefore(url) {
+  const migrations = readdirSync(join(root, 'apps', 'server', 'dist', 'database', 'migrations')).filter((name) =>
+    name.endsWith('.js'),
+  ).length;
+  if (process.env.DATABASE_URL || !isOlder(url, migrations)) return;
+  say('Backing up before the database is brought to its newer form …');
+  backUp(url, backups(), `before-${new Date().toISOString().slice(0, 10)}-${migrations}`);
+}
+
+/** Of a house of one's own: looks once an hour whether the backup of the night is due. */
+async function keepBackups(url, stopping) {
+  if (!empty || process.env.DATABASE_URL) return;
+  for (let next = Date.now() + aMinute; !stopping(); await wait(lookEvery)) {
+    if (Date.now() < next) continue;
+    next = Date.now() + anHour;
+    await once(spawn(process.execPath, [join(root, 'scripts', 'lib', 'nightly.mjs'), url, backups()], { stdio: 'inherit' }), 'exit');
+  }
+}
 
 async function database() {
   if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: () => undefined, isRunning: () => true };
@@ -64,6 +87,8 @@ function loadDemo(url) {
 const pauses = [1000, 2000, 5000, 10_000, 30_000];
 const ranWell = 60_000;
 const lookEvery = 1000;
+const aMinute = 60_000;
+const anHour = 3_600_000;
 
 const wait = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
@@ -110,7 +135,7 @@ async function serve(cluster, env, lock) {
   // Under npm a signal may end npm alone: who has lost it stops, too.
   const parent = process.ppid;
   const watch = process.env.npm_lifecycle_event && setInterval(() => process.ppid !== parent && stop(), lookEvery);
-  const kept = keepDatabase(cluster, () => stopping);
+  const kept = Promise.all([keepDatabase(cluster, () => stopping), keepBackups(cluster.url, () => stopping)]);
   let tries = 0;
   let wasReady = false;
   try {
@@ -151,6 +176,7 @@ await runScript(async () => {
     ensureModules();
     ensureBuilt();
     cluster = await database();
+    backUpBefore(cluster.url);
     if (!empty) {
       loadDemo(cluster.url);
       outside = await standIns(cluster.url);

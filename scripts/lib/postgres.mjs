@@ -17,6 +17,9 @@ function binaries() {
   return newest && join(debianRoot, newest, 'bin');
 }
 
+/** The path of one of its programs. */
+export const postgresTool = (name) => join(binaries() ?? '', name);
+
 export const ensurePostgres = () => debianPackage('postgresql', 'PostgreSQL', () => binaries() !== undefined);
 
 /** PostgreSQL refuses root, so that root hands it to Debian's own account. */
@@ -134,7 +137,7 @@ export async function startCluster(dataFolder, settings = {}) {
   };
   const known = runningCluster(folder);
   const isRunning = () => runningCluster(folder) !== undefined;
-  if (known && (await ready(bin, known.port, 5))) return { url: address(known.port), stop, port: known.port, isRunning };
+  if (known && (await ready(bin, known.port, 5))) return { url: address(known.port), stop, port: known.port, isRunning, wasRunning: true };
 
   const { port = await freePort(), ...more } = settings;
   const options = Object.entries({
@@ -162,7 +165,7 @@ export async function startCluster(dataFolder, settings = {}) {
   let ended = false;
   server.once('exit', () => (ended = true));
   if (!(await ready(bin, port, 60, () => ended))) throw broken(folder, log);
-  return { url: address(port), stop, port, isRunning };
+  return { url: address(port), stop, port, isRunning, wasRunning: false };
 }
 
 async function ready(bin, port, seconds, gaveUp = () => false) {

@@ -1,10 +1,11 @@
 // The start command: what it owns is brought back when it dies, and nothing of it is left behind.
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import type { BuildView, EntryPage } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { until } from './house.js';
+import { until, Visitor } from './house.js';
 
 const root = new URL('../../../', import.meta.url).pathname;
 let folder: string;
@@ -20,9 +21,9 @@ async function freePort(): Promise<number> {
 }
 
 /** Starts it in the folder of the test; `said` is all that it has said. */
-function start() {
+function start(data = folder) {
   const child = spawn(process.execPath, [join(root, 'scripts', 'start.mjs'), '--empty'], {
-    env: { ...process.env, DELLUM_DATA: folder, PORT: String(port) },
+    env: { ...process.env, DELLUM_DATA: data, PORT: String(port) },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   started.push(child);
@@ -86,5 +87,56 @@ describe('the start command', () => {
     expect(await third.ended).toBe(0);
     expect(third.said()).toContain('Dellum has stopped.');
     expect([isThere(server), isThere(database)]).toEqual([false, false]);
+  }, 240_000);
+});
+
+describe('a backup', () => {
+  const script = (name: string, args: readonly string[], data = folder) => {
+    const done = spawnSync(process.execPath, [join(root, 'scripts', name), ...args], {
+      env: { ...process.env, DELLUM_DATA: data },
+      encoding: 'utf8',
+    });
+    return { code: done.status, said: done.stdout + done.stderr };
+  };
+  it('is written while people work, and brings a house back into a new folder, as it was', async () => {
+    const first = start();
+    await until(async () => first.said().includes('Dellum is ready'), 60);
+    const visitor = new Visitor(`http://127.0.0.1:${port}`);
+    const account = { name: 'Orla Venn', signIn: 'orla', password: 'a-long-password' };
+    expect((await visitor.call('POST', '/houses', { house: 'Marl Lane', ...account })).status).toBe(204);
+    const sheet = await visitor.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: 'Orders' });
+    const registers = async (who: Visitor) => (await who.get<BuildView>('/build')).sheets.flatMap((one) => one.registers);
+    const [register] = await registers(visitor);
+    expect(sheet.status).toBe(201);
+    await visitor.call('POST', `/registers/${register!.id}/fields`, { heading: 'Item', kind: 'text' });
+    const add = (count: number) => visitor.call('POST', `/registers/${register!.id}/entries`, { count });
+    await add(250);
+    const writing = Promise.all(Array.from({ length: 5 }, () => add(1)));
+    const made = script('backup.mjs', [join(folder, 'kept')]);
+    await writing;
+    expect(made).toMatchObject({ code: 0 });
+    const file = /^(\S+\.dump) holds (\d+) entries/u.exec(made.said)!;
+    expect(Number(file[2])).toBeGreaterThanOrEqual(250);
+    await add(100);
+    // A house that is there is not written over, and what is no backup is told.
+    expect(script('restore.mjs', [file[1]!])).toMatchObject({ code: 1, said: expect.stringContaining('runs from') as string });
+    first.child.kill('SIGTERM');
+    await first.ended;
+    expect(script('restore.mjs', [file[1]!]).said).toContain('There is a house in this data folder already.');
+    expect(script('restore.mjs', [join(root, 'package.json')]).said).toContain('is no backup of Dellum');
+
+    const other = join(folder, 'elsewhere');
+    expect(script('restore.mjs', [file[1]!], other)).toMatchObject({
+      code: 0,
+      said: expect.stringContaining(`${file[2]} entries are back.`) as string,
+    });
+    const again = start(other);
+    await until(async () => again.said().includes('Dellum is ready'), 60);
+    const back = new Visitor(`http://127.0.0.1:${port}`);
+    expect((await back.call('POST', '/session', { signIn: 'orla', password: account.password })).status).toBe(204);
+    const page = await back.get<EntryPage>(`/registers/${(await registers(back))[0]!.id}/entries?from=0&count=1`);
+    expect(page.total).toBe(Number(file[2]));
+    again.child.kill('SIGTERM');
+    expect(await again.ended).toBe(0);
   }, 240_000);
 });
