@@ -1,5 +1,5 @@
 // People: signing in, the demo's accounts, and what an administrator does with them.
-import { expect, one, test, toSheet } from './house.js';
+import { cellOf, expect, one, test, toSheet } from './house.js';
 
 test('the demo shows its accounts; a wrong password is refused', async ({ house, browser }) => {
   const page = await (await browser.newContext({ baseURL: one() })).newPage();
@@ -14,6 +14,33 @@ test('the demo shows its accounts; a wrong password is refused', async ({ house,
   await page.getByRole('button', { name: 'Mara Fenn, clerk' }).click();
   await page.getByRole('menuitem', { name: 'Sign out' }).click();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+});
+
+test('what is typed and not stored is asked about before one signs out, and shown to nobody who signs in after', async ({ house }) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  await cellOf(grid, 1500, 'Pilot').click();
+  await page.keyboard.type('Nobody At All');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Mara Fenn, clerk' }).click();
+  await expect(cellOf(grid, 1500, 'Pilot')).toContainText('Nobody At All');
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('1 text that you typed is not stored');
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Sign out without it' }).click();
+  await page.getByRole('button', { name: /Mara Fenn, clerk/ }).click();
+  const again = await toSheet(page, 'Berth visits');
+  await expect(cellOf(again, 1500, 'Pilot')).not.toContainText('Nobody At All');
+  await cellOf(again, 1500, 'Pilot').click();
+  await page.keyboard.type('Nobody At All');
+  await page.keyboard.press('Tab');
+  await cellOf(again, 1499, 'Pilot').click();
+  // The session ends elsewhere; whoever signs in next sees nothing of it, and the one who typed would find it again.
+  await page.context().clearCookies();
+  await page.goto(`/sign-in?house=${house.key}`);
+  await page.getByRole('button', { name: /^Olek .*clerk/ }).click();
+  const other = await toSheet(page, 'Berth visits');
+  await expect(cellOf(other, 1500, 'Pilot')).not.toContainText('Nobody At All');
+  await expect(page.getByText('refused', { exact: false })).toHaveCount(0);
 });
 
 test('someone is added, given a role, a new password, and signed out', async ({ house, browser }) => {

@@ -44,6 +44,43 @@ describe('sessions', () => {
     expect((await administrator.call('GET', '/session')).status).toBe(200);
   });
 
+  it('are tried so often and no oftener, however many tries come at once; a browser that is known stays open, and a new password begins anew', async () => {
+    const own = await openHouse(running, []);
+    const address = `${running.base}/api/v1/session`;
+    const from = async (password: string, cookie = '') => {
+      const response = await fetch(address, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', ...(cookie && { cookie }) },
+        body: JSON.stringify({ house: own.key, signIn: 'clerk', password }),
+      });
+      return { status: response.status, cookies: response.headers.getSetCookie().map((line) => line.split(';')[0]!) };
+    };
+    const first = await from('correct-horse-1');
+    expect([first.status, first.cookies.length]).toEqual([204, 2]);
+    const known = first.cookies[1]!;
+    const guesses = await Promise.all(Array.from({ length: 30 }, () => from('wrong-password')));
+    expect(guesses.filter(({ status }) => status === 401).length).toBe(8);
+    expect(guesses.filter(({ status }) => status === 429).length).toBe(22);
+    // Who guesses locks nobody out of a browser that is known; in it one may not guess for ever, either.
+    expect((await from('correct-horse-1')).status).toBe(429);
+    const again = await from('correct-horse-1', known);
+    expect([again.status, again.cookies.length]).toEqual([204, 1]);
+    await Promise.all(Array.from({ length: 8 }, () => from('wrong-password', known)));
+    expect((await from('correct-horse-1', known)).status).toBe(429);
+    const clerk = (await own.administrator.get<Person[]>('/people')).find(({ role }) => role === 'clerk')!;
+    await own.administrator.call('POST', `/people/${clerk.id}/password`, { password: 'another-long-one' });
+    expect((await from('another-long-one')).status).toBe(204);
+    const told = await running.database.kysely
+      .selectFrom('ledger')
+      .select('act')
+      .where('house_id', '=', own.id)
+      .where('act', 'like', 'session.%')
+      .where('person_id', '=', clerk.id)
+      .execute();
+    expect(told.filter(({ act }) => act === 'session.begun').length).toBe(3);
+    expect(told.filter(({ act }) => act === 'session.refused').length).toBe(16);
+  });
+
   it('end when an administrator says so, and when the password is reset', async () => {
     const own = await openHouse(running, []);
     const people = await own.administrator.get<Person[]>('/people');
@@ -83,6 +120,14 @@ describe('people', () => {
     expect((await own.administrator.call('PATCH', `/people/${me.id}`, { role: 'clerk' })).status).toBe(204);
     expect((await own.administrator.call('GET', '/people')).body.code).toBe('not-allowed');
   });
+  it.each(['password123', 'qwertyuiop', '1234567890', 'aaaaaaaaaaaa', 'Test House', 'nellfarrow1'])(
+    'get no password that would be guessed at once: %s',
+    async (password) => {
+      const person = { name: 'Nell Farrow', signIn: 'nellf', role: 'clerk', password };
+      const { status, body } = await house.administrator.call('POST', '/people', person);
+      expect([status, Object.keys(body.faults ?? {})]).toEqual([422, ['password']]);
+    },
+  );
   it('say what is wrong with a form, input by input', async () => {
     const { status, body } = await house.administrator.call('POST', '/people', { name: '', signIn: 'x', role: 'king', password: 'short' });
     expect(status).toBe(422);

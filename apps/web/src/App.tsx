@@ -41,7 +41,7 @@ function SignedIn() {
   if (isProblem(error) && error.code === 'not-signed-in')
     return <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
   if (!me) return <Waiting error={errorWords(error)} />;
-  return <Frame me={me} />;
+  return <Frame key={me.id} me={me} />;
 }
 
 /** Pages of the administrator, some of them of stewards too; the server refuses their data to others as well. */

@@ -64,6 +64,12 @@ export interface SessionsTable {
   /** The browser, as it says what it is, and its address. */
   begun_from: Generated<string>;
 }
+export interface KnownBrowsersTable {
+  house_id: string;
+  person_id: string;
+  token_hash: Buffer;
+  at: Moment;
+}
 export interface SignInTriesTable {
   house_id: string;
   id: Generated<number>;
@@ -396,6 +402,7 @@ export interface Tables {
   house_counters: HouseCountersTable;
   people: PeopleTable;
   sessions: SessionsTable;
+  known_browsers: KnownBrowsersTable;
   sign_in_tries: SignInTriesTable;
   sheets: SheetsTable;
   registers: RegistersTable;

@@ -8,7 +8,7 @@ import { StructureService } from '../structure/structure.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { Database, type Reader, type Trx } from '../database/database.js';
 import type { Caller } from '../access/access.js';
-import { hashPassword } from '../people/passwords.js';
+import { hashPassword, mustBeStrong } from '../people/passwords.js';
 import { PeopleService } from '../people/people.service.js';
 import { SessionsService } from '../people/sessions.service.js';
 import { ProblemError } from '../problems/index.js';
@@ -114,6 +114,7 @@ export class HousesService {
 
   /** Makes the first house and its first administrator, and signs them in. Only while there is no house. */
   async makeFirst(dto: MakeHouseDto, from: { cookies: string | undefined; secure: boolean }): Promise<string> {
+    mustBeStrong(dto.password, [dto.house, dto.name, dto.signIn]);
     const passwordHash = await hashPassword(dto.password);
     return this.database.transaction(async (trx) => {
       await sql`lock table houses in exclusive mode`.execute(trx);

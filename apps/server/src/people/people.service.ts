@@ -1,19 +1,22 @@
 // People: added, given a role, signed in and out.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, forbiddenCharacter } from '@dellum/core';
+import { clean, forbiddenCharacter, matchKey } from '@dellum/core';
 import type { AddPersonDto, ChangePasswordDto, ChangePersonDto, Person } from '@dellum/contract';
 import { Database, type Trx } from '../database/database.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import type { Caller } from '../access/access.js';
-import { hashPassword, passwordFits } from './passwords.js';
+import { hashPassword, mustBeStrong, passwordFits } from './passwords.js';
+import { KnownBrowsersService } from './knownBrowsers.service.js';
 import { PeopleStore } from './people.store.js';
 import { SessionsService, type BegunFrom } from './sessions.service.js';
+import { TriesStore } from './tries.store.js';
 
-const mostTriesByName = 8;
-const mostTriesByAddress = 40;
+const nameKey = (signIn: string): string => `name ${matchKey(signIn)}`;
+const tooManyTries = () =>
+  new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
 
 @Injectable()
 export class PeopleService {
@@ -21,6 +24,8 @@ export class PeopleService {
     private readonly database: Database,
     private readonly store: PeopleStore,
     private readonly sessions: SessionsService,
+    private readonly tries: TriesStore,
+    private readonly browsers: KnownBrowsersService,
     private readonly ledger: LedgerStore,
     private readonly changes: ChangesStore,
   ) {}
@@ -29,27 +34,35 @@ export class PeopleService {
     return this.store.all(this.database.kysely, caller.houseId);
   }
 
-  /** Signs someone in; returns the session cookie. Wrong tries are counted in the database and slow everybody down. */
-  async signIn(houseId: string, signIn: string, password: string, from: BegunFrom & { readonly address: string }): Promise<string> {
-    const tries = await this.store.recentTries(this.database.kysely, houseId, signIn, from.address);
-    if (tries.byName >= mostTriesByName || tries.byAddress >= mostTriesByAddress) {
-      throw new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
-    }
-    const person = await this.store.bySignIn(this.database.kysely, houseId, signIn);
-    if (!(await passwordFits(password, person?.password_hash)) || !person) {
-      await this.store.noteTry(this.database.kysely, houseId, signIn, from.address);
+  /**
+   * Signs someone in; returns the Set-Cookie lines. Tries are counted in the database before the password is looked at: against the name, or
+   * in a browser that the person has used before, against that browser.
+   */
+  async signIn(houseId: string, signIn: string, password: string, from: BegunFrom & { readonly address: string }): Promise<string[]> {
+    const db = this.database.kysely;
+    const person = await this.store.bySignIn(db, houseId, signIn);
+    const known = await this.browsers.keyOf(db, houseId, person?.id, from.cookies);
+    const key = known ?? nameKey(signIn);
+    if (!(await this.tries.mayTry(houseId, key, from.address))) throw tooManyTries();
+    const fits = await passwordFits(password, person?.password_hash);
+    if (!fits || !person) {
+      await this.database.transaction((trx) =>
+        this.ledger.write(trx, houseId, [{ personId: person?.id ?? null, act: 'session.refused', detail: { from: from.address } }]),
+      );
       throw new ProblemError('wrong-sign-in', 'The sign-in name or the password is wrong. Try again.');
     }
     if (person.out_since) throw new ProblemError('wrong-sign-in', 'You are not let into this house any more. Ask an administrator.');
     return this.database.transaction(async (trx) => {
-      await this.store.forgetTries(trx, houseId, signIn);
+      await this.tries.forget(trx, houseId, [key, nameKey(signIn)]);
       const cookie = await this.sessions.begin(trx, houseId, person.id, from);
+      await this.ledger.write(trx, houseId, [{ personId: person.id, act: 'session.begun', detail: { from: from.by ?? from.address } }]);
       await this.changes.append(trx, houseId, [{ audience: 'administrators', body: { kind: 'people' } }]);
-      return cookie;
+      return known ? [cookie] : [cookie, await this.browsers.know(trx, houseId, person.id, from.secure)];
     });
   }
 
   async add(caller: Caller, dto: AddPersonDto): Promise<{ id: string }> {
+    mustBeStrong(dto.password, [await this.store.houseName(this.database.kysely, caller.houseId), dto.name, dto.signIn]);
     const passwordHash = await hashPassword(dto.password);
     return this.database.transaction(async (trx) => {
       const id = await this.addWithin(trx, caller.houseId, { ...dto, passwordHash });
@@ -94,10 +107,15 @@ export class PeopleService {
 
   /** Sets a new password and signs the person out everywhere. */
   async resetPassword(caller: Caller, id: string, password: string): Promise<void> {
+    mustBeStrong(password, await this.wordsAbout(caller.houseId, id));
     const password_hash = await hashPassword(password);
     await this.database.transaction(async (trx) => {
       await this.mustExist(trx, caller, id);
+      const { sign_in } = await this.store.own(trx, caller.houseId, id);
       await this.store.change(trx, caller.houseId, id, { password_hash });
+      // Who has a new password begins anew, from wherever.
+      await this.tries.forget(trx, caller.houseId, [nameKey(sign_in), `own ${id}`]);
+      await this.browsers.forget(trx, caller.houseId, id);
       await this.sessions.endAllOf(trx, caller.houseId, id);
       await this.told(trx, caller, 'person.password-reset', { id });
     });
@@ -118,18 +136,19 @@ export class PeopleService {
   /** Changes one's own password; one stays signed in here and nowhere else. Wrong tries count as at the sign-in. */
   async changePassword(caller: Caller, token: string, { current, password }: ChangePasswordDto, address: string): Promise<void> {
     const person = await this.store.own(this.database.kysely, caller.houseId, caller.id);
-    const tries = await this.store.recentTries(this.database.kysely, caller.houseId, person.sign_in, address);
-    if (tries.byName >= mostTriesByName)
-      throw new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
+    const key = `own ${caller.id}`;
+    if (!(await this.tries.mayTry(caller.houseId, key, address))) throw tooManyTries();
     if (!(await passwordFits(current, person.password_hash))) {
-      await this.store.noteTry(this.database.kysely, caller.houseId, person.sign_in, address);
       throw new ProblemError('not-valid', 'This is not the password you have now. Type it again.', {
         faults: { current: 'This is not the password you have now.' },
       });
     }
+    mustBeStrong(password, await this.wordsAbout(caller.houseId, caller.id));
     const password_hash = await hashPassword(password);
     await this.database.transaction(async (trx) => {
       await this.store.change(trx, caller.houseId, caller.id, { password_hash });
+      await this.tries.forget(trx, caller.houseId, [key, nameKey(person.sign_in)]);
+      await this.browsers.forget(trx, caller.houseId, caller.id);
       await this.sessions.endOthers(trx, caller, token);
       await this.told(trx, caller, 'person.password-changed', { id: caller.id });
     });
@@ -141,6 +160,13 @@ export class PeopleService {
       await this.sessions.endAllOf(trx, caller.houseId, id);
       await this.told(trx, caller, 'person.signed-out', { id });
     });
+  }
+
+  /** What everybody knows of a person: no password is made of it. */
+  private async wordsAbout(houseId: string, id: string): Promise<string[]> {
+    const db = this.database.kysely;
+    const person = await this.store.byId(db, houseId, id);
+    return person ? [await this.store.houseName(db, houseId), person.name, person.sign_in] : [];
   }
 
   private async mustExist(trx: Trx, caller: Caller, id: string): Promise<void> {

@@ -5,8 +5,6 @@ import type { Person, Role } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 
-const minutesWatched = 15;
-
 @Injectable()
 export class PeopleStore {
   async all(db: Reader, houseId: string): Promise<Person[]> {
@@ -33,7 +31,16 @@ export class PeopleStore {
   }
 
   byId(db: Reader, houseId: string, id: string) {
-    return db.selectFrom('people').select(['id', 'name', 'role']).where('house_id', '=', houseId).where('id', '=', id).executeTakeFirst();
+    return db
+      .selectFrom('people')
+      .select(['id', 'name', 'role', 'sign_in'])
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .executeTakeFirst();
+  }
+
+  async houseName(db: Reader, houseId: string): Promise<string> {
+    return (await db.selectFrom('houses').select('name').where('id', '=', houseId).executeTakeFirstOrThrow()).name;
   }
 
   bySignIn(db: Reader, houseId: string, signIn: string) {
@@ -94,36 +101,5 @@ export class PeopleStore {
       .forUpdate()
       .execute();
     return others.length;
-  }
-
-  /** Failed sign-ins of the last minutes, for this name and from this address. */
-  async recentTries(db: Reader, houseId: string, signIn: string, address: string): Promise<{ byName: number; byAddress: number }> {
-    const { byName, byAddress } = await db
-      .selectFrom('sign_in_tries')
-      .select((eb) => [
-        eb.fn.countAll<number>().filterWhere('sign_in_key', '=', matchKey(signIn)).as('byName'),
-        eb.fn.countAll<number>().filterWhere('address', '=', address).as('byAddress'),
-      ])
-      .where('house_id', '=', houseId)
-      .where('at', '>', sql<Date>`now() - make_interval(mins => ${minutesWatched})`)
-      .executeTakeFirstOrThrow();
-    return { byName, byAddress };
-  }
-
-  async noteTry(db: Reader, houseId: string, signIn: string, address: string): Promise<void> {
-    await db
-      .insertInto('sign_in_tries')
-      .values({ house_id: houseId, sign_in_key: matchKey(signIn), address })
-      .execute();
-  }
-
-  async forgetTries(db: Reader, houseId: string, signIn: string): Promise<void> {
-    await db
-      .deleteFrom('sign_in_tries')
-      .where('house_id', '=', houseId)
-      .where((eb) =>
-        eb.or([eb('sign_in_key', '=', matchKey(signIn)), eb('at', '<', sql<Date>`now() - make_interval(mins => ${minutesWatched})`)]),
-      )
-      .execute();
   }
 }

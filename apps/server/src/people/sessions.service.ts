@@ -33,7 +33,7 @@ export class SessionsService {
   ) {}
 
   /** The cookie's name differs between instances, so that two on one host do not sign each other out. */
-  private async cookieName(): Promise<string> {
+  async cookieName(): Promise<string> {
     if (!this.name) {
       const { id } = await this.database.kysely.selectFrom('instance').select('id').executeTakeFirstOrThrow();
       this.name = `dellum_${id}`;
@@ -141,6 +141,14 @@ export class SessionsService {
   async endAllOf(db: Reader, houseId: string, personId: string): Promise<void> {
     await db.deleteFrom('sessions').where('house_id', '=', houseId).where('person_id', '=', personId).execute();
     await this.listener.tellSessionsEnded(db, houseId);
+  }
+
+  /** Forgets sessions that are over, in every house. */
+  async forgetOld(db: Reader): Promise<void> {
+    await db
+      .deleteFrom('sessions')
+      .where('expires_at', '<', sql<Date>`now()`)
+      .execute();
   }
 
   /** The Set-Cookie line that takes the cookie away. */

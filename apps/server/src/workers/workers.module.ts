@@ -7,10 +7,21 @@ import { CountsModule } from '../counts/counts.module.js';
 import { EnteringModule } from '../entering/entering.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { LinkedModule } from '../linked/linked.module.js';
+import { PeopleModule } from '../people/people.module.js';
 import { WorkersService } from './workers.service.js';
 
 @Module({
-  imports: [CarriesModule, CatalogsModule, ChangesModule, CompiledModule, CountsModule, EnteringModule, JobsModule, LinkedModule],
+  imports: [
+    CarriesModule,
+    CatalogsModule,
+    ChangesModule,
+    CompiledModule,
+    CountsModule,
+    EnteringModule,
+    JobsModule,
+    LinkedModule,
+    PeopleModule,
+  ],
   providers: [WorkersService],
 })
 export class WorkersModule {}

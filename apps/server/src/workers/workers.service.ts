@@ -10,6 +10,8 @@ import { EntryActsService } from '../entering/entryActs.service.js';
 import { EntryActsStore } from '../entering/entryActs.store.js';
 import { LinkedService } from '../linked/linked.service.js';
 import { LinkedStore } from '../linked/linked.store.js';
+import { SessionsService } from '../people/sessions.service.js';
+import { TriesStore } from '../people/tries.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import { JobsService } from '../jobs/jobs.service.js';
 
@@ -24,6 +26,8 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly entryActsStore: EntryActsStore,
     private readonly counts: CountsStore,
     private readonly changes: ChangesStore,
+    private readonly sessions: SessionsService,
+    private readonly tries: TriesStore,
     private readonly linked: LinkedService,
     private readonly linkedStore: LinkedStore,
     private readonly catalogs: CatalogsService,
@@ -37,7 +41,7 @@ export class WorkersService implements OnApplicationBootstrap {
       fold: async () => {
         await this.counts.fold();
       },
-      forget: () => this.changes.forgetOld(this.database.kysely),
+      forget: () => this.forget(),
       refresh: ({ houseId, sourceId }) => this.linked.refreshQuietly(houseId, sourceId),
       due: () => this.sendDue(),
       recount: ({ houseId }) => this.catalogs.recountUse(houseId),
@@ -46,6 +50,13 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.sendDue();
     await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'entryAct', await this.entryActsStore.unfinished(this.database.kysely));
+  }
+
+  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in. */
+  private async forget(): Promise<void> {
+    await this.changes.forgetOld(this.database.kysely);
+    await this.sessions.forgetOld(this.database.kysely);
+    await this.tries.forgetOld(this.database.kysely);
   }
 
   /** Sends a recount for every house that has a catalog ordered by use. */

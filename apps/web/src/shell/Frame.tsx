@@ -4,7 +4,7 @@ import { mayDesign, mayEnter, mayKeep, roleMeaning, type Me } from '@dellum/cont
 import { CircleHelp, KeyRound, Moon, Sun } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { NavLink, Outlet, useNavigate } from 'react-router';
-import { api } from '../data/api.js';
+import { forgetKept, isKeptFor } from '../data/keptInTab.js';
 import { useWaitingRows } from '../features/acts/keptTexts.js';
 import { useLostDrafts } from '../features/entries/useLostDrafts.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
@@ -16,10 +16,11 @@ import { upkeepCount, useUpkeepQuery } from '../data/upkeepApi.js';
 import { cellToComeBackTo } from '../grid/index.js';
 import { SeekLine } from '../features/seek/SeekLine.js';
 import { useLive } from '../live/useLive.js';
-import { useAppDispatch, useAppSelector } from '../data/store.js';
+import { useAppSelector } from '../data/store.js';
 import { chooseColourMode, useColourMode } from '../theme/index.js';
 import { AwayBand } from './AwayBand.js';
 import { ErrandBand } from '../frame/ErrandBand.js';
+import { Question } from '../frame/Confirm.js';
 import { KeysHelp } from '../frame/KeysHelp.js';
 import { Mark } from '../theme/Mark.js';
 import { Notices } from '../frame/Notices.js';
@@ -205,17 +206,19 @@ function usePageKeys(help: () => void): void {
 
 function PersonMenu({ me }: { me: Me }) {
   const mode = useColourMode();
-  const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const [signOut] = useSignOutMutation();
   const [keys, setKeys] = useState(false);
   usePageKeys(() => setKeys(true));
+  const unstored = useAppSelector((state) => Object.keys(state.drafts).length);
+  const [asking, setAsking] = useState(false);
   const leave = async () => {
     await signOut()
       .unwrap()
       .catch(() => undefined);
-    dispatch(api.util.resetApiState());
-    await navigate(`/sign-in?house=${me.house.key}`);
+    // Loaded anew: nothing that one has seen or typed stays for whoever comes next.
+    forgetKept();
+    window.location.assign(`/sign-in?house=${me.house.key}`);
   };
   return (
     <>
@@ -247,19 +250,30 @@ function PersonMenu({ me }: { me: Me }) {
               <Menu.Item value="account" onClick={() => void navigate('/account')}>
                 <KeyRound size={14} aria-hidden /> My account
               </Menu.Item>
-              <Menu.Item value="out" onClick={() => void leave()}>
+              <Menu.Item value="out" onClick={() => (unstored > 0 ? setAsking(true) : void leave())}>
                 Sign out
               </Menu.Item>
             </Menu.Content>
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
+      <Question
+        ask="Sign out"
+        about={`${unstored} ${unstored === 1 ? 'text that you typed is' : 'texts that you typed are'} not stored: refused, or waiting. ${unstored === 1 ? 'It goes' : 'They go'} when you sign out.`}
+        act={unstored === 1 ? 'Sign out without it' : 'Sign out without them'}
+        onConfirm={() => void leave()}
+        open={asking}
+        close={() => setAsking(false)}
+      />
     </>
   );
 }
 
 export function Frame({ me }: { me: Me }) {
   writeAs(me.house.locale);
+  useEffect(() => {
+    if (!isKeptFor(me.id)) window.location.reload();
+  }, [me.id]);
   useLive(me);
   useWaitingDrafts();
   useWaitingRows();
