@@ -325,6 +325,56 @@ describe('a link', () => {
     expect(links).toMatchObject([{ closed: true, filled: 2, perHour: 2 }]);
   });
 
+  it('tells of what was stored only what came by it and was asked, and nothing once it is closed', async () => {
+    const form = await makeForm(await wasteSheet(), layout(ask('quay'), ask('kind')));
+    const [mine, other] = [await open(form), await open(form)];
+    const submission = randomUUID();
+    const fill = (token: string) =>
+      stranger().call<Problem & Filled>('POST', `/open/${token}/entries`, {
+        submission,
+        version: 1,
+        answers: answers({ quay: 'North', kind: 'oil' }),
+      });
+    expect((await fill(mine.token)).status).toBe(200);
+    const { administrator } = form.made.house;
+    const [stored] = await form.entries();
+    const written = await administrator.call('PATCH', `/registers/${form.made.register.id}/entries/${submission}`, {
+      field: 'ship',
+      text: '12.50',
+      version: stored!.version,
+    });
+    expect(written.status).toBe(200);
+    expect((await fill(mine.token)).body).toMatchObject({ again: true, cells: { quay: 'North', kind: 'oil' } });
+    expect(Object.keys((await fill(mine.token)).body.cells)).not.toContain('ship');
+    expect((await fill(other.token)).status).toBe(404);
+    await administrator.call('DELETE', `/forms/${form.id}/links/${mine.id}`);
+    expect((await fill(mine.token)).body.code).toBe('form-closed');
+  });
+
+  it('fills no version from before it was made, and counts tries that are refused', async () => {
+    const form = await makeForm(await wasteSheet(), all);
+    const { administrator } = form.made.house;
+    const early = await open(form);
+    expect((await administrator.call('POST', `/forms/${form.id}/versions`, {})).status).toBeLessThan(300);
+    const late = await open(form);
+    const fill = async (token: string, version: number, quay = 'North') =>
+      (
+        await stranger().call<Problem>('POST', `/open/${token}/entries`, {
+          submission: randomUUID(),
+          version,
+          answers: answers({ quay, kind: 'oil' }),
+        })
+      ).body.code;
+    expect([await fill(early.token, 1), await fill(late.token, 1), await fill(late.token, 2)]).toEqual([
+      undefined,
+      'form-changed',
+      undefined,
+    ]);
+    const codes = new Set<string>();
+    for (let at = 0; at < 70; at++) codes.add(await fill(early.token, 1, 'Nowhere'));
+    expect([...codes]).toEqual(['form-refused', 'link-limit']);
+  });
+
   it('is refused when it is not known, over, or would let strangers write values', async () => {
     const form = await makeForm(await wasteSheet(), all);
     expect((await stranger().call('GET', '/open/nothing')).status).toBe(404);

@@ -1,6 +1,16 @@
 // Filling a form: what it asks, and storing what was answered exactly once. Judged with authority by the rules of now.
 import { Injectable } from '@nestjs/common';
-import { carried, cellsOfNew, conditionsOf, judgeForm, type FormLayout, type JudgedForm, type Rule, type Verdict } from '@dellum/core';
+import {
+  carried,
+  cellsOfNew,
+  conditionsOf,
+  judgeForm,
+  type Cells,
+  type FormLayout,
+  type JudgedForm,
+  type Rule,
+  type Verdict,
+} from '@dellum/core';
 import type { AnswerFault, Filled, FillFormDto, FillView } from '@dellum/contract';
 import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
@@ -16,7 +26,7 @@ import { houseNameOf, todayOf } from '../houses/houses.service.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { askedFields, formOf } from './forms.service.js';
-import { FormsStore, type FormVersion, type LinkRow } from './forms.store.js';
+import { FormsStore, type Filling, type FormVersion, type LinkRow } from './forms.store.js';
 
 /** Who fills a form: somebody of the house, or whoever has a link. */
 export type Filler =
@@ -87,9 +97,12 @@ export class FillingService {
     return this.database.transaction(async (trx) => {
       await (feeds ? lockBuild : holdBuild)(trx, filler.houseId);
       const build = await this.builds.at(trx, filler.houseId);
-      const before = await this.store.entryOf(trx, filler.houseId, formId, dto.submission);
-      if (before !== undefined) return this.stored(trx, build, formId, before);
+      // By a link that is closed nothing is told, not even what came by it.
+      if (filler.link) openForm(build, formId, filler);
+      const before = await this.store.fillingOf(trx, filler.houseId, formId, dto.submission);
+      if (before) return this.stored(trx, build, formId, filler, before);
       const { register } = openForm(build, formId, filler);
+      if (filler.link && dto.version < (await this.store.versionWhenMade(trx, filler.link))) throw changed();
       if (feedsCatalogs(build, register.id) !== feeds) throw changed();
       const { layout } = await this.versionOf(trx, build, formId, dto.version);
       if (filler.link && (await this.store.filledWithinHour(trx, filler.link)) >= filler.link.perHour)
@@ -105,16 +118,28 @@ export class FillingService {
         entryId: dto.submission,
         linkId: filler.link?.id ?? null,
       });
-      if (!claimed) return this.stored(trx, build, formId, dto.submission);
+      if (!claimed)
+        return this.stored(trx, build, formId, filler, (await this.store.fillingOf(trx, filler.houseId, formId, dto.submission))!);
       const cells = await this.write(trx, build, register, layout, filler, dto);
-      return { entryId: dto.submission, again: false, cells };
+      return { entryId: dto.submission, again: false, cells: filler.link ? onlyAsked(cells, askedFields(register, layout)) : cells };
     });
   }
 
-  private async stored(trx: Trx, build: HouseBuild, formId: string, entryId: string): Promise<Filled> {
+  /** What was stored before. Whoever has a link is told what came by it, and of that what the form asks. */
+  private async stored(
+    trx: Trx,
+    build: HouseBuild,
+    formId: string,
+    filler: Filler,
+    { entryId, linkId, version }: Filling,
+  ): Promise<Filled> {
+    if (filler.link && linkId !== filler.link.id) throw notFound('This submission');
     const register = build.registers.get(formOf(build, formId).registerId)!;
     const entry = (await this.entries.some(trx, { houseId: build.houseId, registerId: register.id }, [entryId])).get(entryId);
-    return { entryId, again: true, cells: entry ? carried(entry.cells, carriesOf(build, register)) : {} };
+    const cells = entry ? carried(entry.cells, carriesOf(build, register)) : {};
+    if (!filler.link) return { entryId, again: true, cells };
+    const { layout } = await this.versionOf(trx, build, formId, version);
+    return { entryId, again: true, cells: onlyAsked(cells, askedFields(register, layout)) };
   }
 
   private async write(
@@ -228,6 +253,9 @@ function openForm(build: HouseBuild, formId: string, { link }: Filler) {
     );
   return { form, register: build.registers.get(form.registerId)! };
 }
+
+const onlyAsked = (cells: Cells, asked: readonly FieldBuild[]): Cells =>
+  Object.fromEntries(asked.flatMap(({ key }) => (cells[key] === undefined ? [] : [[key, cells[key]]])));
 
 /** Nobody without an account writes into the source of a catalog: what others would add is asked for. */
 const ruleFor = ({ link }: Filler, rule: Rule | null): Rule | null =>

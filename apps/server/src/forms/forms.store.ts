@@ -23,6 +23,13 @@ export interface FormVersion {
   readonly layout: FormLayout;
 }
 
+/** An entry that came through a form. */
+export interface Filling {
+  readonly entryId: string;
+  readonly linkId: string | null;
+  readonly version: number;
+}
+
 @Injectable()
 export class FormsStore {
   async add(trx: Trx, houseId: string, form: { id: string; registerId: string; title: string; layout: FormLayout }): Promise<void> {
@@ -187,15 +194,32 @@ export class FormsStore {
     return rows.length > 0;
   }
 
-  /** The entry that a submission became. */
-  async entryOf(db: Reader, houseId: string, formId: string, submission: string): Promise<string | undefined> {
-    const row = await db
+  /** What a submission became, by which link, if it came by one. */
+  async fillingOf(db: Reader, houseId: string, formId: string, submission: string): Promise<Filling | undefined> {
+    return db
       .selectFrom('form_fillings')
-      .select('entry_id')
+      .select(['entry_id as entryId', 'link_id as linkId', 'version'])
       .where('house_id', '=', houseId)
       .where('form_id', '=', formId)
       .where('submission', '=', submission)
       .executeTakeFirst();
-    return row?.entry_id;
+  }
+
+  /** The version that a form had when a link to it was made; 0 when it had none. */
+  async versionWhenMade(db: Reader, { houseId, formId, id }: Pick<LinkRow, 'houseId' | 'formId' | 'id'>): Promise<number> {
+    const { version } = await db
+      .selectFrom('form_versions')
+      .innerJoin('form_links', (join) =>
+        join
+          .onRef('form_links.house_id', '=', 'form_versions.house_id')
+          .onRef('form_links.form_id', '=', 'form_versions.form_id')
+          .onRef('form_links.at', '>=', 'form_versions.at'),
+      )
+      .select((eb) => eb.fn.max('form_versions.version').as('version'))
+      .where('form_versions.house_id', '=', houseId)
+      .where('form_versions.form_id', '=', formId)
+      .where('form_links.id', '=', id)
+      .executeTakeFirstOrThrow();
+    return version ?? 0;
   }
 }

@@ -5,10 +5,14 @@ import type { Filled, FillFormDto, FillView, PackedCatalog } from '@dellum/contr
 import { StructureService } from '../structure/structure.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database } from '../database/database.js';
-import { notFound } from '../problems/index.js';
+import { TriesStore } from '../people/tries.store.js';
+import { notFound, ProblemError } from '../problems/index.js';
 import { FillingService, type Filler } from './filling.service.js';
 import { FormsStore, type LinkRow } from './forms.store.js';
 import { openList } from './openList.js';
+
+/** So many tries beyond those that are stored are looked at in a quarter of an hour. */
+const refusedToo = 60;
 
 @Injectable()
 export class OpenFillingService {
@@ -18,6 +22,7 @@ export class OpenFillingService {
     private readonly catalogs: CompiledCatalogsService,
     private readonly store: FormsStore,
     private readonly filling: FillingService,
+    private readonly tries: TriesStore,
   ) {}
 
   private async fillerOf(token: string): Promise<Filler & { readonly link: LinkRow }> {
@@ -53,6 +58,12 @@ export class OpenFillingService {
 
   async fill(token: string, dto: FillFormDto): Promise<Filled> {
     const filler = await this.fillerOf(token);
+    // Tries that are refused count, too: nobody finds out by trying on what is taken and what is held already.
+    if (!(await this.tries.mayTry(filler.houseId, `link ${filler.link.id}`, `link ${filler.link.id}`, filler.link.perHour + refusedToo)))
+      throw new ProblemError(
+        'link-limit',
+        'Too much came by this link within a quarter of an hour. What you typed is kept; send it again later.',
+      );
     return this.filling.fill(filler, filler.link.formId, dto);
   }
 }

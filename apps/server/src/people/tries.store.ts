@@ -11,8 +11,11 @@ const mostByAddress = 40;
 export class TriesStore {
   constructor(private readonly database: Database) {}
 
-  /** Counts a try under a key (a name, or a known browser) and an address; false, and not counted, where there were too many. */
-  mayTry(houseId: string, key: string, address: string): Promise<boolean> {
+  /**
+   * Counts a try under a key (a name, a known browser, a link) and an address; false, and not counted, where there were too many.
+   * `most`: under the key.
+   */
+  mayTry(houseId: string, key: string, address: string, most = mostByKey): Promise<boolean> {
     return this.database.transaction(async (trx) => {
       for (const what of [`key ${key}`, `address ${address}`])
         await sql`select pg_advisory_xact_lock(hashtextextended(${`try ${houseId} ${what}`}, 0))`.execute(trx);
@@ -25,7 +28,7 @@ export class TriesStore {
         .where('house_id', '=', houseId)
         .where('at', '>', sql<Date>`now() - make_interval(mins => ${minutesWatched})`)
         .executeTakeFirstOrThrow();
-      if (byKey >= mostByKey || byAddress >= mostByAddress) return false;
+      if (byKey >= most || byAddress >= Math.max(most, mostByAddress)) return false;
       await trx.insertInto('sign_in_tries').values({ house_id: houseId, sign_in_key: key, address }).execute();
       return true;
     });
