@@ -87,6 +87,31 @@ test('what is typed into a table while the server is away stays in its cells, al
   await expect(page.getByRole('alert')).toBeHidden();
 });
 
+test('what is typed into a table is shown as it is stored once it is, also where nothing comes over the stream', async ({
+  nursery: { page },
+}) => {
+  await makeSource(page, 'Lists');
+  await page.getByRole('button', { name: 'A table instead' }).click();
+  await page.getByLabel('Heading of the new table').fill('Pots');
+  await page.getByLabel('Heading of field 1').fill('Size');
+  await page.getByLabel('Heading of field 2').fill('Price');
+  await page.getByLabel('Kind of field 2').selectOption({ label: 'an amount of money' });
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const pots = page.getByRole('grid', { name: 'Pots' });
+  await expect(pots.locator('.active')).toBeFocused();
+  await page.route('**/api/v1/live**', (route) => route.abort());
+  await page.reload();
+  await pots.getByText('type to add').click();
+  await typeAcross(page, ['small', '1.20', 'large', '4'], 'Tab', 0);
+  await expect
+    .poll(() => rowsOf(pots))
+    .toEqual([
+      ['small', '1.20 EUR'],
+      ['large', '4.00 EUR'],
+      ['type to add', ''],
+    ]);
+});
+
 test('what is typed into a row that somebody deletes at the same moment is kept below the others, and can be entered anew', async ({
   nursery: { page },
 }) => {

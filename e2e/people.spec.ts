@@ -28,6 +28,7 @@ test('what is typed and not stored is asked about before one signs out, and show
   await expect(page.getByRole('alertdialog')).toContainText('1 text that you typed is not stored');
   await page.getByRole('alertdialog').getByRole('button', { name: 'Sign out without it' }).click();
   await page.getByRole('button', { name: /Mara Fenn, clerk/ }).click();
+  await expect(page.getByRole('heading', { name: 'Sheets' })).toBeVisible();
   const again = await toSheet(page, 'Berth visits');
   await expect(cellOf(again, 1500, 'Pilot')).not.toContainText('Nobody At All');
   await cellOf(again, 1500, 'Pilot').click();
@@ -38,6 +39,7 @@ test('what is typed and not stored is asked about before one signs out, and show
   await page.context().clearCookies();
   await page.goto(`/sign-in?house=${house.key}`);
   await page.getByRole('button', { name: /^Olek .*clerk/ }).click();
+  await expect(page.getByRole('heading', { name: 'Sheets' })).toBeVisible();
   const other = await toSheet(page, 'Berth visits');
   await expect(cellOf(other, 1500, 'Pilot')).not.toContainText('Nobody At All');
   await expect(page.getByText('refused', { exact: false })).toHaveCount(0);

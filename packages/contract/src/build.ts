@@ -260,6 +260,8 @@ export interface CatalogView {
   readonly note: string;
   readonly version: number;
   readonly definition: CatalogDefinition;
+  /** What is kept of how it is composed cannot be read: it offers nothing until it is composed anew. */
+  readonly faulty?: true;
   /** Who keeps its values, beside the administrators. */
   readonly stewards: readonly { readonly id: string; readonly name: string }[];
 }

@@ -189,6 +189,8 @@ export interface Upkeep {
   /** Rows whose parent does not exist. */
   readonly orphans: readonly Orphans[];
   /** Linked sources that could not be read when they were read last. */
+  /** Catalogs of which nobody can read how they are composed. */
+  readonly faulty: readonly { readonly catalogId: string; readonly title: string }[];
   readonly failing: readonly { readonly sourceId: string; readonly name: string; readonly failure: string }[];
   readonly alikes: readonly CatalogAlikes[];
   readonly between: readonly AlikeBetween[];

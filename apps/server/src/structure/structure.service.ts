@@ -2,7 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { BuildView, FieldLink, SheetView } from '@dellum/contract';
 import { mayDesign } from '@dellum/contract';
-import { catalogIdOf, partReads, readsDirectly, type CatalogDefinition } from '@dellum/core';
+import { catalogIdOf, nothingComposed, partReads, readsDirectly } from '@dellum/core';
 import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
@@ -62,7 +62,7 @@ export class StructureService {
       .filter(({ kind, shown }) => designs || kind === 'entry' || shown)
       .map((sheet): SheetView => ({ ...sheet, registers: registersOf(build, sheet.id) }));
     // How a catalog is composed names ranges and registers that only administrators know.
-    const catalogs = [...build.catalogs.values()].map((catalog) => (designs ? catalog : { ...catalog, definition: nothing }));
+    const catalogs = [...build.catalogs.values()].map((catalog) => (designs ? catalog : { ...catalog, definition: nothingComposed }));
     return {
       version: build.version,
       sheets,
@@ -84,8 +84,6 @@ function linksIn(build: HouseBuild, seen: ReadonlySet<string>): FieldLink[] {
     return [...registers].filter((registerId) => seen.has(registerId)).map((registerId) => ({ fieldId, registerId }));
   });
 }
-
-const nothing: CatalogDefinition = { parts: [], filter: null, distinct: 'value', order: { by: 'kept' } };
 
 function registersOf(build: HouseBuild, sheetId: string) {
   return [...build.registers.values()]

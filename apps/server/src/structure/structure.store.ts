@@ -1,6 +1,16 @@
 // Reads the build of a house: a handful of set-based queries, whatever its size.
 import { Injectable } from '@nestjs/common';
-import { askedIn, grouped, type Carry, type FieldKind, type Locale, type Rule, type SourceRange } from '@dellum/core';
+import {
+  askedIn,
+  canBeRead,
+  grouped,
+  nothingComposed,
+  type Carry,
+  type FieldKind,
+  type Locale,
+  type Rule,
+  type SourceRange,
+} from '@dellum/core';
 import type { CatalogView, FormName, LinkedName } from '@dellum/contract';
 
 import type { Reader } from '../database/database.js';
@@ -175,7 +185,17 @@ export class StructureStore {
       .orderBy('people.name')
       .execute();
     const byCatalog = grouped(stewards, ({ catalog_id }) => catalog_id);
-    return new Map(rows.map((row) => [row.id, { ...row, stewards: (byCatalog.get(row.id) ?? []).map(({ id, name }) => ({ id, name })) }]));
+    return new Map(
+      rows.map((row) => [
+        row.id,
+        {
+          ...row,
+          // One that cannot be read offers nothing and says so; the others are not touched by it.
+          ...(!canBeRead(row.definition) && { definition: nothingComposed, faulty: true as const }),
+          stewards: (byCatalog.get(row.id) ?? []).map(({ id, name }) => ({ id, name })),
+        },
+      ]),
+    );
   }
 
   private async forms(db: Reader, houseId: string): Promise<FormName[]> {

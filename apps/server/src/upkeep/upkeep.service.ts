@@ -58,6 +58,7 @@ export class UpkeepService {
       parents,
       orphans,
       failing: await this.failing(build.houseId),
+      faulty: [...build.catalogs.values()].filter(({ faulty }) => faulty).map(({ id, title }) => ({ catalogId: id, title })),
       alikes,
       between,
       unused: unusedOf(build, offered),

@@ -36,6 +36,8 @@ async function ask(request: ApiRequest | string, signal: AbortSignal): Promise<{
 export interface AskedMeta {
   /** When the request was sent, in the time of `performance.now()`. */
   readonly askedAt: number;
+  /** When its answer was here: before anything is asked for because of it. */
+  readonly answeredAt: number;
 }
 
 const awayBy: Partial<Record<RequestProblem['code'], Away>> = { unreachable: 'server', busy: 'busy' };
@@ -47,8 +49,9 @@ const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem, object, 
 ) => {
   // What one does next sees the rows that one has typed: it waits until they are there.
   if (type === 'mutation' && endpoint !== 'act') await turnsDone(actsTurn());
-  const meta = { askedAt: performance.now() };
+  const askedAt = performance.now();
   const answer = await ask(request, signal);
+  const meta = { askedAt, answeredAt: performance.now() };
   if ('error' in answer && passes(answer.error) && !signal.aborted) dispatch(isAway(awayBy[answer.error.code] ?? 'database'));
   if (typeof request === 'object' && request.changesBuild && !('error' in answer)) await dispatch(buildAnew());
   return { ...answer, meta };

@@ -113,9 +113,10 @@ export const entriesApi = api.injectEndpoints({
     }),
     /** New entries above another or at the end; `shown`: under ids of ours. */
     insertEntries: build.mutation<
-      { entries: string[] },
+      { entries: string[]; answeredAt: number },
       { registerId: string; before?: string; count: number; shown?: readonly EntryView[] }
     >({
+      transformResponse: (made: { entries: string[] }, meta) => ({ ...made, answeredAt: meta?.answeredAt ?? 0 }),
       query: ({ registerId, shown, ...body }) => ({
         path: `/registers/${registerId}/entries`,
         method: 'POST',
@@ -193,7 +194,7 @@ export const insertShown =
       const request = dispatch(entriesApi.endpoints.insertEntries.initiate({ registerId, count: shown.length, before, shown }));
       try {
         const made = await request.unwrap();
-        inPages.settled();
+        inPages.settled(made.answeredAt);
         for (const { id } of shown) dispatch(answered({ registerId, entryId: id }));
         return made;
       } catch (error) {
@@ -215,7 +216,7 @@ function showAbove(
   registerId: string,
   before: string,
   shown: readonly EntryView[],
-): { readonly shown: boolean; settled(): void; undo(): void } {
+): { readonly shown: boolean; settled(answeredAt: number): void; undo(): void } {
   const { util, endpoints } = entriesApi;
   const args = util.selectCachedArgsForQuery(state, 'entryPage').filter((arg) => arg.registerId === registerId && showsAll(arg));
   const pages = args.map((arg) => endpoints.entryPage.select(arg)(state).data);

@@ -10,8 +10,11 @@ interface Ahead<Data> {
 }
 
 export interface ShownAhead<Data> {
-  /** Notes a change of a register; what it returns says that the server has it, or that it came to nothing. */
-  note(registerId: string, change: (data: Data) => Data): { settled(): void; dropped(): void };
+  /**
+   * Notes a change of a register; what it returns says when the server answered that it has it, or that it came to nothing. Whatever is asked
+   * for from that moment on has it, as the server keeps it.
+   */
+  note(registerId: string, change: (data: Data) => Data): { settled(answeredAt: number): void; dropped(): void };
   /** What was asked for at `askedAt`, with all that was shown ahead of it. */
   bring(registerId: string, askedAt: number, data: Data): Data;
 }
@@ -31,9 +34,9 @@ export function shownAhead<Data>(): ShownAhead<Data> {
       const mine: Ahead<Data> = { change, settledAt: Infinity };
       keep(registerId, ({ settledAt }) => settledAt > performance.now() - keptFor);
       all.set(registerId, [...(all.get(registerId) ?? []), mine]);
-      return { settled: () => void (mine.settledAt = performance.now()), dropped: () => keep(registerId, (ahead) => ahead !== mine) };
+      return { settled: (answeredAt) => void (mine.settledAt = answeredAt), dropped: () => keep(registerId, (ahead) => ahead !== mine) };
     },
     bring: (registerId, askedAt, data) =>
-      (all.get(registerId) ?? []).reduce((known, { change, settledAt }) => (askedAt <= settledAt ? change(known) : known), data),
+      (all.get(registerId) ?? []).reduce((known, { change, settledAt }) => (askedAt < settledAt ? change(known) : known), data),
   };
 }

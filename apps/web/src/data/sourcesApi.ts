@@ -17,10 +17,13 @@ export interface ActsArg {
   readonly joins?: number | Promise<number | undefined> | undefined;
 }
 
+/** What came of acts, and when their answer was here (`performance.now()`). */
+type Done = Outcome & { readonly answeredAt: number };
+
 export const sourcesApi = api.injectEndpoints({
   endpoints: (build) => ({
     slips: build.query<Slip[], void>({ query: () => '/slips', providesTags: ['Slips'] }),
-    act: build.mutation<Outcome, ActsArg>({
+    act: build.mutation<Done, ActsArg>({
       // Acts on one register go one after the other, in the order in which they were done.
       queryFn: ({ registerId, acts, joins }, _api, _options, ask) =>
         inTurn(actsTurn(registerId), async () => {
@@ -31,7 +34,7 @@ export const sourcesApi = api.injectEndpoints({
             method: 'POST',
             body: { acts, ...(joined !== undefined && { joins: joined }) },
           });
-          return answer.error ? { error: answer.error } : { data: answer.data as Outcome };
+          return answer.error ? { error: answer.error } : { data: { ...(answer.data as Outcome), answeredAt: performance.now() } };
         }),
       invalidatesTags: (_result, _error, { registerId }) => [
         { type: 'Register', id: registerId },
@@ -78,7 +81,7 @@ export const actAtOnce =
     try {
       const outcome = await request.unwrap();
       if (outcome.slip) undo();
-      else ahead.settled();
+      else ahead.settled(outcome.answeredAt);
       return outcome;
     } catch (error) {
       failing?.(error);

@@ -13,6 +13,7 @@ export {
   type Filter,
 } from './filter.js';
 export { companionsOf, composeCatalog } from './compose.js';
+export { canBeRead, nothingComposed } from './readable.js';
 export { catalogSentence } from './sentence.js';
 export { mostUsed, orderClause } from './order.js';
 export { behindOf, cycleThrough, dependents, hasParents, namingCatalogs, ofRanges, rangesOf, readsDirectly } from './dependencies.js';

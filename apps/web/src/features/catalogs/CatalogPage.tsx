@@ -152,10 +152,12 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
           <Text color="inkSoft">{query.trim() === '' ? countWords(items.items) : `${number.format(found)} found`}</Text>
         </HStack>
         {items.items.length === 0 ? (
-          <EmptyState title="Nothing is offered yet">
-            {catalog.definition.parts.length === 0
-              ? 'Type its values above, one after the other; or say how it is composed: of ranges, entries of a sheet, linked sources or other catalogs.'
-              : 'What feeds this catalog holds no values. Type one into the list and it is offered at once.'}
+          <EmptyState title={catalog.faulty ? 'How this catalog is composed cannot be read' : 'Nothing is offered yet'}>
+            {catalog.faulty
+              ? 'It offers nothing until it is composed anew; an administrator does that, or deletes it. All else in the house goes on.'
+              : catalog.definition.parts.length === 0
+                ? 'Type its values above, one after the other; or say how it is composed: of ranges, entries of a sheet, linked sources or other catalogs.'
+                : 'What feeds this catalog holds no values. Type one into the list and it is offered at once.'}
           </EmptyState>
         ) : (
           <ItemTable

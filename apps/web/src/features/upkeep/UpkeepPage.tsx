@@ -77,6 +77,17 @@ export function UpkeepPage() {
               />
             ))}
           </Section>
+          <Section title="Catalogs that cannot be read" count={upkeep.faulty.length}>
+            {upkeep.faulty.map(({ catalogId, title }) => (
+              <Row
+                key={catalogId}
+                words={`How ${title} is composed cannot be read any more.`}
+                about="It offers nothing until it is composed anew. It can be deleted, too."
+                to={`/catalogs/${catalogId}?slip=compose`}
+                where="Compose it anew"
+              />
+            ))}
+          </Section>
           <Section title="Catalogs that offer nothing" count={upkeep.empty.length}>
             {upkeep.empty.map(({ catalogId, words }) => (
               <Row key={catalogId} words={words} to={`/catalogs/${catalogId}?slip=compose`} where="How it is composed" />
