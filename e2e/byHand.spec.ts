@@ -1,5 +1,5 @@
 // What people do first, from an empty house, through the interface alone: with the mouse, with the keys, at any speed.
-import { copyBlock, expect, giveChoices, makeSheet, makeSource, rowsOf, test, typeAcross } from './nursery.js';
+import { copyBlock, expect, giveChoices, makeSheet, makeSource, makeNewTable, rowsOf, test, typeAcross } from './nursery.js';
 
 const sales = Array.from({ length: 12 }, (_, at): [string, string, string, string, string] => [
   `${at + 1}.11.2026`,
@@ -360,14 +360,7 @@ test('rows of a list and of a table are typed across, and one undo takes a row b
   await expect(growers.locator('.active')).toBeFocused();
   await typeAcross(page, ['Fenn', 'Marsh', 'Holt'], 'Enter', 0);
   await expect.poll(() => rowsOf(growers)).toEqual([['Fenn'], ['Marsh'], ['Holt'], ['type to add']]);
-  await page.getByRole('button', { name: 'A table instead' }).click();
-  await page.getByLabel('Heading of the new table').fill('Pots');
-  await page.getByLabel('Heading of field 1').fill('Size');
-  await page.getByLabel('Heading of field 2').fill('Price');
-  await page.getByLabel('Kind of field 2').selectOption({ label: 'an amount of money' });
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  const pots = page.getByRole('grid', { name: 'Pots' });
-  await expect(pots.locator('.active')).toBeFocused();
+  const pots = await makeNewTable(page, 'Pots', [['Size'], ['Price', 'an amount of money']]);
   await typeAcross(page, ['small', '1.20', 'large', '4'], 'Tab', 0);
   await expect
     .poll(() => rowsOf(pots))

@@ -1,5 +1,5 @@
 // Answers come late, in any order, or not at all: what one has typed stays where it was typed, and no key lands elsewhere.
-import { expect, makeSheet, makeSource, rowsOf, test, typeAcross } from './nursery.js';
+import { expect, makeSheet, makeSource, makeNewTable, rowsOf, test, typeAcross } from './nursery.js';
 
 test('a new entry stays on screen while answers about other things are still coming, and a new one above it takes what is typed next', async ({
   nursery: { page },
@@ -48,14 +48,7 @@ test('what is typed into a table while the server is away stays in its cells, al
   nursery: { page },
 }) => {
   await makeSource(page, 'Lists');
-  await page.getByRole('button', { name: 'A table instead' }).click();
-  await page.getByLabel('Heading of the new table').fill('Pots');
-  await page.getByLabel('Heading of field 1').fill('Size');
-  await page.getByLabel('Heading of field 2').fill('Price');
-  await page.getByLabel('Kind of field 2').selectOption({ label: 'an amount of money' });
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  const pots = page.getByRole('grid', { name: 'Pots' });
-  await expect(pots.locator('.active')).toBeFocused();
+  const pots = await makeNewTable(page, 'Pots', [['Size'], ['Price', 'an amount of money']]);
   await typeAcross(page, ['small', '1.20'], 'Tab', 0);
   await expect.poll(() => rowsOf(pots)).toContainEqual(['small', '1.20 EUR']);
   await page.route('**/api/**', (route) => route.abort());
@@ -91,14 +84,7 @@ test('what is typed into a table is shown as it is stored once it is, also where
   nursery: { page },
 }) => {
   await makeSource(page, 'Lists');
-  await page.getByRole('button', { name: 'A table instead' }).click();
-  await page.getByLabel('Heading of the new table').fill('Pots');
-  await page.getByLabel('Heading of field 1').fill('Size');
-  await page.getByLabel('Heading of field 2').fill('Price');
-  await page.getByLabel('Kind of field 2').selectOption({ label: 'an amount of money' });
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  const pots = page.getByRole('grid', { name: 'Pots' });
-  await expect(pots.locator('.active')).toBeFocused();
+  const pots = await makeNewTable(page, 'Pots', [['Size'], ['Price', 'an amount of money']]);
   await page.route('**/api/v1/live**', (route) => route.abort());
   await page.reload();
   await pots.getByText('type to add').click();

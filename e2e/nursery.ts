@@ -129,6 +129,21 @@ export async function giveChoices(
   await expect(page.getByText(/from now on\./).last()).toBeVisible();
 }
 
+/** A table on the source sheet that is open, made by its form; the cursor is in its first cell. */
+export async function makeNewTable(page: Page, title: string, fields: Wanted): Promise<Locator> {
+  await page.getByRole('button', { name: 'A table instead' }).click();
+  await page.getByLabel('Heading of the new table').fill(title);
+  for (const [at, [heading, kind]] of fields.entries()) {
+    if (at > 1) await page.getByRole('button', { name: 'One field more' }).click();
+    await page.getByLabel(`Heading of field ${at + 1}`).fill(heading);
+    if (kind) await page.getByLabel(`Kind of field ${at + 1}`).selectOption({ label: kind });
+  }
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const table = page.getByRole('grid', { name: title });
+  await expect(table.locator('.active')).toBeFocused();
+  return table;
+}
+
 /** What the rows of a grid show, without their numbers; blank cells are empty texts. */
 export async function rowsOf(grid: Locator): Promise<string[][]> {
   const rows = await grid
