@@ -1,5 +1,5 @@
 // Answers come late, in any order, or not at all: what one has typed stays where it was typed, and no key lands elsewhere.
-import { expect, makeSheet, makeSource, makeNewTable, rowsOf, test, typeAcross } from './nursery.js';
+import { expect, makeSheet, makeSource, makeNewTable, openField, rowsOf, test, typeAcross } from './nursery.js';
 
 test('a new entry stays on screen while answers about other things are still coming, and a new one above it takes what is typed next', async ({
   nursery: { page },
@@ -153,4 +153,34 @@ test('a sheet that is deleted while somebody types in it, and keeps a refused te
     .click();
   await expect(other.getByText('Orders was deleted meanwhile;', { exact: false })).toContainText('“many”');
   await expect(other.getByText('“a spade with a long handle” was not stored.', { exact: false })).toBeVisible();
+});
+
+test('what one has just typed counts for the next cell, also while its answer is late and the one before it has come', async ({
+  nursery: { page },
+}) => {
+  const grid = await makeSheet(page, 'Checks', [['Answer'], ['Begun', 'a date'], ['Ended', 'a date']]);
+  await openField(page, 'Ended');
+  await page.getByRole('button', { name: 'a date within bounds' }).click();
+  await page.getByRole('button', { name: 'of any day' }).click();
+  await page.getByRole('combobox', { name: 'From' }).selectOption({ label: 'After Begun' });
+  await page.getByRole('button', { name: 'Set the bounds' }).click();
+  await page.getByRole('button', { name: 'Set this rule' }).click();
+  await expect(page.getByText('The rule of Ended holds from now on.')).toBeVisible();
+  let answer = () => {};
+  const held = new Promise<void>((done) => (answer = done));
+  await page.route('**/entries/*', async (route) => {
+    if (route.request().method() === 'PATCH') await held;
+    await route.continue();
+  });
+  const begun = page.waitForResponse((response) => response.request().method() === 'PUT');
+  await grid.getByText('type to add').click();
+  await typeAcross(page, ['perhaps', '5.11.2026'], 'Tab', 0);
+  await begun;
+  await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['perhaps', '05.11.2026', '']);
+  await typeAcross(page, ['5.11.2026'], 'Tab', 0);
+  await expect(page.getByRole('alert')).toContainText('Ended must not be before 1 day after Begun (06.11.2026).');
+  answer();
+  await page.keyboard.press('Control+a');
+  await typeAcross(page, ['6.11.2026'], 'Tab', 0);
+  await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['perhaps', '05.11.2026', '06.11.2026']);
 });

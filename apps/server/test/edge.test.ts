@@ -126,6 +126,7 @@ describe('a stream', () => {
     expect((await stranger().call('POST', '/session', { house: house.key, signIn: 'clerk', password: 'wrong-password' })).status).toBe(401);
   });
   it('that is broken off before it has begun leaves nothing behind', async () => {
+    await house.reader.signedIn();
     const before = await running.connections();
     const sockets = await Promise.all(Array.from({ length: 40 }, () => stream(house.reader)));
     for (const socket of sockets) socket.destroy();

@@ -287,6 +287,7 @@ describe('the ledger', () => {
       .selectFrom('ledger')
       .select(['act', 'from_value', 'to_value'])
       .where('house_id', '=', house.id)
+      .where('act', 'not like', 'session.%')
       .orderBy('id')
       .execute();
     expect(rows.map(({ act: done, from_value, to_value }) => [done, from_value, to_value])).toEqual([

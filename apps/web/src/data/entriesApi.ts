@@ -16,7 +16,7 @@ import { api } from './api.js';
 import type { AppDispatch, RootState } from './store.js';
 import { inTurn } from './inTurn.js';
 import { answered, begunAbove, begunChanged, dropped } from './newEntriesSlice.js';
-import { rememberPatch, upToDate, withPatch } from './recentPatches.js';
+import { rememberPatch, upToDate, withPatch, withPending } from './recentPatches.js';
 import { shownAhead } from './shownAhead.js';
 
 export const pageSize = 200;
@@ -256,12 +256,12 @@ function showAbove(
 export const asGiven =
   (entry: EntryView) =>
   (known: EntryView): EntryView =>
-    known.version > entry.version ? known : { ...known, ...entry };
+    known.version > entry.version ? known : withPending({ ...known, ...entry });
 
 /** Brings the cells of a live change into the cache; an older version changes nothing. */
 export function patchEntry(dispatch: AppDispatch, state: RootState, change: Extract<Change, { kind: 'cells' }>): void {
   rememberPatch(change.entryId, change.version, change.cells);
   updateEntry(dispatch, state, change.registerId, change.entryId, (entry) =>
-    entry.version >= change.version ? entry : withPatch(entry, change.version, change.cells),
+    entry.version >= change.version ? entry : withPending(withPatch(entry, change.version, change.cells)),
   );
 }

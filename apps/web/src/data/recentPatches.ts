@@ -23,12 +23,29 @@ export function rememberPatch(entryId: string, version: number, cells: Patch['ce
   }
 }
 
-/** The entry with what was written to it since. */
+/** The entry with what was written to it since, and what is being written. */
 export function upToDate(entry: EntryView): EntryView {
   const patch = patches.get(entry.id);
-  if (!patch || patch.version <= entry.version) return entry;
-  return withPatch(entry, patch.version, patch.cells);
+  return withPending(!patch || patch.version <= entry.version ? entry : withPatch(entry, patch.version, patch.cells));
 }
+
+/** By entry, the cells of edits that are shown and not answered, in order. */
+const pending = new Map<string, Set<Patch['cells']>>();
+
+/** Notes the cells of an edit that is shown before it is answered: no answer about an edit before it takes them away. Call what it returns once it is answered. */
+export function pend(entryId: string, cells: Patch['cells']): () => void {
+  const own = pending.get(entryId) ?? new Set();
+  pending.set(entryId, own);
+  own.add(cells);
+  return () => {
+    own.delete(cells);
+    if (own.size === 0 && pending.get(entryId) === own) pending.delete(entryId);
+  };
+}
+
+/** The entry with the edits of it that are not answered. */
+export const withPending = (entry: EntryView): EntryView =>
+  [...(pending.get(entry.id) ?? [])].reduce((shown, cells) => withPatch(shown, shown.version, cells), entry);
 
 export function withPatch(entry: EntryView, version: number, patch: Patch['cells']): EntryView {
   const cells: Record<string, string> = { ...entry.cells };

@@ -10,7 +10,7 @@ import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { did } from './doneSlice.js';
 import { asGiven, entriesApi, updateEntry } from '../../data/entriesApi.js';
 import { answered, sending } from '../../data/newEntriesSlice.js';
-import { rememberPatch } from '../../data/recentPatches.js';
+import { pend, rememberPatch } from '../../data/recentPatches.js';
 
 export interface CellEdit {
   readonly registerId: string;
@@ -71,11 +71,13 @@ export const sendEdit =
     const { registerId, entryId, field, version } = edit;
     const ofNew = getState().newEntries[registerId]?.typing === entryId;
     dispatch(sending({ registerId, entryId }));
+    const answeredNow = pend(entryId, Object.fromEntries(changedBy(edit).map((key) => [key, edit.expected[key] ?? null])));
     try {
       return await inTurn(entryId, () =>
-        dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew)),
+        dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew, answeredNow)),
       );
     } finally {
+      answeredNow();
       dispatch(answered({ registerId, entryId }));
       if (!hasTurns(entryId)) {
         // The pages learn of a new entry when all that was typed into it so far is stored: none shows it half.
@@ -88,9 +90,9 @@ export const sendEdit =
 const isBegun = (state: RootState, registerId: string, entryId: string, like: (entry: EntryView) => boolean): boolean =>
   state.newEntries[registerId]?.begun.some(({ entry }) => entry.id === entryId && like(entry)) ?? false;
 
-/** `ofNew`: the edit belongs to the beginning of a new entry, which is taken back as a whole. */
+/** `ofNew`: the edit belongs to the beginning of a new entry, which is taken back as a whole. `answeredNow` is called with the answer. */
 const send =
-  (edit: CellEdit, ofNew: boolean) =>
+  (edit: CellEdit, ofNew: boolean, answeredNow: () => void) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
     const { registerId, entryId, field, text, version, confirmed } = edit;
     const cell = { registerId, entryId, field, text, ...(confirmed && { confirmed }) };
@@ -100,6 +102,7 @@ const send =
       : dispatch(entriesApi.endpoints.editCell.initiate({ ...cell, version }));
     try {
       const { entry, written = [] } = await request.unwrap();
+      answeredNow();
       if (begins) dispatch(did({ registerId, act: { act: 'made', entries: [entryId], before: undefined } }));
       else if (written.length > 0 && !ofNew) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
       dispatch(settled({ entryId, field }));
@@ -114,6 +117,7 @@ const send =
       updateEntry(dispatch, getState(), registerId, entryId, asGiven(entry));
       return undefined;
     } catch (error) {
+      answeredNow();
       const draft = draftOf(edit, error as RequestProblem);
       dispatch(show(edit, draft.state === 'conflict' ? { ...edit.before, [field]: draft.suggestions[0]! } : edit.before));
       dispatch(drafted(draft));
