@@ -44,11 +44,15 @@ export const storeTexts =
     return dispatch(actAtOnce({ registerId, acts: [act], joins }, keep));
   };
 
-/** The rows that only drafts hold, in the order in which they were begun. */
-export function keptRows(drafts: readonly Draft[], entries: readonly EntryView[]): EntryView[] {
-  const stored = new Set(entries.map(({ id }) => id));
-  const ids = new Set(drafts.map(({ entryId }) => entryId).filter((id) => !stored.has(id)));
-  return [...ids].map((id) => ({ id, version: 0, cells: {} }));
+/**
+ * The rows of a list with those that only drafts hold. Rows begun at the end and not stored yet stand in the order in which they were begun,
+ * whether they are under way or kept: none moves under whoever types in it.
+ */
+export function rowsWithKept(drafts: readonly Draft[], entries: readonly EntryView[], begun: readonly string[]): EntryView[] {
+  const known = new Map(entries.map((entry) => [entry.id, entry]));
+  const kept = [...new Set(drafts.map(({ entryId }) => entryId))].filter((id) => !known.has(id));
+  const below = [...begun.filter((id) => known.has(id) || kept.includes(id)), ...kept.filter((id) => !begun.includes(id))];
+  return [...entries.filter(({ id }) => !begun.includes(id)), ...below.map((id) => known.get(id) ?? { id, version: 0, cells: {} })];
 }
 
 /** By cell, what is kept of a list. */

@@ -18,7 +18,7 @@ import { draftKey, settled, type Draft } from '../../data/draftsSlice.js';
 import { passes, isProblem } from '../../data/problem.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { actAtOnce, useActMutation } from '../../data/sourcesApi.js';
-import { beginning, draftsOf, keptRows, storeTexts, writing, type CellText } from './keptTexts.js';
+import { beginning, draftsOf, rowsWithKept, storeTexts, writing, type CellText } from './keptTexts.js';
 
 /** What waits on a slip: by entry and field its new text; by entry alone, undefined, where it is to be deleted. */
 export interface Pending {
@@ -101,6 +101,8 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   const act = (...acts: readonly ActDto[]): Promise<boolean> => told(sendActs({ registerId: register.id, acts }).unwrap());
   const [blank, setBlank] = useState<string>(() => crypto.randomUUID());
   const [typing, setTyping] = useState<string>();
+  /** Rows begun at the end that are not stored yet, in order. */
+  const [begun, setBegun] = useState<readonly string[]>([]);
   /** The acts that made the rows of this page, by row. */
   const beginnings = useRef(new Map<string, Promise<number | undefined>>());
   const allDrafts = useAppSelector((state) => state.drafts);
@@ -117,9 +119,13 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   const begin = (id: string, cells: readonly CellText[], before?: string): Promise<boolean> => {
     if (id === blank) setBlank(crypto.randomUUID());
     setTyping(id);
+    if (before === undefined) setBegun((all) => (all.includes(id) ? all : [...all, id]));
     // Shown at once, sent in its turn.
     const sent = dispatch(storeTexts(register.id, id, cells, beginning(id, cells, before)));
-    const made = sent.then(({ act: number }) => number);
+    const made = sent.then(({ act: number }) => {
+      setBegun((all) => all.filter((one) => one !== id));
+      return number;
+    });
     made.catch(() => undefined);
     beginnings.current.set(id, made);
     return toldUnlessKept(sent);
@@ -144,7 +150,7 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   );
   const rails = useMemo(() => (state ? railsOf(build.ranges, state) : []), [build.ranges, state]);
   const pending = useMemo(() => pendingOf(slips, register.id), [slips, register.id]);
-  const rows = useMemo(() => (entries ? [...entries, ...keptRows(drafts, entries)] : []), [entries, drafts]);
+  const rows = useMemo(() => (entries ? rowsWithKept(drafts, entries, begun) : []), [entries, drafts, begun]);
   if (!entries || !state) return undefined;
   return {
     register,
