@@ -264,6 +264,7 @@ test('the words of a state are changed, asked about only where entries hold them
   await panel(page).getByRole('link', { name: 'Needs of Tasks' }).click();
   await expect(page.getByText('2 entries shown.')).toBeVisible();
   await page.getByRole('button', { name: /show all entries again/ }).click();
+  await expect(page.getByText('2 entries.', { exact: true })).toBeVisible();
   // All entries with one value, from the cell; the history of the field says who did what.
   await cellAt(grid, 0, 1).click();
   await page.getByRole('button', { name: 'Same value only' }).click();
