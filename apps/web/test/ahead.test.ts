@@ -2,6 +2,7 @@
 import type { ActDto, EntryView } from '@dellum/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { rowsWithKept, withBegun } from '../src/features/acts/keptTexts.js';
 import { shownAhead } from '../src/data/shownAhead.js';
 import { shownAfter } from '../src/data/shownAfter.js';
 
@@ -58,6 +59,36 @@ describe('the rows of a list after some acts', () => {
       version: 1,
       cells: {},
     });
+  });
+});
+
+describe('the rows of a list with those that are kept', () => {
+  const some = (all: readonly string[]) => fc.subarray([...all]);
+  it('hold each once, stored ones where they stand, and those begun at the end in their order, whatever has come of each', () =>
+    fc.assert(
+      fc.property(
+        some(['a', 'b', 'c']),
+        some(['x', 'y', 'z']),
+        some(['x', 'y', 'z']),
+        some(['x', 'y', 'z']),
+        (stored, shown, kept, underWay) => {
+          const drafts = kept.map((entryId) => ({ entryId }));
+          const begun = ['x', 'y', 'z'].map((id) => ({ id, underWay: underWay.includes(id) }));
+          const entries = [...stored, ...shown].map((id) => entry(id));
+          const rows = rowsWithKept(drafts, entries, begun).map(({ id }) => id);
+          expect([...rows].sort()).toEqual([...new Set([...stored, ...shown, ...kept])].sort());
+          expect(rows.slice(0, stored.length)).toEqual(stored);
+          const moving = rows.filter((id) => !stored.includes(id) && (underWay.includes(id) || !shown.includes(id)));
+          expect(moving).toEqual([...moving].sort());
+        },
+      ),
+    ));
+  it('keep the place of one whose answer comes', () => {
+    const begun = withBegun(withBegun([], { id: 'x', underWay: true }), { id: 'y', underWay: true });
+    expect(withBegun(begun, { id: 'x', underWay: false })).toEqual([
+      { id: 'x', underWay: false },
+      { id: 'y', underWay: true },
+    ]);
   });
 });
 

@@ -48,12 +48,27 @@ export const storeTexts =
  * The rows of a list with those that only drafts hold. Rows begun at the end and not stored yet stand in the order in which they were begun,
  * whether they are under way or kept: none moves under whoever types in it.
  */
-export function rowsWithKept(drafts: readonly Draft[], entries: readonly EntryView[], begun: readonly string[]): EntryView[] {
+export function rowsWithKept(
+  drafts: readonly Pick<Draft, 'entryId'>[],
+  entries: readonly EntryView[],
+  begun: readonly BegunRow[],
+): EntryView[] {
   const known = new Map(entries.map((entry) => [entry.id, entry]));
-  const kept = [...new Set(drafts.map(({ entryId }) => entryId))].filter((id) => !known.has(id));
-  const below = [...begun.filter((id) => known.has(id) || kept.includes(id)), ...kept.filter((id) => !begun.includes(id))];
-  return [...entries.filter(({ id }) => !begun.includes(id)), ...below.map((id) => known.get(id) ?? { id, version: 0, cells: {} })];
+  const kept = new Set(drafts.map(({ entryId }) => entryId).filter((id) => !known.has(id)));
+  const inOrder = begun.flatMap(({ id, underWay }) => (kept.has(id) || (underWay && known.has(id)) ? [id] : []));
+  const below = new Set([...inOrder, ...kept]);
+  return [...entries.filter(({ id }) => !below.has(id)), ...[...below].map((id) => known.get(id) ?? { id, version: 0, cells: {} })];
 }
+
+/** A row that was begun at the end; `underWay` until the answer about it comes. */
+export interface BegunRow {
+  readonly id: string;
+  readonly underWay: boolean;
+}
+
+/** The rows begun so far, with one whose answer is awaited or has come; each keeps its place. */
+export const withBegun = (begun: readonly BegunRow[], row: BegunRow): readonly BegunRow[] =>
+  begun.some(({ id }) => id === row.id) ? begun.map((one) => (one.id === row.id ? row : one)) : [...begun, row];
 
 /** By cell, what is kept of a list. */
 export const draftsOf = (drafts: Readonly<Record<string, Draft>>, registerId: string): Draft[] =>

@@ -18,7 +18,7 @@ import { draftKey, settled, type Draft } from '../../data/draftsSlice.js';
 import { passes, isProblem } from '../../data/problem.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { actAtOnce, useActMutation } from '../../data/sourcesApi.js';
-import { beginning, draftsOf, rowsWithKept, storeTexts, writing, type CellText } from './keptTexts.js';
+import { beginning, draftsOf, rowsWithKept, storeTexts, withBegun, writing, type BegunRow, type CellText } from './keptTexts.js';
 
 /** What waits on a slip: by entry and field its new text; by entry alone, undefined, where it is to be deleted. */
 export interface Pending {
@@ -32,12 +32,13 @@ export interface SourceRegister {
   readonly state: RegisterState;
   /** What is stored, or shown ahead of it. */
   readonly entries: readonly EntryView[];
-  /** The entries, and after them new rows that could not be stored yet. */
+  /** As they stand on the page: the entries, and at their end new rows that could not be stored yet. */
   readonly rows: readonly EntryView[];
   readonly rails: readonly Rail[];
   readonly pending: Pending;
   /** True for a register of one field. */
   readonly isList: boolean;
+  /** The rows of a block that are in the list: not those that only drafts hold. */
   rowsOf(block: Block): readonly EntryView[];
   fieldsOf(block: Block): readonly FieldView[];
   /** Does some acts together and says what came of them; false when they were refused. */
@@ -63,6 +64,9 @@ export interface SourceRegister {
   /** Says what came of a change; false when it failed. */
   told(request: Promise<Outcome>): Promise<boolean>;
 }
+
+/** Whether a row is more than what drafts hold of it. */
+export const isInList = (row: EntryView | undefined): row is EntryView => row !== undefined && row.version > 0;
 
 export const pendingKey = (entry: string, field: string): string => `${entry} ${field}`;
 
@@ -101,8 +105,8 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   const act = (...acts: readonly ActDto[]): Promise<boolean> => told(sendActs({ registerId: register.id, acts }).unwrap());
   const [blank, setBlank] = useState<string>(() => crypto.randomUUID());
   const [typing, setTyping] = useState<string>();
-  /** Rows begun at the end that are not stored yet, in order. */
-  const [begun, setBegun] = useState<readonly string[]>([]);
+  /** Rows begun at the end of this page, in order. */
+  const [begun, setBegun] = useState<readonly BegunRow[]>([]);
   /** The acts that made the rows of this page, by row. */
   const beginnings = useRef(new Map<string, Promise<number | undefined>>());
   const allDrafts = useAppSelector((state) => state.drafts);
@@ -119,20 +123,20 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
   const begin = (id: string, cells: readonly CellText[], before?: string): Promise<boolean> => {
     if (id === blank) setBlank(crypto.randomUUID());
     setTyping(id);
-    if (before === undefined) setBegun((all) => (all.includes(id) ? all : [...all, id]));
+    const isUnderWay = (underWay: boolean) => before === undefined && setBegun((all) => withBegun(all, { id, underWay }));
+    isUnderWay(true);
     // Shown at once, sent in its turn.
     const sent = dispatch(storeTexts(register.id, id, cells, beginning(id, cells, before)));
-    const made = sent.then(({ act: number }) => {
-      setBegun((all) => all.filter((one) => one !== id));
-      return number;
-    });
+    const made = sent.then(({ act: number }) => number).finally(() => isUnderWay(false));
     made.catch(() => undefined);
     beginnings.current.set(id, made);
     return toldUnlessKept(sent);
   };
+  const keptOf = (id: string): CellText[] =>
+    drafts.flatMap((draft) => (draft.entryId === id ? [{ field: draft.field, text: draft.text }] : []));
   const write = (id: string, field: string, text: string): Promise<boolean> => {
     const cells = [{ field, text }];
-    if (!isStored(id)) return begin(id, [...drafts.filter((draft) => draft.entryId === id && draft.field !== field), ...cells]);
+    if (!isStored(id)) return begin(id, [...keptOf(id).filter((cell) => cell.field !== field), ...cells]);
     return toldUnlessKept(
       dispatch(storeTexts(register.id, id, cells, writing(id, cells), id === typing ? beginnings.current.get(id) : undefined)),
     );
@@ -160,7 +164,7 @@ export function useRegister(register: RegisterView, build: BuildView, slips: rea
     rails,
     pending,
     isList: register.fields.length === 1,
-    rowsOf: ({ top, bottom }) => entries.slice(top, bottom + 1),
+    rowsOf: ({ top, bottom }) => rows.slice(top, bottom + 1).filter(isInList),
     fieldsOf: ({ left, right }) => register.fields.slice(left, right + 1),
     act,
     blank,

@@ -11,7 +11,7 @@ import { ruleInShort } from '../sheets/columns.js';
 import { RegisterHeading } from './RegisterHeading.js';
 import { actsOfBlock, actsOfClearing, columnTexts, lookOf, shownText } from './sourceCells.js';
 import { SourceCellEditor } from './SourceCellEditor.js';
-import type { SourceRegister } from '../acts/useRegister.js';
+import { isInList, type SourceRegister } from '../acts/useRegister.js';
 import type { BuildView } from '@dellum/contract';
 
 /** A pasted block that waits for a look. */
@@ -108,26 +108,28 @@ export function RegisterColumn(props: RegisterColumnProps) {
   };
   const moveRows = (block: Block, by: -1 | 1) => {
     const entries = source.rowsOf(block).map(({ id }) => id);
-    const target = by < 0 ? source.entries[block.top - 1] : source.entries[block.bottom + 2];
-    const possible = by < 0 ? block.top > 0 : block.bottom < source.entries.length - 1;
-    if (entries.length === 0 || !possible) return;
-    void source.move(entries, target?.id);
+    const target = by < 0 ? source.rows[block.top - 1] : source.rows[block.bottom + 2];
+    const over = source.rows[by < 0 ? block.top - 1 : block.bottom + 1];
+    if (entries.length === 0 || !isInList(over)) return;
+    void source.move(entries, isInList(target) ? target.id : undefined);
   };
   /** A new row above another or below it, into which one types at once. */
   const insertAt = (where: 'above' | 'below', { row }: Place) => {
     const at = where === 'above' ? row : row + 1;
-    const before = source.entries[at];
-    if (before) void source.begin(crypto.randomUUID(), [], before.id);
-    grid.current?.go({ row: before ? at : source.rows.length, column: 0 });
+    const before = source.rows[at];
+    if (isInList(before)) void source.begin(crypto.randomUUID(), [], before.id);
+    grid.current?.go({ row: isInList(before) ? at : source.rows.length, column: 0 });
   };
   const deleteRows = (block: Block) => {
     const entries = source.rowsOf(block).map(({ id }) => id);
     if (entries.length > 0) void source.act({ act: 'delete', entries });
-    dropDrafts({ ...block, top: Math.max(block.top, source.entries.length) });
+    source.rows.slice(block.top, block.bottom + 1).forEach((row, at) => {
+      if (!isInList(row)) dropDrafts({ ...block, top: block.top + at, bottom: block.top + at });
+    });
   };
   const menu = (place: Place, block: Block): MenuLine[] => {
     const rows = source.rowsOf(block).length;
-    const isBlank = place.row >= source.entries.length;
+    const isBlank = !isInList(source.rows[place.row]);
     const isEmpty = place.row >= source.rows.length;
     return [
       { words: 'Edit', key: 'Enter', act: () => grid.current?.open(place) },
@@ -135,8 +137,8 @@ export function RegisterColumn(props: RegisterColumnProps) {
       { words: 'Undo', key: 'Ctrl Z', act: () => props.onAgain('undo') },
       { words: 'New row above', key: 'Insert', apart: true, off: isBlank, act: () => insertAt('above', place) },
       { words: 'New row below', key: 'Alt Insert', off: isBlank, act: () => insertAt('below', place) },
-      { words: 'Move up', key: 'Alt Shift ↑', off: isBlank || block.top === 0, act: () => moveRows(block, -1) },
-      { words: 'Move down', key: 'Alt Shift ↓', off: isBlank || block.bottom >= source.entries.length - 1, act: () => moveRows(block, 1) },
+      { words: 'Move up', key: 'Alt Shift ↑', off: isBlank || !isInList(source.rows[block.top - 1]), act: () => moveRows(block, -1) },
+      { words: 'Move down', key: 'Alt Shift ↓', off: isBlank || !isInList(source.rows[block.bottom + 1]), act: () => moveRows(block, 1) },
       {
         words: rows > 1 ? `Delete ${rows} rows` : 'Delete the row',
         key: 'Ctrl Delete',

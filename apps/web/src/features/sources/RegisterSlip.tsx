@@ -8,7 +8,7 @@ import { NameRange } from '../ranges/NameRange.js';
 import { RangeCard } from '../ranges/RangeCard.js';
 import { JoinRange, joinable } from './JoinRange.js';
 import { MakeCatalog } from './MakeCatalog.js';
-import type { SourceRegister } from '../acts/useRegister.js';
+import { isInList, type SourceRegister } from '../acts/useRegister.js';
 
 interface RegisterSlipProps {
   readonly source: SourceRegister;
@@ -59,8 +59,7 @@ function toName({ entries, register }: SourceRegister, block: Block | undefined)
 function RowActs({ source, block }: { source: SourceRegister; block: Block }) {
   const rows = source.rowsOf(block);
   const ids = rows.map(({ id }) => id);
-  const above = source.entries[block.top - 1];
-  const below = source.entries[block.bottom + 2];
+  const [above, next, below] = [source.rows[block.top - 1], source.rows[block.bottom + 1], source.rows[block.bottom + 2]];
   const where = rows.length === 1 ? `Row ${block.top + 1}` : `Rows ${block.top + 1} to ${block.top + rows.length}`;
   return (
     <Box role="group" aria-label={`${where} of ${source.register.title}`} borderTopWidth="1px" borderColor="line" pt="3">
@@ -71,14 +70,14 @@ function RowActs({ source, block }: { source: SourceRegister; block: Block }) {
         <Button size="xs" variant="outline" onClick={() => void source.act({ act: 'insert', rows: rows.map(() => []), before: ids[0]! })}>
           Insert above
         </Button>
-        <Button size="xs" variant="outline" disabled={!above} onClick={() => void source.move(ids, above!.id)}>
+        <Button size="xs" variant="outline" disabled={!isInList(above)} onClick={() => void source.move(ids, above!.id)}>
           Move up
         </Button>
         <Button
           size="xs"
           variant="outline"
-          disabled={block.top + rows.length >= source.entries.length}
-          onClick={() => void source.move(ids, below?.id)}
+          disabled={!isInList(next)}
+          onClick={() => void source.move(ids, isInList(below) ? below.id : undefined)}
         >
           Move down
         </Button>
@@ -108,8 +107,8 @@ function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
   if (rows.every(({ cells }) => fields.every(({ key }) => !(key in cells)))) return null;
   const carry = () => {
     const texts = Array.from({ length: more }, (_, row) => fields.map((_field, column) => next[column]![row]!));
-    const before = source.entries[block.bottom + 1];
-    void source.act({ act: 'insert', fields: fields.map(({ key }) => key), rows: texts, ...(before && { before: before.id }) });
+    const before = source.rows[block.bottom + 1];
+    void source.act({ act: 'insert', fields: fields.map(({ key }) => key), rows: texts, ...(isInList(before) && { before: before.id }) });
   };
   return (
     <Box mt="3">

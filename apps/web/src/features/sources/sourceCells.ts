@@ -2,7 +2,7 @@
 import { format, isBlank, type Locale } from '@dellum/core';
 import type { ActDto, FieldView } from '@dellum/contract';
 import type { CellLook, Place } from '../../grid/index.js';
-import { pendingKey, type SourceRegister } from '../acts/useRegister.js';
+import { isInList, pendingKey, type SourceRegister } from '../acts/useRegister.js';
 
 /** The text of a cell as it is shown and edited. */
 export function shownText(source: SourceRegister, { row, column }: Place, locale: Locale): string {
@@ -27,7 +27,7 @@ export function lookOf(source: SourceRegister, place: Place, locale: Locale): Ce
   if (becomes !== undefined) return { text: becomes, tone: 'pending', said: `was ${text}; waits for an answer` };
   for (const { range, stretch, leftOut, marks } of source.rails) {
     if (!stretch.fields.includes(field.key)) continue;
-    const mark = marks.get(row);
+    const mark = marks.get(source.entries[row] === entry ? row : source.entries.indexOf(entry));
     if (mark === 'missed' && text !== '')
       return {
         text,
@@ -44,9 +44,12 @@ export function lookOf(source: SourceRegister, place: Place, locale: Locale): Ce
 export function actsOfBlock(source: SourceRegister, block: readonly (readonly string[])[], at: Place): ActDto[] {
   const fields = source.register.fields.slice(at.column);
   const cellsOf = (texts: readonly string[]) => texts.slice(0, fields.length).map((text, column) => ({ field: fields[column]!.key, text }));
-  const over = source.entries.slice(at.row, at.row + block.length);
-  const cells = over.flatMap((entry, row) => cellsOf(block[row]!).map((cell) => ({ entry: entry.id, ...cell })));
-  const rows = block.slice(over.length).map((texts) => texts.slice(0, fields.length));
+  const over = (row: number) => source.rows[at.row + row];
+  const cells = block.flatMap((texts, row) => {
+    const entry = over(row);
+    return isInList(entry) ? cellsOf(texts).map((cell) => ({ entry: entry.id, ...cell })) : [];
+  });
+  const rows = block.filter((_, row) => !isInList(over(row))).map((texts) => texts.slice(0, fields.length));
   return [
     ...(cells.length > 0 ? [{ act: 'write', cells } as const] : []),
     ...(rows.length > 0 ? [{ act: 'insert', fields: fields.map(({ key }) => key), rows } as const] : []),
