@@ -80,6 +80,32 @@ test('what is typed into a table while the server is away stays in its cells, al
   await expect(page.getByRole('alert')).toBeHidden();
 });
 
+test('a row one types in stays while those begun before it come to nothing', async ({ nursery: { page } }) => {
+  await makeSource(page, 'Lists');
+  const pots = await makeNewTable(page, 'Pots', [['Size'], ['Price', 'an amount of money']]);
+  let lose = () => {};
+  const held = new Promise<void>((done) => (lose = done));
+  await page.route('**/acts', async (route) => {
+    await held;
+    await route.abort();
+  });
+  await typeAcross(page, ['small', '1.20', 'large', '4', 'huge'], 'Tab', 0);
+  await page.keyboard.type('9.5');
+  lose();
+  await expect(page.getByRole('alert')).toContainText('5 cells are kept here');
+  await typeAcross(page, ['0'], 'Tab', 0);
+  await expect(page.getByRole('alert')).toContainText('6 cells are kept here');
+  await page.unroute('**/acts');
+  await expect
+    .poll(() => rowsOf(pots))
+    .toEqual([
+      ['small', '1.20 EUR'],
+      ['large', '4.00 EUR'],
+      ['huge', '9.50 EUR'],
+      ['type to add', ''],
+    ]);
+});
+
 test('what is typed into a table is shown as it is stored once it is, also where nothing comes over the stream', async ({
   nursery: { page },
 }) => {

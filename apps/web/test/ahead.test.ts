@@ -113,4 +113,23 @@ describe('what is shown ahead', () => {
     ahead.note('r', withX).dropped();
     expect(ahead.bring('r', performance.now(), ['a'])).toEqual(['a']);
   });
+  it('is all that was noted and came to something, whatever came to nothing before or after it', () =>
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('waits', 'settled', 'dropped'), { maxLength: 6 }), fc.array(fc.nat()), (fates, order) => {
+        const ahead = shownAhead<readonly string[]>();
+        const asked = performance.now();
+        ahead.bring('r', asked, ['a']);
+        const notes = fates.map((fate, at) => ({ fate, at, note: ahead.note('r', (rows) => [...rows, `x${at}`]) }));
+        // They are answered in any order.
+        for (const { fate, note } of [...notes].sort((one, other) => (order[one.at] ?? 0) - (order[other.at] ?? 0))) {
+          if (fate === 'settled') note.settled(asked + 5);
+          if (fate === 'dropped') note.dropped();
+        }
+        expect(ahead.again('r')).toEqual(['a', ...fates.flatMap((fate, at) => (fate === 'dropped' ? [] : [`x${at}`]))]);
+        // The next answer has what is settled.
+        ahead.bring('r', asked + 6, ['b']);
+        expect(ahead.again('r')).toEqual(['b', ...fates.flatMap((fate, at) => (fate === 'waits' ? [`x${at}`] : []))]);
+      }),
+    ));
+  it('is nothing where nothing was brought yet', () => expect(shownAhead().again('r')).toBeUndefined());
 });

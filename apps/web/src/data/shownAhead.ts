@@ -17,6 +17,8 @@ export interface ShownAhead<Data> {
   note(registerId: string, change: (data: Data) => Data): { settled(answeredAt: number): void; dropped(): void };
   /** What was asked for at `askedAt`, with all that was shown ahead of it. */
   bring(registerId: string, askedAt: number, data: Data): Data;
+  /** What was brought last, with all that is shown ahead of it now; undefined before anything was brought. */
+  again(registerId: string): Data | undefined;
 }
 
 /** Answers do not stay under way for longer; milliseconds. */
@@ -24,19 +26,30 @@ const keptFor = 60_000;
 
 export function shownAhead<Data>(): ShownAhead<Data> {
   const all = new Map<string, Ahead<Data>[]>();
+  /** The answers that came last, as they were given. */
+  const brought = new Map<string, { readonly askedAt: number; readonly data: Data }>();
   const keep = (registerId: string, which: (ahead: Ahead<Data>) => boolean) => {
     const left = all.get(registerId)?.filter(which) ?? [];
     if (left.length > 0) all.set(registerId, left);
     else all.delete(registerId);
   };
+  const withAll = (registerId: string, askedAt: number, data: Data): Data =>
+    (all.get(registerId) ?? []).reduce((known, { change, settledAt }) => (askedAt < settledAt ? change(known) : known), data);
   return {
     note(registerId, change) {
       const mine: Ahead<Data> = { change, settledAt: Infinity };
-      keep(registerId, ({ settledAt }) => settledAt > performance.now() - keptFor);
+      const had = brought.get(registerId)?.askedAt ?? Infinity;
+      keep(registerId, ({ settledAt }) => settledAt > Math.min(had, performance.now() - keptFor));
       all.set(registerId, [...(all.get(registerId) ?? []), mine]);
       return { settled: (answeredAt) => void (mine.settledAt = answeredAt), dropped: () => keep(registerId, (ahead) => ahead !== mine) };
     },
-    bring: (registerId, askedAt, data) =>
-      (all.get(registerId) ?? []).reduce((known, { change, settledAt }) => (askedAt < settledAt ? change(known) : known), data),
+    bring: (registerId, askedAt, data) => {
+      brought.set(registerId, { askedAt, data });
+      return withAll(registerId, askedAt, data);
+    },
+    again: (registerId) => {
+      const last = brought.get(registerId);
+      return last && withAll(registerId, last.askedAt, last.data);
+    },
   };
 }

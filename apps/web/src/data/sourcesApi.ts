@@ -72,10 +72,12 @@ export const actAtOnce =
   async (dispatch: AppDispatch): Promise<Outcome> => {
     const change = (entries: readonly EntryView[]) => shownAfter(entries, arg.acts);
     const ahead = listsAhead.note(arg.registerId, change);
-    const shown = dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, change));
+    dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, change));
+    // Others may have been shown since: they stay.
     const undo = () => {
       ahead.dropped();
-      shown.undo();
+      const left = listsAhead.again(arg.registerId);
+      if (left) dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, () => [...left]));
     };
     const request = dispatch(sourcesApi.endpoints.act.initiate(arg));
     try {
