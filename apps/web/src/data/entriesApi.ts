@@ -252,12 +252,6 @@ function showAbove(
   };
 }
 
-/** The entry as the server has just given it, unless a newer one is known; the mark of its form stays. */
-export const asGiven =
-  (entry: EntryView) =>
-  (known: EntryView): EntryView =>
-    known.version > entry.version ? known : withPending({ ...known, ...entry });
-
 /** Brings the cells of a live change into the cache; an older version changes nothing. */
 export function patchEntry(dispatch: AppDispatch, state: RootState, change: Extract<Change, { kind: 'cells' }>): void {
   rememberPatch(change.entryId, change.version, change.cells);

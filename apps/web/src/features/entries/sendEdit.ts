@@ -8,9 +8,9 @@ import { hasTurns, inTurn } from '../../data/inTurn.js';
 import type { AppDispatch, RootState } from '../../data/store.js';
 import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { did } from './doneSlice.js';
-import { asGiven, entriesApi, updateEntry } from '../../data/entriesApi.js';
+import { entriesApi, updateEntry } from '../../data/entriesApi.js';
 import { answered, sending } from '../../data/newEntriesSlice.js';
-import { pend, rememberPatch } from '../../data/recentPatches.js';
+import { asGiven, pend, rememberPatch, type Pended } from '../../data/recentPatches.js';
 
 export interface CellEdit {
   readonly registerId: string;
@@ -29,13 +29,13 @@ export interface CellEdit {
 const changedBy = ({ field, expected, before }: CellEdit): string[] =>
   [...new Set([field, ...Object.keys(expected), ...Object.keys(before)])].filter((key) => key === field || expected[key] !== before[key]);
 
-/** Shows the cells that an edit changes as they are in `cells`; others keep what they got meanwhile. */
-const show = (edit: CellEdit, cells: Cells) => (dispatch: AppDispatch, getState: () => RootState) =>
+/** Shows the cells that an edit changes as it leaves them; others keep what they got meanwhile. */
+const show = (edit: CellEdit) => (dispatch: AppDispatch, getState: () => RootState) =>
   updateEntry(dispatch, getState(), edit.registerId, edit.entryId, (entry) => ({
     ...entry,
     cells: withTexts(
       entry.cells,
-      changedBy(edit).map((key) => [key, cells[key] ?? ''] as const),
+      changedBy(edit).map((key) => [key, edit.expected[key] ?? ''] as const),
     ),
   }));
 
@@ -67,17 +67,17 @@ function remember(entryId: string, versions: ReadonlyMap<string, number>): void 
 export const sendEdit =
   (edit: CellEdit) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
-    dispatch(show(edit, edit.expected));
+    dispatch(show(edit));
     const { registerId, entryId, field, version } = edit;
     const ofNew = getState().newEntries[registerId]?.typing === entryId;
     dispatch(sending({ registerId, entryId }));
-    const answeredNow = pend(entryId, Object.fromEntries(changedBy(edit).map((key) => [key, edit.expected[key] ?? null])));
+    const pended = pend(entryId, Object.fromEntries(changedBy(edit).map((key) => [key, edit.expected[key] ?? null])), edit.before);
     try {
       return await inTurn(entryId, () =>
-        dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew, answeredNow)),
+        dispatch(send({ ...edit, version: Math.max(version, ownVersions.get(entryId)?.get(field) ?? 0) }, ofNew, pended)),
       );
     } finally {
-      answeredNow();
+      pended.ended();
       dispatch(answered({ registerId, entryId }));
       if (!hasTurns(entryId)) {
         // The pages learn of a new entry when all that was typed into it so far is stored: none shows it half.
@@ -90,9 +90,9 @@ export const sendEdit =
 const isBegun = (state: RootState, registerId: string, entryId: string, like: (entry: EntryView) => boolean): boolean =>
   state.newEntries[registerId]?.begun.some(({ entry }) => entry.id === entryId && like(entry)) ?? false;
 
-/** `ofNew`: the edit belongs to the beginning of a new entry, which is taken back as a whole. `answeredNow` is called with the answer. */
+/** `ofNew`: the edit belongs to the beginning of a new entry, which is taken back as a whole. */
 const send =
-  (edit: CellEdit, ofNew: boolean, answeredNow: () => void) =>
+  (edit: CellEdit, ofNew: boolean, pended: Pended) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
     const { registerId, entryId, field, text, version, confirmed } = edit;
     const cell = { registerId, entryId, field, text, ...(confirmed && { confirmed }) };
@@ -102,7 +102,7 @@ const send =
       : dispatch(entriesApi.endpoints.editCell.initiate({ ...cell, version }));
     try {
       const { entry, written = [] } = await request.unwrap();
-      answeredNow();
+      pended.ended();
       if (begins) dispatch(did({ registerId, act: { act: 'made', entries: [entryId], before: undefined } }));
       else if (written.length > 0 && !ofNew) dispatch(did({ registerId, act: { act: 'wrote', cells: written } }));
       dispatch(settled({ entryId, field }));
@@ -117,9 +117,9 @@ const send =
       updateEntry(dispatch, getState(), registerId, entryId, asGiven(entry));
       return undefined;
     } catch (error) {
-      answeredNow();
       const draft = draftOf(edit, error as RequestProblem);
-      dispatch(show(edit, draft.state === 'conflict' ? { ...edit.before, [field]: draft.suggestions[0]! } : edit.before));
+      const newer = draft.state === 'conflict' ? { [field]: draft.suggestions[0]! } : {};
+      updateEntry(dispatch, getState(), registerId, entryId, pended.refused(newer));
       dispatch(drafted(draft));
       return draft;
     } finally {

@@ -6,13 +6,8 @@ import { drafted, draftKey, settled, settledAll, type Draft } from '../../data/d
 import { dropped } from '../../data/newEntriesSlice.js';
 import { allAnswered, underWay } from './inFlight.js';
 import { doAct } from '../../data/entryActsApi.js';
-import {
-  asGiven,
-  updateEntry,
-  useDeleteEntriesMutation,
-  useRestoreEntriesMutation,
-  useTakeBackCellsMutation,
-} from '../../data/entriesApi.js';
+import { asGiven } from '../../data/recentPatches.js';
+import { updateEntry, useDeleteEntriesMutation, useRestoreEntriesMutation, useTakeBackCellsMutation } from '../../data/entriesApi.js';
 
 export interface Again {
   readonly canUndo: boolean;

@@ -4,7 +4,8 @@ import { mayEnter, type EntryChange, type EntryView, type Me, type RegisterView 
 import { errorWords } from '../../data/problem.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch } from '../../data/store.js';
-import { asGiven, updateEntry } from '../../data/entriesApi.js';
+import { updateEntry } from '../../data/entriesApi.js';
+import { asGiven } from '../../data/recentPatches.js';
 import { useEntryHistoryQuery, useTakeBackChangeMutation } from '../../data/recordsApi.js';
 import type { RecordCells } from '../sheets/useRegisterPlace.js';
 import { moment } from '../../frame/written.js';

@@ -18,8 +18,9 @@ import { store, useAppDispatch } from '../../data/store.js';
 import { did } from '../entries/doneSlice.js';
 import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { dropped } from '../../data/newEntriesSlice.js';
-import { asGiven, updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../../data/entriesApi.js';
+import { updateEntry, useDeleteEntriesMutation, useInsertEntriesMutation, useWriteBlockMutation } from '../../data/entriesApi.js';
 import { doAct } from '../../data/entryActsApi.js';
+import { asGiven } from '../../data/recentPatches.js';
 import type { EntryWindow } from '../entries/useEntryWindow.js';
 import { number } from '../../frame/written.js';
 
