@@ -162,6 +162,31 @@ test('upkeep lists what wants mending, and mends it in one step', async ({ house
   await expect(page.getByText(/entries outside shown/)).toBeVisible();
 });
 
+test('two values that look alike are said to be two things once, and are found again when one asks for it', async ({ house }) => {
+  const page = await house.open('ines');
+  await toLists(page);
+  await typeUnder(page, 'Ship brokers', 'Corow Brothers');
+  const brokers = page.getByRole('region', { name: 'Ship brokers' });
+  await expect(brokers.getByRole('note')).toContainText('“Corow Brothers” looks like “Corrow Brothers”.');
+  await brokers.getByRole('button', { name: 'They are two things' }).click();
+  await expect(brokers.getByRole('note')).toHaveCount(0);
+  await page
+    .getByRole('navigation')
+    .getByRole('link', { name: /Upkeep/ })
+    .click();
+  const pairs = page.getByRole('region', { name: 'Look alike and are two things' });
+  await expect(pairs).toContainText('“Corow Brothers” and “Corrow Brothers”');
+  await page.reload();
+  await expect(pairs).toBeVisible();
+  const alike = page.getByRole('region', { name: 'Look-alikes' });
+  await expect(alike).toHaveCount(0);
+  await pairs.getByRole('button', { name: 'Look for them again' }).click();
+  await expect(alike).toContainText('“Corow Brothers” (0) looks like “Corrow Brothers”');
+  await expect(pairs).toHaveCount(0);
+  await alike.getByRole('button', { name: 'They are two things' }).click();
+  await expect(alike).toHaveCount(0);
+});
+
 test('the map shows what feeds what, and one walks in it', async ({ house }) => {
   const page = await house.open('ines');
   await toCatalog(page, 'Pilots');

@@ -11,6 +11,7 @@ import {
   type RangeShape,
   type Rule,
   type SourceRange,
+  type ValuePair,
 } from '@dellum/core';
 import type { FormName } from './forms.js';
 import { IsText, MayLack, Nested } from './decorators.js';
@@ -280,6 +281,13 @@ export interface BuildView {
   readonly forms: readonly FormName[];
   /** Fields whose values name entries of another register that the person may look at. */
   readonly links: readonly FieldLink[];
+  /** Values that look alike and are two things; administrators see them. */
+  readonly toldApart: readonly ToldApart[];
+}
+/** Two values that somebody has told apart. */
+export interface ToldApart {
+  readonly id: string;
+  readonly values: ValuePair;
 }
 export interface FieldLink {
   readonly fieldId: string;

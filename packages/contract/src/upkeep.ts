@@ -4,6 +4,7 @@ import {
   fieldKinds,
   findingKinds,
   longestName,
+  longestValue,
   type ColumnProfile,
   type FieldKind,
   type FindingKind,
@@ -42,6 +43,17 @@ export class CureParentDto {
   @IsText()
   @MaxLength(5000)
   words!: string;
+}
+
+/** Says that two values that look alike are two things. */
+export class TellApartDto {
+  @IsText()
+  @Length(1, longestValue)
+  one!: string;
+
+  @IsText()
+  @Length(1, longestValue)
+  other!: string;
 }
 
 export class TakeBackDto {

@@ -1,5 +1,6 @@
 // Look-alikes on made-up place names with planted slips: how many are found, and how many of those found are none.
-import { lookAlikes, type Spelling } from '@dellum/core';
+import { lookAlikes, toldApart, withoutApart, type LookAlike, type Spelling } from '@dellum/core';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 /** A linear congruential generator (Numerical Recipes' constants): the same names in every run. */
@@ -134,6 +135,28 @@ function planted(seed: number): Planted {
   }
   return { spellings, means };
 }
+
+describe('look-alikes that are told apart', () => {
+  const values = ['a', 'b', 'c', 'd', 'e'];
+  const group = fc
+    .shuffledSubarray(values, { minLength: 2 })
+    .map((own): LookAlike => own.map((value, at) => ({ value, entries: own.length - at })));
+  const pairs = fc.array(fc.tuple(fc.constantFrom(...values), fc.constantFrom(...values)), { maxLength: 8 });
+  it('never stand beside their right spelling again; all others are still found', () =>
+    fc.assert(
+      fc.property(group, pairs, (own, told) => {
+        const apart = toldApart(told);
+        const isTold = (one: string, other: string) => told.some(([a, b]) => (a === one && b === other) || (a === other && b === one));
+        const left = withoutApart([own], apart);
+        for (const [right, ...others] of left) for (const other of others) expect(isTold(right!.value, other.value)).toBe(false);
+        // Whoever is in no group any more is told apart from somebody, or was left alone by it.
+        const found = new Set(left.flat().map(({ value }) => value));
+        const [first, ...rest] = own;
+        for (const { value } of rest) if (!isTold(first!.value, value)) expect(found).toContain(value);
+        if (told.length === 0) expect(left).toEqual([own]);
+      }),
+    ));
+});
 
 describe('lookAlikes', () => {
   it('finds 97 of 100 planted slips, also those made again and again, and is right 95 times of 100', () => {

@@ -121,10 +121,10 @@ describe('the range doctor', () => {
     ['empty', ['', ''], { ends: 'fixed', entry: null }, 'What is offered stays the same.'],
   ] as const)('finds %s, says what its cure does, and the cure mends it', (kind, texts, end, effect) => {
     const sourceState = sourceStateOf(texts, end);
-    const finding = examine('r', sourceState, { alike: true, effects: true }).find((found) => found.kind === kind)!;
+    const finding = examine('r', sourceState, { apart: () => false, effects: true }).find((found) => found.kind === kind)!;
     expect(finding.cure!.effect).toBe(effect);
     const mended = afterProposal(sourceState, finding.cure!.proposal);
-    if (kind !== 'empty') expect(kinds(examine('r', mended, { alike: true }))).not.toContain(kind);
+    if (kind !== 'empty') expect(kinds(examine('r', mended, { apart: () => false }))).not.toContain(kind);
   });
   it('finds what is of the wrong kind, and names that nothing uses', () => {
     const dates = sourceStateOf(['2026-01-01', 'soon'], last, { fields: [{ key: 'value', heading: 'Day', kind: 'date' }] });
@@ -158,10 +158,11 @@ describe('the range doctor', () => {
       cure: { effect: '“Heron Mole” comes in; “Heron Mol” goes out.' },
     });
   });
-  it('finds nothing in a list that is in order', () => expect(examine('r', sourceStateOf(['a', 'b'], last), { alike: true })).toEqual([]));
+  it('finds nothing in a list that is in order', () =>
+    expect(examine('r', sourceStateOf(['a', 'b'], last), { apart: () => false })).toEqual([]));
   it('writes a parent right in every row of its children', () => {
     const sourceState = levelsOf(['Dry bulk', 'Coal'], ['Dry-bulk', 'Grain'], ['Dry bulk', 'Sand']);
-    const finding = examine('r', sourceState, { alike: true }).find(({ kind }) => kind === 'look-alike')!;
+    const finding = examine('r', sourceState, { apart: () => false }).find(({ kind }) => kind === 'look-alike')!;
     expect(
       readSourceState(afterProposal(sourceState, finding.cure!.proposal))
         .taking('r')
@@ -179,7 +180,7 @@ describe('the range doctor', () => {
           ] as const,
       ),
     );
-    expect(examine('r', sourceState, { alike: true })).toEqual([]);
+    expect(examine('r', sourceState, { apart: () => false })).toEqual([]);
   });
 });
 
@@ -216,11 +217,12 @@ describe('series', () => {
 });
 
 describe('a look at a paste', () => {
+  const none = () => false;
   it('counts blanks, repeats and look-alikes, and sees a first row that is headings', () => {
-    const look = lookAtPaste([['Pilots'], ['Tam Ossel'], [''], ['Tam Osel'], ['Rook'], ['Rook']], ['Pilots'], ['Tam Ossel']);
+    const look = lookAtPaste([['Pilots'], ['Tam Ossel'], [''], ['Tam Osel'], ['Rook'], ['Rook']], ['Pilots'], ['Tam Ossel'], none);
     expect(look).toMatchObject({ rows: 6, blanks: 1, repeats: 2, headings: true });
     expect(look.alike).toEqual([['Tam Ossel', 'Tam Osel']].map((group) => expect.arrayContaining(group)));
-    expect(lookAtPaste([['Length'], ['12'], ['30'], ['7.5']], ['Greatest length'], []).headings).toBe(true);
-    expect(lookAtPaste([['Rook'], ['Tam']], ['Pilots'], []).headings).toBe(false);
+    expect(lookAtPaste([['Length'], ['12'], ['30'], ['7.5']], ['Greatest length'], [], none).headings).toBe(true);
+    expect(lookAtPaste([['Rook'], ['Tam']], ['Pilots'], [], none).headings).toBe(false);
   });
 });

@@ -13,6 +13,7 @@ import * as alikeValues from './migrations/0010-alike-values.js';
 import * as entriesTurned from './migrations/0011-entries-turned.js';
 import * as whoCorrected from './migrations/0012-who-corrected.js';
 import * as knownBrowsers from './migrations/0013-known-browsers.js';
+import * as toldApart from './migrations/0014-told-apart.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -29,6 +30,7 @@ const migrations: Record<string, Migration> = {
   '0011-entries-turned': entriesTurned,
   '0012-who-corrected': whoCorrected,
   '0013-known-browsers': knownBrowsers,
+  '0014-told-apart': toldApart,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

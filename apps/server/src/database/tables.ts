@@ -70,6 +70,13 @@ export interface KnownBrowsersTable {
   token_hash: Buffer;
   at: Moment;
 }
+/** Values that look alike and are two things. */
+export interface ToldApartTable {
+  house_id: string;
+  id: string;
+  one: string;
+  other: string;
+}
 export interface SignInTriesTable {
   house_id: string;
   id: Generated<number>;
@@ -404,6 +411,7 @@ export interface Tables {
   sessions: SessionsTable;
   known_browsers: KnownBrowsersTable;
   sign_in_tries: SignInTriesTable;
+  told_apart: ToldApartTable;
   sheets: SheetsTable;
   registers: RegistersTable;
   fields: FieldsTable;

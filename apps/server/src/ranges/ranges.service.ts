@@ -29,7 +29,7 @@ import {
   type RangeLine,
   type RangeLook,
 } from '@dellum/contract';
-import { StructureService } from '../structure/structure.service.js';
+import { StructureService, apartIn } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { Database, type Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
@@ -149,14 +149,14 @@ export class RangesService {
       ranges: build.ranges.map(({ id }) => id),
       catalogs: naming(build),
     });
-    return build.ranges.map(({ id }) => lineOf(sourceState, id));
+    return build.ranges.map(({ id }) => lineOf(build, sourceState, id));
   }
 
   /** Does the cure of a finding. It is found anew; one that is not there any more mends nothing. */
   cure(caller: Caller, dto: CureDto): Promise<Outcome> {
     return this.sources.propose(caller, async (trx, build) => {
       const sourceState = await this.sourceStates.read(trx, build, { ranges: build.ranges.map(({ id }) => id), catalogs: naming(build) });
-      const finding = examine(dto.rangeId, sourceState, { alike: true }).find(
+      const finding = examine(dto.rangeId, sourceState, { apart: apartIn(build) }).find(
         ({ kind, words }) => kind === dto.kind && words === dto.words,
       );
       if (!finding?.cure) throw notFound('This finding');
@@ -168,10 +168,10 @@ export class RangesService {
 /** Catalogs whose values name ranges: with them it is known which ranges are used by name. */
 const naming = (build: HouseBuild): string[] => namingCatalogs([...build.catalogs.values()].map(({ definition }) => definition));
 
-function lineOf(sourceState: SourceState, id: string): RangeLine {
+function lineOf(build: HouseBuild, sourceState: SourceState, id: string): RangeLine {
   const taking = readSourceState(sourceState).taking(id);
   const leftOut = [...grouped(taking.leftOut, ({ why }) => why)].map(([why, rows]) => ({ why, count: rows.length }));
-  return { id, taken: taking.values.length, leftOut, findings: examine(id, sourceState, { alike: true, effects: true }) };
+  return { id, taken: taking.values.length, leftOut, findings: examine(id, sourceState, { apart: apartIn(build), effects: true }) };
 }
 
 function rangeOf(build: HouseBuild, id: string): SourceRange {

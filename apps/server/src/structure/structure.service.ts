@@ -2,7 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { BuildView, FieldLink, SheetView } from '@dellum/contract';
 import { mayDesign } from '@dellum/contract';
-import { catalogIdOf, nothingComposed, partReads, readsDirectly } from '@dellum/core';
+import { catalogIdOf, nothingComposed, partReads, readsDirectly, toldApart, type TellsApart } from '@dellum/core';
 import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
@@ -70,6 +70,7 @@ export class StructureService {
       catalogs,
       linked: designs ? build.linked.map(({ id, name }) => ({ id, name })) : [],
       forms: build.forms,
+      toldApart: designs ? build.toldApart : [],
       links: linksIn(build, new Set(sheets.flatMap(({ registers }) => registers.map(({ id }) => id)))),
     };
   }
@@ -105,6 +106,9 @@ export function registerOf(build: HouseBuild, registerId: string, caller: Caller
   if (!isOpen(build, registerId, caller)) throw notFound('This register');
   return build.registers.get(registerId)!;
 }
+
+/** Which values the house knows to be two things. */
+export const apartIn = ({ toldApart: pairs }: HouseBuild): TellsApart => toldApart(pairs.map(({ values }) => values));
 
 /** True when catalogs are fed by a query over this register, so that its entries are values elsewhere. */
 export const feedsCatalogs = (build: HouseBuild, registerId: string): boolean =>

@@ -11,7 +11,7 @@ import {
   type Rule,
   type SourceRange,
 } from '@dellum/core';
-import type { CatalogView, FormName, LinkedName } from '@dellum/contract';
+import type { CatalogView, FormName, LinkedName, ToldApart } from '@dellum/contract';
 
 import type { Reader } from '../database/database.js';
 
@@ -62,6 +62,7 @@ export interface HouseBuild {
   readonly linked: readonly LinkedBuild[];
   readonly forms: readonly FormName[];
   readonly carries: readonly CarryBuild[];
+  readonly toldApart: readonly ToldApart[];
 }
 
 @Injectable()
@@ -107,6 +108,7 @@ export class StructureStore {
     }));
     const forms = await this.forms(db, houseId);
     const carries = await this.carries(db, houseId, fields);
+    const apart = await db.selectFrom('told_apart').select(['id', 'one', 'other']).where('house_id', '=', houseId).orderBy('id').execute();
     return {
       version: house.build,
       houseId,
@@ -119,6 +121,7 @@ export class StructureStore {
       linked,
       forms,
       carries,
+      toldApart: apart.map(({ id, one, other }) => ({ id, values: [one, other] })),
     };
   }
 

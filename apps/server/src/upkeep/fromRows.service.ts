@@ -8,13 +8,14 @@ import {
   profileOf,
   proposedFields,
   readCell,
+  withoutApart,
   type Catalog,
   type CatalogRule,
   type Cells,
   type Locale,
 } from '@dellum/core';
 import type { FieldFromRowsDto, MakeFromRowsDto, ProposedFieldView, TextRowsDto } from '@dellum/contract';
-import { StructureService } from '../structure/structure.service.js';
+import { StructureService, apartIn } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { catalogOf } from '../catalogs/catalogs.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
@@ -52,7 +53,7 @@ export class FromRowsService {
     return Promise.all(
       proposedFields(rows, build.locale).map(async ({ heading, kind, filled, unread, counts }): Promise<ProposedFieldView> => {
         const asText = kind === 'text' && filled > 0;
-        const profile = asText ? profileOf(counts, await lookAlikesOf(cleanedCounts(counts))) : undefined;
+        const profile = asText ? profileOf(counts, withoutApart(await lookAlikesOf(cleanedCounts(counts)), apartIn(build))) : undefined;
         const [standing] = profile ? await this.gathering.standing(build, profile) : [];
         return {
           heading,

@@ -12,11 +12,12 @@ import {
   sourceTextFault,
   standingMatch,
   type CatalogRule,
+  withoutApart,
   type ColumnProfile,
   type StandingMatch,
 } from '@dellum/core';
 import type { ColumnView, Gathered, GatherDto, GatherTakenBack } from '@dellum/contract';
-import { StructureService, entryFieldWithId, feedsCatalogs } from '../structure/structure.service.js';
+import { StructureService, apartIn, entryFieldWithId, feedsCatalogs } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CarriesService } from '../carries/carries.service.js';
 import { CarriesStore } from '../carries/carries.store.js';
@@ -75,7 +76,7 @@ export class GatherService {
     const field = gatherable(build, fieldId);
     const counts =
       (await this.counts.ofFields(this.database.kysely, caller.houseId, [field.id])).get(field.id) ?? new Map<string, number>();
-    const profile = profileOf(counts, await lookAlikesOf(cleanedCounts(counts)));
+    const profile = profileOf(counts, withoutApart(await lookAlikesOf(cleanedCounts(counts)), apartIn(build)));
     return { ...profile, standing: await this.standing(build, profile) };
   }
 

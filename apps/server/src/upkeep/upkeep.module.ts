@@ -16,6 +16,7 @@ import { FromRowsController } from './fromRows.controller.js';
 import { FromRowsService } from './fromRows.service.js';
 import { GatherService } from './gather.service.js';
 import { GatherStore } from './gather.store.js';
+import { ToldApartService } from './toldApart.service.js';
 import { UpkeepController } from './upkeep.controller.js';
 import { UpkeepService } from './upkeep.service.js';
 
@@ -35,6 +36,6 @@ import { UpkeepService } from './upkeep.service.js';
     StructureModule,
   ],
   controllers: [ColumnsController, FromRowsController, UpkeepController],
-  providers: [FromRowsService, GatherService, GatherStore, UpkeepService],
+  providers: [FromRowsService, GatherService, GatherStore, ToldApartService, UpkeepService],
 })
 export class UpkeepModule {}

@@ -9,10 +9,12 @@ import {
   orphansOf,
   readSourceState,
   wantsToBeList,
+  withoutApart,
   type Spelling,
+  type TellsApart,
 } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
-import { StructureService, boundFields } from '../structure/structure.service.js';
+import { StructureService, apartIn, boundFields } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { CountsStore } from '../counts/counts.store.js';
@@ -86,12 +88,14 @@ export class UpkeepService {
     const parents = parented.flatMap((id) => examineParents(id, sourceState));
     const orphans = parented.flatMap((id) => orphansOf(id, sourceState)).slice(0, mostOrphans);
     const findings = build.ranges.flatMap(({ id }) => examine(id, sourceState, { effects: true }));
+    const apart = apartIn(build);
     const alikes: CatalogAlikes[] = [];
     for (const [catalogId, values] of offered) {
-      const groups = (await lookAlikesOf(values.map(({ value, entries }) => ({ value, entries })))).slice(0, mostGroups);
+      const alike = await lookAlikesOf(values.map(({ value, entries }) => ({ value, entries })));
+      const groups = withoutApart(alike, apart).slice(0, mostGroups);
       if (groups.length > 0) alikes.push({ catalogId, groups });
     }
-    return { findings, parents, orphans, alikes, between: await alikesBetween(offered) };
+    return { findings, parents, orphans, alikes, between: await alikesBetween(offered, apart) };
   }
 
   private async offered(build: HouseBuild): Promise<Offered> {
@@ -162,11 +166,11 @@ export class UpkeepService {
 }
 
 /** Values that are spelled otherwise in another catalog; one that stands equally in both is no finding. */
-async function alikesBetween(offered: Offered): Promise<AlikeBetween[]> {
+async function alikesBetween(offered: Offered, apart: TellsApart): Promise<AlikeBetween[]> {
   const homes = new Map<string, string[]>();
   for (const [catalogId, values] of offered) for (const { value } of values) homes.set(value, [...(homes.get(value) ?? []), catalogId]);
   const groups = await lookAlikesOf([...homes.keys()].map((value) => ({ value, entries: homes.get(value)!.length })));
-  return groups
+  return withoutApart(groups, apart)
     .map((group) => ({ values: group.flatMap(({ value }) => homes.get(value)!.map((catalogId) => ({ catalogId, value }))) }))
     .filter(({ values }) => new Set(values.map(({ catalogId }) => catalogId)).size > 1)
     .slice(0, mostGroups);

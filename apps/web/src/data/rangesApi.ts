@@ -1,5 +1,5 @@
 // Named ranges over the API, with what the range doctor finds.
-import type { ChangeRangeDto, CureDto, MakeRangeDto, Outcome, RangeLine, RangeLook } from '@dellum/contract';
+import type { ChangeRangeDto, CureDto, MakeRangeDto, Outcome, RangeLine, RangeLook, TellApartDto, ToldApart } from '@dellum/contract';
 import { api } from './api.js';
 import { sourceTags } from './sourcesApi.js';
 
@@ -21,6 +21,15 @@ export const rangesApi = api.injectEndpoints({
       query: (id) => ({ path: `/ranges/${id}`, method: 'DELETE', changesBuild: true }),
       invalidatesTags: sourceTags,
     }),
+    /** Says that two values that look alike are two things. */
+    tellApart: build.mutation<ToldApart, TellApartDto>({
+      query: (body) => ({ path: '/upkeep/told-apart', method: 'POST', changesBuild: true, body }),
+      invalidatesTags: ['Build', 'Ranges', 'Upkeep'],
+    }),
+    forgetApart: build.mutation<null, string>({
+      query: (id) => ({ path: `/upkeep/told-apart/${id}`, method: 'DELETE', changesBuild: true }),
+      invalidatesTags: ['Build', 'Ranges', 'Upkeep'],
+    }),
     cure: build.mutation<Outcome, CureDto>({
       query: (body) => ({ path: '/ranges/cures', method: 'POST', changesBuild: true, body }),
       invalidatesTags: sourceTags,
@@ -34,4 +43,6 @@ export const {
   useLookAtChangeMutation,
   useDeleteRangeMutation,
   useCureMutation,
+  useTellApartMutation,
+  useForgetApartMutation,
 } = rangesApi;

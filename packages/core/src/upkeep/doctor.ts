@@ -16,6 +16,7 @@ import {
   type SourceStateReader,
 } from '../impact/index.js';
 import { lookAlikes, wordUse } from './lookAlikes.js';
+import { withoutApart, type TellsApart, type ValuePair } from './toldApart.js';
 
 export const findingKinds = [
   'past the end',
@@ -44,6 +45,8 @@ export interface RangeFinding {
   /** Where to look. */
   readonly rows: readonly SourceRow[];
   readonly cure: Cure | null;
+  /** The two values that look alike. */
+  readonly alike?: ValuePair;
 }
 
 interface Patient {
@@ -163,7 +166,7 @@ function cellsHolding(patient: Patient, value: string, depth: number): { row: So
 }
 
 /** Look-alikes among the values under one parent, and among the parents themselves. */
-const lookAlike: Symptom = (patient) => {
+const lookAlike = (patient: Patient, apart: TellsApart): readonly RangeAilment[] => {
   const siblings = new Map<string, { value: string; rows: readonly SourceRow[]; depth: number }[]>();
   for (const { value, path, rows } of patient.taking.values) {
     const parent = path.join('\u001F');
@@ -171,18 +174,23 @@ const lookAlike: Symptom = (patient) => {
   }
   const use = wordUse(patient.taking.values.map(({ value }) => ({ value, entries: 0 })));
   return [...siblings.values()].flatMap((values) =>
-    lookAlikes(
-      values.map(({ value, rows }) => ({ value, entries: rows.length })),
-      use,
+    withoutApart(
+      lookAlikes(
+        values.map(({ value, rows }) => ({ value, entries: rows.length })),
+        use,
+      ),
+      apart,
     ).flatMap(([right, ...others]) =>
       others.map((other): RangeAilment => {
         const { depth } = values.find(({ value }) => value === other.value)!;
         const cells = cellsHolding(patient, other.value, depth);
         const words = `“${other.value}” looks like “${right!.value}”.`;
-        if (cells.length === 0) return { kind: 'look-alike', words, rows: [] };
+        const alike: ValuePair = [right!.value, other.value];
+        if (cells.length === 0) return { kind: 'look-alike', words, alike, rows: [] };
         return {
           kind: 'look-alike',
           words,
+          alike,
           rows: cells.map(({ row }) => row),
           cure: { words: `Write it “${right!.value}”`, steps: writingAll(cells.map((cell) => ({ ...cell, text: right!.value }))) },
         };
@@ -360,17 +368,18 @@ export function effectOn(rangeId: string, sourceState: SourceState, proposal: Pr
   return parts.length === 0 ? 'What is offered stays the same.' : `${parts.join('; ')}.`;
 }
 
-/** Examines one range. Look-alikes cost more than the rest and are looked for when asked. */
+/** Examines one range. Look-alikes cost more than the rest and are looked for when it is said which values are two things. */
 export function examine(
   rangeId: string,
   sourceState: SourceState,
-  options: { readonly alike?: boolean; readonly effects?: boolean } = {},
+  options: { readonly apart?: TellsApart; readonly effects?: boolean } = {},
 ): RangeFinding[] {
   const reader = readSourceState(sourceState);
   const range = reader.range(rangeId);
   if (!range) return [];
   const patient: Patient = { range, taking: reader.taking(rangeId), sourceState, reader };
-  const found = [...symptoms, ...(options.alike ? [lookAlike] : [])].flatMap((symptom) => symptom(patient));
+  const alike = options.apart ? lookAlike(patient, options.apart) : [];
+  const found = [...symptoms.flatMap((symptom) => symptom(patient)), ...alike];
   return found.map(({ cure, ...finding }) => {
     const proposal = cure && proposalOf(...cure.steps);
     return {

@@ -1,3 +1,4 @@
+export { toldApart, valuePair, withoutApart, type TellsApart, type ValuePair } from './toldApart.js';
 export { lookAlikes, type LookAlike, type Spelling } from './lookAlikes.js';
 export { effectOn, examine, findingKinds, type Cure, type FindingKind, type RangeFinding } from './doctor.js';
 export { cleanedCounts, profileOf, wantsToBeList, type ColumnProfile, type ProposedValue } from './profile.js';

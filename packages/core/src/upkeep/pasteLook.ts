@@ -1,6 +1,7 @@
 // A look at what a pasted block would bring in, before it comes in.
 import { clean, matchKey } from '../text/index.js';
 import { lookAlikes } from './lookAlikes.js';
+import { withoutApart, type TellsApart } from './toldApart.js';
 
 export interface PasteLook {
   readonly rows: number;
@@ -24,14 +25,20 @@ function looksLikeHeadings(block: readonly (readonly string[])[], headings: read
   );
 }
 
-/** `there`: what the column holds already. */
-export function lookAtPaste(block: readonly (readonly string[])[], headings: readonly string[], there: readonly string[]): PasteLook {
+/** `there`: what the column holds already. `apart`: which values are known to be two things. */
+export function lookAtPaste(
+  block: readonly (readonly string[])[],
+  headings: readonly string[],
+  there: readonly string[],
+  apart: TellsApart,
+): PasteLook {
   const cleaned = block.map((row) => row.map(clean));
   const values = cleaned.map((row) => row[0] ?? '').filter((value) => value !== '');
   const distinct = new Set(values);
   const known = new Set(there.map(clean));
   const fresh = new Set([...distinct].filter((value) => !known.has(value)));
-  const groups = lookAlikes([...fresh, ...known].map((value) => ({ value, entries: known.has(value) ? 1 : 0 })));
+  const spellings = [...fresh, ...known].map((value) => ({ value, entries: known.has(value) ? 1 : 0 }));
+  const groups = withoutApart(lookAlikes(spellings), apart);
   return {
     rows: block.length,
     columns: Math.max(0, ...block.map((row) => row.length)),

@@ -4,6 +4,7 @@ import { examine, houseLocale, type FindingKind, type RangeFinding } from '@dell
 import type { BuildView, CureDto, RangeLine } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { SourceRegister } from '../acts/useRegister.js';
+import { TellApart } from './TellApart.js';
 import { useCureMutation, useRangeLinesQuery } from '../../data/rangesApi.js';
 
 /** What is seen in the cells by themselves is found at once, in the browser; the rest when the server has looked at all ranges. */
@@ -51,6 +52,7 @@ export function RangeFindings({ source, build }: { source: SourceRegister; build
       {findings.slice(0, 4).map((finding) => (
         <Box key={`${finding.rangeId} ${finding.words}`} bg="amber.subtle" color="amber.fg" rounded="l2" px="3" py="2" role="note">
           <Text>{finding.words}</Text>
+          {finding.alike && <TellApart values={finding.alike} />}
           {finding.cure && (
             <Button
               size="xs"

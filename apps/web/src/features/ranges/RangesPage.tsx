@@ -13,6 +13,7 @@ import { useTold } from '../acts/useRegister.js';
 import { leftOutWords } from './RangeCard.js';
 import { cureOf } from './RangeFindings.js';
 import { placeOfRange } from './placeOfRange.js';
+import { TellApart } from './TellApart.js';
 import { useCureMutation, useRangeLinesQuery } from '../../data/rangesApi.js';
 import { number } from '../../frame/written.js';
 
@@ -82,7 +83,7 @@ function RangeRow({ range, build, line }: { range: SourceRange; build: BuildView
         <Stack gap="1.5">
           {line?.findings.slice(0, all ? undefined : fewFindings).map((finding) => (
             <Box key={finding.words} color="amber.fg">
-              {finding.words}
+              {finding.words} {finding.alike && <TellApart values={finding.alike} />}
               {finding.cure && (
                 <Button
                   size="2xs"

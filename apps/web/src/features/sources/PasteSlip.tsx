@@ -3,6 +3,7 @@ import { Box, Button, Heading, HStack, Progress, Stack, Table, Text } from '@cha
 import { lookAtPaste } from '@dellum/core';
 import { useMemo, useState } from 'react';
 import { Check } from '../../frame/Check.js';
+import { useApart } from '../ranges/TellApart.js';
 import { useNotice } from '../../frame/useNotice.js';
 import type { Pasted } from './RegisterColumn.js';
 import { actsOfBlock, columnTexts, partsOf } from './sourceCells.js';
@@ -28,6 +29,7 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
   const [skipBlanks, setSkipBlanks] = useState(pasted.look.blanks > 0);
   const [work, setWork] = useState<Work>();
   const notice = useNotice();
+  const apart = useApart();
   const block = useMemo(
     () => pasted.block.slice(skipHeadings ? 1 : 0).filter((row) => !skipBlanks || row.some((text) => text.trim() !== '')),
     [pasted.block, skipHeadings, skipBlanks],
@@ -35,7 +37,7 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
   const fields = source.register.fields.slice(at.column);
   // What stands there already is that of the moment one pastes; the rows that come in are no repeats of themselves.
   const [there] = useState(() => columnTexts(source, at.column));
-  const look = useMemo(() => lookAtPaste(block, [], there), [block, there]);
+  const look = useMemo(() => lookAtPaste(block, [], there, apart), [block, there, apart]);
   const tooWide = pasted.look.columns - fields.length;
   const over = Math.min(block.length, Math.max(0, source.entries.length - at.row));
   /** Stores part by part; where one fails, what is in stays, and the rest can go on from there. */

@@ -6,6 +6,7 @@ import { Grid, toClipboard, type Block, type EditorProps, type GridHandle, type 
 import { useNotice } from '../../frame/useNotice.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { GrowthRail, lanesOf, railWidth } from '../ranges/GrowthRail.js';
+import { useApart } from '../ranges/TellApart.js';
 import { RangeFindings } from '../ranges/RangeFindings.js';
 import { ruleInShort } from '../sheets/columns.js';
 import { RegisterHeading } from './RegisterHeading.js';
@@ -49,6 +50,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
   const { data: me } = useMeQuery();
   const grid = useRef<GridHandle>(null);
   const notice = useNotice();
+  const apart = useApart();
   if (!me) return null;
   const { locale } = me.house;
   const { register, isList } = source;
@@ -97,6 +99,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
       block,
       register.fields.slice(at.column).map(({ heading }) => heading),
       columnTexts(source, at.column),
+      apart,
     );
     if (isOdd(look)) props.onPasted({ registerId: register.id, block, at, look });
     else void source.act(...actsOfBlock(source, block, at));

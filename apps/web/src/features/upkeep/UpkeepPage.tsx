@@ -8,12 +8,14 @@ import { errorWords } from '../../data/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useCureParentMutation, useItemActMutation } from '../../data/catalogsApi.js';
 import { cureOf } from '../ranges/RangeFindings.js';
-import { useCureMutation } from '../../data/rangesApi.js';
+import { TellApart } from '../ranges/TellApart.js';
+import { useCureMutation, useForgetApartMutation } from '../../data/rangesApi.js';
 import { placeOfRange } from '../ranges/placeOfRange.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { useSlipsQuery } from '../../data/sourcesApi.js';
 import { useTold } from '../acts/useRegister.js';
+import { useTry } from '../../frame/useNotice.js';
 import { upkeepCount, useUpkeepQuery } from '../../data/upkeepApi.js';
 import { number } from '../../frame/written.js';
 
@@ -105,6 +107,7 @@ export function UpkeepPage() {
                 words={values.map(({ catalogId, value }) => `“${value}” in ${titleOf(build, catalogId)}`).join(', ')}
                 to={`/catalogs/${values[0]!.catalogId}?value=${encodeURIComponent(values[0]!.value)}`}
                 where="Look at it"
+                cure={values.length === 2 && <TellApart values={[values[0]!.value, values[1]!.value]} />}
               />
             ))}
           </Section>
@@ -140,7 +143,31 @@ export function UpkeepPage() {
           </Section>
         </Stack>
       )}
+      <ToldApartPairs pairs={build.toldApart} />
     </Page>
+  );
+}
+
+/** Pairs that are not brought up as look-alikes any more. */
+function ToldApartPairs({ pairs }: { pairs: BuildView['toldApart'] }) {
+  const [forget] = useForgetApartMutation();
+  const attempt = useTry();
+  if (pairs.length === 0) return null;
+  return (
+    <Box px="5" pb="5" maxW="860px">
+      <Section title="Look alike and are two things" count={pairs.length}>
+        {pairs.map(({ id, values: [one, other] }) => (
+          <HStack key={id} justify="space-between" py="2" borderBottomWidth="1px" borderColor="lineSoft" gap="4">
+            <Text overflowWrap="anywhere">
+              “{one}” and “{other}”
+            </Text>
+            <Button size="xs" variant="outline" colorPalette="slate" flexShrink={0} onClick={() => void attempt(forget(id).unwrap())}>
+              Look for them again
+            </Button>
+          </HStack>
+        ))}
+      </Section>
+    </Box>
   );
 }
 
@@ -257,15 +284,18 @@ function AlikeRow({ catalogId, group, build }: { catalogId: string; group: LookA
           to={`/catalogs/${catalogId}?value=${encodeURIComponent(other.value)}`}
           where="Look at it"
           cure={
-            <Button
-              size="xs"
-              variant="outline"
-              onClick={() =>
-                void told(act({ id: catalogId, act: { path: [], value: other.value, act: 'merge', to: right!.value } }).unwrap())
-              }
-            >
-              Merge into “{right!.value}”
-            </Button>
+            <>
+              <Button
+                size="xs"
+                variant="outline"
+                onClick={() =>
+                  void told(act({ id: catalogId, act: { path: [], value: other.value, act: 'merge', to: right!.value } }).unwrap())
+                }
+              >
+                Merge into “{right!.value}”
+              </Button>
+              <TellApart values={[right!.value, other.value]} />
+            </>
           }
         />
       ))}
