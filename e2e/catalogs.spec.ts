@@ -162,6 +162,28 @@ test('upkeep lists what wants mending, and mends it in one step', async ({ house
   await expect(page.getByText(/entries outside shown/)).toBeVisible();
 });
 
+test('what somebody else has changed meanwhile is said where one is half-way through it, and one goes on from it', async ({ house }) => {
+  const [one, other] = [await house.open('ines'), await house.open('ines')];
+  for (const page of [one, other]) {
+    await toCatalog(page, 'Pilots');
+    await page.getByRole('button', { name: 'How it is composed', exact: true }).click();
+  }
+  const slip = (page: typeof one) => page.getByRole('region', { name: 'How it is composed' });
+  await slip(other).getByLabel('What counts as a repeat').selectOption({ label: 'spellings of one value stand once' });
+  await slip(one).getByLabel('Order').selectOption({ label: 'in alphabetical order' });
+  await slip(one).getByRole('button', { name: 'Save how it is composed' }).click();
+  await expect(one.getByText('Pilots is composed so from now on.')).toBeVisible();
+  const said = slip(other).getByRole('alert');
+  await expect(said).toContainText('Somebody else has composed Pilots anew since you began.');
+  await expect(slip(other).getByLabel('What counts as a repeat')).toHaveValue('spelling');
+  await expect(slip(other).getByRole('button', { name: 'Save how it is composed' })).toBeDisabled();
+  await said.getByRole('button', { name: 'Start from theirs' }).click();
+  await expect(slip(other).getByLabel('Order')).toHaveValue('alphabetical');
+  await slip(other).getByLabel('What counts as a repeat').selectOption({ label: 'spellings of one value stand once' });
+  await slip(other).getByRole('button', { name: 'Save how it is composed' }).click();
+  await expect(other.getByText('Pilots is composed so from now on.')).toBeVisible();
+});
+
 test('two values that look alike are said to be two things once, and are found again when one asks for it', async ({ house }) => {
   const page = await house.open('ines');
   await toLists(page);

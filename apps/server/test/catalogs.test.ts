@@ -1,16 +1,18 @@
 // Catalogs in full: composed, their items changed from the catalog page, history, acts taken back, queries over entries.
 import { ofRanges, type Answer, type CatalogDefinition } from '@dellum/core';
-import type {
-  BuildView,
-  CatalogChange,
-  CatalogItems,
-  DefinitionTrial,
-  Outcome,
-  Problem,
-  RangeLine,
-  RangeLook,
-  Slip,
-  Upkeep,
+import {
+  definitionMark,
+  ruleMark,
+  type BuildView,
+  type CatalogChange,
+  type CatalogItems,
+  type DefinitionTrial,
+  type Outcome,
+  type Problem,
+  type RangeLine,
+  type RangeLook,
+  type Slip,
+  type Upkeep,
 } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, insertingAll, inserting, openHouse, startServer, until, type House, type Running } from './house.js';
@@ -670,6 +672,36 @@ describe('tables, headings and the doctor', () => {
     );
   });
 });
+
+describe('what two administrators change at once', () => {
+  it('is changed by one of them: a catalog, a rule; the other is told, and goes on from what is there', async () => {
+    const house = await openHouse(running, []);
+    const { administrator } = house;
+    const catalog = async () => (await administrator.get<BuildView>('/build')).catalogs.find(({ id }) => id === house.catalog.id)!;
+    const { definition } = await catalog();
+    const composed = (order: string, seen: string) =>
+      administrator.call<Problem>('PUT', `/catalogs/${house.catalog.id}/definition`, { ...definition, order: { by: order }, seen });
+    const mark = definitionMark(definition);
+    const both = await Promise.all([composed('alphabetical', mark), composed('reversed', mark)]);
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
+    expect(both.find(({ status }) => status === 409)!.body).toMatchObject({
+      code: 'catalog-changed',
+      detail: 'Somebody else has composed Pilots anew since you began. Look at how it is composed now, then change it.',
+    });
+    const now = (await catalog()).definition;
+    expect(now.order.by).toBe(both[0]!.status === 200 ? 'alphabetical' : 'reversed');
+    expect((await composed('kept', definitionMark(now))).status).toBe(200);
+
+    const field = house.visits.fields.find(({ key }) => key === 'pilot')!;
+    const set = (hint: string, seen: string) =>
+      administrator.call<Problem>('PUT', `/fields/${field.id}/rule`, { ...ruleOfPilot, catalogId: house.catalog.id, hint, seen });
+    const rules = await Promise.all([set('One', ruleMark(field.rule)), set('Other', ruleMark(field.rule))]);
+    expect(rules.map(({ status }) => status).sort()).toEqual([204, 409]);
+    expect(rules.find(({ status }) => status === 409)!.body.code).toBe('rule-changed');
+  });
+});
+
+const ruleOfPilot = { kind: 'catalog', mayBeBlank: true, others: 'refuse', refusalText: '', noRepeats: false };
 
 describe('sheets', () => {
   it('are duplicated with their entries and counts, put in another order, and shown to clerks only when they are to be', async () => {

@@ -3,6 +3,7 @@ import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsString, IsUUID
 import {
   fieldKinds,
   longestName,
+  markOf,
   rangeEndings,
   rangeShapes,
   type CatalogDefinition,
@@ -14,6 +15,7 @@ import {
   type ValuePair,
 } from '@dellum/core';
 import type { FormName } from './forms.js';
+import { markLength } from './marks.js';
 import { IsText, MayLack, Nested } from './decorators.js';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
@@ -173,10 +175,10 @@ export class MakeRangeDto {
 }
 
 export class ChangeRangeDto {
-  /** What the range was when one looked at it, as `rangeMark` says; a range that somebody else changed since is not changed blindly. */
+  /** The mark of the range as one saw it (`rangeMark`): what somebody else has changed since is not changed blindly. */
   @MayLack()
   @IsText()
-  @MaxLength(20_000)
+  @MaxLength(markLength)
   seen?: string;
 
   @MayLack()
@@ -203,8 +205,7 @@ export class ChangeRangeDto {
   place?: RangePlaceDto;
 }
 
-/** A short mark of a range as it is; another one when somebody has changed it. */
-export const rangeMark = ({ name, shape, inherits, stretches }: SourceRange): string => JSON.stringify([name, shape, inherits, stretches]);
+export const rangeMark = ({ name, shape, inherits, stretches }: SourceRange): string => markOf([name, shape, inherits, stretches]);
 
 export class WriteCellDto {
   @IsUUID()

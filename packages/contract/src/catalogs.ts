@@ -29,6 +29,7 @@ import {
   type PackedItems,
 } from '@dellum/core';
 import { IsText, MayLack, Nested } from './decorators.js';
+import { markLength } from './marks.js';
 
 const key = 60;
 const value = 500;
@@ -157,6 +158,14 @@ export class DefinitionDto {
 
   @Nested(() => OrderDto)
   order!: OrderDto;
+}
+
+export class DefineCatalogDto extends DefinitionDto {
+  /** The mark of the definition as one saw it (`definitionMark`): what somebody else has composed since is not replaced blindly. */
+  @MayLack()
+  @IsText()
+  @MaxLength(markLength)
+  seen?: string;
 }
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };

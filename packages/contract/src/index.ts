@@ -16,5 +16,6 @@ export * from './forms.js';
 export * from './figures.js';
 export * from './bindings.js';
 export * from './live.js';
+export * from './marks.js';
 export * from './upkeep.js';
 export * from './linked.js';

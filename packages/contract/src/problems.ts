@@ -21,6 +21,8 @@ export const problemCodes = [
   'cycle',
   'range-fixed',
   'range-changed',
+  'catalog-changed',
+  'rule-changed',
   'source-unreadable',
   'last-administrator',
   'value-refused',

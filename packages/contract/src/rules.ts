@@ -28,6 +28,7 @@ import {
   type Trace,
 } from '@dellum/core';
 import { FilterDto } from './catalogs.js';
+import { markLength } from './marks.js';
 import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 const key = 60;
@@ -297,6 +298,14 @@ export class RuleDto {
   @IsText()
   @MaxLength(200, { message: 'Keep the message under 200 characters.' })
   message?: string;
+}
+
+export class SetRuleDto extends RuleDto {
+  /** The mark of the rule as one saw it (`ruleMark`): one that somebody else has set since is not replaced blindly. */
+  @MayLack()
+  @IsText()
+  @MaxLength(markLength)
+  seen?: string;
 }
 
 /** What a draft of a rule would find in the entries as they stand. */

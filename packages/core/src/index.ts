@@ -1,5 +1,6 @@
 // Door of the core: everything Dellum computes, without interface, server or database.
 export { grouped } from './group.js';
+export { markOf } from './mark.js';
 export * from './text/index.js';
 export * from './values/index.js';
 export * from './registers/index.js';

@@ -1,6 +1,6 @@
 // HTTP for the rules of fields; administrators only.
 import { Body, Controller, Delete, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { NewListDto, RuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
+import { NewListDto, RuleDto, SetRuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { BindingsService } from './bindings.service.js';
@@ -17,7 +17,7 @@ export class BindingsController {
   @Put()
   @HttpCode(204)
   @Takes('blocks')
-  set(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RuleDto): Promise<void> {
+  set(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: SetRuleDto): Promise<void> {
     return this.bindings.set(caller, id, dto);
   }
 

@@ -11,7 +11,7 @@ import {
   type Rule,
   type RuleFault,
 } from '@dellum/core';
-import type { NewListDto, RuleDto, RuleTrial } from '@dellum/contract';
+import { ruleMark, type NewListDto, type RuleDto, type RuleTrial, type SetRuleDto } from '@dellum/contract';
 import { StructureService, entryFieldWithId } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
@@ -101,9 +101,14 @@ export class BindingsService {
     });
   }
 
-  async set(caller: Caller, fieldId: string, dto: RuleDto | null): Promise<void> {
+  async set(caller: Caller, fieldId: string, dto: SetRuleDto | null): Promise<void> {
     await this.builds.change(caller.houseId, async (trx, build) => {
       const field = entryFieldWithId(build, fieldId);
+      if (dto?.seen !== undefined && dto.seen !== ruleMark(field.rule))
+        throw new ProblemError(
+          'rule-changed',
+          `Somebody else has set another rule for ${field.heading} since you began. Look at the rule as it is now, then change it.`,
+        );
       const rule = dto && readRule(build, field, dto);
       const [fault] = rule ? (await this.faults(trx, build, field, rule)).filter(forbidsRule) : [];
       if (fault) throw new ProblemError('not-valid', fault.message, { faults: { [fault.part]: fault.message } });

@@ -4,6 +4,7 @@ import {
   AddItemDto,
   ChangeCatalogDto,
   CureParentDto,
+  DefineCatalogDto,
   DefinitionDto,
   ItemActDto,
   KeepItemDto,
@@ -56,7 +57,7 @@ export class CatalogsController {
 
   @Put('catalogs/:id/definition')
   @Takes('blocks')
-  define(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: DefinitionDto): Promise<Outcome> {
+  define(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: DefineCatalogDto): Promise<Outcome> {
     return this.catalogs.define(caller, id, dto);
   }
 

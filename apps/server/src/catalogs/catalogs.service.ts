@@ -3,11 +3,13 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, levelsOf, matchKey, mostUsed, partReads, proposalOf, readSourceState, type CatalogDefinition } from '@dellum/core';
 import {
+  definitionMark,
   keeps,
   mayDesign,
   type CatalogItems,
   type CatalogUse,
   type ChangeCatalogDto,
+  type DefineCatalogDto,
   type DefinitionDto,
   type DefinitionTrial,
   type MakeCatalogDto,
@@ -153,9 +155,14 @@ export class CatalogsService {
   }
 
   /** Composes the catalog otherwise; values that would go and that entries hold are asked about. */
-  define(caller: Caller, id: string, dto: DefinitionDto): Promise<Outcome> {
+  define(caller: Caller, id: string, dto: DefineCatalogDto): Promise<Outcome> {
     return this.sources.propose(caller, async (trx, build) => {
-      catalogOf(build, id);
+      const known = catalogOf(build, id);
+      if (dto.seen !== undefined && dto.seen !== definitionMark(known.definition))
+        throw new ProblemError(
+          'catalog-changed',
+          `Somebody else has composed ${known.title} anew since you began. Look at how it is composed now, then change it.`,
+        );
       const definition = await this.counted(trx, build, id, readDefinition(dto, build));
       mustNotCycle(build, id, definition);
       return proposalOf({ what: 'catalog changed', catalogId: id, definition });

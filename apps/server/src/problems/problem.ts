@@ -20,6 +20,8 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   cycle: [409, 'It would feed itself'],
   'range-fixed': [409, 'The range ends at a fixed row'],
   'range-changed': [409, 'The range was changed meanwhile'],
+  'catalog-changed': [409, 'The catalog was composed anew meanwhile'],
+  'rule-changed': [409, 'The rule was set anew meanwhile'],
   'source-unreadable': [422, 'The source cannot be read'],
   'last-administrator': [409, 'The last administrator'],
   'value-refused': [422, 'The value is refused'],

@@ -5,6 +5,7 @@ import type {
   CatalogItems,
   CatalogUse,
   ChangeCatalogDto,
+  DefineCatalogDto,
   DefinitionDto,
   DefinitionTrial,
   ItemActDto,
@@ -59,7 +60,7 @@ export const catalogsApi = api.injectEndpoints({
       query: (id) => ({ path: `/catalogs/${id}`, method: 'DELETE', changesBuild: true }),
       invalidatesTags: ['Build', 'Lineage', 'Ranges', 'Upkeep'],
     }),
-    defineCatalog: build.mutation<Outcome, { id: string; definition: DefinitionDto }>({
+    defineCatalog: build.mutation<Outcome, { id: string; definition: DefineCatalogDto }>({
       query: ({ id, definition }) => ({ path: `/catalogs/${id}/definition`, method: 'PUT', body: definition }),
       invalidatesTags: sourceTags,
     }),

@@ -4,11 +4,17 @@ import type { CatalogDefinition, Rule } from '@dellum/core';
 import { keptInTab } from '../data/keptInTab.js';
 import { registered } from '../data/store.js';
 
-/** By what it is for: a field its rule, a catalog with its version how it is composed. */
-export interface HalfMade {
-  readonly [key: `rule ${string}`]: Rule;
-  readonly [key: `catalog ${string}`]: CatalogDefinition;
+/** A value under way, with the mark of what was there when it was begun. */
+interface Begun<Value> {
+  readonly seen: string;
+  readonly value: Value;
 }
+/** By what it is for: a field its rule, a catalog how it is composed. */
+export interface HalfMade {
+  readonly [key: `rule ${string}`]: Begun<Rule>;
+  readonly [key: `catalog ${string}`]: Begun<CatalogDefinition>;
+}
+export type Made<Key extends keyof HalfMade> = HalfMade[Key]['value'];
 
 declare module '../data/store.js' {
   interface RootState {
@@ -21,9 +27,9 @@ export const halfMadeSlice = registered(
     name: 'halfMade',
     initialState: (): HalfMade => keptInTab<HalfMade>('halfMade') ?? {},
     reducers: {
-      begun: (all, { payload: { key, value } }: PayloadAction<{ key: keyof HalfMade; value: HalfMade[keyof HalfMade] | undefined }>) => {
+      begun: (all, { payload: { key, made } }: PayloadAction<{ key: keyof HalfMade; made: HalfMade[keyof HalfMade] | undefined }>) => {
         const { [key]: _before, ...others } = all;
-        return value === undefined ? others : { ...others, [key]: value };
+        return made === undefined ? others : { ...others, [key]: made };
       },
     },
   }),

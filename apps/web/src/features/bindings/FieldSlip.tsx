@@ -1,12 +1,13 @@
 // The slip of a field: its rule as a sentence, a trial entry, and what the entries hold.
 import { Box, Button, HStack, Heading, IconButton, Input, Stack, Text } from '@chakra-ui/react';
 import { anyOfKind, catalogIdOf, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
-import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { mayDesign, ruleMark, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { Pencil, X } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
 import { RenameBox } from '../../frame/RenameBox.js';
+import { ChangedMeanwhile } from '../../frame/ChangedMeanwhile.js';
 import { useHalfMade } from '../../frame/useHalfMade.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
@@ -249,7 +250,8 @@ function RuleEditor({
   const { field, register, build, me } = place;
   // Rules are for fields in which clerks enter data.
   const isSource = build.sheets.find(({ id }) => id === register.sheetId)?.kind === 'source';
-  const [drafted, setDrafted] = useHalfMade(`rule ${field.id}`);
+  const half = useHalfMade(`rule ${field.id}`, ruleMark(field.rule));
+  const { value: drafted, set: setDrafted } = half;
   const [history, setHistory] = useState(false);
   const [setRule] = useSetRuleMutation();
   const [clearRule] = useClearRuleMutation();
@@ -264,13 +266,13 @@ function RuleEditor({
     if (
       !drafted ||
       (await attempt(
-        setRule({ fieldId: field.id, rule: ruleDto(drafted) })
+        setRule({ fieldId: field.id, rule: { ...ruleDto(drafted), seen: half.seen } })
           .unwrap()
           .then(() => true),
       )) !== true
     )
       return;
-    setDrafted(undefined);
+    half.drop();
     notice('done', `The rule of ${field.heading} holds from now on.`);
   };
   const clear = async () => {
@@ -282,7 +284,7 @@ function RuleEditor({
       )
     )
       notice('done', `${field.heading} takes ${anyOfKind(field.kind)} again; its values stay as they are.`);
-    setDrafted(undefined);
+    half.drop();
   };
   const drop = async () => {
     if (!(await attempt(remove(field.id).unwrap()))) return;
@@ -293,14 +295,21 @@ function RuleEditor({
     <>
       {rule ? (
         <>
+          {half.isOutdated && (
+            <ChangedMeanwhile
+              words={`Somebody else has set another rule for ${field.heading} since you began.`}
+              startFromTheirs={half.drop}
+              keepMine={half.keepMine}
+            />
+          )}
           <RuleSentence rule={rule} place={place} onChange={setDrafted} />
           {drafted && <DraftImpact place={place} rule={drafted} />}
           {drafted && (
             <HStack mt="3">
-              <Button size="sm" onClick={() => void save()}>
+              <Button size="sm" disabled={half.isOutdated} onClick={() => void save()}>
                 Set this rule
               </Button>
-              <Button size="sm" variant="outline" onClick={() => setDrafted(undefined)}>
+              <Button size="sm" variant="outline" onClick={half.drop}>
                 Cancel
               </Button>
             </HStack>

@@ -1,9 +1,10 @@
 // How a catalog is composed: its parts in order, a filter, what counts as a repeat, the order; tried at once as one changes it.
 import { Box, Button, HStack, Stack, Text } from '@chakra-ui/react';
 import { catalogSentence, type CatalogDefinition, type CatalogOrder, type CatalogPart, type Distinct } from '@dellum/core';
-import type { BuildView, CatalogItems, CatalogView, Me } from '@dellum/contract';
+import { definitionMark, type BuildView, type CatalogItems, type CatalogView, type Me } from '@dellum/contract';
 import { errorWords } from '../../data/problem.js';
 import { SlipHead } from '../../frame/SlipHead.js';
+import { ChangedMeanwhile } from '../../frame/ChangedMeanwhile.js';
 import { useHalfMade } from '../../frame/useHalfMade.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { useTold } from '../acts/useRegister.js';
@@ -26,16 +27,15 @@ interface ComposeSlipProps {
 const distinctWords: { readonly [D in Distinct]: string } = { value: 'repeats stand once', spelling: 'spellings of one value stand once' };
 
 export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipProps) {
-  // Begun on another version, it would undo what somebody else has composed since.
-  const [begun, setDefinition] = useHalfMade(`catalog ${catalog.id} ${catalog.version}`);
-  const definition = begun ?? catalog.definition;
+  const half = useHalfMade(`catalog ${catalog.id}`, definitionMark(catalog.definition));
+  const definition = half.value ?? catalog.definition;
   const [define, { isLoading }] = useDefineCatalogMutation();
   const { data: trial, error } = useDefinitionTrialQuery({ id: catalog.id, definition: definitionDto(definition) });
   const told = useTold();
   const notice = useNotice();
   const companions = trial?.companions ?? items.companions;
   const changed = JSON.stringify(definition) !== JSON.stringify(catalog.definition);
-  const set = (change: Partial<CatalogDefinition>) => setDefinition({ ...definition, ...change });
+  const set = (change: Partial<CatalogDefinition>) => half.set({ ...definition, ...change });
   const setPart = (at: number, part: CatalogPart) => set({ parts: definition.parts.map((known, place) => (place === at ? part : known)) });
   const movePart = (at: number, by: -1 | 1) => {
     const parts = [...definition.parts];
@@ -43,15 +43,22 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
     set({ parts });
   };
   const save = async () => {
-    const request = define({ id: catalog.id, definition: definitionDto(definition) }).unwrap();
+    const request = define({ id: catalog.id, definition: { ...definitionDto(definition), seen: half.seen } }).unwrap();
     if (!(await told(request))) return;
-    setDefinition(undefined);
+    half.drop();
     if (!(await request).slip) notice('done', `${catalog.title} is composed so from now on.`);
     close();
   };
   return (
     <Stack gap="3" role="region" aria-label="How it is composed">
       <SlipHead title="How it is composed" close={close} />
+      {half.isOutdated && (
+        <ChangedMeanwhile
+          words={`Somebody else has composed ${catalog.title} anew since you began.`}
+          startFromTheirs={half.drop}
+          keepMine={half.keepMine}
+        />
+      )}
       <Text lineHeight="1.7">{catalogSentence(definition, partNames(build), itemFieldName(companions))}</Text>
       {definition.parts.map((part, at) => (
         <PartEditor
@@ -113,14 +120,14 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
         )}
       </Box>
       <HStack>
-        <Button size="sm" disabled={!changed || error !== undefined} loading={isLoading} onClick={() => void save()}>
+        <Button size="sm" disabled={!changed || half.isOutdated || error !== undefined} loading={isLoading} onClick={() => void save()}>
           Save how it is composed
         </Button>
         <Button
           size="sm"
           variant="outline"
           onClick={() => {
-            setDefinition(undefined);
+            half.drop();
             close();
           }}
         >
