@@ -100,6 +100,22 @@ describe('taking back on an entry sheet', () => {
     expect(await made.cells(first)).toEqual({ code: 'A1' });
     expect(await made.cells(await made.entry())).toEqual({});
   });
+  it('goes on with the versions of an entry that was deleted and is brought back: no old change looks like a new one', async () => {
+    const made = await makeEntrySheet(running, [['Note', 'text']]);
+    const at = `/registers/${made.register.id}/entries`;
+    const one = await made.entry({ note: 'first' });
+    for (const text of ['second', 'third', 'fourth']) expect((await made.edit(one, 'note', text)).status).toBe(200);
+    const { clerk } = made.house;
+    const before = (await entriesOf(clerk, made.register)).find(({ id }) => id === one)!;
+    await clerk.call('POST', `${at}/delete`, { entries: [one] });
+    await clerk.call('POST', `${at}/restored`, { entries: [one] });
+    const back = (await entriesOf(clerk, made.register)).find(({ id }) => id === one)!;
+    expect(back.version).toBeGreaterThan(before.version);
+    // Seen as it is now, it is edited without a question; seen before somebody else's newest change, with one.
+    const edit = (text: string, version: number) => clerk.call<Problem>('PATCH', `${at}/${one}`, { field: 'note', text, version });
+    expect((await edit('fifth', back.version)).status).toBe(200);
+    expect((await edit('sixth', back.version)).body.code).toBe('cell-changed');
+  });
   it('brings deleted entries back to their place with all they held', async () => {
     const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2', pilot: 'Rook Tansy' }, { visit: 'V3' }]);
     const [first, second, third] = await entriesOf(house.clerk, house.visits);

@@ -191,11 +191,12 @@ export class EntryWriterService {
     await this.ledger.write(
       trx,
       caller.houseId,
-      gone.map(({ id, cells, pos }) => ({
+      gone.map(({ id, version, cells, pos }) => ({
         personId: caller.id,
         act: 'entry.deleted',
         registerId: register.id,
         entryId: id,
+        entryVersion: version,
         from: pos,
         detail: carried(cells, carries),
         actId,
@@ -227,7 +228,7 @@ export class EntryWriterService {
     act: 'entry.inserted' | 'entry.restored',
     actId?: number,
   ): Promise<void> {
-    await this.store.insert(trx, { houseId: caller.houseId, registerId: register.id }, before, entries);
+    await this.store.insert(trx, { houseId: caller.houseId, registerId: register.id }, before, entries, act === 'entry.restored');
     await this.noteMade(trx, caller, register, entries, act, actId);
   }
 

@@ -155,26 +155,40 @@ export class EntriesStore {
     return new Map(rows.map(({ id, version }) => [id, version]));
   }
 
-  /** Puts new entries above `before` (undefined: at the end). The order of the register must be locked. */
-  async insert(trx: Trx, place: Place, before: string | undefined, entries: readonly { id: string; cells: Cells }[]): Promise<void> {
+  /** Puts new entries above `before` (undefined: at the end); `again`: they were there before. The order of the register must be locked. */
+  async insert(
+    trx: Trx,
+    place: Place,
+    before: string | undefined,
+    entries: readonly { id: string; cells: Cells }[],
+    again = false,
+  ): Promise<void> {
     if (entries.length === 0) return;
     const positions = await this.places.room(trx, place, before, entries.length);
     const rows = entries.map(({ id, cells }, at) => ({ id, cells, pos: positions[at]!.toString() }));
-    await sql`
-      insert into entries (house_id, register_id, id, pos, cells)
-      select ${place.houseId}, ${place.registerId}, id, pos::bigint, cells
-      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(trx);
+    await this.put(trx, place, rows, again);
     await this.places.countIn(trx, place, positions, 1);
   }
 
+  /** Entries that were there before go on with their versions: the ledger knows them by those. */
+  private async put(trx: Trx, place: Place, rows: readonly { id: string; pos: string; cells: Cells }[], again: boolean): Promise<void> {
+    const version = again
+      ? sql`coalesce((select max(entry_version) from ledger where ledger.house_id = ${place.houseId} and ledger.entry_id = row.id), 0) + 1`
+      : sql`1`;
+    await sql`
+      insert into entries (house_id, register_id, id, pos, cells, version)
+      select ${place.houseId}, ${place.registerId}, id, pos::bigint, cells, ${version}
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(trx);
+  }
+
   /** Deletes entries; returns what they held. */
-  async remove(trx: Trx, place: Place, ids: readonly string[]): Promise<{ id: string; cells: Cells; pos: string }[]> {
+  async remove(trx: Trx, place: Place, ids: readonly string[]): Promise<(EntryView & { readonly pos: string })[]> {
     const gone = await trx
       .deleteFrom('entries')
       .where('house_id', '=', place.houseId)
       .where('register_id', '=', place.registerId)
       .where('id', 'in', [...ids])
-      .returning(['id', 'cells', 'pos'])
+      .returning(['id', 'version', 'cells', 'pos'])
       .execute();
     await this.places.countIn(
       trx,
@@ -182,16 +196,13 @@ export class EntriesStore {
       gone.map(({ pos }) => pos),
       -1,
     );
-    return gone.map(({ id, cells, pos }) => ({ id, cells, pos: String(pos) }));
+    return gone.map(({ pos, ...entry }) => ({ ...entry, pos: String(pos) }));
   }
 
   /** Brings back entries at the positions at which they stood. The order of the register must be locked. */
   async putBack(trx: Trx, place: Place, entries: readonly { id: string; pos: string; cells: Cells }[]): Promise<void> {
     if (entries.length === 0) return;
-    await sql`
-      insert into entries (house_id, register_id, id, pos, cells)
-      select ${place.houseId}, ${place.registerId}, id, pos::bigint, cells
-      from jsonb_to_recordset(${JSON.stringify(entries)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(trx);
+    await this.put(trx, place, entries, true);
     await this.places.countIn(
       trx,
       place,

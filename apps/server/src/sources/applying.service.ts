@@ -155,13 +155,15 @@ export class ApplyingService {
     const before = new Map(entriesBefore.map((entry) => [entry.id, entry]));
     const after = new Map(entriesAfter.map((entry) => [entry.id, entry]));
     const changed = entriesAfter.filter((entry) => before.has(entry.id) && before.get(entry.id)!.cells !== entry.cells);
-    const versions = await this.entries.write(
+    const written = await this.entries.write(
       trx,
       place,
       changed.map(({ id, cells }) => ({ id, cells })),
     );
-    if (act.act === 'insert') await this.entries.insert(trx, place, act.before ?? undefined, act.entries);
-    if (act.act === 'delete') await this.entries.remove(trx, place, act.entries);
+    // What was deleted comes back by an act like any other.
+    if (act.act === 'insert') await this.entries.insert(trx, place, act.before ?? undefined, act.entries, true);
+    const gone = act.act === 'delete' ? await this.entries.remove(trx, place, act.entries) : [];
+    const versions = new Map([...written, ...gone.map(({ id, version }) => [id, version] as const)]);
     if (act.act === 'move' || act.act === 'sort' || act.act === 'arrange')
       await this.places.layOut(
         trx,
@@ -362,18 +364,12 @@ function cellRows(
   is: Entry | undefined,
   version: number | undefined,
 ): LedgerRow[] {
+  const at = { ...(version !== undefined && { entryVersion: version }) };
   const who = { personId: caller.id, registerId: register.id, entryId };
-  if (!is) return was ? [{ ...who, act: 'entry.deleted', detail: was.cells }] : [];
+  if (!is) return was ? [{ ...who, ...at, act: 'entry.deleted', detail: was.cells }] : [];
   const written = register.fields
     .filter(({ key }) => was?.cells[key] !== is.cells[key])
-    .map(({ key }) => ({
-      ...who,
-      act: 'cell.written',
-      field: key,
-      from: was?.cells[key],
-      to: is.cells[key],
-      ...(version !== undefined && { entryVersion: version }),
-    }));
+    .map(({ key }) => ({ ...who, ...at, act: 'cell.written', field: key, from: was?.cells[key], to: is.cells[key] }));
   // A new entry is one row with all it holds: its cells have no history yet.
   return was ? written : [{ ...who, act: 'entry.inserted', detail: is.cells }];
 }
