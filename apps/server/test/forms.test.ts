@@ -380,6 +380,12 @@ describe('a link', () => {
     expect((await stranger().call('GET', '/open/nothing')).status).toBe(404);
     expect((await open(form, { expires: '2020-01-01T00:00:00Z' })).code).toBe('not-valid');
     expect((await open(form, { expires: 'soon' })).code).toBe('not-valid');
+    // A day is one of the house, to its end.
+    const { administrator } = form.made.house;
+    await administrator.call('PATCH', '/house', { timeZone: 'Pacific/Kiritimati' });
+    await open(form, { expires: '2031-03-01' });
+    const links = (await administrator.get<FormView>(`/forms/${form.id}`)).links;
+    expect(links.map(({ expires }) => expires)).toContain('2031-03-01T09:59:59.000Z');
     const soon = await open(form, { expires: new Date(Date.now() + 1500).toISOString() });
     await expect.poll(async () => (await stranger().call('GET', `/open/${soon.token}`)).body.code, { timeout: 10_000 }).toBe('form-closed');
     expect(

@@ -1,5 +1,5 @@
 // The live stream between two servers, and its numbers.
-import type { CatalogItems, Change, Outcome, Whereabouts } from '@dellum/contract';
+import type { CatalogItems, Change, Me, Outcome, Whereabouts } from '@dellum/contract';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, inserting, openHouse, startServer, until, Visitor, type House, type Running } from './house.js';
@@ -15,6 +15,7 @@ interface Ear {
   readonly heard: { seq: number; change: Change }[];
   readonly begun: string[];
   readonly places: Whereabouts[];
+  readonly days: string[];
   stop(): void;
 }
 
@@ -25,7 +26,7 @@ async function listen(base: string, visitor: Visitor, after?: number): Promise<E
     headers: { cookie: await visitor.signedIn() },
     signal: stopping.signal,
   });
-  const ear: Ear = { heard: [], begun: [], places: [], stop: () => stopping.abort() };
+  const ear: Ear = { heard: [], begun: [], places: [], days: [], stop: () => stopping.abort() };
   const read = async () => {
     let text = '';
     for await (const chunk of response.body!.pipeThrough(new TextDecoderStream())) {
@@ -36,6 +37,7 @@ async function listen(base: string, visitor: Visitor, after?: number): Promise<E
         const part = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(event)?.[1] ?? '';
         if (part('event') === 'change') ear.heard.push({ seq: Number(part('id')), change: JSON.parse(part('data')) as Change });
         else if (part('event') === 'place') ear.places.push(JSON.parse(part('data')) as Whereabouts);
+        else if (part('event') === 'day') ear.days.push(part('data'));
         else if (part('event')) ear.begun.push(`${part('event')} ${part('id')}`);
       }
     }
@@ -70,11 +72,39 @@ describe('who is where', () => {
     ])
       expect((await house.clerk.call('POST', '/live/place', wrong)).status).toBe(404);
     expect((await house.clerk.call('POST', '/live/place', { ...place, entry: 'x' })).status).toBe(422);
+    // Where somebody is on a sheet that others may not look at, those are not told.
+    const administrator = await listen(one.base, house.administrator);
+    const hidden = async (shown: boolean) => {
+      await house.administrator.call('PATCH', `/sheets/${house.pilots.sheetId}`, { shown });
+      await house.administrator.call('POST', '/live/place', { registerId: house.pilots.id });
+      // The next place that all may hear of comes after it.
+      await house.administrator.call('POST', '/live/place', { registerId: house.visits.id });
+    };
+    await hidden(false);
+    await until(async () => ears.reader.places.length > 1);
+    expect(ears.reader.places.slice(1).map(({ registerId }) => registerId)).toEqual([house.visits.id]);
+    await hidden(true);
+    await until(async () => ears.reader.places.length > 3);
+    expect(ears.reader.places.slice(2).map(({ registerId }) => registerId)).toEqual([house.pilots.id, house.visits.id]);
+    administrator.stop();
     Object.values(ears).forEach((ear) => ear.stop());
   });
 });
 
 describe('the stream', () => {
+  it('says the day of the house, which is not that of the server everywhere', async () => {
+    const house = await openHouse(one, []);
+    // Noon and midnight never fall together: of these two zones, one is in another day than the other.
+    for (const timeZone of ['Pacific/Kiritimati', 'Pacific/Niue']) {
+      expect((await house.administrator.call('PATCH', '/house', { timeZone })).status).toBe(204);
+      const ear = await listen(one.base, house.clerk);
+      await until(async () => ear.days.length > 0);
+      const { today } = (await house.clerk.get<Me>('/session')).house;
+      expect(ear.days[0]).toBe(today);
+      expect(today).toBe(new Intl.DateTimeFormat('sv', { timeZone }).format(new Date()));
+      ear.stop();
+    }
+  });
   it('tells a browser on another server, and only what its role may hear', async () => {
     const house = await openHouse(one, [{ visit: 'V1' }]);
     const clerk = await listen(two.base, house.clerk);

@@ -124,7 +124,7 @@ export class LayFormDto {
 }
 
 export class MakeLinkDto {
-  /** When it stops working. */
+  /** When it stops working: a moment (ISO 8601), or a day of the house, to whose end it works. */
   @IsDateString({}, { message: 'Choose the day until which the link works.' })
   expires!: string;
 

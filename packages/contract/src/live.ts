@@ -30,8 +30,8 @@ export type Audience = 'everyone' | 'keepers' | 'administrators';
 export const hears = (role: Role, audience: Audience): boolean =>
   audience === 'everyone' || role === 'administrator' || (audience === 'keepers' && role === 'steward');
 
-/** Names of the events on the stream. `anew`: too much was missed, fetch everything. */
-export const liveEvents = { change: 'change', anew: 'anew', ready: 'ready', place: 'place' } as const;
+/** Names of the events on the stream. `anew`: too much was missed, fetch everything. `day`: the house's day, told again and again. */
+export const liveEvents = { change: 'change', anew: 'anew', ready: 'ready', place: 'place', day: 'day' } as const;
 
 /** Where somebody is now; without an entry, nowhere on the sheet any more. */
 export class AtCellDto {

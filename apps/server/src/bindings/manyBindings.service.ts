@@ -7,7 +7,7 @@ import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { countOf, entriesIn, OutsideService } from '../outside/outside.service.js';
 import { Database, type Reader } from '../database/database.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';

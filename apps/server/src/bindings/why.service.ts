@@ -8,7 +8,7 @@ import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database } from '../database/database.js';
 import { carriesOf } from '../entries/judging.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';

@@ -6,6 +6,7 @@ import { StructureService } from '../structure/structure.service.js';
 import { Database } from '../database/database.js';
 import type { ItemChange } from '../database/tables.js';
 import type { Caller } from '../access/access.js';
+import { zoneOf } from '../structure/days.js';
 import { ProblemError } from '../problems/index.js';
 import { keptCatalogOf } from './catalogs.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
@@ -66,7 +67,7 @@ export class HistoryService {
     const build = await this.builds.now(caller.houseId);
     const view = keptCatalogOf(build, id, caller);
     const { items, companions } = await this.compiled.get(this.database.kysely, build, id);
-    const since = await this.store.since(this.database.kysely, caller.houseId, id, day, build.locale.timeZone ?? 'UTC');
+    const since = await this.store.since(this.database.kysely, caller.houseId, id, day, zoneOf(build.locale));
     const then = since.reduce<readonly Item[]>((now, { items: changed, orderBefore }) => earlier(now, changed, orderBefore), items);
     return { id, title: view.title, version: view.version, items: then, companions };
   }

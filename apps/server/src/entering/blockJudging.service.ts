@@ -5,7 +5,7 @@ import type { EntryView, WriteBlockDto } from '@dellum/contract';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import type { Reader, Trx } from '../database/database.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import { carriesOf, catalogsOf, type Judgement } from '../entries/judging.js';
 import { RepeatsService } from './repeats.service.js';
 

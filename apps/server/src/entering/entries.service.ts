@@ -15,7 +15,7 @@ import type {
 import { StructureService, feedsCatalogs, fieldWithKey } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';

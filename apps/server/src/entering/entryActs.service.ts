@@ -21,7 +21,7 @@ import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { StructureService, feedsCatalogs, fieldWithKey } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { Database, holdBuild, type Trx } from '../database/database.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';

@@ -1,14 +1,14 @@
 // Forms as administrators make them: laid out, published as versions, opened to people without an account by links.
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { askedIn, controlOf, layoutFindings, lengthOfList, newLayout, stopsPublishing, type FormLayout } from '@dellum/core';
+import { askedIn, controlOf, isOfKind, layoutFindings, lengthOfList, newLayout, stopsPublishing, type FormLayout } from '@dellum/core';
 import type { FormName, FormView, LayFormDto, MakeFormDto, MakeLinkDto } from '@dellum/contract';
 import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database, type Trx } from '../database/database.js';
 import { catalogsOf } from '../entries/judging.js';
-import { todayOf } from '../houses/houses.service.js';
+import { endOfDay, todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
@@ -143,7 +143,7 @@ export class FormsService {
         throw new ProblemError('in-use', 'Entries of this sheet are values of catalogs. Only people of the house can fill its forms.', {
           users: [],
         });
-      const expires = new Date(dto.expires);
+      const expires = isOfKind('date', dto.expires) ? await endOfDay(trx, dto.expires, build.locale) : new Date(dto.expires);
       if (expires <= new Date())
         throw new ProblemError('not-valid', 'This day is over. Choose a later one.', { faults: { expires: 'Choose a later day.' } });
       const link = {

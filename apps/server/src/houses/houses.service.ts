@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { clean, houseLocale, matchKey, type Locale } from '@dellum/core';
 import type { ChangeHouseDto, MakeHouseDto, Me, Threshold } from '@dellum/contract';
 import { sql } from 'kysely';
+import { todayOf } from '../structure/days.js';
 import { StructureService } from '../structure/structure.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { Database, type Reader, type Trx } from '../database/database.js';
@@ -21,16 +22,6 @@ export const houseKey = (name: string): string =>
     .replace(/[^a-z0-9]+/gu, '-')
     .replace(/^-|-$/gu, '')
     .slice(0, 60) || 'house';
-
-/** The house's day, in its time zone, or in that of the server where it has none (ISO 8601). */
-export function todayOf(moment: Date, { timeZone }: Pick<Locale, 'timeZone'>): string {
-  const parts = new Map(
-    new Intl.DateTimeFormat('en', { year: 'numeric', month: '2-digit', day: '2-digit', ...(timeZone && { timeZone }) })
-      .formatToParts(moment)
-      .map(({ type, value }) => [type, value]),
-  );
-  return `${parts.get('year')}-${parts.get('month')}-${parts.get('day')}`;
-}
 
 export async function houseNameOf(db: Reader, houseId: string): Promise<string> {
   return (await db.selectFrom('houses').select('name').where('id', '=', houseId).executeTakeFirstOrThrow()).name;

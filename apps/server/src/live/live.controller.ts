@@ -2,9 +2,10 @@
 import { type BeforeApplicationShutdown, Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
 import { AtCellDto, hears, liveEvents } from '@dellum/contract';
 import type { Response } from 'express';
-import { StructureService, fieldWithKey, registerOf } from '../structure/structure.service.js';
+import { StructureService, audienceOf, fieldWithKey, registerOf } from '../structure/structure.service.js';
 import { Database } from '../database/database.js';
 import { Asking, everyRole, For, type Caller, type CallerRequest } from '../access/access.js';
+import { todayOf } from '../structure/days.js';
 import { SessionsService } from '../people/sessions.service.js';
 import { ChangesStore, type NumberedChange } from '../changes/changes.store.js';
 import { ListenerService } from '../changes/listener.service.js';
@@ -66,14 +67,19 @@ export class LiveController implements BeforeApplicationShutdown {
     };
     stream.onEnd(this.listener.hear(caller.houseId, sent, send));
     stream.onEnd(
-      this.listener.hearPlaces(caller.houseId, (place) => {
-        if (place.personId !== caller.id) stream.write(`event: ${liveEvents.place}\ndata: ${JSON.stringify(place)}\n\n`);
+      this.listener.hearPlaces(caller.houseId, (place, audience) => {
+        if (place.personId !== caller.id && hears(caller.role, audience))
+          stream.write(`event: ${liveEvents.place}\ndata: ${JSON.stringify(place)}\n\n`);
       }),
     );
     stream.onEnd(this.listener.hearSessions(caller.houseId, endIfSignedOut));
     let beats = 0;
+    const { locale } = await this.builds.now(caller.houseId);
+    const tellDay = () => stream.write(`event: ${liveEvents.day}\ndata: ${todayOf(new Date(), locale)}\n\n`);
+    tellDay();
     const beat = setInterval(() => {
-      stream.write(': beat\n\n');
+      // Keeps the connection open; a page that stays open over midnight learns of the new day.
+      tellDay();
       // A session ends by its own time, too.
       if (++beats % beatsACheck === 0) endIfSignedOut();
     }, beatEvery);
@@ -102,9 +108,10 @@ export class LiveController implements BeforeApplicationShutdown {
   @Post('place')
   @HttpCode(204)
   async place(@Asking() caller: Caller, @Body() dto: AtCellDto): Promise<void> {
-    const register = registerOf(await this.builds.now(caller.houseId), dto.registerId, caller);
+    const build = await this.builds.now(caller.houseId);
+    const register = registerOf(build, dto.registerId, caller);
     if (dto.field !== undefined) fieldWithKey(register, dto.field);
-    await this.listener.tellPlace(caller.houseId, { ...dto, personId: caller.id, name: caller.name });
+    await this.listener.tellPlace(caller.houseId, { ...dto, personId: caller.id, name: caller.name }, audienceOf(build, register.id));
   }
 
   /** Ends the stream of someone who was signed out or has another role now. */

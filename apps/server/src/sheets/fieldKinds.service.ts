@@ -20,7 +20,7 @@ import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CountsStore } from '../counts/counts.store.js';
 import { Database, type Reader } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';

@@ -4,7 +4,7 @@ import { clean, isBlank, parse, sourceTextFault, type Act, type Cells, type Loca
 import type { ActDto } from '@dellum/contract';
 import { fieldWithKey } from '../structure/structure.service.js';
 import type { FieldBuild, RegisterBuild } from '../structure/structure.store.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import { ProblemError } from '../problems/index.js';
 
 function needed<T>(value: T | undefined, name: string): T {

@@ -1,7 +1,6 @@
 // The build of a house, kept in memory and checked against its version in the transaction that uses it.
 import { Injectable } from '@nestjs/common';
-import type { BuildView, FieldLink, SheetView } from '@dellum/contract';
-import { mayDesign } from '@dellum/contract';
+import { hears, mayDesign, type Audience, type BuildView, type FieldLink, type SheetView } from '@dellum/contract';
 import { catalogIdOf, nothingComposed, partReads, readsDirectly, toldApart, type TellsApart } from '@dellum/core';
 import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { ChangesStore } from '../changes/changes.store.js';
@@ -92,14 +91,16 @@ function registersOf(build: HouseBuild, sheetId: string) {
     .map(({ id, title, fields }) => ({ id, sheetId, title, fields }));
 }
 
-/** Whether a register is there for somebody; those of source sheets that are not shown are for administrators only. */
-export function isOpen(build: HouseBuild, registerId: string, caller: Caller): boolean {
+/** Who may look at a register: those of source sheets that are not shown are for administrators only. */
+export function audienceOf(build: HouseBuild, registerId: string): Audience {
   const register = build.registers.get(registerId);
-  return (
-    register !== undefined &&
-    (!register.source || mayDesign(caller.role) || build.sheets.some(({ id, shown }) => id === register.sheetId && shown))
-  );
+  const isShown = register && (!register.source || build.sheets.some(({ id, shown }) => id === register.sheetId && shown));
+  return isShown ? 'everyone' : 'administrators';
 }
+
+/** Whether a register is there for somebody. */
+export const isOpen = (build: HouseBuild, registerId: string, { role }: Pick<Caller, 'role'>): boolean =>
+  build.registers.has(registerId) && hears(role, audienceOf(build, registerId));
 
 /** The register, where it is there for whoever asks. */
 export function registerOf(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {

@@ -22,7 +22,7 @@ import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { CountsStore, deltasOf } from '../counts/counts.store.js';
 import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { todayOf } from '../houses/houses.service.js';
+import { todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';

@@ -4,6 +4,7 @@ import { liveEvents, type Change, type Whereabouts } from '@dellum/contract';
 export type Heard =
   | { readonly kind: 'change'; readonly change: Change }
   | { readonly kind: 'place'; readonly place: Whereabouts }
+  | { readonly kind: 'day'; readonly day: string }
   | { readonly kind: 'anew' }
   | { readonly kind: 'live' }
   | { readonly kind: 'away' };
@@ -86,6 +87,7 @@ function readStream(
     source.addEventListener(liveEvents.place, (event: MessageEvent<string>) =>
       pass({ kind: 'place', place: JSON.parse(event.data) as Whereabouts }),
     );
+    source.addEventListener(liveEvents.day, (event: MessageEvent<string>) => pass({ kind: 'day', day: event.data }));
     source.onerror = () => {
       source?.close();
       if (closed) return;

@@ -3,6 +3,7 @@ import type { Change, Me } from '@dellum/contract';
 import { useEffect } from 'react';
 import { api, everyTag } from '../data/api.js';
 import { patchEntry } from '../data/entriesApi.js';
+import { sessionApi } from '../data/sessionApi.js';
 import { store, useAppDispatch, type AppDispatch } from '../data/store.js';
 import { placed } from './placesSlice.js';
 import { streamIs } from './liveSlice.js';
@@ -67,6 +68,12 @@ export function useLive(me: Me): void {
     let missed = false;
     return hearLive(scope, (heard) => {
       if (heard.kind === 'place') return void dispatch(placed({ ...heard.place, at: Date.now() }));
+      if (heard.kind === 'day') {
+        // A page that stayed open over midnight: what is offered, and what today means, go by the new day.
+        const known = sessionApi.endpoints.me.select()(store.getState()).data?.house.today;
+        if (known !== undefined && known !== heard.day) dispatch(api.util.invalidateTags(['Me']));
+        return;
+      }
       if (heard.kind === 'change') follow(heard.change);
       if (heard.kind === 'anew') dispatch(api.util.invalidateTags([...everyTag]));
       if (heard.kind === 'away') {

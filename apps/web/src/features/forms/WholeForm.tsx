@@ -66,7 +66,7 @@ function Links({ form, me }: { form: FormView; me: Me }) {
   const attempt = useTry();
   const notice = useNotice();
   const open = async () => {
-    const made = await attempt(make({ id: form.id, link: { expires: `${expires}T23:59:59`, perHour: Number(perHour) } }).unwrap());
+    const made = await attempt(make({ id: form.id, link: { expires, perHour: Number(perHour) } }).unwrap());
     if (made) setAddress(`${window.location.origin}/open/${made.token}`);
   };
   const copy = async (text: string) => {

@@ -1,0 +1,24 @@
+// The days of a house: where they begin and end, and which one it is.
+import type { Locale } from '@dellum/core';
+import { sql } from 'kysely';
+import type { Reader } from '../database/database.js';
+
+/** The time zone in which the days of a house begin and end: its own, or that of the server. */
+export const zoneOf = ({ timeZone }: Pick<Locale, 'timeZone'>): string => timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+/** The last second of a day (ISO 8601) of the house. */
+export async function endOfDay(db: Reader, day: string, locale: Pick<Locale, 'timeZone'>): Promise<Date> {
+  const { rows } = await sql<{ at: Date }>`
+    select (${day}::date + 1)::timestamp at time zone ${zoneOf(locale)} - interval '1 second' as at`.execute(db);
+  return rows[0]!.at;
+}
+
+/** The house's day (ISO 8601). */
+export function todayOf(moment: Date, locale: Pick<Locale, 'timeZone'>): string {
+  const parts = new Map(
+    new Intl.DateTimeFormat('en', { year: 'numeric', month: '2-digit', day: '2-digit', timeZone: zoneOf(locale) })
+      .formatToParts(moment)
+      .map(({ type, value }) => [type, value]),
+  );
+  return `${parts.get('year')}-${parts.get('month')}-${parts.get('day')}`;
+}
