@@ -73,6 +73,7 @@ function initialise(bin, folder, passwordFile) {
     '--locale',
     'C.UTF-8',
     '--no-instructions',
+    '--data-checksums',
   ]);
   rmSync(handed, { force: true });
   if (made.status !== 0) {

@@ -10,6 +10,7 @@ import { GivenModule } from './given.module.js';
 import { HousesModule } from './houses/houses.module.js';
 import type { ReachableConfig } from './linked/reachable.js';
 import { LiveModule } from './live/live.module.js';
+import { MetricsModule } from './metrics/metrics.module.js';
 import { RecordsModule } from './records/records.module.js';
 import { RequestsModule } from './requests/requests.module.js';
 import { UpkeepModule } from './upkeep/upkeep.module.js';
@@ -23,6 +24,7 @@ const outermost = [
   FormsModule,
   HousesModule,
   LiveModule,
+  MetricsModule,
   RecordsModule,
   RequestsModule,
   UpkeepModule,

@@ -1,5 +1,7 @@
 // Door of the server for the demo loader, the tests and the bench.
 export { createServer, type ServerOptions } from './server.js';
+export { edgeFrom } from './api/edgeConfig.js';
+export { Metrics } from './metrics/metrics.js';
 export { Database, holdBuild, lockBuild, type Trx } from './database/database.js';
 export { migrate } from './database/migrate.js';
 export type { Tables } from './database/tables.js';

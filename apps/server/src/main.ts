@@ -1,10 +1,16 @@
 // The server as a process: everything it needs comes from the environment.
+import { edgeFrom } from './api/edgeConfig.js';
+import { Metrics } from './metrics/metrics.js';
 import { reachableFrom } from './linked/reachable.js';
 import { createServer } from './server.js';
 
 const databaseUrl = process.env['DATABASE_URL'];
 const port = Number(process.env['PORT'] ?? 4170);
 const webFolder = process.env['DELLUM_WEB'];
+const metricsPort = process.env['DELLUM_METRICS_PORT'];
+
+// Where nobody can write the log any more, as on a full disk, the server goes on without one.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
 if (!databaseUrl) {
   process.stderr.write('DATABASE_URL is not set. Start Dellum with: npm start\n');
@@ -14,6 +20,7 @@ if (!databaseUrl) {
 const app = await createServer({
   databaseUrl,
   reachable: reachableFrom(process.env),
+  edge: edgeFrom(process.env),
   ...(webFolder && { webFolder }),
   logRequests: process.env['DELLUM_LOG'] === 'requests',
 }).catch((error: unknown) => {
@@ -43,6 +50,7 @@ try {
   // Longer than browsers and balancers keep a connection that nobody uses, so that none is closed under a request.
   app.getHttpServer().keepAliveTimeout = 75_000;
   await app.listen(port, process.env['HOST'] ?? '127.0.0.1');
+  if (metricsPort !== undefined) await app.get(Metrics).serve(Number(metricsPort));
   process.stdout.write(`listening ${port}\n`);
 } catch (error) {
   const taken = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';

@@ -6,6 +6,9 @@ import type { Express } from 'express';
 import { pino } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { guardEdge } from './api/edge.js';
+import { edgeFrom, type EdgeConfig } from './api/edgeConfig.js';
+import { Metrics } from './metrics/metrics.js';
+import { Readiness } from './api/readiness.js';
 import { describeApi } from './api/openApi.js';
 import { AppModule } from './app.module.js';
 import { Database } from './database/database.js';
@@ -18,6 +21,8 @@ export interface ServerOptions {
   readonly webFolder?: string;
   /** What linked sources may reach; nothing when it is left out. */
   readonly reachable?: ReachableConfig;
+  /** Under which names it answers, and which proxies it believes; its own names and none when it is left out. */
+  readonly edge?: EdgeConfig;
   /** Requests are logged as JSON lines to standard error when this is set. */
   readonly logRequests?: boolean;
 }
@@ -27,6 +32,7 @@ export async function createServer({
   databaseUrl,
   webFolder,
   logRequests,
+  edge = edgeFrom({}),
   reachable = reachableFrom({}),
 }: ServerOptions): Promise<NestExpressApplication> {
   const database = new Database(databaseUrl);
@@ -38,7 +44,15 @@ export async function createServer({
   const express = app.getHttpAdapter().getInstance() as Express;
   if (logRequests)
     express.use(pinoHttp({ logger: pino(pino.destination(2)), redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] }));
-  guardEdge(express);
+  express.use(app.get(Metrics).measure);
+  express.get('/healthz', (_request, response) => void response.json({ ok: true }));
+  express.get('/readyz', (_request, response) => {
+    void app
+      .get(Readiness)
+      .isReady()
+      .then((ready) => response.status(ready ? 200 : 503).json({ ready }));
+  });
+  guardEdge(express, edge);
   app.setGlobalPrefix('api/v1');
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ProblemFilter());

@@ -8,6 +8,7 @@ export const problemCodes = [
   'too-many-tries',
   'not-allowed',
   'other-origin',
+  'other-host',
   'json-only',
   'malformed-body',
   'too-large',
@@ -38,6 +39,7 @@ export const problemCodes = [
   'link-limit',
   'database-away',
   'busy',
+  'disk-full',
   'internal',
 ] as const;
 export type ProblemCode = (typeof problemCodes)[number];

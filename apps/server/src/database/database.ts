@@ -33,12 +33,20 @@ export function openPool(config: pg.PoolConfig): pg.Pool {
 @Injectable()
 export class Database implements OnApplicationShutdown {
   readonly kysely: Kysely<Tables>;
+  private readonly pool: pg.Pool;
+
   constructor(
     readonly url: string,
     connections = 16,
   ) {
-    const pool = openPool({ connectionString: url, max: connections, types, keepAlive: true });
-    this.kysely = new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) });
+    this.pool = openPool({ connectionString: url, max: connections, types, keepAlive: true });
+    this.kysely = new Kysely<Tables>({ dialect: new PostgresDialect({ pool: this.pool }) });
+  }
+
+  /** How many connections are in use and idle, and how many requests wait for one. */
+  get connections(): { readonly used: number; readonly idle: number; readonly waiting: number } {
+    const { totalCount, idleCount, waitingCount } = this.pool;
+    return { used: totalCount - idleCount, idle: idleCount, waiting: waitingCount };
   }
 
   /** One act is one transaction. */

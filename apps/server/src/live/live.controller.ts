@@ -31,6 +31,11 @@ export class LiveController implements BeforeApplicationShutdown {
     private readonly builds: StructureService,
   ) {}
 
+  /** How many streams are open. */
+  get streams(): number {
+    return [...this.open.values()].reduce((sum, own) => sum + own.size, 0);
+  }
+
   /** `after`: the last number the browser knows; what came since is sent first, or `anew` when that is too much. */
   @Get()
   async stream(

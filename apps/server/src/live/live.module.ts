@@ -4,5 +4,10 @@ import { PeopleModule } from '../people/people.module.js';
 import { StructureModule } from '../structure/structure.module.js';
 import { LiveController } from './live.controller.js';
 
-@Module({ imports: [ChangesModule, PeopleModule, StructureModule], controllers: [LiveController] })
+@Module({
+  imports: [ChangesModule, PeopleModule, StructureModule],
+  controllers: [LiveController],
+  exports: [LiveController],
+  providers: [LiveController],
+})
 export class LiveModule {}

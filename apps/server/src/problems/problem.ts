@@ -7,6 +7,7 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   'too-many-tries': [429, 'Too many tries'],
   'not-allowed': [403, 'Not allowed'],
   'other-origin': [403, 'From another origin'],
+  'other-host': [421, 'Not a name of this server'],
   'json-only': [415, 'JSON only'],
   'malformed-body': [400, 'Malformed body'],
   'too-large': [413, 'Too large'],
@@ -37,6 +38,7 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   'link-limit': [429, 'Too many entries in an hour'],
   'database-away': [503, 'The database is away'],
   busy: [503, 'Busy'],
+  'disk-full': [503, 'The disk is full'],
   internal: [500, 'Something went wrong'],
 };
 

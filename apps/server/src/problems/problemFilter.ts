@@ -23,6 +23,14 @@ const said: readonly (readonly [code: RegExp, problem: () => ProblemError])[] = 
     /^(?:40001|40P01|55P03|57014|53400)$/u,
     () => new ProblemError('busy', 'The server is busy with what others do right now. What you typed is kept; try again in a moment.'),
   ],
+  [
+    /^53100$/u,
+    () =>
+      new ProblemError(
+        'disk-full',
+        'The disk of the server is full, so that nothing can be stored. What you typed is kept and stored when there is room; tell whoever runs the server.',
+      ),
+  ],
   [/^(?:22|23502|23514)/u, () => new ProblemError('not-valid', 'Something in the request cannot be stored. Check what was entered.')],
   [/^23503$/u, () => new ProblemError('not-found', 'Something that the request names is not there any more. Go back and choose again.')],
   [/^23505$/u, () => new ProblemError('name-taken', 'Somebody has stored the same at this moment. Look again, then choose another name.')],

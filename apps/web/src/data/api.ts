@@ -40,7 +40,7 @@ export interface AskedMeta {
   readonly answeredAt: number;
 }
 
-const awayBy: Partial<Record<RequestProblem['code'], Away>> = { unreachable: 'server', busy: 'busy' };
+const awayBy: Partial<Record<RequestProblem['code'], Away>> = { unreachable: 'server', busy: 'busy', 'disk-full': 'disk' };
 
 /** Every request goes through here; one that fails because the server or its database is away says so to the whole application. */
 const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem, object, AskedMeta> = async (

@@ -16,7 +16,7 @@ export const unreachable: RequestProblem = {
 
 /** True when trying again later may help, without the person doing anything. */
 export const passes = (problem: RequestProblem): boolean =>
-  problem.code === 'unreachable' || problem.code === 'database-away' || problem.code === 'busy';
+  problem.code === 'unreachable' || problem.code === 'database-away' || problem.code === 'busy' || problem.code === 'disk-full';
 
 export function isProblem(error: unknown): error is RequestProblem {
   return typeof error === 'object' && error !== null && 'code' in error && 'detail' in error;

@@ -11,6 +11,7 @@ const awayWords = {
   server: 'Dellum’s server does not answer.',
   database: 'Dellum cannot reach its database.',
   busy: 'Dellum has much to do right now.',
+  disk: 'The disk of Dellum’s server is full; whoever runs it must make room.',
 } as const;
 
 export function AwayBand() {
