@@ -1,9 +1,10 @@
 // npm start: installs what is missing, starts a private PostgreSQL, migrates, loads the demo, serves the application.
 // Options: --fresh loads the demo anew; --empty starts without it. Environment: PORT, DATABASE_URL, DELLUM_DATA,
-// and what linked sources may reach: DELLUM_FILES, DELLUM_DATABASES, DELLUM_SERVICES.
+// what linked sources may reach (DELLUM_FILES, DELLUM_DATABASES, DELLUM_SERVICES), and docs/operating.md for the rest.
 import { spawn, spawnSync } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
-import { readdirSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { backUp, isOlder } from './lib/backups.mjs';
@@ -22,6 +23,10 @@ const port = Number(process.env.PORT ?? 4170);
 function checkRequest() {
   const unknown = [...options].find((option) => option !== '--empty' && option !== '--fresh');
   if (unknown) throw new Stop(`There is no option ${unknown}. Use --fresh or --empty, or none.`);
+  if (fresh && process.env.DATABASE_URL)
+    throw new Stop(
+      'The demo has accounts whose passwords everybody knows. It is loaded into its own data folder only: leave DATABASE_URL or --fresh out.',
+    );
   if (empty && fresh) throw new Stop('--fresh loads the demo and --empty leaves it out; use one of them.');
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Stop(`PORT is “${process.env.PORT}”, which is no port. Choose a number from 1 to 65535.`);
@@ -72,15 +77,30 @@ async function database() {
   return startCluster(dataFolder());
 }
 
-function loadDemo(url) {
-  const done = spawnSync(process.execPath, [join(root, 'demo', 'dist', 'load.js'), ...(fresh ? ['--fresh'] : [])], {
-    env: { ...process.env, DATABASE_URL: url },
-    encoding: 'utf8',
-  });
+function prepare(script, args, env) {
+  const done = spawnSync(process.execPath, [join(root, ...script), ...args], { env: { ...process.env, ...env }, encoding: 'utf8' });
   if (done.status === 0) return;
   throw new Stop(
     `The database could not be prepared (${done.stderr.trim().split('\n').at(-1)}). Check DATABASE_URL, or repair the data folder.`,
   );
+}
+
+const loadDemo = (url) => prepare(['demo', 'dist', 'load.js'], fresh ? ['--fresh'] : [], { DATABASE_URL: url });
+
+/** The server works under a role of its own, which can neither change tables nor take anything out of the ledger. Returns its address. */
+function prepareRole(url) {
+  const file = join(dataFolder(), 'server.password');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(24).toString('base64url'), { mode: 0o600 });
+  const password = readFileSync(file, 'utf8');
+  prepare(['apps', 'server', 'dist', 'database', 'prepare.js'], [], {
+    DATABASE_URL: url,
+    DELLUM_ROLE: serverRole,
+    DELLUM_ROLE_PASSWORD: password,
+  });
+  const own = new URL(url);
+  own.username = serverRole;
+  own.password = password;
+  return own.href;
 }
 
 /** Pauses between starting a server again that died; milliseconds. They begin anew when one has run for a while. */
@@ -89,6 +109,8 @@ const ranWell = 60_000;
 const lookEvery = 1000;
 const aMinute = 60_000;
 const anHour = 3_600_000;
+
+const serverRole = 'dellum_server';
 
 const wait = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
@@ -122,7 +144,7 @@ async function keepDatabase(cluster, stopping) {
 }
 
 /** Serves until one is told to stop; a server that dies is started again. */
-async function serve(cluster, env, lock) {
+async function serve(cluster, serverUrl, env, lock) {
   let server;
   let stopping = false;
   const stop = () => {
@@ -142,7 +164,7 @@ async function serve(cluster, env, lock) {
     while (!stopping) {
       const began = Date.now();
       const code = await run(
-        cluster.url,
+        serverUrl,
         env,
         lock,
         (started) => (server = started),
@@ -177,11 +199,14 @@ await runScript(async () => {
     ensureBuilt();
     cluster = await database();
     backUpBefore(cluster.url);
-    if (!empty) {
+    // Another PostgreSQL is its owner's: nothing is loaded there, and the server works under the role that one was given.
+    const own = !process.env.DATABASE_URL;
+    if (!empty && own) {
       loadDemo(cluster.url);
       outside = await standIns(cluster.url);
     }
-    await serve(cluster, outside?.env ?? {}, lock);
+    const serverUrl = own ? prepareRole(cluster.url) : cluster.url;
+    await serve(cluster, serverUrl, { ...outside?.env, ...(own && { DELLUM_MIGRATED: 'yes' }) }, lock);
   } finally {
     outside?.stop();
     cluster?.stop();

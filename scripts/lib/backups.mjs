@@ -25,7 +25,11 @@ const stamp = () => new Date().toISOString().slice(0, 19).replaceAll(':', '-');
 
 /** Restores a backup into an empty database, whole or not at all. */
 const restoreInto = (url, file) =>
-  tool('pg_restore', ['--no-owner', '--exit-on-error', '--single-transaction', '-d', url, file], `The backup ${file} cannot be restored`);
+  tool(
+    'pg_restore',
+    ['--no-owner', '--no-privileges', '--exit-on-error', '--single-transaction', '-d', url, file],
+    `The backup ${file} cannot be restored`,
+  );
 
 /** Restores it into a database of its own beside the others, and drops that again. Returns how many entries it holds. */
 function look(url, file) {

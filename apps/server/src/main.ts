@@ -21,6 +21,7 @@ const app = await createServer({
   databaseUrl,
   reachable: reachableFrom(process.env),
   edge: edgeFrom(process.env),
+  migrated: process.env['DELLUM_MIGRATED'] === 'yes',
   ...(webFolder && { webFolder }),
   logRequests: process.env['DELLUM_LOG'] === 'requests',
 }).catch((error: unknown) => {

@@ -23,6 +23,8 @@ export interface ServerOptions {
   readonly reachable?: ReachableConfig;
   /** Under which names it answers, and which proxies it believes; its own names and none when it is left out. */
   readonly edge?: EdgeConfig;
+  /** The database was brought to its newest form by its owner; the server's role could not. */
+  readonly migrated?: boolean;
   /** Requests are logged as JSON lines to standard error when this is set. */
   readonly logRequests?: boolean;
 }
@@ -32,11 +34,12 @@ export async function createServer({
   databaseUrl,
   webFolder,
   logRequests,
+  migrated = false,
   edge = edgeFrom({}),
   reachable = reachableFrom({}),
 }: ServerOptions): Promise<NestExpressApplication> {
   const database = new Database(databaseUrl);
-  await migrate(database.kysely);
+  if (!migrated) await migrate(database.kysely);
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, webFolder), {
     bodyParser: false,
     logger: ['warn', 'error'],
