@@ -36,7 +36,7 @@ const serverFolders = [
   ['arrangements', 'sources'],
   ['catalogs', 'linked'],
   ['entering', 'ranges', 'sheets'],
-  ['bindings', 'figures', 'forms', 'metrics', 'records', 'requests', 'upkeep', 'workers'],
+  ['bindings', 'figures', 'forms', 'ledgerRead', 'metrics', 'records', 'requests', 'upkeep', 'workers'],
 ];
 
 const webFolders = [

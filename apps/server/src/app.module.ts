@@ -9,6 +9,7 @@ import { FormsModule } from './forms/forms.module.js';
 import { GivenModule } from './given.module.js';
 import { HousesModule } from './houses/houses.module.js';
 import type { ReachableConfig } from './linked/reachable.js';
+import { LedgerReadModule } from './ledgerRead/ledgerRead.module.js';
 import { LiveModule } from './live/live.module.js';
 import { MetricsModule } from './metrics/metrics.module.js';
 import { RecordsModule } from './records/records.module.js';
@@ -23,6 +24,7 @@ const outermost = [
   FiguresModule,
   FormsModule,
   HousesModule,
+  LedgerReadModule,
   LiveModule,
   MetricsModule,
   RecordsModule,

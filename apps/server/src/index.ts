@@ -4,6 +4,7 @@ export { edgeFrom } from './api/edgeConfig.js';
 export { Metrics } from './metrics/metrics.js';
 export { Database, holdBuild, lockBuild, type Trx } from './database/database.js';
 export { prepareAppRole, type AppRole } from './database/appRole.js';
+export { SealsStore } from './ledger/seals.store.js';
 export { migrate } from './database/migrate.js';
 export type { Tables } from './database/tables.js';
 export { makeHouse } from './houses/houses.service.js';

@@ -15,6 +15,7 @@ export * from './rules.js';
 export * from './forms.js';
 export * from './figures.js';
 export * from './bindings.js';
+export * from './ledger.js';
 export * from './live.js';
 export * from './marks.js';
 export * from './upkeep.js';

@@ -3,7 +3,7 @@ import { sql, type Kysely } from 'kysely';
 import type { Tables } from './tables.js';
 
 /** What the server adds to and never changes. */
-const appendOnly = ['ledger'];
+const appendOnly = ['ledger', 'ledger_seals'];
 /** What only the owner of the database writes. */
 const ownersOnly = ['kysely_migration', 'kysely_migration_lock'];
 

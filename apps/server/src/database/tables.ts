@@ -234,6 +234,15 @@ export interface LedgerTable {
   /** The act on a block that this belongs to. */
   act_id: number | null;
 }
+/** A digest over the rows of the ledger up to one, and over the seal before. */
+export interface LedgerSealsTable {
+  house_id: string;
+  ord: number;
+  upto: number;
+  rows: number;
+  digest: string;
+  at: Moment;
+}
 export type LedgerDetail = Readonly<Record<string, unknown>>;
 export interface ActsTable {
   house_id: string;
@@ -430,5 +439,6 @@ export interface Tables {
   slips: SlipsTable;
   carries: CarriesTable;
   ledger: LedgerTable;
+  ledger_seals: LedgerSealsTable;
   changes: ChangesTable;
 }

@@ -15,12 +15,14 @@ export interface JobData {
   readonly recount: { readonly houseId: string };
   /** Sends a recount for every house that needs one. */
   readonly recounts: object;
+  /** Seals what was added to the ledger. */
+  readonly seal: object;
   /** Sends a refresh for every linked source whose time has come. */
   readonly due: object;
 }
 export type JobName = keyof JobData;
 
-const names: readonly JobName[] = ['carry', 'entryAct', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts'];
+const names: readonly JobName[] = ['carry', 'entryAct', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts', 'seal'];
 /** A job whose server was killed is taken up again after this many seconds. */
 const expireInSeconds = 30;
 
@@ -65,6 +67,7 @@ export class JobsService implements OnApplicationShutdown {
     await this.boss.schedule('forget', '*/10 * * * *');
     await this.boss.schedule('due', '* * * * *');
     await this.boss.schedule('recounts', '17 * * * *');
+    await this.boss.schedule('seal', '* * * * *');
   }
 
   /** Lays out the queues; servers that start at the same time take turns, since pg-boss's own steps deadlock. */

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { LedgerStore } from './ledger.store.js';
+import { SealsStore } from './seals.store.js';
 
-@Module({ providers: [LedgerStore], exports: [LedgerStore] })
+@Module({ providers: [LedgerStore, SealsStore], exports: [LedgerStore, SealsStore] })
 export class LedgerModule {}

@@ -6,6 +6,7 @@ import { CompiledModule } from '../compiled/compiled.module.js';
 import { CountsModule } from '../counts/counts.module.js';
 import { EnteringModule } from '../entering/entering.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
+import { LedgerModule } from '../ledger/ledger.module.js';
 import { LinkedModule } from '../linked/linked.module.js';
 import { PeopleModule } from '../people/people.module.js';
 import { WorkersService } from './workers.service.js';
@@ -19,6 +20,7 @@ import { WorkersService } from './workers.service.js';
     CountsModule,
     EnteringModule,
     JobsModule,
+    LedgerModule,
     LinkedModule,
     PeopleModule,
   ],

@@ -8,6 +8,7 @@ import { CountsStore } from '../counts/counts.store.js';
 import { Database } from '../database/database.js';
 import { EntryActsService } from '../entering/entryActs.service.js';
 import { EntryActsStore } from '../entering/entryActs.store.js';
+import { SealsStore } from '../ledger/seals.store.js';
 import { LinkedService } from '../linked/linked.service.js';
 import { LinkedStore } from '../linked/linked.store.js';
 import { SessionsService } from '../people/sessions.service.js';
@@ -28,6 +29,7 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
     private readonly tries: TriesStore,
+    private readonly seals: SealsStore,
     private readonly linked: LinkedService,
     private readonly linkedStore: LinkedStore,
     private readonly catalogs: CatalogsService,
@@ -46,6 +48,9 @@ export class WorkersService implements OnApplicationBootstrap {
       due: () => this.sendDue(),
       recount: ({ houseId }) => this.catalogs.recountUse(houseId),
       recounts: () => this.sendRecounts(),
+      seal: async () => {
+        await this.seals.seal();
+      },
     });
     await this.sendDue();
     await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));

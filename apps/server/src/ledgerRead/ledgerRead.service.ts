@@ -1,0 +1,128 @@
+// The ledger as one looks at it: narrowed, the newest first, part by part.
+import { Injectable } from '@nestjs/common';
+import { isOfKind } from '@dellum/core';
+import type { LedgerKind, LedgerLine, LedgerPage, LedgerQueryDto } from '@dellum/contract';
+import { sql, type RawBuilder } from 'kysely';
+import type { Caller } from '../access/access.js';
+import type { LedgerDetail } from '../database/tables.js';
+import { Questions } from '../database/questions.js';
+import type { Reader } from '../database/database.js';
+import { ProblemError } from '../problems/index.js';
+import { zoneOf } from '../structure/days.js';
+import { StructureService } from '../structure/structure.service.js';
+import type { HouseBuild } from '../structure/structure.store.js';
+
+export const linesAPage = 100;
+/** So many values of an entry tell which one it was. */
+const valuesTold = 3;
+
+/** How the acts of each sort begin. */
+const beginnings: { readonly [Kind in LedgerKind]: readonly string[] } = {
+  entries: ['cell.', 'entry.', 'entries.', 'column.', 'carry.'],
+  lists: ['item.', 'catalog.', 'range.', 'list.', 'table.', 'values.', 'linked.', 'request.', 'slip.'],
+  rules: ['rule.'],
+  sheets: ['sheet.', 'field.'],
+  forms: ['form.', 'figure.'],
+  people: ['person.'],
+  'sign-ins': ['session.'],
+  house: ['house.'],
+};
+
+interface Row extends Omit<LedgerLine, 'at' | 'about'> {
+  readonly at: Date;
+  readonly detail: LedgerDetail | null;
+  readonly person: string | null;
+}
+
+@Injectable()
+export class LedgerReadService {
+  constructor(
+    private readonly questions: Questions,
+    private readonly builds: StructureService,
+  ) {}
+
+  async page(caller: Caller, query: LedgerQueryDto): Promise<LedgerPage> {
+    const lines = await this.lines(caller, query, linesAPage + 1);
+    return { lines: lines.slice(0, linesAPage), more: lines.length > linesAPage };
+  }
+
+  /** The newest lines of a query; at most `count`. */
+  async lines(caller: Caller, query: LedgerQueryDto, count: number): Promise<LedgerLine[]> {
+    const build = await this.builds.now(caller.houseId);
+    const where = sql.join(conditions(build, query), sql` and `);
+    const rows = await this.questions.ask(caller.id, (db) => read(db, where, count));
+    return rows.map(({ detail, person, at, ...row }) => ({
+      ...row,
+      at: at.toISOString(),
+      about: aboutOf(build, row.registerId, row.act, detail, person),
+    }));
+  }
+}
+
+async function read(db: Reader, where: RawBuilder<unknown>, count: number): Promise<Row[]> {
+  const { rows } = await sql<Row>`
+    select ledger.id, ledger.at, people.name as by, ledger.act, ledger.register_id as "registerId", ledger.entry_id as "entryId",
+      ledger.field_key as field, ledger.from_value as "from", ledger.to_value as "to", ledger.detail, other.name as person
+    from ledger
+    left join people on people.house_id = ledger.house_id and people.id = ledger.person_id
+    left join people other on other.house_id = ledger.house_id and ledger.act like 'person.%' and other.id::text = ledger.detail ->> 'id'
+    where ${where} order by ledger.id desc limit ${sql.lit(count)}`.execute(db);
+  return rows;
+}
+
+function conditions(
+  build: HouseBuild,
+  { person, register, field, value, from, until, kind, before }: LedgerQueryDto,
+): RawBuilder<unknown>[] {
+  const zone = zoneOf(build.locale);
+  for (const day of [from, until])
+    if (day !== undefined && !isOfKind('date', day)) throw new ProblemError('not-valid', `“${day}” is not a day of the calendar.`);
+  const all: (RawBuilder<unknown> | false)[] = [
+    sql`ledger.house_id = ${build.houseId}`,
+    person !== undefined && sql`ledger.person_id = ${person}`,
+    register !== undefined && sql`ledger.register_id = ${register}`,
+    field !== undefined && sql`ledger.field_key = ${field}`,
+    value !== undefined &&
+      sql`(ledger.from_value = ${value} or ledger.to_value = ${value} or (ledger.act like 'entry.%' and exists (
+        select from jsonb_each_text(ledger.detail) as held where held.value = ${value})))`,
+    from !== undefined && sql`ledger.at >= (${from}::date::timestamp at time zone ${zone})`,
+    until !== undefined && sql`ledger.at < ((${until}::date + 1)::timestamp at time zone ${zone})`,
+    kind !== undefined && sql`ledger.act like any (${beginnings[kind].map((beginning) => `${beginning}%`)}::text[])`,
+    before !== undefined && sql`ledger.id < ${before}`,
+  ];
+  return all.filter((condition) => condition !== false);
+}
+
+const textOf = (held: unknown): string | undefined => (typeof held === 'string' && held !== '' ? held : undefined);
+
+/** What a line is about, as people know it. */
+function aboutOf(
+  build: HouseBuild,
+  registerId: string | null,
+  act: string,
+  detail: LedgerDetail | null,
+  person: string | null,
+): string | null {
+  if (!detail) return null;
+  if (act.startsWith('entry.')) {
+    const fields = build.registers.get(registerId ?? '')?.fields.map(({ key }) => key) ?? Object.keys(detail);
+    return (
+      fields
+        .flatMap((key) => textOf(detail[key]) ?? [])
+        .slice(0, valuesTold)
+        .join(' · ') || null
+    );
+  }
+  const catalog = textOf(detail['catalogId']);
+  const range = detail['range'] as { name?: unknown } | undefined;
+  return (
+    person ??
+    textOf(detail['title']) ??
+    textOf(detail['name']) ??
+    textOf(detail['heading']) ??
+    textOf(range?.name) ??
+    (catalog === undefined ? undefined : build.catalogs.get(catalog)?.title) ??
+    textOf(detail['from']) ??
+    null
+  );
+}
