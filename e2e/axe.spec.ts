@@ -186,6 +186,9 @@ test('the sheet in full', async ({ house }) => {
   const page = await open(house, '/requests');
   await expect(page.getByRole('region', { name: '“Fork lift” for Services' })).toBeVisible();
   await clean(page, 'requests');
+  await page.goto('/ledger');
+  await expect(page.getByRole('row').nth(1)).toBeVisible();
+  await clean(page, 'ledger');
   await page.setViewportSize({ width: 900, height: 440 });
   const grid = await toSheet(page, 'Berth visits');
   await page.getByRole('button', { name: 'Arrange' }).click();

@@ -31,6 +31,12 @@ async function shootSources(page, follow, save) {
   await page.goto('/upkeep');
   await page.getByRole('region', { name: 'Ranges' }).waitFor();
   await save(page, 'upkeep');
+  await page.goto('/ledger');
+  await page
+    .getByRole('row', { name: /is offered by/ })
+    .first()
+    .waitFor();
+  await save(page, 'ledger');
   await follow(page, '/records', /^Vessels/);
   await page.getByLabel('Look for records').fill('tern');
   await page.getByText('14 records found.').waitFor();
@@ -136,19 +142,6 @@ async function shoot(browser, base) {
   await clerk.keyboard.press('?');
   await clerk.getByRole('dialog', { name: 'A sheet' }).waitFor();
   await save(clerk, 'help');
-
-  const olek = await enter('olek', 'timber-pond');
-  await follow(olek, '/sheets', 'Berth visits');
-  await cell(olek, 1505, 7).click();
-  await olek.evaluate(() => navigator.clipboard.writeText('Alongsidee\tRook Tansy\nShiftet\tTam Ossel\nalongside\tNobody'));
-  await olek.keyboard.press('Control+v');
-  await olek.getByRole('button', { name: /refused, kept for you/ }).click();
-  await olek
-    .getByRole('button', { name: 'Close this notice' })
-    .first()
-    .click({ timeout: 2000 })
-    .catch(() => undefined);
-  await save(olek, 'refused');
 
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');

@@ -25,6 +25,7 @@ import { errorWords, isProblem } from './data/problem.js';
 const BindingsPage = lazy(async () => ({ default: (await import('./features/bindings/BindingsPage.js')).BindingsPage }));
 const FormPage = lazy(async () => ({ default: (await import('./features/forms/FormPage.js')).FormPage }));
 const FigurePage = lazy(async () => ({ default: (await import('./features/figures/FigurePage.js')).FigurePage }));
+const LedgerPage = lazy(async () => ({ default: (await import('./features/ledger/LedgerPage.js')).LedgerPage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
 const HousePage = lazy(async () => ({ default: (await import('./features/houses/HousePage.js')).HousePage }));
@@ -115,6 +116,7 @@ const router = createBrowserRouter([
       { path: '/map', element: designed(<MapPage />) },
       { path: '/linked/:sourceId?', element: designed(<LinkedPage />) },
       { path: '/upkeep', element: designed(<UpkeepPage />) },
+      { path: '/ledger', element: designed(<LedgerPage />) },
       { path: '/catalogs', element: kept(<CatalogsPage />) },
       { path: '/catalogs/:catalogId', element: kept(<CatalogPage />) },
       { path: '/requests', element: kept(<RequestsPage />) },

@@ -19,6 +19,14 @@ try {
   const isKnown = noted === undefined || (await store.knows(database.kysely, noted));
   if (!isKnown) process.stdout.write(`${noted} is none of the seals: what it was taken of has been replaced or cut off.\n`);
   if (!isKnown || houses.some(({ broken }) => broken)) process.exitCode = 1;
+} catch (error) {
+  const isOlder = error instanceof Error && 'code' in error && error.code === '42P01';
+  process.stderr.write(
+    isOlder
+      ? 'This database is of an older form, without seals. Start Dellum once, then check again.\n'
+      : `The ledger cannot be checked: ${error instanceof Error ? error.message || error.name : String(error)}\n`,
+  );
+  process.exitCode = 1;
 } finally {
   await database.kysely.destroy();
 }

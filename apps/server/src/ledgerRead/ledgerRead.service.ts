@@ -114,6 +114,7 @@ function aboutOf(
     );
   }
   const catalog = textOf(detail['catalogId']);
+  const linked = build.linked.find(({ id }) => id === detail['sourceId']);
   const range = detail['range'] as { name?: unknown } | undefined;
   return (
     person ??
@@ -121,6 +122,7 @@ function aboutOf(
     textOf(detail['name']) ??
     textOf(detail['heading']) ??
     textOf(range?.name) ??
+    linked?.name ??
     (catalog === undefined ? undefined : build.catalogs.get(catalog)?.title) ??
     textOf(detail['from']) ??
     null

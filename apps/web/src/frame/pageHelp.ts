@@ -160,6 +160,18 @@ const pages: readonly (readonly [RegExp, PageHelp])[] = [
     },
   ],
   [
+    /^\/ledger/u,
+    {
+      title: 'Ledger',
+      about: 'Everything that was changed in the house, by whom and when. It is only added to.',
+      acts: [
+        'Narrow it by person, sheet, field, value or day.',
+        'Follow a line to its entry.',
+        'Download the lines that are shown, as CSV.',
+      ],
+    },
+  ],
+  [
     /^\/map/u,
     {
       title: 'Map',

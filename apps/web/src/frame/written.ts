@@ -2,6 +2,11 @@
 import { format, houseLocale, type FieldKind, type Locale } from '@dellum/core';
 
 const made = (writing: Locale) => ({
+  exact: new Intl.DateTimeFormat(writing.language, {
+    dateStyle: 'medium',
+    timeStyle: 'medium',
+    ...(writing.timeZone && { timeZone: writing.timeZone }),
+  }),
   writing,
   numbers: new Intl.NumberFormat(writing.language, { maximumFractionDigits: 4 }),
   moments: new Intl.DateTimeFormat(writing.language, {
@@ -38,6 +43,9 @@ export const number = {
       .join('');
   },
 };
+
+/** A day of its year with its time to the second, in the zone of the house. */
+export const exactMoment = { format: (value: Date): string => now.exact.format(value) };
 
 /** A day with its time, in the zone of the house. */
 export const moment = { format: (value: Date): string => now.moments.format(value) };

@@ -136,7 +136,13 @@ function Rail({ me }: { me: Me }) {
               { to: '/upkeep', words: 'Upkeep', count: upkeep ? upkeepCount(upkeep) : 0 },
             ]}
           />
-          <RailGroup name="Look" ways={[{ to: '/figures', words: 'Figures' }]} />
+          <RailGroup
+            name="Look"
+            ways={[
+              { to: '/figures', words: 'Figures' },
+              { to: '/ledger', words: 'Ledger' },
+            ]}
+          />
           <RailGroup
             name="House"
             ways={[
