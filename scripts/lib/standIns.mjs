@@ -2,6 +2,9 @@
 import { join } from 'node:path';
 import { root } from './packages.mjs';
 
+/** The house that they are given to. */
+const demo = 'quillhaven';
+
 /** Stand-ins for the outside sources that the demo links. What is configured from outside goes before them. */
 export async function standIns(url) {
   // They need what is installed, so they are fetched only now.
@@ -11,9 +14,9 @@ export async function standIns(url) {
   // Another PostgreSQL than our own may not let us make a database; the demo does without the registry then.
   const registry = await layOutVesselRegistry(url).catch(() => undefined);
   const {
-    DELLUM_FILES = join(root, 'stand-ins', 'files'),
-    DELLUM_DATABASES = registry && `Vessel registry=${registry}`,
-    DELLUM_SERVICES = `Port list=${service.base}`,
+    DELLUM_FILES = `${demo}: ${join(root, 'stand-ins', 'files')}`,
+    DELLUM_DATABASES = registry && `${demo}: Vessel registry=${registry}`,
+    DELLUM_SERVICES = `${demo}: Port list=${service.base}`,
   } = process.env;
   return { env: { DELLUM_FILES, DELLUM_SERVICES, ...(DELLUM_DATABASES && { DELLUM_DATABASES }) }, stop: service.stop };
 }

@@ -17,10 +17,19 @@ if (!databaseUrl) {
   process.exit(1);
 }
 
+/** What stands wrong in the environment is said in a sentence. */
+function configured() {
+  try {
+    return { reachable: reachableFrom(process.env), edge: edgeFrom(process.env) };
+  } catch (error) {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+    process.exit(1);
+  }
+}
+
 const app = await createServer({
   databaseUrl,
-  reachable: reachableFrom(process.env),
-  edge: edgeFrom(process.env),
+  ...configured(),
   migrated: process.env['DELLUM_MIGRATED'] === 'yes',
   ...(webFolder && { webFolder }),
   logRequests: process.env['DELLUM_LOG'] === 'requests',

@@ -8,12 +8,15 @@ import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { fitsPattern } from '../src/linked/adapters/filePattern.js';
 import { startListService } from '../../../stand-ins/listService.mjs';
 import { layOutVesselRegistry } from '../../../stand-ins/vesselRegistry.mjs';
+import { reachableFrom } from '../src/linked/reachable.js';
 import { freshDatabase, openHouse, startServer, until, type House, type Running } from './house.js';
 
 let root: string;
 let outside: string;
 let service: Awaited<ReturnType<typeof startListService>>;
 let running: Running;
+/** The house to which nothing is given. */
+let withoutGrant: string | undefined;
 
 beforeAll(async () => {
   root = await mkdtemp('/tmp/dellum-linked-');
@@ -40,14 +43,15 @@ beforeAll(async () => {
   await writeFile(join(root, 'huge.txt'), '');
   await truncate(join(root, 'huge.txt'), 500_000_000);
   // Jobs of these houses need what only this server reaches.
-  running = await startServer(await freshDatabase(), {
+  const grant = {
     root,
     databases: new Map([
       ['Registry', registry],
       ['Wrong', wrong.href],
     ]),
     services: new Map([['Ports', service.base]]),
-  });
+  };
+  running = await startServer(await freshDatabase(), (key) => (key === withoutGrant ? undefined : grant));
 });
 afterAll(async () => {
   await running.close();
@@ -129,6 +133,48 @@ describe('what a source gives', () => {
         ['T2', 'Timber', '7'],
       ],
     });
+  });
+});
+
+describe('what is given to a house', () => {
+  it('is reached by that house alone', async () => {
+    const [house, other] = [await openHouse(running, []), await openHouse(running, [])];
+    withoutGrant = other.key;
+    expect((await house.administrator.get<Reachable>('/linked/reachable')).files).toContain('utf8.txt');
+    expect(await other.administrator.get<Reachable>('/linked/reachable')).toEqual({
+      root: null,
+      files: [],
+      folders: [],
+      connections: [],
+      services: [],
+    });
+    for (const settings of [
+      { kind: 'text file', path: 'utf8.txt' },
+      { kind: 'database', connection: 'Registry', schema: 'registry', table: 'vessel_classes', value: 'code' },
+      { kind: 'service', connection: 'Ports', address: 'ports', list: 'data.ports', value: 'code', label: 'name' },
+    ])
+      expect((await trying(other, settings)).body).toMatchObject({ code: 'source-unreadable' });
+    expect((await other.administrator.call<Problem>('GET', '/linked/tables?connection=Registry')).body.code).toBe('source-unreadable');
+    withoutGrant = undefined;
+  });
+  it('is told by lines that each name their house', () => {
+    const reach = reachableFrom({
+      DELLUM_FILES: 'mill: /srv/mill\nharbour: /srv/harbour: old',
+      DELLUM_DATABASES: 'mill: Stock=postgres://reader:x@db/stock\nmill: Other = postgres://db/other',
+      DELLUM_SERVICES: '\n harbour: Ports=https://ports.example/v1?x=1\n',
+    });
+    expect(reach('mill')).toEqual({
+      root: '/srv/mill',
+      databases: new Map([
+        ['Stock', 'postgres://reader:x@db/stock'],
+        ['Other', 'postgres://db/other'],
+      ]),
+      services: new Map(),
+    });
+    expect(reach('harbour')).toMatchObject({ root: '/srv/harbour: old', services: new Map([['Ports', 'https://ports.example/v1?x=1']]) });
+    expect(reach('mi')).toMatchObject({ root: undefined, databases: new Map() });
+    expect(() => reachableFrom({ DELLUM_FILES: '/srv/files' })).toThrow('DELLUM_FILES does not say to which house “/srv/files” is given.');
+    expect(() => reachableFrom({ DELLUM_SERVICES: 'Ports=https://ports.example' })).toThrow('does not say to which house');
   });
 });
 

@@ -24,13 +24,13 @@ export class LinkedController {
   }
 
   @Get('reachable')
-  reachable(): Promise<Reachable> {
-    return this.linked.reach();
+  reachable(@Asking() caller: Caller): Promise<Reachable> {
+    return this.linked.reach(caller);
   }
 
   @Get('tables')
-  tables(@Query('connection') connection?: string): Promise<DatabaseTables> {
-    return this.linked.tables(connection ?? '');
+  tables(@Asking() caller: Caller, @Query('connection') connection?: string): Promise<DatabaseTables> {
+    return this.linked.tables(caller, connection ?? '');
   }
 
   @Post('trial')

@@ -26,7 +26,7 @@ import { notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { adapterOf, SourceFault, tablesOf, type CatalogValues, type ReadingContext } from './adapters/index.js';
 import { LinkedStore } from './linked.store.js';
-import { Reachable } from './reachable.js';
+import { Reachable, type Granted } from './reachable.js';
 
 const firstShown = 8;
 const mostListed = 500;
@@ -49,9 +49,14 @@ export class LinkedService {
     return this.store.all(this.database.kysely, caller.houseId);
   }
 
+  /** What was given to the house. */
+  private async granted(houseId: string): Promise<Granted> {
+    return this.reachable.of(await this.store.houseKey(this.database.kysely, houseId));
+  }
+
   /** What a source can be set up with: files and folders under the root, databases, services. */
-  async reach(): Promise<ReachableView> {
-    const { root, databases, services } = this.reachable;
+  async reach(caller: Caller): Promise<ReachableView> {
+    const { root, databases, services } = await this.granted(caller.houseId);
     const found = root === undefined ? [] : await readdir(root, { withFileTypes: true, recursive: true }).catch(() => []);
     const pathOf = (entry: (typeof found)[number]) => relative(root!, `${entry.parentPath}/${entry.name}`);
     const listed = (isFolder: boolean) =>
@@ -69,14 +74,15 @@ export class LinkedService {
     };
   }
 
-  tables(connection: string): Promise<DatabaseTables> {
-    return told(() => tablesOf(this.reachable, connection));
+  async tables(caller: Caller, connection: string): Promise<DatabaseTables> {
+    const granted = await this.granted(caller.houseId);
+    return told(() => tablesOf(granted, connection));
   }
 
   /** What a source would give; nothing is stored. */
   async try(caller: Caller, settings: LinkedSettingsDto): Promise<LinkedTrial> {
     const build = await this.builds.now(caller.houseId);
-    const context = this.context(build, null);
+    const context = await this.context(build, null);
     const adapter = adapterOf(settings.kind);
     const { columns, rows } = (await told(async () => adapter.look?.(settings, context))) ?? { columns: [], rows: [] };
     // A table or a list whose column of the value is not chosen yet is looked at first.
@@ -147,7 +153,7 @@ export class LinkedService {
     const source = (await this.store.find(db, caller.houseId, id))!;
     const began = new Date();
     try {
-      const reading = await adapterOf(source.settings.kind).read(source.settings, this.context(build, source.mark));
+      const reading = await adapterOf(source.settings.kind).read(source.settings, await this.context(build, source.mark));
       const mark = reading === 'unchanged' ? source.mark : (reading.mark ?? null);
       const same = reading === 'unchanged' || JSON.stringify(reading.rows) === JSON.stringify(source.rows);
       // What an earlier reading brought and still waits is out of date when the source gives the stored values again.
@@ -198,9 +204,9 @@ export class LinkedService {
     });
   }
 
-  private context(build: HouseBuild, mark: string | null): ReadingContext {
+  private async context(build: HouseBuild, mark: string | null): Promise<ReadingContext> {
     return {
-      reachable: this.reachable,
+      reachable: await this.granted(build.houseId),
       mark,
       catalogs: async (keys) => {
         const values: Record<string, CatalogValues[string]> = {};

@@ -17,6 +17,11 @@ export interface LinkedSource {
 
 @Injectable()
 export class LinkedStore {
+  /** The key by which things from outside are given to a house. */
+  async houseKey(db: Reader, houseId: string): Promise<string> {
+    return (await db.selectFrom('houses').select('key').where('id', '=', houseId).executeTakeFirstOrThrow()).key;
+  }
+
   async all(db: Reader, houseId: string): Promise<LinkedView[]> {
     const rows = await db
       .selectFrom('linked_sources')

@@ -1,11 +1,12 @@
-// What linked sources may reach: one root folder, some databases, some services. All of it is configured where the server
-// is started; nobody can reach anything else through Dellum.
+// What linked sources may reach: one root folder, some databases, some services, each given to a house by name where the server is started.
+// Nobody can reach anything else through Dellum, and no house what was given to another one.
 import { realpath, stat } from 'node:fs/promises';
 import { resolve, sep } from 'node:path';
 import { SourceFault } from './adapters/adapter.js';
 
-export interface ReachableConfig {
-  /** The root folder of files; undefined when none is configured. */
+/** What one house may reach. */
+export interface Grant {
+  /** The root folder of files; undefined when none is given. */
   readonly root: string | undefined;
   /** Connection strings by name. */
   readonly databases: ReadonlyMap<string, string>;
@@ -13,34 +14,71 @@ export interface ReachableConfig {
   readonly services: ReadonlyMap<string, string>;
 }
 
-/** Reads `name=address` lines, as the start command writes them. */
-function named(lines: string | undefined): ReadonlyMap<string, string> {
-  const pairs = (lines ?? '').split('\n').filter((line) => line.includes('='));
-  return new Map(pairs.map((line) => [line.slice(0, line.indexOf('=')).trim(), line.slice(line.indexOf('=') + 1).trim()]));
+/** By the key of a house, what it may reach; undefined where nothing is given to it. */
+export type ReachableConfig = (houseKey: string) => Grant | undefined;
+
+const nothing: Grant = { root: undefined, databases: new Map(), services: new Map() };
+
+/** Reads lines `HOUSE: WHAT`. Throws an error that says what is wrong with a line that names no house. */
+function givenIn(env: NodeJS.ProcessEnv, name: string): readonly { readonly house: string; readonly what: string }[] {
+  return (env[name] ?? '')
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .map((line) => {
+      const [, house, what] = /^([a-z0-9-]+):\s*(\S.*)$/u.exec(line) ?? [];
+      if (house === undefined || what === undefined)
+        throw new Error(`${name} does not say to which house “${line}” is given. Write a line for each, like “my-house: …”.`);
+      return { house, what };
+    });
 }
 
-export const reachableFrom = (env: NodeJS.ProcessEnv): ReachableConfig => ({
-  root: env['DELLUM_FILES'],
-  databases: named(env['DELLUM_DATABASES']),
-  services: named(env['DELLUM_SERVICES']),
-});
+/** Of the lines of a house, those that read `NAME=ADDRESS`. */
+const named = (lines: readonly { readonly house: string; readonly what: string }[], house: string): ReadonlyMap<string, string> =>
+  new Map(
+    lines
+      .filter((line) => line.house === house && line.what.includes('='))
+      .map(({ what }) => [what.slice(0, what.indexOf('=')).trim(), what.slice(what.indexOf('=') + 1).trim()]),
+  );
 
-/** Provided to whoever needs it; set once, where the server is put together. */
-export class Reachable implements ReachableConfig {
+export function reachableFrom(env: NodeJS.ProcessEnv): ReachableConfig {
+  const [files, databases, services] = [
+    givenIn(env, 'DELLUM_FILES'),
+    givenIn(env, 'DELLUM_DATABASES'),
+    givenIn(env, 'DELLUM_SERVICES'),
+  ] as const;
+  return (house) => ({
+    root: files.find((line) => line.house === house)?.what,
+    databases: named(databases, house),
+    services: named(services, house),
+  });
+}
+
+/** What all houses may reach; set once, where the server is put together. */
+export class Reachable {
+  constructor(private readonly config: ReachableConfig) {}
+
+  of(houseKey: string): Granted {
+    return new Granted(this.config(houseKey) ?? nothing);
+  }
+}
+
+/** What a house may reach, and the files of it. */
+export class Granted implements Grant {
   readonly root: string | undefined;
   readonly databases: ReadonlyMap<string, string>;
   readonly services: ReadonlyMap<string, string>;
 
-  constructor(config: ReachableConfig) {
-    this.root = config.root;
-    this.databases = config.databases;
-    this.services = config.services;
+  constructor(grant: Grant) {
+    this.root = grant.root;
+    this.databases = grant.databases;
+    this.services = grant.services;
   }
 
   /** The real place of a path under the root. Throws where it is not there, or where a link leads out of the root. */
   async under(path: string): Promise<{ real: string; isFolder: boolean; size: number }> {
     if (this.root === undefined)
-      throw new SourceFault('No folder for linked files is configured on the server. Ask whoever runs it to set DELLUM_FILES.');
+      throw new SourceFault('No folder for linked files is given to this house. Ask whoever runs the server to set DELLUM_FILES.');
     const root = await realpath(this.root).catch(() => {
       throw new SourceFault('The folder for linked files is not there. Ask whoever runs the server.');
     });

@@ -1,7 +1,7 @@
 // A linked source: each kind is one file and one object that reads it.
 import type { LinkedRow } from '@dellum/core';
 import type { LinkedKind, LinkedSettingsDto, LinkedTrial } from '@dellum/contract';
-import type { Reachable } from '../reachable.js';
+import type { Granted } from '../reachable.js';
 
 /** Why a source cannot be read, in words for the person who set it up. */
 export class SourceFault extends Error {}
@@ -13,7 +13,7 @@ export const mostValues = 200_000;
 export type CatalogValues = Readonly<Record<string, readonly Readonly<Record<string, string>>[]>>;
 
 export interface ReadingContext {
-  readonly reachable: Reachable;
+  readonly reachable: Granted;
   /** What the source said of its state when it was last read. */
   readonly mark: string | null;
   catalogs(keys: readonly string[]): Promise<CatalogValues>;

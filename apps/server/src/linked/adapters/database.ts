@@ -2,7 +2,7 @@
 import { Kysely, PostgresDialect, sql } from 'kysely';
 import type { DatabaseTables } from '@dellum/contract';
 import { openPool } from '../../database/database.js';
-import type { Reachable } from '../reachable.js';
+import type { Granted } from '../reachable.js';
 import { distinctRows, mostValues, needed, SourceFault, type LinkedAdapter, type ReadingContext } from './adapter.js';
 
 const firstRows = 5;
@@ -25,7 +25,7 @@ function faultOf(error: unknown): SourceFault {
 
 /** Runs a reading on the named connection, which is closed afterwards. */
 async function within<T>(
-  reachable: Reachable,
+  reachable: Granted,
   connection: string | undefined,
   work: (db: Kysely<Record<string, never>>) => Promise<T>,
 ): Promise<T> {
@@ -44,7 +44,7 @@ async function within<T>(
 }
 
 /** All tables that the account can read, with their columns. */
-export function tablesOf(reachable: Reachable, connection: string): Promise<DatabaseTables> {
+export function tablesOf(reachable: Granted, connection: string): Promise<DatabaseTables> {
   return within(reachable, connection, async (db) => {
     const { rows } = await sql<{ schema: string; table: string; columns: string[] }>`
       select table_schema as schema, table_name as "table", array_agg(column_name::text order by ordinal_position) as columns
