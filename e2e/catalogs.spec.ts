@@ -1,5 +1,8 @@
 // Catalogs in full: composed, searched, changed from their own page, looked back at; and what wants upkeep.
-import { answerSlip, cellOf, expect, list, test, toCatalog, toLists, toSheet, two, typeUnder } from './house.js';
+import { randomUUID } from 'node:crypto';
+import { Database, migrate } from '@dellum/server';
+import { answerSlip, cellOf, enterHouse, expect, list, test, toCatalog, toLists, toSheet, two, typeUnder } from './house.js';
+import { newDatabase, serve } from './servers.js';
 
 test('a catalog is composed of parts, tried at once, and set', async ({ house }) => {
   const page = await house.open('ines');
@@ -225,8 +228,15 @@ test('the map shows what feeds what, and one walks in it', async ({ house }) => 
   }).toPass();
 });
 
-test('a text file is linked, looked at, and feeds a catalog; a wrong expression says where', async ({ house }) => {
-  const page = await house.open('ines', '/linked');
+test('a text file is linked, looked at, and feeds a catalog; a wrong expression says where', async ({ browser }) => {
+  // A database and a server of its own: files are given to a house by name where a server is started.
+  const url = await newDatabase(process.env['DELLUM_DATABASE']!, `linked_${randomUUID().replaceAll('-', '')}`);
+  const database = new Database(url, 1);
+  await migrate(database.kysely);
+  await database.kysely.destroy();
+  const house = await enterHouse(browser, url);
+  const server = await serve(url, { house: house.key });
+  const page = await house.open('ines', '/linked', server.base);
   const slip = page.getByRole('complementary', { name: 'Panel' });
   await slip.getByLabel('Name').fill('Terminals');
   await slip.getByLabel('It gives').selectOption({ label: 'columns of a CSV file' });
@@ -246,4 +256,6 @@ test('a text file is linked, looked at, and feeds a catalog; a wrong expression 
   await slip.getByLabel('Expression (CEL)').fill('pilots.map(p, ');
   await slip.getByRole('button', { name: 'Look at it' }).click();
   await expect(slip.getByRole('alert')).toContainText('1 | pilots.map(p,');
+  await house.leave();
+  await server.stop();
 });

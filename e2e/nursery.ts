@@ -21,7 +21,7 @@ export interface Nursery {
 
 async function openNursery(browser: Browser, url: string): Promise<Nursery & { leave(): Promise<void> }> {
   const files = mkdtempSync('/tmp/dellum-files-');
-  const serving = await serve(await newDatabase(url, `hand_${randomUUID().replaceAll('-', '')}`), { files });
+  const serving = await serve(await newDatabase(url, `hand_${randomUUID().replaceAll('-', '')}`), { house: 'marl-lane-nursery', files });
   const contexts: BrowserContext[] = [];
   const open = async () => {
     const context = await browser.newContext({ baseURL: serving.base, reducedMotion: 'reduce' });

@@ -23,14 +23,20 @@ export interface Serving {
   stop(signal?: NodeJS.Signals): Promise<void>;
 }
 
-/** Starts a server, on a given port where it is to come back at the same address, over a folder of linked files. */
+/** Starts a server, on a given port where it is to come back at the same address; a house may be given a folder of linked files. */
 export async function serve(
   databaseUrl: string,
-  { given, files = `${root}/stand-ins/files` }: { given?: string; files?: string } = {},
+  { given, house, files = `${root}/stand-ins/files` }: { given?: string; house?: string; files?: string } = {},
 ): Promise<Serving> {
   const port = given ? Number(new URL(given).port) : await freePort();
   const child: ChildProcess = spawn(process.execPath, [`${root}/apps/server/dist/main.js`], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: `${root}/apps/web/dist`, DELLUM_FILES: files },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      PORT: String(port),
+      DELLUM_WEB: `${root}/apps/web/dist`,
+      ...(house && { DELLUM_FILES: `${house}: ${files}` }),
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   for await (const line of createInterface({ input: child.stdout! })) if (line.startsWith('listening')) break;

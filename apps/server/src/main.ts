@@ -17,19 +17,12 @@ if (!databaseUrl) {
   process.exit(1);
 }
 
-/** What stands wrong in the environment is said in a sentence. */
-function configured() {
-  try {
-    return { reachable: reachableFrom(process.env), edge: edgeFrom(process.env) };
-  } catch (error) {
-    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
-    process.exit(1);
-  }
-}
+const say = (words: string) => void process.stderr.write(`${words}\n`);
 
 const app = await createServer({
   databaseUrl,
-  ...configured(),
+  reachable: reachableFrom(process.env, say),
+  edge: edgeFrom(process.env),
   migrated: process.env['DELLUM_MIGRATED'] === 'yes',
   ...(webFolder && { webFolder }),
   logRequests: process.env['DELLUM_LOG'] === 'requests',

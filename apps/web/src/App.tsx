@@ -25,6 +25,7 @@ import { errorWords, isProblem } from './data/problem.js';
 const BindingsPage = lazy(async () => ({ default: (await import('./features/bindings/BindingsPage.js')).BindingsPage }));
 const FormPage = lazy(async () => ({ default: (await import('./features/forms/FormPage.js')).FormPage }));
 const FigurePage = lazy(async () => ({ default: (await import('./features/figures/FigurePage.js')).FigurePage }));
+const FactorNeeded = lazy(async () => ({ default: (await import('./features/people/FactorNeeded.js')).FactorNeeded }));
 const LedgerPage = lazy(async () => ({ default: (await import('./features/ledger/LedgerPage.js')).LedgerPage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
@@ -37,11 +38,17 @@ const MapPage = lazy(async () => ({ default: (await import('./features/map/MapPa
 
 /** Whoever is not signed in goes to the threshold and comes back to the same address. */
 function SignedIn() {
-  const { data: me, error } = useMeQuery();
+  const { data: me, error, refetch } = useMeQuery();
   const { pathname, search } = useLocation();
   if (isProblem(error) && error.code === 'not-signed-in')
     return <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
   if (!me) return <Waiting error={errorWords(error)} />;
+  if (me.needsFactor)
+    return (
+      <Suspense fallback={<Waiting />}>
+        <FactorNeeded me={me} done={() => void refetch()} />
+      </Suspense>
+    );
   return <Frame key={me.id} me={me} />;
 }
 

@@ -78,6 +78,12 @@ export class SignInDto {
   @IsText()
   @Length(1, 200, { message: 'Type your password.' })
   password!: string;
+
+  /** Of whoever has a second factor: six digits of the app, or a code on paper. */
+  @MayLack()
+  @IsText()
+  @MaxLength(20)
+  code?: string;
 }
 
 /** What the sign-in page needs to know of the instance. */
@@ -95,6 +101,8 @@ export interface Me {
   readonly id: string;
   readonly name: string;
   readonly role: Role;
+  /** One must set up a second factor before anything else. */
+  readonly needsFactor?: true;
   /** `today` is the house's day (ISO 8601). */
   readonly house: { readonly key: string; readonly name: string; readonly locale: Locale; readonly today: string; readonly demo: boolean };
 }

@@ -1,5 +1,5 @@
 // People of a house.
-import { IsBoolean, IsIn, Length } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, Length } from 'class-validator';
 import { roles, type Role } from './roles.js';
 import { IsText, MayLack } from './decorators.js';
 
@@ -63,6 +63,47 @@ export interface SessionView {
   readonly from: string;
 }
 
+/** One's own password, asked for before what matters. */
+export class OwnPasswordDto {
+  @IsText()
+  @Length(1, 200, { message: 'Type the password you have now.' })
+  password!: string;
+}
+
+export class FactorCodeDto {
+  /** Six digits of the app. */
+  @IsText()
+  @Length(1, 20, { message: 'Type the six digits that your app shows.' })
+  code!: string;
+}
+
+/** The roles that need a second factor. */
+export class FactorRolesDto {
+  @IsArray()
+  @ArrayMaxSize(roles.length)
+  @IsIn(roles, { each: true, ...roleWords })
+  roles!: Role[];
+}
+
+/** One's own second factor. */
+export interface FactorView {
+  /** Since when one has it; null for none. */
+  readonly since: string | null;
+  /** How many codes on paper are left. */
+  readonly codesLeft: number;
+  /** The house asks one's role for it. */
+  readonly required: boolean;
+}
+/** A secret for an app: to be typed (base 32), or as the address that a picture holds. Told once. */
+export interface NewFactor {
+  readonly secret: string;
+  readonly address: string;
+}
+/** Codes for paper, each for one sign-in. Told once. */
+export interface RecoveryCodes {
+  readonly codes: readonly string[];
+}
+
 export class ResetPasswordDto {
   @IsText()
   @Length(10, 200, passwordWords)
@@ -79,4 +120,6 @@ export interface Person {
   readonly lastSeen: string | null;
   /** Since when the person is out of the house; null for those who may enter it. */
   readonly outSince: string | null;
+  /** Signs in with a second factor. */
+  readonly factor: boolean;
 }

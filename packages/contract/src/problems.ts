@@ -5,6 +5,8 @@ import type { AnswerFault } from './forms.js';
 export const problemCodes = [
   'not-signed-in',
   'wrong-sign-in',
+  'second-factor',
+  'factor-needed',
   'too-many-tries',
   'not-allowed',
   'other-origin',

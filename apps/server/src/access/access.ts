@@ -10,6 +10,8 @@ export interface Caller {
   readonly houseId: string;
   readonly name: string;
   readonly role: Role;
+  /** The role needs a second factor, and the person has none yet. */
+  readonly needsFactor?: boolean;
 }
 export interface CallerRequest extends Request {
   caller?: Caller;
@@ -18,6 +20,7 @@ export interface CallerRequest extends Request {
 
 export const openKey = 'dellum:open';
 export const rolesKey = 'dellum:roles';
+export const withoutFactorKey = 'dellum:without factor';
 export const bodyKey = 'dellum:body';
 /** How much a request may bring: what one signs in with, the answers of a form, most requests, blocks of cells. */
 export type BodySize = 'small' | 'form' | 'usual' | 'blocks';
@@ -25,6 +28,8 @@ export type BodySize = 'small' | 'form' | 'usual' | 'blocks';
 export const Takes = (size: BodySize) => SetMetadata(bodyKey, size);
 /** Open to anybody. */
 export const Open = () => SetMetadata(openKey, true);
+/** Open to these roles also while they must set up a second factor. */
+export const WithoutFactor = () => SetMetadata(withoutFactorKey, true);
 /** Open to these roles. */
 export const For = (...roles: readonly Role[]) => SetMetadata(rolesKey, roles);
 export const everyRole: readonly Role[] = roles;

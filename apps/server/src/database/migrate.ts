@@ -15,6 +15,7 @@ import * as whoCorrected from './migrations/0012-who-corrected.js';
 import * as knownBrowsers from './migrations/0013-known-browsers.js';
 import * as toldApart from './migrations/0014-told-apart.js';
 import * as ledgerSeals from './migrations/0015-ledger-seals.js';
+import * as secondFactor from './migrations/0016-second-factor.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -33,6 +34,7 @@ const migrations: Record<string, Migration> = {
   '0013-known-browsers': knownBrowsers,
   '0014-told-apart': toldApart,
   '0015-ledger-seals': ledgerSeals,
+  '0016-second-factor': secondFactor,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

@@ -37,6 +37,8 @@ export interface HousesTable {
   demo: boolean;
   /** Grows with every change of the build or of a catalog; caches are checked against it. */
   build: Generated<number>;
+  /** The roles that need a second factor. */
+  factor_roles: Generated<Role[]>;
 }
 export interface HouseCountersTable {
   house_id: string;
@@ -52,6 +54,16 @@ export interface PeopleTable {
   password_hash: string;
   /** Since when the person is out of the house; null for those who may enter it. */
   out_since: ColumnType<Date | null, Date | null | undefined, Date | null>;
+  /** The second factor: the secret that holds (base 32), one that is being set up, and the step of the last code that was used. */
+  factor_secret: ColumnType<string | null, string | null | undefined, string | null>;
+  factor_pending: ColumnType<string | null, string | null | undefined, string | null>;
+  factor_since: ColumnType<Date | null, Date | null | undefined, Date | null>;
+  factor_step: ColumnType<number | null, number | null | undefined, number | null>;
+}
+export interface RecoveryCodesTable {
+  house_id: string;
+  person_id: string;
+  code_hash: Buffer;
 }
 export interface SessionsTable {
   house_id: string;
@@ -419,6 +431,7 @@ export interface Tables {
   people: PeopleTable;
   sessions: SessionsTable;
   known_browsers: KnownBrowsersTable;
+  recovery_codes: RecoveryCodesTable;
   sign_in_tries: SignInTriesTable;
   told_apart: ToldApartTable;
   sheets: SheetsTable;

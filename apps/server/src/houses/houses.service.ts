@@ -81,7 +81,13 @@ export class HousesService {
       .select(['key', 'name', 'locale', 'demo'])
       .where('id', '=', caller.houseId)
       .executeTakeFirstOrThrow();
-    return { id: caller.id, name: caller.name, role: caller.role, house: { ...house, today: todayOf(new Date(), house.locale) } };
+    return {
+      id: caller.id,
+      name: caller.name,
+      role: caller.role,
+      ...(caller.needsFactor && { needsFactor: true as const }),
+      house: { ...house, today: todayOf(new Date(), house.locale) },
+    };
   }
 
   /** Changes how the house is called, and how it writes dates, numbers and amounts. What is stored stays as it is. */

@@ -4,7 +4,7 @@ import { ChangePasswordDto, SignInDto, type Me, type SessionView } from '@dellum
 import type { Request, Response } from 'express';
 import { Database } from '../database/database.js';
 import { HousesService } from './houses.service.js';
-import { Asking, everyRole, For, Open, type Caller, type CallerRequest, Takes } from '../access/access.js';
+import { Asking, everyRole, For, Open, type Caller, type CallerRequest, Takes, WithoutFactor } from '../access/access.js';
 import { PeopleService } from '../people/people.service.js';
 import { SessionsService } from '../people/sessions.service.js';
 
@@ -19,6 +19,7 @@ export class SessionController {
 
   @Get()
   @For(...everyRole)
+  @WithoutFactor()
   me(@Asking() caller: Caller): Promise<Me> {
     return this.houses.me(caller);
   }
@@ -35,7 +36,7 @@ export class SessionController {
       secure: request.secure,
       by: `${request.headers['user-agent'] ?? 'a program'}, ${request.ip ?? ''}`,
     };
-    response.setHeader('Set-Cookie', await this.people.signIn(houseId, dto.signIn, dto.password, from));
+    response.setHeader('Set-Cookie', await this.people.signIn(houseId, dto, from));
   }
 
   /** Changes one's own password. */
@@ -63,6 +64,7 @@ export class SessionController {
 
   @Delete()
   @For(...everyRole)
+  @WithoutFactor()
   @HttpCode(204)
   async signOut(@Asking() caller: Caller, @Req() request: CallerRequest, @Res({ passthrough: true }) response: Response): Promise<void> {
     if (request.token) await this.sessions.end(this.database.kysely, caller.houseId, request.token);

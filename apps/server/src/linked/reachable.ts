@@ -19,17 +19,21 @@ export type ReachableConfig = (houseKey: string) => Grant | undefined;
 
 const nothing: Grant = { root: undefined, databases: new Map(), services: new Map() };
 
-/** Reads lines `HOUSE: WHAT`. Throws an error that says what is wrong with a line that names no house. */
-function givenIn(env: NodeJS.ProcessEnv, name: string): readonly { readonly house: string; readonly what: string }[] {
+/** Reads lines `HOUSE: WHAT`. A line that names no house gives nothing to anybody, and is said. */
+function givenIn(
+  env: NodeJS.ProcessEnv,
+  name: string,
+  say: (words: string) => void,
+): readonly { readonly house: string; readonly what: string }[] {
   return (env[name] ?? '')
     .split('\n')
     .map((line) => line.trim())
     .filter((line) => line !== '')
-    .map((line) => {
+    .flatMap((line) => {
       const [, house, what] = /^([a-z0-9-]+):\s*(\S.*)$/u.exec(line) ?? [];
-      if (house === undefined || what === undefined)
-        throw new Error(`${name} does not say to which house “${line}” is given. Write a line for each, like “my-house: …”.`);
-      return { house, what };
+      if (house !== undefined && what !== undefined) return { house, what };
+      say(`${name} does not say to which house “${line}” is given, so nobody reaches it. Write a line for each, like “my-house: …”.`);
+      return [];
     });
 }
 
@@ -41,11 +45,12 @@ const named = (lines: readonly { readonly house: string; readonly what: string }
       .map(({ what }) => [what.slice(0, what.indexOf('=')).trim(), what.slice(what.indexOf('=') + 1).trim()]),
   );
 
-export function reachableFrom(env: NodeJS.ProcessEnv): ReachableConfig {
+/** `say` hears of lines that are of no use. */
+export function reachableFrom(env: NodeJS.ProcessEnv, say: (words: string) => void = () => undefined): ReachableConfig {
   const [files, databases, services] = [
-    givenIn(env, 'DELLUM_FILES'),
-    givenIn(env, 'DELLUM_DATABASES'),
-    givenIn(env, 'DELLUM_SERVICES'),
+    givenIn(env, 'DELLUM_FILES', say),
+    givenIn(env, 'DELLUM_DATABASES', say),
+    givenIn(env, 'DELLUM_SERVICES', say),
   ] as const;
   return (house) => ({
     root: files.find((line) => line.house === house)?.what,

@@ -2,7 +2,7 @@
 import { Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Role } from '@dellum/contract';
-import { openKey, rolesKey, type CallerRequest } from '../access/access.js';
+import { openKey, rolesKey, withoutFactorKey, type CallerRequest } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';
 import { SessionsService } from './sessions.service.js';
 
@@ -23,6 +23,8 @@ export class RoleGuard implements CanActivate {
     if (!roles.includes(found.caller.role)) {
       throw new ProblemError('not-allowed', `A ${found.caller.role} may not do this. Ask an administrator of the house.`);
     }
+    if (found.caller.needsFactor && !this.reflector.getAllAndOverride<boolean | undefined>(withoutFactorKey, targets))
+      throw new ProblemError('factor-needed', 'The house asks you for a second factor. Set it up first.');
     request.caller = found.caller;
     request.token = found.token;
     return true;

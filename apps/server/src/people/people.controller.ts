@@ -1,18 +1,34 @@
 // HTTP for people; administrators only.
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Put } from '@nestjs/common';
-import { AddPersonDto, AdmitDto, ChangePersonDto, ResetPasswordDto, type Person } from '@dellum/contract';
+import { AddPersonDto, AdmitDto, ChangePersonDto, FactorRolesDto, ResetPasswordDto, type Person, type Role } from '@dellum/contract';
 import { IdPipe } from '../problems/index.js';
 import { Asking, For, type Caller } from '../access/access.js';
 import { PeopleService } from './people.service.js';
+import { SecondFactorService } from './secondFactor.service.js';
 
 @Controller('people')
 @For('administrator')
 export class PeopleController {
-  constructor(private readonly people: PeopleService) {}
+  constructor(
+    private readonly people: PeopleService,
+    private readonly factors: SecondFactorService,
+  ) {}
 
   @Get()
   all(@Asking() caller: Caller): Promise<Person[]> {
     return this.people.all(caller);
+  }
+
+  /** The roles that need a second factor. */
+  @Get('factor')
+  factor(@Asking() caller: Caller): Promise<{ roles: Role[] }> {
+    return this.factors.requiredOf(caller);
+  }
+
+  @Put('factor')
+  @HttpCode(204)
+  requireFactor(@Asking() caller: Caller, @Body() dto: FactorRolesDto): Promise<void> {
+    return this.factors.require(caller, dto.roles);
   }
 
   @Post()
@@ -37,6 +53,13 @@ export class PeopleController {
   @HttpCode(204)
   admit(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: AdmitDto): Promise<void> {
     return this.people.admit(caller, id, dto.admitted);
+  }
+
+  /** Takes the second factor of somebody away who has lost it. */
+  @Delete(':id/factor')
+  @HttpCode(204)
+  resetFactor(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<void> {
+    return this.factors.reset(caller, id);
   }
 
   @Delete(':id/sessions')

@@ -2,21 +2,21 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { clean, forbiddenCharacter, matchKey } from '@dellum/core';
-import type { AddPersonDto, ChangePasswordDto, ChangePersonDto, Person } from '@dellum/contract';
+import type { AddPersonDto, ChangePasswordDto, ChangePersonDto, Person, SignInDto } from '@dellum/contract';
 import { Database, type Trx } from '../database/database.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import type { Caller } from '../access/access.js';
 import { hashPassword, mustBeStrong, passwordFits } from './passwords.js';
+import { OwnPasswordService, ownKey, tooManyTries } from './ownPassword.service.js';
+import { SecondFactorService } from './secondFactor.service.js';
 import { KnownBrowsersService } from './knownBrowsers.service.js';
 import { PeopleStore } from './people.store.js';
 import { SessionsService, type BegunFrom } from './sessions.service.js';
 import { TriesStore } from './tries.store.js';
 
 const nameKey = (signIn: string): string => `name ${matchKey(signIn)}`;
-const tooManyTries = () =>
-  new ProblemError('too-many-tries', 'Too many wrong tries. Wait 15 minutes, or ask an administrator to reset the password.');
 
 @Injectable()
 export class PeopleService {
@@ -26,6 +26,8 @@ export class PeopleService {
     private readonly sessions: SessionsService,
     private readonly tries: TriesStore,
     private readonly browsers: KnownBrowsersService,
+    private readonly own: OwnPasswordService,
+    private readonly factor: SecondFactorService,
     private readonly ledger: LedgerStore,
     private readonly changes: ChangesStore,
   ) {}
@@ -38,7 +40,11 @@ export class PeopleService {
    * Signs someone in; returns the Set-Cookie lines. Tries are counted in the database before the password is looked at: against the name, or
    * in a browser that the person has used before, against that browser.
    */
-  async signIn(houseId: string, signIn: string, password: string, from: BegunFrom & { readonly address: string }): Promise<string[]> {
+  async signIn(
+    houseId: string,
+    { signIn, password, code }: Pick<SignInDto, 'signIn' | 'password' | 'code'>,
+    from: BegunFrom & { readonly address: string },
+  ): Promise<string[]> {
     const db = this.database.kysely;
     const person = await this.store.bySignIn(db, houseId, signIn);
     const known = await this.browsers.keyOf(db, houseId, person?.id, from.cookies);
@@ -46,12 +52,11 @@ export class PeopleService {
     if (!(await this.tries.mayTry(houseId, key, from.address))) throw tooManyTries();
     const fits = await passwordFits(password, person?.password_hash);
     if (!fits || !person) {
-      await this.database.transaction((trx) =>
-        this.ledger.write(trx, houseId, [{ personId: person?.id ?? null, act: 'session.refused', detail: { from: from.address } }]),
-      );
+      await this.refused(houseId, person?.id, from.address);
       throw new ProblemError('wrong-sign-in', 'The sign-in name or the password is wrong. Try again.');
     }
     if (person.out_since) throw new ProblemError('wrong-sign-in', 'You are not let into this house any more. Ask an administrator.');
+    if (person.factor_secret) await this.mustHaveCode(houseId, { id: person.id, secret: person.factor_secret }, code, from.address);
     return this.database.transaction(async (trx) => {
       await this.tries.forget(trx, houseId, [key, nameKey(signIn)]);
       const cookie = await this.sessions.begin(trx, houseId, person.id, from);
@@ -59,6 +64,25 @@ export class PeopleService {
       await this.changes.append(trx, houseId, [{ audience: 'administrators', body: { kind: 'people' } }]);
       return known ? [cookie] : [cookie, await this.browsers.know(trx, houseId, person.id, from.secure)];
     });
+  }
+
+  private async refused(houseId: string, personId: string | undefined, from: string): Promise<void> {
+    await this.database.transaction((trx) =>
+      this.ledger.write(trx, houseId, [{ personId: personId ?? null, act: 'session.refused', detail: { from } }]),
+    );
+  }
+
+  private async mustHaveCode(
+    houseId: string,
+    person: { readonly id: string; readonly secret: string },
+    code: string | undefined,
+    address: string,
+  ): Promise<void> {
+    if (code === undefined || code.trim() === '')
+      throw new ProblemError('second-factor', 'Type the six digits that your app shows, or one of your codes on paper.');
+    if (await this.factor.accepts(houseId, person, code)) return;
+    await this.refused(houseId, person.id, address);
+    throw new ProblemError('second-factor', 'This code is not right, or was used already. Type the one that your app shows now.');
   }
 
   async add(caller: Caller, dto: AddPersonDto): Promise<{ id: string }> {
@@ -114,7 +138,7 @@ export class PeopleService {
       const { sign_in } = await this.store.own(trx, caller.houseId, id);
       await this.store.change(trx, caller.houseId, id, { password_hash });
       // Who has a new password begins anew, from wherever.
-      await this.tries.forget(trx, caller.houseId, [nameKey(sign_in), `own ${id}`]);
+      await this.tries.forget(trx, caller.houseId, [nameKey(sign_in), ownKey(id)]);
       await this.browsers.forget(trx, caller.houseId, id);
       await this.sessions.endAllOf(trx, caller.houseId, id);
       await this.told(trx, caller, 'person.password-reset', { id });
@@ -135,19 +159,13 @@ export class PeopleService {
 
   /** Changes one's own password; one stays signed in here and nowhere else. Wrong tries count as at the sign-in. */
   async changePassword(caller: Caller, token: string, { current, password }: ChangePasswordDto, address: string): Promise<void> {
-    const person = await this.store.own(this.database.kysely, caller.houseId, caller.id);
-    const key = `own ${caller.id}`;
-    if (!(await this.tries.mayTry(caller.houseId, key, address))) throw tooManyTries();
-    if (!(await passwordFits(current, person.password_hash))) {
-      throw new ProblemError('not-valid', 'This is not the password you have now. Type it again.', {
-        faults: { current: 'This is not the password you have now.' },
-      });
-    }
+    await this.own.mustFit(caller, current, address, 'current');
+    const { sign_in } = await this.store.own(this.database.kysely, caller.houseId, caller.id);
     mustBeStrong(password, await this.wordsAbout(caller.houseId, caller.id));
     const password_hash = await hashPassword(password);
     await this.database.transaction(async (trx) => {
       await this.store.change(trx, caller.houseId, caller.id, { password_hash });
-      await this.tries.forget(trx, caller.houseId, [key, nameKey(person.sign_in)]);
+      await this.tries.forget(trx, caller.houseId, [nameKey(sign_in)]);
       await this.browsers.forget(trx, caller.houseId, caller.id);
       await this.sessions.endOthers(trx, caller, token);
       await this.told(trx, caller, 'person.password-changed', { id: caller.id });

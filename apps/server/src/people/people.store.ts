@@ -17,6 +17,7 @@ export class PeopleStore {
           .on('sessions.expires_at', '>', sql<Date>`now()`),
       )
       .select(['people.id', 'people.name', 'people.sign_in', 'people.role', 'people.out_since'])
+      .select(sql<boolean>`people.factor_secret is not null`.as('factor'))
       .select((eb) => [eb.fn.count<number>('sessions.token_hash').as('sessions'), eb.fn.max('sessions.last_seen_at').as('seen')])
       .where('people.house_id', '=', houseId)
       .groupBy(['people.house_id', 'people.id'])
@@ -46,7 +47,7 @@ export class PeopleStore {
   bySignIn(db: Reader, houseId: string, signIn: string) {
     return db
       .selectFrom('people')
-      .select(['id', 'name', 'role', 'password_hash', 'out_since'])
+      .select(['id', 'name', 'role', 'password_hash', 'out_since', 'factor_secret'])
       .where('house_id', '=', houseId)
       .where('sign_in_key', '=', matchKey(signIn))
       .executeTakeFirst();

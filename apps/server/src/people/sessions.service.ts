@@ -54,7 +54,9 @@ export class SessionsService {
     const found = await this.database.kysely
       .selectFrom('sessions')
       .innerJoin('people', (join) => join.onRef('people.house_id', '=', 'sessions.house_id').onRef('people.id', '=', 'sessions.person_id'))
+      .innerJoin('houses', 'houses.id', 'sessions.house_id')
       .select(['people.id', 'people.house_id as houseId', 'people.name', 'people.role', 'sessions.last_seen_at as seen'])
+      .select(sql<boolean>`people.factor_secret is null and people.role = any (houses.factor_roles)`.as('needsFactor'))
       .where('sessions.house_id', '=', held.houseId)
       .where('sessions.token_hash', '=', hashOf(held.token))
       .where('sessions.expires_at', '>', sql<Date>`now()`)

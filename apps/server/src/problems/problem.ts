@@ -3,6 +3,8 @@ import type { Problem, ProblemCode } from '@dellum/contract';
 
 const titles: { readonly [Code in ProblemCode]: readonly [status: number, title: string] } = {
   'not-signed-in': [401, 'Not signed in'],
+  'second-factor': [401, 'A second factor is needed'],
+  'factor-needed': [403, 'A second factor must be set up'],
   'wrong-sign-in': [401, 'Sign-in name or password is wrong'],
   'too-many-tries': [429, 'Too many tries'],
   'not-allowed': [403, 'Not allowed'],

@@ -60,6 +60,7 @@ const askApi: BaseQueryFn<ApiRequest | string, unknown, RequestProblem, object, 
 /** Everything that is cached, by what makes it old. */
 export const everyTag = [
   'Me',
+  'Factor',
   'People',
   'Build',
   'Register',

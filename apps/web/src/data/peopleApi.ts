@@ -1,5 +1,5 @@
 // People over the API.
-import type { AddPersonDto, ChangePersonDto, Person } from '@dellum/contract';
+import type { AddPersonDto, ChangePersonDto, FactorRolesDto, Person } from '@dellum/contract';
 import { api } from './api.js';
 
 export const peopleApi = api.injectEndpoints({
@@ -21,6 +21,15 @@ export const peopleApi = api.injectEndpoints({
       query: ({ id, admitted }) => ({ path: `/people/${id}/admitted`, method: 'PUT', body: { admitted } }),
       invalidatesTags: ['People'],
     }),
+    factorRoles: build.query<FactorRolesDto, void>({ query: () => '/people/factor', providesTags: ['People'] }),
+    requireFactor: build.mutation<null, FactorRolesDto>({
+      query: (body) => ({ path: '/people/factor', method: 'PUT', body }),
+      invalidatesTags: ['People', 'Me', 'Factor'],
+    }),
+    resetFactor: build.mutation<null, string>({
+      query: (id) => ({ path: `/people/${id}/factor`, method: 'DELETE' }),
+      invalidatesTags: ['People'],
+    }),
     signOutPerson: build.mutation<null, string>({
       query: (id) => ({ path: `/people/${id}/sessions`, method: 'DELETE' }),
       invalidatesTags: ['People'],
@@ -33,5 +42,8 @@ export const {
   useChangePersonMutation,
   useResetPasswordMutation,
   useSignOutPersonMutation,
+  useFactorRolesQuery,
+  useRequireFactorMutation,
+  useResetFactorMutation,
   useAdmitPersonMutation,
 } = peopleApi;

@@ -1,5 +1,18 @@
 // Who is signed in, and the way in and out.
-import type { ChangeHouseDto, ChangePasswordDto, MakeHouseDto, Me, SessionView, SignInDto, Threshold } from '@dellum/contract';
+import type {
+  ChangeHouseDto,
+  ChangePasswordDto,
+  FactorCodeDto,
+  FactorView,
+  MakeHouseDto,
+  Me,
+  NewFactor,
+  OwnPasswordDto,
+  RecoveryCodes,
+  SessionView,
+  SignInDto,
+  Threshold,
+} from '@dellum/contract';
 import { api } from './api.js';
 
 export const sessionApi = api.injectEndpoints({
@@ -24,6 +37,20 @@ export const sessionApi = api.injectEndpoints({
       query: () => ({ path: '/session/others', method: 'DELETE' }),
       invalidatesTags: ['People'],
     }),
+    myFactor: build.query<FactorView, void>({ query: () => '/session/factor', providesTags: ['Factor'] }),
+    beginFactor: build.mutation<NewFactor, OwnPasswordDto>({ query: (body) => ({ path: '/session/factor/begin', method: 'POST', body }) }),
+    confirmFactor: build.mutation<RecoveryCodes, FactorCodeDto>({
+      query: (body) => ({ path: '/session/factor', method: 'POST', body }),
+      invalidatesTags: ['Factor', 'People'],
+    }),
+    renewCodes: build.mutation<RecoveryCodes, OwnPasswordDto>({
+      query: (body) => ({ path: '/session/factor/codes', method: 'POST', body }),
+      invalidatesTags: ['Factor'],
+    }),
+    giveFactorUp: build.mutation<null, OwnPasswordDto>({
+      query: (body) => ({ path: '/session/factor/given-up', method: 'POST', body }),
+      invalidatesTags: ['Factor', 'People'],
+    }),
     makeHouse: build.mutation<null, MakeHouseDto>({ query: (body) => ({ path: '/houses', method: 'POST', body }) }),
   }),
 });
@@ -37,4 +64,9 @@ export const {
   useMySessionsQuery,
   useChangePasswordMutation,
   useEndOtherSessionsMutation,
+  useMyFactorQuery,
+  useBeginFactorMutation,
+  useConfirmFactorMutation,
+  useRenewCodesMutation,
+  useGiveFactorUpMutation,
 } = sessionApi;

@@ -1,40 +1,16 @@
 // The pages before one is signed in: sign in, or make the first house.
-import { Alert, Box, Button, Flex, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import { Alert, Box, Button, Stack, Text } from '@chakra-ui/react';
 import { MakeHouseDto, SignInDto, type Threshold as ThresholdView } from '@dellum/contract';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api } from '../../data/api.js';
+import { isProblem } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
-import { Mark } from '../../theme/Mark.js';
+import { Card } from '../../frame/Card.js';
 import { Waiting } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useAppDispatch } from '../../data/store.js';
 import { useMakeHouseMutation, useSignInMutation, useThresholdQuery } from '../../data/sessionApi.js';
-
-function Card({ title, about, children }: { title: string; about: string; children: ReactNode }) {
-  useEffect(() => {
-    document.title = `${title} · Dellum`;
-  }, [title]);
-  return (
-    <Flex minH="100%" align="center" justify="center" p="4">
-      <Box as="main" bg="card" borderWidth="1px" borderColor="line" rounded="l3" p="7" w="100%" maxW="420px" shadow="lifted">
-        <HStack color="damson.fg" gap="2" mb="4">
-          <Mark />
-          <Text fontWeight="bold" fontSize="lg">
-            Dellum
-          </Text>
-        </HStack>
-        <Heading as="h1" fontSize="xl">
-          {title}
-        </Heading>
-        <Text color="inkSoft" mb="5">
-          {about}
-        </Text>
-        {children}
-      </Box>
-    </Flex>
-  );
-}
 
 function Refusal({ words }: { words: string | undefined }) {
   if (!words) return null;
@@ -53,8 +29,14 @@ function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () 
     ...(threshold.house && { house: threshold.house.key }),
   });
   const [signIn] = useSignInMutation();
+  const [asksCode, setAsksCode] = useState(false);
   const enter = submit(async (values) => {
-    await signIn(values).unwrap();
+    try {
+      await signIn(values).unwrap();
+    } catch (error) {
+      if (isProblem(error) && error.code === 'second-factor') setAsksCode(true);
+      throw error;
+    }
     await entered();
   });
   return (
@@ -72,6 +54,16 @@ function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () 
           )}
           <FormField label="Sign-in name" autoComplete="username" autoFocus fault={fault('signIn')} {...register('signIn')} />
           <FormField label="Password" type="password" autoComplete="current-password" fault={fault('password')} {...register('password')} />
+          {asksCode && (
+            <FormField
+              label="Code"
+              autoComplete="one-time-code"
+              autoFocus
+              help="Six digits of your app, or a code on paper."
+              fault={fault('code')}
+              {...register('code')}
+            />
+          )}
           <Button type="submit" size="sm" loading={formState.isSubmitting}>
             Sign in
           </Button>

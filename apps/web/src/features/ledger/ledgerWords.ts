@@ -91,8 +91,13 @@ const sentences: Readonly<Record<string, Words>> = {
   'person.put-out': did('put out of the house:'),
   'person.let-in': did('let back into the house:'),
   'person.signed-out': did('signed out'),
+  'person.factor-set': did('set up a second factor'),
+  'person.factor-dropped': did('removed the second factor of'),
+  'person.factor-reset': did('took the second factor away from'),
+  'person.codes-renewed': did('made new codes for paper for'),
   'session.begun': did('signed in', 'from'),
   'session.refused': did('a sign-in was refused', 'from'),
+  'house.factor': did('said who needs a second factor'),
   'house.changed': did('changed how the house is called or writes'),
 };
 

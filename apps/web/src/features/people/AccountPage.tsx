@@ -6,14 +6,16 @@ import { Page } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { moment } from '../../frame/written.js';
+import { SecondFactor } from './SecondFactor.js';
 import { useChangePasswordMutation, useEndOtherSessionsMutation, useMySessionsQuery } from '../../data/sessionApi.js';
 
 export function AccountPage() {
   return (
-    <Page title="My account" about="Your password, and the browsers in which you are signed in.">
+    <Page title="My account" about="Your password, a second factor, and the browsers in which you are signed in.">
       <SimpleGrid columns={{ base: 1, lg: 2 }} gap="8" p="5" maxW="900px">
         <Password />
         <Sessions />
+        <SecondFactor />
       </SimpleGrid>
     </Page>
   );

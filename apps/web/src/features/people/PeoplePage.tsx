@@ -17,6 +17,9 @@ import {
   useAdmitPersonMutation,
   useChangePersonMutation,
   usePeopleQuery,
+  useFactorRolesQuery,
+  useRequireFactorMutation,
+  useResetFactorMutation,
   useResetPasswordMutation,
   useSignOutPersonMutation,
 } from '../../data/peopleApi.js';
@@ -83,7 +86,21 @@ function AddPerson() {
 function ResetPassword({ person, done }: { person: Person; done: () => void }) {
   const { register, fault, submit, problem, formState } = useDtoForm(ResetPasswordDto, { password: '' });
   const [reset] = useResetPasswordMutation();
+  const [resetFactor] = useResetFactorMutation();
+  const attempt = useTry();
   const notice = useNotice();
+  const takeFactor = async () => {
+    if (
+      (await attempt(
+        resetFactor(person.id)
+          .unwrap()
+          .then(() => true),
+      )) !== true
+    )
+      return;
+    notice('done', `${person.name} signs in with the password alone now, and is signed out everywhere.`);
+    done();
+  };
   const save = submit(async ({ password }) => {
     await reset({ id: person.id, password }).unwrap();
     notice('done', `${person.name} has a new password and is signed out everywhere.`);
@@ -111,8 +128,41 @@ function ResetPassword({ person, done }: { person: Person; done: () => void }) {
             Cancel
           </Button>
         </HStack>
+        {person.factor && (
+          <Stack gap="2" pt="3" borderTopWidth="1px" borderColor="line">
+            <Text>{person.name} signs in with a second factor. Where the app and the codes on paper are lost, take it away here.</Text>
+            <Button size="sm" variant="outline" alignSelf="start" onClick={() => void takeFactor()}>
+              Take the second factor away
+            </Button>
+          </Stack>
+        )}
       </Stack>
     </form>
+  );
+}
+
+/** The roles that need a second factor at the sign-in. */
+function FactorRoles() {
+  const { data: required } = useFactorRolesQuery();
+  const [require] = useRequireFactorMutation();
+  const attempt = useTry();
+  if (!required) return null;
+  const set = (role: Role, needs: boolean) =>
+    void attempt(require({ roles: roles.filter((one) => (one === role ? needs : required.roles.includes(one))) }).unwrap());
+  return (
+    <Stack as="section" aria-label="Second factor" mt="6" gap="2" maxW="640px">
+      <Heading as="h2" fontSize="md">
+        Second factor
+      </Heading>
+      <Text color="inkSoft">
+        Who must sign in with a code of an app besides the password. Whoever has none sets it up before anything else, at once.
+      </Text>
+      <HStack gap="5" wrap="wrap">
+        {roles.map((role) => (
+          <Check key={role} label={`every ${role}`} checked={required.roles.includes(role)} set={(needs) => set(role, needs)} />
+        ))}
+      </HStack>
+    </Stack>
   );
 }
 
@@ -296,6 +346,7 @@ export function PeoplePage() {
             ))}
           </Table.Body>
         </Table.Root>
+        <FactorRoles />
       </Box>
     </Page>
   );

@@ -1,0 +1,1 @@
+export function codeAt(secret: string, seconds?: number): string;
