@@ -147,8 +147,8 @@ const pages: readonly (readonly [RegExp, PageHelp])[] = [
     /^\/account/u,
     {
       title: 'My account',
-      about: 'Your password, and where you are signed in.',
-      acts: ['Change your password.', 'See the browsers in which you are signed in.', 'Sign out everywhere else.'],
+      about: 'Your password, a second factor, and where you are signed in.',
+      acts: ['Change your password.', 'Set up a second factor.', 'Sign out everywhere else.'],
     },
   ],
   [

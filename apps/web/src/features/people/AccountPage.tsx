@@ -13,9 +13,11 @@ export function AccountPage() {
   return (
     <Page title="My account" about="Your password, a second factor, and the browsers in which you are signed in.">
       <SimpleGrid columns={{ base: 1, lg: 2 }} gap="8" p="5" maxW="900px">
-        <Password />
+        <Stack gap="8">
+          <Password />
+          <SecondFactor />
+        </Stack>
         <Sessions />
-        <SecondFactor />
       </SimpleGrid>
     </Page>
   );

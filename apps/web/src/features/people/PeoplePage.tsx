@@ -279,7 +279,14 @@ export function PeoplePage() {
                     </Text>
                   )}
                 </Table.Cell>
-                <Table.Cell>{person.signIn}</Table.Cell>
+                <Table.Cell>
+                  {person.signIn}
+                  {person.factor && (
+                    <Text fontSize="xs" color="inkSoft">
+                      with a second factor
+                    </Text>
+                  )}
+                </Table.Cell>
                 <Table.Cell>
                   <NativeSelect.Root size="xs" w="150px">
                     <NativeSelect.Field
