@@ -1,6 +1,6 @@
 // The ledger as one looks at it: narrowed, the newest first, part by part.
 import { Injectable } from '@nestjs/common';
-import { isOfKind } from '@dellum/core';
+import { format, isOfKind, type FieldKind } from '@dellum/core';
 import type { LedgerKind, LedgerLine, LedgerPage, LedgerQueryDto } from '@dellum/contract';
 import { sql, type RawBuilder } from 'kysely';
 import type { Caller } from '../access/access.js';
@@ -105,10 +105,12 @@ function aboutOf(
 ): string | null {
   if (!detail) return null;
   if (act.startsWith('entry.')) {
-    const fields = build.registers.get(registerId ?? '')?.fields.map(({ key }) => key) ?? Object.keys(detail);
+    // Of a sheet that is there, as the house writes its values; of one that is gone, as they were stored.
+    const fields = build.registers.get(registerId ?? '')?.fields ?? Object.keys(detail).map((key) => ({ key, kind: 'text' as const }));
+    const shown = (kind: FieldKind, value: string | undefined) => (value === undefined ? [] : [format(kind, value, build.locale)]);
     return (
       fields
-        .flatMap((key) => textOf(detail[key]) ?? [])
+        .flatMap(({ key, kind }) => shown(kind, textOf(detail[key])))
         .slice(0, valuesTold)
         .join(' · ') || null
     );

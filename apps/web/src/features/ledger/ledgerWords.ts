@@ -91,7 +91,7 @@ const sentences: Readonly<Record<string, Words>> = {
   'person.put-out': did('put out of the house:'),
   'person.let-in': did('let back into the house:'),
   'person.signed-out': did('signed out'),
-  'person.factor-set': did('set up a second factor'),
+  'person.factor-set': did('set up a second factor for'),
   'person.factor-dropped': did('removed the second factor of'),
   'person.factor-reset': did('took the second factor away from'),
   'person.codes-renewed': did('made new codes for paper for'),

@@ -161,6 +161,7 @@ function ShowToApp({ made, confirmed, cancel }: ShowToAppProps) {
         {problem && <Refused>{problem}</Refused>}
         <FormField
           label="Six digits that the app shows now"
+          autoFocus
           inputMode="numeric"
           autoComplete="one-time-code"
           fault={fault('code')}
