@@ -4,8 +4,5 @@ import { BodyInterceptor } from './body.interceptor.js';
 import { HealthController } from './health.controller.js';
 import { Readiness } from './readiness.js';
 
-@Module({
-  controllers: [HealthController],
-  providers: [Readiness, { provide: APP_INTERCEPTOR, useClass: BodyInterceptor }],
-})
+@Module({ controllers: [HealthController], providers: [Readiness, { provide: APP_INTERCEPTOR, useClass: BodyInterceptor }] })
 export class ApiModule {}
