@@ -53,6 +53,48 @@ test('a rule is written as a sentence, tried, and holds for everybody', async ({
   await expect(cellOf(grid, 1501, 'Visit')).not.toContainText('outside');
 });
 
+test('a field that only administrators change says so, refuses what a clerk types, and takes what an administrator types', async ({
+  house,
+}) => {
+  const ines = await house.open('ines');
+  const own = await toSheet(ines, 'Berth visits');
+  await own
+    .getByRole('columnheader', { name: /^Pilot/ })
+    .getByRole('button')
+    .click();
+  const slip = ines.getByRole('complementary', { name: 'Panel' });
+  await slip.getByRole('button', { name: 'Say more …' }).click();
+  await slip.getByRole('button', { name: 'Who may change it …' }).click();
+  await ines
+    .getByRole('dialog')
+    .getByRole('button', { name: /administrators only/ })
+    .click();
+  await expect(slip).toContainText('only administrators change it');
+  await slip.getByRole('button', { name: 'Set this rule' }).click();
+  await expect(ines.getByText('The rule of Pilot holds from now on.')).toBeVisible();
+
+  const clerk = await house.open('mara');
+  const grid = await toSheet(clerk, 'Berth visits');
+  await expect(grid.getByRole('columnheader', { name: /^Pilot/ })).toContainText('read only');
+  await cellOf(grid, 1500, 'Cargo').click();
+  await clerk.keyboard.type('Grain');
+  await clerk.keyboard.press('Enter');
+  await expect(cellOf(grid, 1500, 'Cargo')).toHaveText('Grain');
+  await cellOf(grid, 1500, 'Pilot').click();
+  await clerk.keyboard.type('Rook Tansy');
+  await clerk.keyboard.press('Enter');
+  await expect(clerk.getByText('Only administrators change Pilot.')).toBeVisible();
+  await clerk.keyboard.press('Escape');
+  await clerk.keyboard.press('Escape');
+  await expect(cellOf(grid, 1500, 'Pilot')).toHaveText('');
+
+  await expect(own.getByRole('columnheader', { name: /^Pilot/ })).not.toContainText('read only');
+  await cellOf(own, 1500, 'Pilot').click();
+  await ines.keyboard.type('Rook Tansy');
+  await ines.keyboard.press('Enter');
+  await expect(cellOf(grid, 1500, 'Pilot')).toHaveText('Rook Tansy');
+});
+
 test('a clerk reads the sentence and changes nothing', async ({ house }) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');

@@ -102,7 +102,7 @@ function withAt(value: unknown, [first, ...rest]: readonly (string | number)[], 
 
 const wellFormed = (text: string) => text.replace(/\p{Surrogate}/gu, '?');
 
-const ends = /session|password|admitted|\/live|\/houses|taken-back/u;
+const ends = /session|password|admitted|factor|\/live|\/houses|taken-back/u;
 
 it('answers no request with a fault of its own', async () => {
   const operations = Object.entries(description.paths).flatMap(([path, methods]) =>

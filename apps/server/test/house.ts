@@ -100,7 +100,9 @@ export class Visitor {
     const set = response.headers.get('set-cookie');
     if (set) this.cookie = set.split(';')[0]!;
     const text = await response.text();
-    return { status: response.status, body: (text === '' ? null : JSON.parse(text)) as T, headers: response.headers };
+    // A file is no JSON.
+    const isJson = text !== '' && /json/u.test(response.headers.get('content-type') ?? '');
+    return { status: response.status, body: (isJson ? JSON.parse(text) : null) as T, headers: response.headers };
   }
 
   async get<T>(path: string): Promise<T> {

@@ -170,6 +170,11 @@ export class RuleDto {
   @IsBoolean()
   noRepeats = false;
 
+  /** Only administrators change the field. */
+  @MayLack()
+  @IsBoolean()
+  readOnly?: boolean;
+
   @ValidateIf(given)
   @Nested(() => FilterDto)
   where?: FilterDto | null;

@@ -120,6 +120,29 @@ describe('settle', () => {
         }
       }),
     ));
+  it('changes what only administrators change by what follows from other fields alone, and for administrators as ever', () =>
+    fc.assert(
+      fc.property(standing, texts, (cells, typed) => {
+        const closed = fields.map((own) => (own.key === 'unit' ? { ...own, rule: { ...newRule('plain'), readOnly: true } } : own));
+        const open = fields.map((own) => (own.key === 'unit' ? { ...own, rule: newRule('plain') } : own));
+        const edits = Object.entries(typed).map(([key, text]): Edit => ({ entry: 'e', field: key, text }));
+        const settled = (among: readonly CascadeField[], some: readonly Edit[], designs: boolean) =>
+          settle(among, new Map([['e', cells]]), some, { ...context, designs });
+        expect(settled(closed, edits, true)).toEqual(settled(open, edits, true));
+        // For others it is as if nothing had been typed there.
+        const others = edits.filter(({ field: key }) => key !== 'unit');
+        const { verdicts, entries } = settled(closed, edits, false);
+        expect(entries.get('e')?.cells ?? cells).toEqual(settled(open, others, false).entries.get('e')?.cells ?? cells);
+        const at = edits.findIndex(({ field: key }) => key === 'unit');
+        if (at >= 0 && typed.unit === 'sack')
+          expect(verdicts[at]).toEqual({
+            verdict: 'refused',
+            code: 'read only',
+            message: 'Only administrators change unit.',
+            suggestions: [],
+          });
+      }),
+    ));
   it('is what a form makes of the same answers', () =>
     fc.assert(
       fc.property(texts, (typed) => {

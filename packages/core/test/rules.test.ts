@@ -173,6 +173,10 @@ describe('ruleSentence', () => {
       'Takes one value from Quays; must not be blank; any other value is accepted. A new entry begins empty; on arrival it shows “Where?”',
     );
   });
+  it('says who may change the field', () =>
+    expect(words({ readOnly: true, noRepeats: true })).toContain(
+      '; no value twice; only administrators change it; any other value is refused',
+    ));
   it.each([
     [{ from: { of: 'field', field: 'Seen on', plus: 0 } }, 'a date from Seen on'],
     [{ from: { of: 'field', field: 'Arrival', plus: 0 } }, 'a date from Arrival on'],

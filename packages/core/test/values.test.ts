@@ -61,6 +61,15 @@ describe('parse', () => {
     expect(parse('date', '31.2.', houseLocale)).toEqual({ ok: false, reason: '“31.2.” is not a day of the calendar.' }));
 });
 
+describe('words that every object of the language knows', () => {
+  const words = [...Object.getOwnPropertyNames(Object.prototype), ...Object.getOwnPropertyNames(Function.prototype)];
+  it.each(fieldKinds.filter((kind) => kind !== 'text' && kind !== 'several values'))('are no %s', (kind) => {
+    for (const word of words)
+      for (const typed of [word, word.toLowerCase(), ` ${word.toUpperCase()}`])
+        expect([typed, parse(kind, typed, houseLocale, '2026-11-29').ok]).toEqual([typed, false]);
+  });
+});
+
 describe('dates as people type them', () => {
   const today = '2026-11-28';
   const german = { ...comma, language: 'de' };

@@ -105,6 +105,7 @@ export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Ru
     refusalText: dto.refusalText,
     begins: beginsOf(dto, field),
     noRepeats: dto.noRepeats,
+    ...(dto.readOnly && { readOnly: true }),
     where: filterOf(dto.where, register),
   };
   const rule = newRule(dto.kind, base);

@@ -40,7 +40,14 @@ export class WhyService {
     return explain(
       field,
       dto.text,
-      { locale: build.locale, catalogs, today: todayOf(new Date(), build.locale), entry, fields: register.fields },
+      {
+        locale: build.locale,
+        catalogs,
+        today: todayOf(new Date(), build.locale),
+        entry,
+        fields: register.fields,
+        designs: mayDesign(caller.role),
+      },
       names,
       sources,
     );

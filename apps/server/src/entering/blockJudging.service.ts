@@ -1,7 +1,7 @@
 // Judging blocks with authority: settled by the core, and no value twice where the rule says so.
 import { Injectable } from '@nestjs/common';
 import { carried, judgeEdit, matchKey, settle, type Cells, type Verdict } from '@dellum/core';
-import type { EntryView, WriteBlockDto } from '@dellum/contract';
+import { mayDesign, type EntryView, type Role, type WriteBlockDto } from '@dellum/contract';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import type { Reader, Trx } from '../database/database.js';
@@ -45,13 +45,14 @@ export class BlockJudgingService {
     private readonly repeats: RepeatsService,
   ) {}
 
-  /** What cells of these fields are judged by. */
+  /** What cells of these fields are judged by, typed by somebody in a role. */
   async judgement(
     db: Reader,
     build: HouseBuild,
     register: RegisterBuild,
     fields: readonly FieldBuild[],
     suggest: boolean,
+    role: Role,
   ): Promise<Judgement> {
     const catalogs = await this.catalogs.some(db, build, catalogsOf(fields));
     return {
@@ -61,6 +62,7 @@ export class BlockJudgingService {
       suggest,
       today: todayOf(new Date(), build.locale),
       fields: register.fields,
+      designs: mayDesign(role),
     };
   }
 

@@ -68,7 +68,7 @@ export class EntriesService {
     const field = fieldWithKey(register, dto.field);
     if (!found) throw notFound('This entry');
     const { entry } = found;
-    const judgement = await this.judging.judgement(db, build, register, withFollowers(register, field), true);
+    const judgement = await this.judging.judgement(db, build, register, withFollowers(register, field), true, caller.role);
     const seen = carried(entry.cells, judgement.carries);
     const verdict = await this.judgeOnce(db, caller.houseId, field, dto, seen, judgement);
     if (verdict.verdict === 'refused') return { verdict, entry: { ...entry, cells: seen } };
@@ -101,7 +101,7 @@ export class EntriesService {
       const field = fieldWithKey(register, dto.field);
       const [entry] = await this.store.lock(trx, { houseId: caller.houseId, registerId }, [entryId]);
       if (!entry) throw notFound('This entry');
-      const judgement = await this.judging.judgement(trx, build, register, withFollowers(register, field), true);
+      const judgement = await this.judging.judgement(trx, build, register, withFollowers(register, field), true, caller.role);
       const seen = carried(entry.cells, judgement.carries);
       const verdict = await this.judgeAlone(trx, caller.houseId, field, dto, seen, judgement);
       const plan = afterVerdict(register.fields, seen, field.key, verdict, judgement);
@@ -196,7 +196,7 @@ export class EntriesService {
       const { trx, build, register } = at;
       const fields = new Map(dto.cells.map(({ field }) => [field, fieldWithKey(register, field)]));
       const needed = new Set([...fields.values()].flatMap((field) => withFollowers(register, field)));
-      const judgement = await this.judging.judgement(trx, build, register, [...needed], dto.cells.length <= 200);
+      const judgement = await this.judging.judgement(trx, build, register, [...needed], dto.cells.length <= 200, caller.role);
       const place = { houseId: caller.houseId, registerId };
       const entries = new Map(
         (await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]),
@@ -271,7 +271,7 @@ export class EntriesService {
       await this.places.lockOrder(trx, place);
       if ((await this.store.some(trx, place, [entryId])).size > 0) return undefined;
       const seen = await this.repeats.freshCells(trx, caller.houseId, register, await this.beginning(trx, build, register, undefined), 1);
-      const judgement = await this.judging.judgement(trx, build, register, withFollowers(register, field), true);
+      const judgement = await this.judging.judgement(trx, build, register, withFollowers(register, field), true, caller.role);
       const verdict = await this.judgeAlone(trx, caller.houseId, field, dto, seen, judgement);
       if (verdict.verdict === 'refused') return { verdict, entry: { id: entryId, version: 0, cells: {} } };
       const plan = afterVerdict(register.fields, seen, field.key, verdict, judgement) ?? { cells: seen, cleared: [], kept: [], filled: [] };

@@ -16,7 +16,7 @@ import {
   type Verdict,
   type WritingDeed,
 } from '@dellum/core';
-import { mostCells, type BlockDto, type EntryActDto, type EntryActView, type EntryView } from '@dellum/contract';
+import { mostCells, type BlockDto, type EntryActDto, type EntryActView, type EntryView, type Role } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { StructureService, feedsCatalogs, fieldWithKey } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
@@ -303,7 +303,7 @@ export class EntryActsService {
     });
     if (cells.length === 0) return noOutcome;
     const needed = new Set(block.fields.flatMap((field) => withFollowers(register, field)));
-    const judgement = await this.judging.judgement(trx, build, register, [...needed], false);
+    const judgement = await this.judging.judgement(trx, build, register, [...needed], false, await this.roleOf(trx, caller));
     const { outcomes, after } = await this.judging.block(
       trx,
       caller.houseId,
@@ -318,6 +318,13 @@ export class EntryActsService {
     await this.writing.cells(trx, caller, register, entries, after, carries, actId);
     await this.newValues.keepRequests(trx, caller, register, judged);
     return outcomeOf(cells, outcomes);
+  }
+
+  /** In which role the person is now who has begun the act; acts go on after their request. */
+  private async roleOf(trx: Trx, { houseId, id }: Writer): Promise<Role> {
+    if (id === null) return 'reader';
+    const person = await trx.selectFrom('people').select('role').where('house_id', '=', houseId).where('id', '=', id).executeTakeFirst();
+    return person?.role ?? 'reader';
   }
 
   /** Takes back what an act did to some entries: cells get what they held, deleted entries come back, new ones go. */
@@ -344,7 +351,7 @@ export class EntryActsService {
     const gone = [...came].filter((id) => entries.has(id));
     if (gone.length > 0) await this.writing.remove(trx, caller, register, gone, carries, actId);
     const wrote = rows.filter(({ act, entryId }) => act === 'cell.written' && !came.has(entryId));
-    const back = takenBack(register, wrote, entries, carries);
+    const back = takenBack(register, wrote, entries, carries, true);
     const { after, left } = await this.repeats.leaveOut(trx, caller.houseId, register, seenIn(entries, carries), back.after);
     await this.writing.cells(trx, caller, register, entries, after, carries, actId);
     const taken = back.taken - left;

@@ -1,5 +1,5 @@
 // What taking back makes of entries, by the ledger: a cell gets what it held, unless somebody has changed it since.
-import { carried, withTexts, type Carry, type Cells } from '@dellum/core';
+import { carried, isReadOnly, withTexts, type Carry, type Cells } from '@dellum/core';
 import type { EntryView } from '@dellum/contract';
 import type { RegisterBuild } from '../structure/structure.store.js';
 import type { LedgerDetail } from '../database/tables.js';
@@ -12,20 +12,23 @@ export interface Wrote {
   readonly to: string | null;
 }
 
-/** The entries after taking back, and how many cells that are. */
+/** The entries after taking back, and how many cells that are. `designs`: whoever takes back may change what others only see. */
 export function takenBack(
   register: RegisterBuild,
   wrote: readonly Wrote[],
   entries: ReadonlyMap<string, EntryView>,
   carries: readonly Carry[],
+  designs: boolean,
 ): { after: Map<string, Cells>; taken: number } {
-  const fields = new Set(register.fields.map(({ key }) => key));
+  const fields = new Map(register.fields.map((field) => [field.key, field]));
   const after = new Map<string, Cells>();
   let taken = 0;
   for (const { entryId, field, from, to } of wrote) {
     const entry = entries.get(entryId);
-    if (!entry || field === null || !fields.has(field)) continue;
+    const own = fields.get(field ?? '');
+    if (!entry || field === null || !own) continue;
     const cells = after.get(entryId) ?? carried(entry.cells, carries);
+    if (isReadOnly(own, { entry: cells, designs })) continue;
     const seen = (text: string | null) => (text === null ? '' : (carried({ [field]: text }, carries)[field] ?? ''));
     if ((cells[field] ?? '') !== seen(to)) continue;
     taken++;

@@ -35,7 +35,8 @@ export class TakingBackService {
         (await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]),
       );
       const wrote = await this.ledger.writtenBy(trx, caller, registerId, dto.cells);
-      const back = takenBack(register, wrote, entries, carries);
+      // What an edit of one's own has cleared or filled goes back with it, whoever may change it by itself.
+      const back = takenBack(register, wrote, entries, carries, true);
       const { after, left } = await this.repeats.leaveOut(trx, caller.houseId, register, seenIn(entries, carries), back.after);
       const written = [...after].flatMap(([id, cells]) => writtenCells(entries.get(id)!, carried(entries.get(id)!.cells, carries), cells));
       const now = await this.writing.change(at, caller, entries, after, carries);

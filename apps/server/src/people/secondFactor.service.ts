@@ -52,7 +52,7 @@ export class SecondFactorService {
   async confirm(caller: Caller, token: string, code: string): Promise<RecoveryCodes> {
     return this.database.transaction(async (trx) => {
       const secret = await this.store.pending(trx, caller.houseId, caller.id);
-      if (secret === undefined) throw wrongCode('Begin anew: show the code to your app first.');
+      if (secret === undefined) throw wrongCode('Start over: show the code to your app first.');
       const step = stepOf(secret, code);
       if (step === undefined) throw wrongCode('This is not the code that your app shows now. Type the six digits again.');
       await this.store.keep(trx, caller.houseId, caller.id, secret, step);

@@ -174,7 +174,7 @@ export class RecordsService {
       const [row] = await this.store.changes(trx, place, entryId, change);
       if (row?.act !== 'cell.written') throw notFound('This change');
       const entries = new Map((await this.entries.lock(trx, place, [entryId])).map((entry) => [entry.id, entry]));
-      const { after, taken } = takenBack(register, [{ ...row, entryId }], entries, carries);
+      const { after, taken } = takenBack(register, [{ ...row, entryId }], entries, carries, mayDesign(caller.role));
       if (taken === 0) throw new ProblemError('cell-changed', 'This field was changed since, or is gone. Look at the entry again.', {});
       const { left } = await this.repeats.leaveOut(trx, caller.houseId, register, seenIn(entries, carries), after);
       if (left > 0) throw repeatedBy(row.from ?? '');

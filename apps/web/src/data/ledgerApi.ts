@@ -3,7 +3,7 @@ import type { LedgerPage, LedgerQueryDto } from '@dellum/contract';
 import { api } from './api.js';
 
 /** What the ledger is narrowed to; only what is said. */
-export type LedgerNarrowed = Omit<LedgerQueryDto, 'before'>;
+export type LedgerNarrowed = { [Key in Exclude<keyof LedgerQueryDto, 'before'>]?: LedgerQueryDto[Key] | undefined };
 
 /** The query as it stands in an address. */
 export const ledgerSearch = (query: LedgerQueryDto): string =>

@@ -19,7 +19,8 @@ export interface LayoutFinding {
     | 'never holds'
     | 'goes round'
     | 'list too long'
-    | 'begins refused';
+    | 'begins refused'
+    | 'read only';
   /** The field, or the section, at which it stands; neither where it is about the whole form. */
   readonly field?: FieldId;
   readonly section?: string;
@@ -211,6 +212,15 @@ function fieldFindings(
   const never = neverHolds(conditions, context.standing);
   return [
     ...(never ? [{ what: 'never holds' as const, field: one.field, message: `${field.heading} is shown only where ${never}.` }] : []),
+    ...(field.rule?.readOnly
+      ? [
+          {
+            what: 'read only' as const,
+            field: one.field,
+            message: `Only administrators change ${field.heading}, so nobody could answer it. Take it out of the form.`,
+          },
+        ]
+      : []),
     ...parentFindings(one, field, asked, context),
     ...controlFindings(one, field, context),
     ...beginFindings(one, field, context),
@@ -282,7 +292,7 @@ function beginFindings(
   const verdict = judge(
     { ...field, rule: field.rule && { ...field.rule, where: null, noRepeats: false } },
     format(field.kind, value, locale),
-    { locale, today, catalogs, fields },
+    { locale, today, catalogs, fields, designs: true },
   );
   return verdict.verdict === 'refused'
     ? [

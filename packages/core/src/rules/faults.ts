@@ -25,6 +25,7 @@ export function ruleFaults(rule: Rule, field: JudgedField, context: FaultContext
   const begun = judge({ ...field, rule: { ...rule, where: null, noRepeats: false } }, rule.begins.value, {
     locale: context.locale,
     catalogs: context.catalogs,
+    designs: true,
     ...(context.today && { today: context.today }),
   });
   return begun.verdict === 'refused'

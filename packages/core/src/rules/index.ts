@@ -5,6 +5,7 @@ export {
   canBeOutside,
   catalogIdOf,
   fieldsNamedBy,
+  isReadOnly,
   judge,
   meansHeld,
   readsOf,

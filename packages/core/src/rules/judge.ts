@@ -59,7 +59,7 @@ const ownWords = (text: string, typed: string, field: JudgedField): string =>
   text.replaceAll('{value}', typed).replaceAll('{field}', field.heading);
 
 /** What is said of these is always in Dellum's words: nothing was typed that the rule could speak of. */
-const ownReasons: ReadonlySet<VerdictCode> = new Set(['blank', 'wrong kind', 'parent blank', 'ambiguous']);
+const ownReasons: ReadonlySet<VerdictCode> = new Set(['blank', 'wrong kind', 'parent blank', 'ambiguous', 'read only']);
 
 function refused(
   rule: Rule | null,
@@ -222,15 +222,21 @@ export function meansHeld(
 const typedFor = ({ kind }: Pick<JudgedField, 'kind'>, text: string, { locale }: Pick<JudgeContext, 'locale'>): string =>
   kind === 'several values' && !isBlank(text) && namesNone(text, locale) ? '' : text;
 
+/** Whether whoever edits the entry may not change the field in it. */
+export const isReadOnly = (field: Pick<JudgedField, 'rule'>, context: Pick<JudgeContext, 'entry' | 'designs'>): boolean =>
+  !context.designs && ruleHere(field, context)?.readOnly === true;
+
 /** Judges what someone types into a field now. The text is what was typed, as it was typed. */
 export function judge(field: JudgedField, typed: string, context: JudgeContext): Verdict {
   const text = typedFor(field, typed, context);
   const held = context.held ?? '';
   if (!context.answering && (isBlank(text) ? held === '' || held === text : meansHeld(field, text, held, context)))
     return { verdict: 'taken', value: held };
+  const rule = ruleHere(field, context);
+  if (isReadOnly(field, context) && !(isBlank(text) && held === ''))
+    return refused(rule, text, field, { right: false, code: 'read only', message: `Only administrators change ${field.heading}.` });
   const fault = unfit(text, field);
   if (fault) return fault;
-  const rule = ruleHere(field, context);
   if (rule) return judgeBy(rule, text, field, context);
   if (isBlank(text)) return { verdict: 'taken', value: '' };
   const parsed = parse(field.kind, text, context.locale, context.today);

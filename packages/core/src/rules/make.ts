@@ -16,8 +16,18 @@ export const ruleBase: RuleBase = {
 
 /** A rule of a kind with nothing set yet; what both kinds say stays as it is in `before`. */
 export function newRule(kind: Rule['kind'], before: RuleBase = ruleBase): Rule {
-  const { mayBeBlank, others, hint, hintTitle, refusalText, begins, noRepeats, where } = before;
-  const base: RuleBase = { mayBeBlank, others, hint, ...(hintTitle && { hintTitle }), refusalText, begins, noRepeats, where };
+  const { mayBeBlank, others, hint, hintTitle, refusalText, begins, noRepeats, readOnly, where } = before;
+  const base: RuleBase = {
+    mayBeBlank,
+    others,
+    hint,
+    ...(hintTitle && { hintTitle }),
+    refusalText,
+    begins,
+    noRepeats,
+    ...(readOnly && { readOnly }),
+    where,
+  };
   switch (kind) {
     case 'catalog':
       return {

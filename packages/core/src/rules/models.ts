@@ -28,6 +28,8 @@ export interface RuleBase {
   readonly begins: Begins;
   /** No two entries of the register hold the same value. */
   readonly noRepeats: boolean;
+  /** Only administrators change the field; whoever enters data sees it. */
+  readonly readOnly?: boolean;
   /** The rule holds only for entries that pass this; others take whatever their kind takes. */
   readonly where: Filter | null;
 }
@@ -165,6 +167,8 @@ export interface JudgeContext {
   readonly repeats?: (value: string) => boolean;
   /** True in a form, where a field that is left blank was answered so. */
   readonly answering?: boolean;
+  /** True for an administrator, who may change what others only see. */
+  readonly designs?: boolean;
   /** True when whoever types has confirmed that the value is meant. */
   readonly confirmed?: boolean;
   /** Suggestions cost time and are computed only when asked for. */
@@ -192,6 +196,7 @@ export const verdictCodes = [
   'too many',
   'repeat',
   'forbidden character',
+  'read only',
 ] as const;
 export type VerdictCode = (typeof verdictCodes)[number];
 
@@ -257,6 +262,7 @@ export const ruleParts = [
   'expression',
   'mayBeBlank',
   'noRepeats',
+  'readOnly',
   'others',
   'hint',
   'refusalText',

@@ -48,6 +48,7 @@ export function ruleSentence(rule: Rule, names: RuleNames): readonly SentencePar
     { text: rule.mayBeBlank ? 'may be blank' : 'must not be blank', edits: 'mayBeBlank' },
   );
   if (rule.noRepeats) parts.push({ text: '; ' }, { text: 'no value twice', edits: 'noRepeats' });
+  if (rule.readOnly) parts.push({ text: '; ' }, { text: 'only administrators change it', edits: 'readOnly' });
   parts.push({ text: '; any other value is ' }, { text: othersWords[rule.others], edits: 'others' });
   if (rule.others === 'accept' || rule.others === 'add') parts.push({ text: '.' });
   else

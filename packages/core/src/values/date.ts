@@ -18,12 +18,16 @@ function partsInOrder(parts: readonly string[], locale: Locale): { year: string;
   return locale.dateOrder === 'dmy' ? { day: a, month: b, year: c } : { month: a, day: b, year: c };
 }
 
-const nearDays: Readonly<Record<string, number>> = { today: 0, tomorrow: 1, yesterday: -1 };
+const nearDays: ReadonlyMap<string, number> = new Map([
+  ['today', 0],
+  ['tomorrow', 1],
+  ['yesterday', -1],
+]);
 
 /** "today", "tomorrow", "yesterday", "+3", "-1" (days from today; a real minus too). */
 function nearDay(text: string, today: string): string | undefined {
   const typed = matchKey(text).replace('−', '-');
-  const days = nearDays[typed] ?? (/^[+-]\d{1,4}$/u.test(typed) ? Number(typed) : undefined);
+  const days = nearDays.get(typed) ?? (/^[+-]\d{1,4}$/u.test(typed) ? Number(typed) : undefined);
   return days === undefined ? undefined : daysAfter(today, days);
 }
 

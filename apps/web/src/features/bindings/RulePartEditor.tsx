@@ -38,6 +38,7 @@ export const partTitles: { readonly [Part in RulePart]: string } = {
   expression: 'The expression that must be true',
   mayBeBlank: 'When it is left blank',
   noRepeats: 'No value twice',
+  readOnly: 'Who may change it',
   others: 'Any other value is',
   hint: 'Hint shown on arrival',
   refusalText: 'Said when a value is refused',
@@ -150,6 +151,21 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
               choose: () => set({ noRepeats: true }),
             },
             { key: 'any', words: 'as often as one likes', chosen: !rule.noRepeats, choose: () => set({ noRepeats: false }) },
+          ]}
+        />
+      );
+    case 'readOnly':
+      return (
+        <Choices
+          options={[
+            { key: 'all', words: 'everybody who enters data', chosen: !rule.readOnly, choose: () => set({ readOnly: false }) },
+            {
+              key: 'administrators',
+              words: 'administrators only',
+              about: 'Others see it, and what it begins with or other fields bring along stands in it.',
+              chosen: rule.readOnly === true,
+              choose: () => set({ readOnly: true }),
+            },
           ]}
         />
       );

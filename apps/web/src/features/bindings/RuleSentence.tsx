@@ -16,10 +16,10 @@ function partsToAdd(rule: Rule, names: RuleNames): RulePart[] {
   const shown = new Set(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? []));
   const possible: RulePart[] =
     rule.kind === 'catalog'
-      ? ['kind', 'parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats']
+      ? ['kind', 'parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats', 'readOnly']
       : rule.kind === 'typed'
-        ? ['picking', 'where', 'noRepeats']
-        : ['where', 'noRepeats'];
+        ? ['picking', 'where', 'noRepeats', 'readOnly']
+        : ['where', 'noRepeats', 'readOnly'];
   return possible.filter((part) => !shown.has(part));
 }
 

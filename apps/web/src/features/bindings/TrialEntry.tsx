@@ -38,6 +38,8 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
       fields: register.fields,
       entry: Object.fromEntries(others),
       suggest: true,
+      // What the rule takes is tried, whoever may change the field.
+      designs: true,
     };
   }, [register, beside, locale, today, ready]);
   const list = useMemo(() => pickList(rule, place.field.kind, context), [rule, place.field.kind, context]);

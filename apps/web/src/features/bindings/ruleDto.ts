@@ -41,7 +41,7 @@ function membersOf(rule: Rule): Partial<RuleDto> {
 }
 
 export function ruleDto(rule: Rule): RuleDto {
-  const { kind, mayBeBlank, others, hint, hintTitle, refusalText, begins, noRepeats, where } = rule;
+  const { kind, mayBeBlank, others, hint, hintTitle, refusalText, begins, noRepeats, readOnly, where } = rule;
   return {
     kind,
     mayBeBlank,
@@ -51,6 +51,7 @@ export function ruleDto(rule: Rule): RuleDto {
     refusalText,
     begins: { ...begins },
     noRepeats,
+    ...(readOnly && { readOnly }),
     where: filterDto(where),
     ...membersOf(rule),
   };

@@ -11,10 +11,12 @@ interface LedgerNarrowProps {
   readonly narrowed: LedgerNarrowed;
   readonly build: BuildView;
   readonly people: readonly Person[];
-  onNarrow(narrowed: LedgerNarrowed): void;
+  /** Narrows it further, or less. */
+  onNarrow(change: LedgerNarrowed): void;
+  onAll(): void;
 }
 
-export function LedgerNarrow({ narrowed, build, people, onNarrow }: LedgerNarrowProps) {
+export function LedgerNarrow({ narrowed, build, people, onNarrow: set, onAll }: LedgerNarrowProps) {
   const registers = build.sheets.flatMap((sheet) =>
     sheet.registers.map((register) => ({
       ...register,
@@ -22,7 +24,6 @@ export function LedgerNarrow({ narrowed, build, people, onNarrow }: LedgerNarrow
     })),
   );
   const register = registers.find(({ id }) => id === narrowed.register);
-  const set = (change: Partial<LedgerNarrowed>) => onNarrow({ ...narrowed, ...change });
   const chosen = (value: string) => value || undefined;
   return (
     <HStack wrap="wrap" gap="2" align="end">
@@ -70,7 +71,7 @@ export function LedgerNarrow({ narrowed, build, people, onNarrow }: LedgerNarrow
         <DayField label="To" size="xs" from={narrowed.from ?? ''} day={narrowed.until ?? ''} onDay={(day) => set({ until: chosen(day) })} />
       </Box>
       {Object.values(narrowed).some((value) => value !== undefined) && (
-        <Button size="xs" variant="outline" onClick={() => onNarrow({})}>
+        <Button size="xs" variant="outline" onClick={onAll}>
           Show all
         </Button>
       )}

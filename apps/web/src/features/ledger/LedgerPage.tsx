@@ -26,6 +26,11 @@ export function LedgerPage() {
   /** Asked for again from the newest line on. */
   const [asked, setAsked] = useState(0);
   const narrowed: LedgerNarrowed = Object.fromEntries(search);
+  const narrow = (change: LedgerNarrowed) => {
+    // What was changed a moment ago is in the address before it is on the page.
+    const now = Object.fromEntries(new URLSearchParams(window.location.search));
+    setSearch(new URLSearchParams(ledgerSearch({ ...now, ...change })), { replace: true });
+  };
   if (!build || !people || !me) return <Waiting error={errorWords(error ?? failed)} />;
   return (
     <Page
@@ -44,12 +49,7 @@ export function LedgerPage() {
         </>
       }
       strip={
-        <LedgerNarrow
-          narrowed={narrowed}
-          build={build}
-          people={people}
-          onNarrow={(next) => setSearch(new URLSearchParams(ledgerSearch(next)), { replace: true })}
-        />
+        <LedgerNarrow narrowed={narrowed} build={build} people={people} onNarrow={narrow} onAll={() => setSearch({}, { replace: true })} />
       }
     >
       <Lines key={`${search.toString()} ${asked}`} narrowed={narrowed} build={build} locale={me.house.locale} />

@@ -1,11 +1,16 @@
 // The columns of an entry sheet and what their headings say of the rule.
 import { catalogIdOf, isNumeric, kindLabel, picksFrom, ruleTakes } from '@dellum/core';
-import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
+import { mayDesign, type BuildView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import type { GridColumn } from '../../grid/index.js';
 import { ruleNames } from '../bindings/rulePlace.js';
 
 /** Which rule a field has, in a few words. */
 export function ruleInShort(field: FieldView, register: RegisterView, build: BuildView, me: Me): string {
+  const taken = takenInShort(field, register, build, me);
+  return field.rule?.readOnly && !mayDesign(me.role) ? `read only; ${taken}` : taken;
+}
+
+function takenInShort(field: FieldView, register: RegisterView, build: BuildView, me: Me): string {
   const catalogId = catalogIdOf(field.rule);
   if (catalogId !== undefined) return build.catalogs.find(({ id }) => id === catalogId)?.title ?? 'a catalog';
   if (field.rule && field.rule.kind !== 'plain') return ruleTakes(field.rule, ruleNames({ field, register, build, me }));

@@ -17,7 +17,7 @@ import {
   type ItemColour,
   type JudgeContext,
 } from '@dellum/core';
-import type { EntryView, FieldView, Me, RegisterView, RequestAtEntry } from '@dellum/contract';
+import { mayDesign, type EntryView, type FieldView, type Me, type RegisterView, type RequestAtEntry } from '@dellum/contract';
 import { useMemo, useRef } from 'react';
 import type { CellLook } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
@@ -88,8 +88,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const { locale, today } = me.house;
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const context = useMemo<JudgeContext>(
-    () => ({ locale, catalogs, today, fields: register.fields }),
-    [locale, catalogs, today, register.fields],
+    () => ({ locale, catalogs, today, fields: register.fields, designs: mayDesign(me.role) }),
+    [locale, catalogs, today, register.fields, me.role],
   );
   const depending = useMemo(
     () => new Set(register.fields.filter(({ rule }) => readsOf(rule).length > 0).map(({ key }) => key)),
