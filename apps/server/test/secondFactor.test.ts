@@ -127,8 +127,10 @@ describe('a second factor', () => {
   it('that a role needs is set up before anything else, and not given up', async () => {
     expect((await house.clerk.call('PUT', '/people/factor', { roles: [] })).status).toBe(403);
     expect((await house.administrator.call('PUT', '/people/factor', { roles: ['nobody'] })).status).toBe(422);
-    await house.clerk.get('/session');
+    const stream = await fetch(`${running.base}/api/v1/live`, { headers: { cookie: await house.clerk.signedIn() } });
     expect((await house.administrator.call('PUT', '/people/factor', { roles: ['clerk'] })).status).toBe(204);
+    // Who hears of the house is let go of, too: the stream comes to its end.
+    expect(await stream.text()).toContain('event: ready');
     expect(await house.administrator.get('/people/factor')).toEqual({ roles: ['clerk'] });
     for (const [method, path] of [
       ['GET', '/build'],

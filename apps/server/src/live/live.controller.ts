@@ -119,10 +119,10 @@ export class LiveController implements BeforeApplicationShutdown {
     await this.listener.tellPlace(caller.houseId, { ...dto, personId: caller.id, name: caller.name }, audienceOf(build, register.id));
   }
 
-  /** Ends the stream of someone who was signed out or has another role now. */
+  /** Ends the stream of someone who was signed out, has another role now, or must set up a second factor first. */
   private async endIfSignedOut(request: CallerRequest, caller: Caller, stream: EventStream): Promise<void> {
     const found = await this.sessions.callerOf(request.headers.cookie).catch(() => undefined);
-    if (found?.caller.role !== caller.role) stream.end();
+    if (found?.caller.role !== caller.role || found.caller.needsFactor) stream.end();
   }
 }
 
