@@ -245,6 +245,28 @@ describe('what entries are told to become', () => {
     });
   });
 
+  it('says which entries will not fit the value that theirs is corrected to, where that is there already and is another one', async () => {
+    const { port, row } = await oneShip();
+    const { administrator } = port.house;
+    // N1 takes 120, a berth above it 60: ships of 100 stand at N1 and would not at that one.
+    await administrator.call('POST', `/registers/${port.table}/acts`, {
+      acts: [{ act: 'insert', fields: ['quay', 'berth', 'length'], rows: [['North', 'N0', '60']], before: row }],
+    });
+    const before = await outsideOf(port);
+    const { body } = await administrator.call<Outcome>('POST', `/registers/${port.table}/acts`, {
+      acts: [{ act: 'write', cells: [{ entry: row, field: 'berth', text: 'N0' }] }],
+    });
+    const slip = body.slip!;
+    expect(slip.questions).toMatchObject([{ value: 'N1', becomes: 'N0', merges: true }]);
+    const told = announced(slip, 'corrected');
+    const answered = await administrator.call('POST', `/slips/${slip.id}/answers`, {
+      answers: [{ catalogId: port.berths, value: 'N1', answer: 'corrected' }],
+    });
+    expect(answered.status).toBe(200);
+    const after = await outsideOf(port);
+    expect([told > 0, after - before]).toEqual([true, told]);
+  });
+
   it('keeps what stands below a value that is replaced, and what is kept of a value under a parent that is corrected', async () => {
     const { port, entry, row } = await oneShip();
     const { administrator } = port.house;

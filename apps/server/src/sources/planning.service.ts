@@ -184,14 +184,7 @@ export class PlanningService {
     );
     const asked = plans.flatMap((plan) => plan.questions).filter(({ value, becomes }) => becomes !== undefined || !retired.has(value));
     const comeInside = Object.assign({}, ...plans.map((plan) => plan.inside)) as Record<string, number>;
-    const standing = await this.standing(
-      trx,
-      build,
-      catalogId,
-      { before, after: { items: after, companions } },
-      new Set(asked.map(({ value }) => value)),
-      comeInside,
-    );
+    const standing = await this.standing(trx, build, catalogId, { before, after: { items: after, companions } }, asked, comeInside);
     // A value that entries hold only where they stay right, under parents that keep it, is nothing to ask about.
     const depending = new Set(dependingFields(build, catalogId).map(({ id }) => id));
     const questions = [
@@ -204,7 +197,7 @@ export class PlanningService {
 
   /**
    * What becomes of entries in the fields whose rules read other fields too: by their distinct combinations, which costs
-   * a look at every entry and is done only where something can turn. `asked`: the values that are decided about; `comeInside`:
+   * a look at every entry and is done only where something can turn. `questions`: about the values that are decided about; `comeInside`:
    * entries that come inside by their value alone.
    */
   private async standing(
@@ -212,9 +205,13 @@ export class PlanningService {
     build: HouseBuild,
     catalogId: string,
     { before, after }: { before: readonly Item[]; after: CatalogAfter },
-    asked: ReadonlySet<string>,
+    questions: readonly Question[],
     comeInside: Readonly<Record<string, number>>,
   ): Promise<StandingChange> {
+    const asked = new Set(questions.map(({ value }) => value));
+    const becomes = new Map(
+      questions.flatMap((question) => (question.becomes === undefined ? [] : [[question.value, question.becomes] as const])),
+    );
     const depending = dependingFields(build, catalogId);
     const loses = depending.length > 0 && losesStanding(before, after.items);
     const fields = loses ? depending : depending.filter(({ id }) => comeInside[id] !== undefined);
@@ -231,6 +228,7 @@ export class PlanningService {
         own.map((field) => ({ id: field.id, field, held: seen(field) })),
         displaced(before, after.items),
         asked,
+        becomes,
         { ...context, catalogs },
         { ...context, catalogs: compiled },
       );

@@ -2,7 +2,7 @@
 import { itemKey } from '../catalogs/index.js';
 import type { Cells } from '../registers/index.js';
 import { readsOf, stands, type CascadeField, type JudgeContext } from '../rules/index.js';
-import { valuesIn } from '../values/index.js';
+import { joinedValues, valuesIn } from '../values/index.js';
 import type { Question } from './impact.js';
 import type { Displaced } from './tuples.js';
 
@@ -50,14 +50,22 @@ function tupleOf({ key, rule }: CascadeField, cells: Cells): string | undefined 
   return tuple.every((value) => value !== undefined) ? tuple.join('\u001F') : undefined;
 }
 
+/** The cells once the values of a field are corrected. */
+const corrected = ({ key }: CascadeField, cells: Cells, becomes: ReadonlyMap<string, string>): Cells => ({
+  ...cells,
+  [key]: joinedValues(valuesIn(cells[key] ?? '').map((value) => becomes.get(value) ?? value)),
+});
+
 /**
  * Judges every combination before and after. `asked`: values that a question of their own decides about; what holds one
- * of them, in the field or as a parent, follows that answer and is counted there. Cost grows with distinct combinations.
+ * of them, in the field or as a parent, follows that answer and is counted there. `becomes`: what such a value is corrected to, where that is
+ * proposed; what would not fit it is told beforehand. Cost grows with distinct combinations.
  */
 export function standingChange(
   fields: readonly BoundField[],
   left: readonly Displaced[],
   asked: ReadonlySet<string>,
+  becomes: ReadonlyMap<string, string>,
   before: StandingContext,
   after: StandingContext,
 ): StandingChange {
@@ -74,7 +82,11 @@ export function standingChange(
       if (was === is) continue;
       const own = valuesIn(cells[field.key] ?? '').filter((value) => asked.has(value));
       own.forEach((value) => turning.add(value));
-      if (own.length > 0) continue;
+      if (own.length > 0) {
+        const isCorrected = own.every((value) => becomes.has(value));
+        if (is && isCorrected && isOutside(field, corrected(field, cells, becomes), after)) addTo(outside, id, entries);
+        continue;
+      }
       const question = is ? questions.get(tupleOf(field, cells) ?? '') : undefined;
       if (question) addTo(question.holds, id, entries);
       else addTo(is ? outside : inside, id, entries);
