@@ -79,14 +79,13 @@ export function standingChange(
     for (const { cells, entries } of held) {
       if (parents.some((key) => asked.has(cells[key] ?? ''))) continue;
       const [was, is] = [isOutside(field, cells, before), isOutside(field, cells, after)];
-      if (was === is) continue;
       const own = valuesIn(cells[field.key] ?? '').filter((value) => asked.has(value));
+      // What is corrected is another value then, which may not fit where the old one, kept as it is, would.
+      const isCorrected = own.length > 0 && own.every((value) => becomes.has(value));
+      if (isCorrected && !was && isOutside(field, corrected(field, cells, becomes), after)) addTo(outside, id, entries);
+      if (was === is) continue;
       own.forEach((value) => turning.add(value));
-      if (own.length > 0) {
-        const isCorrected = own.every((value) => becomes.has(value));
-        if (is && isCorrected && isOutside(field, corrected(field, cells, becomes), after)) addTo(outside, id, entries);
-        continue;
-      }
+      if (own.length > 0) continue;
       const question = is ? questions.get(tupleOf(field, cells) ?? '') : undefined;
       if (question) addTo(question.holds, id, entries);
       else addTo(is ? outside : inside, id, entries);
