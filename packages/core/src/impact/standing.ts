@@ -74,6 +74,7 @@ export function standingChange(
   );
   const [outside, inside]: [Record<string, number>, Record<string, number>] = [{}, {}];
   const turning = new Set<string>();
+  const unfit: { readonly values: readonly string[]; readonly id: string; readonly entries: number }[] = [];
   for (const { id, field, held } of fields) {
     const parents = field.rule?.kind === 'catalog' ? field.rule.parents : [];
     for (const { cells, entries } of held) {
@@ -82,7 +83,7 @@ export function standingChange(
       const own = valuesIn(cells[field.key] ?? '').filter((value) => asked.has(value));
       // What is corrected is another value then, which may not fit where the old one, kept as it is, would.
       const isCorrected = own.length > 0 && own.every((value) => becomes.has(value));
-      if (isCorrected && !was && isOutside(field, corrected(field, cells, becomes), after)) addTo(outside, id, entries);
+      if (isCorrected && !was && isOutside(field, corrected(field, cells, becomes), after)) unfit.push({ values: own, id, entries });
       if (was === is) continue;
       own.forEach((value) => turning.add(value));
       if (own.length > 0) continue;
@@ -91,5 +92,7 @@ export function standingChange(
       else addTo(is ? outside : inside, id, entries);
     }
   }
+  // A value that turns no entry is not asked about, and not corrected in any.
+  for (const { values, id, entries } of unfit) if (values.some((value) => turning.has(value))) addTo(outside, id, entries);
   return { questions: [...questions.values()].filter(({ holds }) => Object.keys(holds).length > 0), outside, inside, turning };
 }
