@@ -178,9 +178,11 @@ describe('what is given to a house', () => {
       said.push(words),
     );
     expect(less('mill')).toMatchObject({ root: '/srv/mill', services: new Map() });
+    // What is said stands in logs: no address with a password is.
+    expect(said.join()).not.toContain('ports.example');
     expect(said).toEqual([
-      expect.stringContaining('DELLUM_FILES does not say to which house “/srv/files” is given'),
-      expect.stringContaining('DELLUM_SERVICES does not say to which house'),
+      expect.stringContaining('Line 1 of DELLUM_FILES does not say to which house it is given'),
+      expect.stringContaining('Line 1 of DELLUM_SERVICES does not say to which house'),
     ]);
   });
 });

@@ -19,7 +19,7 @@ export type ReachableConfig = (houseKey: string) => Grant | undefined;
 
 const nothing: Grant = { root: undefined, databases: new Map(), services: new Map() };
 
-/** Reads lines `HOUSE: WHAT`. A line that names no house gives nothing to anybody, and is said. */
+/** Reads lines `HOUSE: WHAT`. A line that names no house gives nothing to anybody, and is said by its number: it may hold a password. */
 function givenIn(
   env: NodeJS.ProcessEnv,
   name: string,
@@ -29,10 +29,10 @@ function givenIn(
     .split('\n')
     .map((line) => line.trim())
     .filter((line) => line !== '')
-    .flatMap((line) => {
+    .flatMap((line, at) => {
       const [, house, what] = /^([a-z0-9-]+):\s*(\S.*)$/u.exec(line) ?? [];
       if (house !== undefined && what !== undefined) return { house, what };
-      say(`${name} does not say to which house “${line}” is given, so nobody reaches it. Write a line for each, like “my-house: …”.`);
+      say(`Line ${at + 1} of ${name} does not say to which house it is given, so nobody reaches it. Write it like “my-house: …”.`);
       return [];
     });
 }

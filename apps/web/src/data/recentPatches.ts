@@ -44,19 +44,19 @@ export const asGiven =
 /** The edits of an entry that are shown and not answered, in order, and what is stored of the fields that they change. */
 class PendingEdits {
   readonly edits = new Set<Patch['cells']>();
-  private readonly stored: Record<string, string | null> = {};
+  private readonly stored = new Map<string, string | null>();
 
   add(cells: Patch['cells'], before: EntryView['cells']): void {
-    for (const field of Object.keys(cells)) if (!(field in this.stored)) this.stored[field] = before[field] ?? null;
+    for (const field of Object.keys(cells)) if (!this.stored.has(field)) this.stored.set(field, before[field] ?? null);
     this.edits.add(cells);
   }
 
-  learn(cells: Patch['cells'], fields = Object.keys(this.stored)): void {
-    for (const field of fields) if (field in this.stored) this.stored[field] = cells[field] ?? null;
+  learn(cells: Patch['cells'], fields: Iterable<string> = [...this.stored.keys()]): void {
+    for (const field of fields) if (this.stored.has(field)) this.stored.set(field, cells[field] ?? null);
   }
 
   storedOf(cells: Patch['cells']): Patch['cells'] {
-    return Object.fromEntries(Object.keys(cells).map((field) => [field, this.stored[field] ?? null]));
+    return Object.fromEntries(Object.keys(cells).map((field) => [field, this.stored.get(field) ?? null]));
   }
 }
 
