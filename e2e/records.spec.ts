@@ -99,8 +99,17 @@ test('records link both ways; one like another is made, deleted, and brought bac
   // The record of the contact is there, and no longer that of the vessel, which has the same buttons.
   await expect(value(page, 'Vessel')).toHaveText('Sallow Kestrel');
 
+  // What is said of the new record never stands over the buttons of the one it was made of, however late it comes.
+  let sent = () => {};
+  const late = new Promise<void>((done) => (sent = done));
+  await page.route('**/records/*/*', async (route) => {
+    await late;
+    await route.continue();
+  });
   await page.getByRole('button', { name: 'Another like it' }).click();
   await expect(page.getByText(/This is another record like/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Delete the record' })).toHaveCount(0);
+  sent();
   await expect(value(page, 'Vessel')).toHaveText('Sallow Kestrel');
   await page.getByRole('button', { name: 'Delete the record' }).click();
   await page.getByRole('alertdialog').getByRole('button', { name: 'Delete the record' }).click();

@@ -1,7 +1,8 @@
 // The addresses of the application.
 import { mayDesign, mayKeep, type Me, type Role } from '@dellum/contract';
 import { lazy, Suspense, type ReactNode } from 'react';
-import { createBrowserRouter, Navigate, RouterProvider, useLocation, useSearchParams } from 'react-router';
+import { createBrowserRouter, Navigate, useLocation, useSearchParams } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
 import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
 import { useMeQuery } from './data/sessionApi.js';

@@ -1,5 +1,6 @@
 // Saying what happened, and running a request so that its failure is said.
 import { useCallback } from 'react';
+import { useNavigate } from 'react-router';
 import { problemWords } from '../data/problem.js';
 import { useAppDispatch } from '../data/store.js';
 import { noticed } from './noticesSlice.js';
@@ -7,6 +8,22 @@ import { noticed } from './noticesSlice.js';
 export function useNotice() {
   const dispatch = useAppDispatch();
   return useCallback((tone: 'done' | 'refused', text: string) => void dispatch(noticed(tone, text)), [dispatch]);
+}
+
+/**
+ * Goes to a page and says there what led to it. The words come with the page, never before it: what one reads of the new thing
+ * must not stand over the buttons of the old one.
+ */
+export function useArrive() {
+  const navigate = useNavigate();
+  const notice = useNotice();
+  return useCallback(
+    async (to: string, words: string, { replace = false } = {}) => {
+      await navigate(to, { replace, flushSync: true });
+      notice('done', words);
+    },
+    [navigate, notice],
+  );
 }
 
 /** Runs a request; a failure becomes a notice and the result is undefined. */

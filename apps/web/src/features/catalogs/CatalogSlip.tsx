@@ -2,12 +2,12 @@
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { catalogIdOf, catalogSentence, rangesOf } from '@dellum/core';
 import { ChangeCatalogDto, type BuildView, type CatalogItems, type CatalogView } from '@dellum/contract';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { Way } from '../../frame/Way.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useArrive, useNotice, useTry } from '../../frame/useNotice.js';
 import { usePeopleQuery } from '../../data/peopleApi.js';
 import { leftOutWords } from '../ranges/RangeCard.js';
 import { cureOf } from '../ranges/RangeFindings.js';
@@ -30,7 +30,7 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
   const [remove] = useDeleteCatalogMutation();
   const attempt = useTry();
   const notice = useNotice();
-  const navigate = useNavigate();
+  const arrive = useArrive();
   const save = submit(async (values) => {
     await change({ id: catalog.id, change: values }).unwrap();
     notice('done', 'The catalog is renamed wherever it stands.');
@@ -44,8 +44,7 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
       ))
     )
       return;
-    notice('done', `The catalog ${catalog.title} is deleted.`);
-    await navigate('/catalogs');
+    await arrive('/catalogs', `The catalog ${catalog.title} is deleted.`);
   };
   return (
     <Stack gap="4">

@@ -63,7 +63,7 @@ export function ItemSlip({ item, catalog, items, held, levels, me, close }: Item
 /** Where entries hold the value, each a way to just these entries. */
 function HeldLinks({ value }: { value: string }) {
   const { data: build } = useBuildQuery();
-  const { data: held } = useHeldInQuery(value);
+  const { currentData: held } = useHeldInQuery(value);
   if (!build || !held) return null;
   return (
     <Stack as="ul" gap="0" listStyleType="none" aria-label="Entries that hold it">

@@ -9,7 +9,7 @@ import { errorWords, problemWords } from '../../data/problem.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { Way } from '../../frame/Way.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useArrive, useTry } from '../../frame/useNotice.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { entryRegisters } from '../sheets/useRegisterPlace.js';
@@ -258,7 +258,7 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
   const [keep] = useKeepFigureMutation();
   const [drop] = useDeleteFigureMutation();
   const attempt = useTry();
-  const notice = useNotice();
+  const arrive = useArrive();
   const navigate = useNavigate();
   const changed = kept === undefined || figureKey(kept.definition) !== figureKey(definition);
   const mayKeep = me.role !== 'reader';
@@ -266,8 +266,7 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
     const made = await attempt(keep({ ...(id !== undefined && { id }), figure: { title: name, definition } }).unwrap());
     if (!made) return;
     setTitle(undefined);
-    notice('done', `${name} is saved.`);
-    await navigate(`/figures/${made.id}`, { replace: true });
+    await arrive(`/figures/${made.id}`, `${name} is saved.`, { replace: true });
   };
   const remove = async () => {
     if (kept && (await attempt(drop(kept.id).unwrap())) !== undefined) await navigate('/figures');

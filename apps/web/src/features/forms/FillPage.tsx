@@ -29,7 +29,7 @@ function useSending(at: FormAt, view: FillView | undefined) {
 export function FillPage() {
   const { formId = '', version } = useParams();
   const at: FormAt = { formId, ...(version !== undefined && { version: Number(version) }) };
-  const { data: view, error, refetch } = useFillingQuery(at, { refetchOnMountOrArgChange: true });
+  const { currentData: view, error, refetch } = useFillingQuery(at, { refetchOnMountOrArgChange: true });
   const { data: build } = useBuildQuery();
   const ready = useLists(view);
   const send = useSending(at, view);
@@ -66,7 +66,7 @@ export function FillPage() {
 /** A form that somebody without an account fills by a link. */
 export function OpenFormPage() {
   const { token = '' } = useParams();
-  const { data: view, error, refetch } = useFillingQuery({ token });
+  const { currentData: view, error, refetch } = useFillingQuery({ token });
   const ready = useLists(view, token);
   const send = useSending({ token }, view);
   if (isProblem(error)) return <EmptyState title="This form cannot be filled now">{error.detail}</EmptyState>;

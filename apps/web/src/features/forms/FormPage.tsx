@@ -36,7 +36,7 @@ export function FormPage() {
   const { formId = '' } = useParams();
   const { data: build, error } = useBuildQuery();
   const { data: me } = useMeQuery();
-  const { data: form, error: failed, refetch } = useFormQuery(formId, { refetchOnMountOrArgChange: true });
+  const { currentData: form, error: failed, refetch } = useFormQuery(formId, { refetchOnMountOrArgChange: true });
   const [round, setRound] = useState(0);
   if (isProblem(failed) && failed.code === 'not-found') {
     return (

@@ -5,7 +5,7 @@ import type { BuildView, LinkedView } from '@dellum/contract';
 import { Link, useNavigate, useParams } from 'react-router';
 import { errorWords } from '../../data/problem.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useArrive, useTry } from '../../frame/useNotice.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { useSlipsQuery } from '../../data/sourcesApi.js';
@@ -68,8 +68,7 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
   const [remove] = useDeleteLinkedMutation();
   const told = useTold();
   const attempt = useTry();
-  const notice = useNotice();
-  const navigate = useNavigate();
+  const arrive = useArrive();
   const catalogs = build.catalogs.filter(({ definition }) => readsDirectly(definition, 'linked', source.id));
   const drop = async () => {
     if (
@@ -80,8 +79,7 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
       ))
     )
       return;
-    notice('done', `The linked source ${source.name} is deleted.`);
-    await navigate('/linked');
+    await arrive('/linked', `The linked source ${source.name} is deleted.`);
   };
   return (
     <Table.Row bg={chosen ? 'damson.subtle' : 'transparent'} verticalAlign="top">

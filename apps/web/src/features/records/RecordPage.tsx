@@ -3,12 +3,12 @@ import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react'
 import { mayEnter, type BuildView, type EntryView, type Me, type RecordView, type RegisterView } from '@dellum/contract';
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { errorWords, isProblem } from '../../data/problem.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { PaperHead } from '../../frame/PaperHead.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useArrive, useTry } from '../../frame/useNotice.js';
 import { useAppDispatch } from '../../data/store.js';
 import { did } from '../entries/doneSlice.js';
 import { useDeleteEntriesMutation, useInsertEntriesMutation, useRecordQuery, useWriteBlockMutation } from '../../data/entriesApi.js';
@@ -31,7 +31,8 @@ export function RecordPage() {
   const { data: build, error } = useBuildQuery();
   const { data: me } = useMeQuery();
   const register = build && entryRegisters(build).find(({ id }) => id === registerId);
-  const { data: record, error: failed } = useRecordQuery({ registerId, entryId }, { refetchOnMountOrArgChange: true });
+  // Its own record only: that of the address before would have the buttons of another one.
+  const { currentData: record, error: failed } = useRecordQuery({ registerId, entryId }, { refetchOnMountOrArgChange: true });
   if (!build || !me) return <Waiting error={errorWords(error)} />;
   if (isProblem(failed) && failed.code === 'not-found') {
     return (
@@ -163,9 +164,8 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
   const [write] = useWriteBlockMutation();
   const [remove] = useDeleteEntriesMutation();
   const attempt = useTry();
-  const notice = useNotice();
+  const arrive = useArrive();
   const dispatch = useAppDispatch();
-  const navigate = useNavigate();
   const typed = (key: string, value: string): string => {
     const field = register.fields.find((known) => known.key === key)!;
     return field.rule?.kind === 'catalog' ? value : cells.shown({ ...entry, cells: { [key]: value } } as EntryView, field);
@@ -179,17 +179,15 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
     dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: undefined } }));
     const refused = outcome?.outcomes.filter(({ verdict }) => verdict.verdict === 'refused') ?? [];
     const left = refused.map(({ field }) => register.fields.find(({ key }) => key === field)?.heading ?? field);
-    notice(
-      'done',
+    await arrive(
+      `/records/${register.id}/${id!}`,
       `This is another record like ${title}.${left.length > 0 ? ` ${left.join(', ')} ${left.length === 1 ? 'is' : 'are'} left blank: ${refused[0]!.verdict.verdict === 'refused' ? refused[0]!.verdict.message : ''}` : ''}`,
     );
-    await navigate(`/records/${register.id}/${id!}`);
   };
   const drop = async () => {
     if (!(await attempt(remove({ registerId: register.id, entries: [entry.id] }).unwrap()))) return;
     dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: [entry.id], before: undefined } }));
-    notice('done', `${title} is deleted. Undo brings it back.`);
-    await navigate(back);
+    await arrive(back, `${title} is deleted. Undo brings it back.`);
   };
   const naming = here.reduce((sum, { total }) => sum + total, 0);
   return (

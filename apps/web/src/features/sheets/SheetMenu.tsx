@@ -3,10 +3,9 @@ import { Box, Button, Menu, Portal, Text } from '@chakra-ui/react';
 import type { BuildView, SheetView } from '@dellum/contract';
 import { Ellipsis } from 'lucide-react';
 import { useId, useState } from 'react';
-import { useNavigate } from 'react-router';
 import { Floating } from '../../picker/Floating.js';
 import { Question } from '../../frame/Confirm.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useArrive, useNotice, useTry } from '../../frame/useNotice.js';
 import { RenameBox } from '../../frame/RenameBox.js';
 import { useChangeSheetMutation, useCopySheetMutation, useDeleteSheetMutation, usePlaceSheetMutation } from '../../data/buildApi.js';
 
@@ -21,21 +20,19 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const attempt = useTry();
   const notice = useNotice();
-  const navigate = useNavigate();
+  const arrive = useArrive();
   const home = sheet.kind === 'entry' ? '/sheets' : '/sources';
   const siblings = build.sheets.filter(({ kind }) => kind === sheet.kind);
   const at = siblings.findIndex(({ id }) => id === sheet.id);
 
   const drop = async () => {
     if (!(await attempt(remove(sheet.id).unwrap()))) return;
-    notice('done', `“${sheet.title}” is deleted.`);
-    await navigate(home);
+    await arrive(home, `“${sheet.title}” is deleted.`);
   };
   const duplicate = async () => {
     const made = await attempt(copy(sheet.id).unwrap());
     if (!made) return;
-    notice('done', `This is the copy of “${sheet.title}”; ranges stay with the first.`);
-    await navigate(`${home}/${made.id}`);
+    await arrive(`${home}/${made.id}`, `This is the copy of “${sheet.title}”; ranges stay with the first.`);
   };
   const show = async () => {
     if (!(await attempt(change({ id: sheet.id, change: { shown: !sheet.shown } }).unwrap()))) return;

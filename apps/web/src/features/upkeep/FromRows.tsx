@@ -3,11 +3,10 @@ import { Box, Button, Heading, HStack, Input, Stack, Text, Textarea } from '@cha
 import { fieldKinds, type FieldKind } from '@dellum/core';
 import type { BuildView, MakeFromRowsDto, ProposedFieldView } from '@dellum/contract';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { errorWords, faultWords } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
-import { useNotice } from '../../frame/useNotice.js';
+import { useArrive } from '../../frame/useNotice.js';
 import { fromBoth, fromClipboard } from '../../grid/index.js';
 import { useMakeFromRowsMutation, useProposeFieldsMutation } from '../../data/upkeepApi.js';
 import { number } from '../../frame/written.js';
@@ -92,16 +91,14 @@ function Proposal({
   const [title, setTitle] = useState('');
   const [fault, setFault] = useState<string>();
   const [make, { isLoading }] = useMakeFromRowsMutation();
-  const navigate = useNavigate();
-  const notice = useNotice();
+  const arrive = useArrive();
   const fields = proposed.map((field, at) => mended.get(at) ?? wantedOf(field));
   const body = rows.slice(1);
   const save = async () => {
     setFault(undefined);
     try {
       const { id } = await make({ title, note: '', fields, rows: body }).unwrap();
-      notice('done', `${title.trim()} is made, with ${number.format(body.length)} ${body.length === 1 ? 'row' : 'rows'}.`);
-      await navigate(`/sheets/${id}`);
+      await arrive(`/sheets/${id}`, `${title.trim()} is made, with ${number.format(body.length)} ${body.length === 1 ? 'row' : 'rows'}.`);
     } catch (thrown) {
       setFault(faultWords(thrown, 'title'));
     }
