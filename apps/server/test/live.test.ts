@@ -1,7 +1,8 @@
 // The live stream between two servers, and its numbers.
-import type { CatalogItems, Change, Me, Outcome, Whereabouts } from '@dellum/contract';
+import type { CatalogItems, Me, Outcome } from '@dellum/contract';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { listen, type Ear } from './ear.js';
 import { entriesOf, inserting, openHouse, startServer, until, Visitor, type House, type Running } from './house.js';
 
 let one: Running;
@@ -10,42 +11,6 @@ beforeAll(async () => {
   [one, two] = await Promise.all([startServer(), startServer()]);
 });
 afterAll(() => Promise.all([one.close(), two.close()]));
-
-interface Ear {
-  readonly heard: { seq: number; change: Change }[];
-  readonly begun: string[];
-  readonly places: Whereabouts[];
-  readonly days: string[];
-  stop(): void;
-}
-
-/** A browser's end of the stream. */
-async function listen(base: string, visitor: Visitor, after?: number): Promise<Ear> {
-  const stopping = new AbortController();
-  const response = await fetch(`${base}/api/v1/live${after === undefined ? '' : `?after=${after}`}`, {
-    headers: { cookie: await visitor.signedIn() },
-    signal: stopping.signal,
-  });
-  const ear: Ear = { heard: [], begun: [], places: [], days: [], stop: () => stopping.abort() };
-  const read = async () => {
-    let text = '';
-    for await (const chunk of response.body!.pipeThrough(new TextDecoderStream())) {
-      text += chunk;
-      const events = text.split('\n\n');
-      text = events.pop()!;
-      for (const event of events) {
-        const part = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(event)?.[1] ?? '';
-        if (part('event') === 'change') ear.heard.push({ seq: Number(part('id')), change: JSON.parse(part('data')) as Change });
-        else if (part('event') === 'place') ear.places.push(JSON.parse(part('data')) as Whereabouts);
-        else if (part('event') === 'day') ear.days.push(part('data'));
-        else if (part('event')) ear.begun.push(`${part('event')} ${part('id')}`);
-      }
-    }
-  };
-  void read().catch(() => undefined);
-  await until(async () => ear.begun.length > 0);
-  return ear;
-}
 
 const add = (house: House, text: string) =>
   house.administrator.call<Outcome>('POST', `/registers/${house.pilots.id}/acts`, { acts: [inserting(text)] });

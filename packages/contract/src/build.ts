@@ -15,6 +15,7 @@ import {
   type ValuePair,
 } from '@dellum/core';
 import type { FormName } from './forms.js';
+import { SheetGroupDto, type PeopleGroup } from './groups.js';
 import { markLength } from './marks.js';
 import { IsText, MayLack, Nested } from './decorators.js';
 
@@ -71,6 +72,19 @@ export class ChangeSheetDto {
   @IsBoolean()
   shown?: boolean;
 }
+
+/** Limits a sheet to groups of people, or opens it to everybody again. */
+export class LimitSheetDto {
+  @IsBoolean()
+  limited!: boolean;
+
+  /** Which groups look at it or enter data; kept also while it is open to everybody. */
+  @IsArray()
+  @ArrayMaxSize(200)
+  @Nested(() => SheetGroupDto, { each: true })
+  groups!: SheetGroupDto[];
+}
+export type SheetGroup = Readonly<SheetGroupDto>;
 
 /** Puts a sheet, a register or a field before another one, or last. */
 export class PlaceDto {
@@ -244,6 +258,8 @@ export interface RegisterView {
   readonly sheetId: string;
   readonly title: string;
   readonly fields: readonly FieldView[];
+  /** Whoever asks may change what stands in it. */
+  readonly enters: boolean;
 }
 export interface SheetView {
   readonly id: string;
@@ -252,6 +268,10 @@ export interface SheetView {
   readonly note: string;
   /** Source sheets: whether clerks and readers may look at it. */
   readonly shown: boolean;
+  /** It is there for groups of people alone, beside the administrators. */
+  readonly limited: boolean;
+  /** Which groups these are; administrators see them. */
+  readonly groups: readonly SheetGroup[];
   readonly registers: readonly RegisterView[];
 }
 export type RangeView = SourceRange;
@@ -284,6 +304,8 @@ export interface BuildView {
   readonly links: readonly FieldLink[];
   /** Values that look alike and are two things; administrators see them. */
   readonly toldApart: readonly ToldApart[];
+  /** Groups of people; administrators see them. */
+  readonly groups: readonly PeopleGroup[];
 }
 /** Two values that somebody has told apart. */
 export interface ToldApart {

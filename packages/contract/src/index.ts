@@ -4,6 +4,7 @@ export * from './problems.js';
 export * from './houses.js';
 export * from './people.js';
 export * from './arrangements.js';
+export * from './groups.js';
 export * from './build.js';
 export * from './acts.js';
 export * from './entries.js';

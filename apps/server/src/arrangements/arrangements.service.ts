@@ -3,7 +3,8 @@
 import { Injectable } from '@nestjs/common';
 import { emptyWithin, fittingTo, type Arrangement } from '@dellum/core';
 import type { ArrangementDto, WantedDto, ArrangementView, EntryView, HeldValues, ValuesQueryDto } from '@dellum/contract';
-import { StructureService, fieldWithKey, registerOf } from '../structure/structure.service.js';
+import { StructureService, fieldWithKey } from '../structure/structure.service.js';
+import { registerOf } from '../structure/sheetAccess.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { CountsStore } from '../counts/counts.store.js';

@@ -2,7 +2,8 @@
 import { Injectable } from '@nestjs/common';
 import { carried, catalogIdOf, examine, explain, readSourceState, type Cells, type PartNames, type TraceSources } from '@dellum/core';
 import { mayDesign, type Why, type WhyDto } from '@dellum/contract';
-import { StructureService, fieldWithId, registerOf } from '../structure/structure.service.js';
+import { StructureService, fieldWithId } from '../structure/structure.service.js';
+import { registerOf } from '../structure/sheetAccess.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database } from '../database/database.js';

@@ -1,7 +1,7 @@
 // Catalogs: made, composed, retitled and deleted; shown with the use of their values.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, levelsOf, matchKey, mostUsed, partReads, proposalOf, readSourceState, type CatalogDefinition } from '@dellum/core';
+import { levelsOf, mostUsed, partReads, proposalOf, readSourceState, type CatalogDefinition } from '@dellum/core';
 import {
   definitionMark,
   keeps,
@@ -24,7 +24,7 @@ import { houseKey } from '../houses/houses.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
-import { notFound, ProblemError } from '../problems/index.js';
+import { freeName, notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { CatalogsStore } from '../compiled/catalogs.store.js';
@@ -236,14 +236,12 @@ export function queriesOver(build: HouseBuild, registerId: string, key?: string)
   });
 }
 
-function freeTitle(build: HouseBuild, title: string, except: string | undefined): string {
-  const key = matchKey(title);
-  if (key === '') throw new ProblemError('name-unfit', 'Give the catalog a title.', { faults: { title: 'Give the catalog a title.' } });
-  const other = [...build.catalogs.values()].find((catalog) => catalog.id !== except && matchKey(catalog.title) === key);
-  if (!other) return clean(title);
-  const words = `There is a catalog “${other.title}” already. Choose another title.`;
-  throw new ProblemError('name-taken', words, { faults: { title: words } });
-}
+const freeTitle = (build: HouseBuild, title: string, except: string | undefined): string =>
+  freeName(
+    title,
+    'title',
+    [...build.catalogs.values()].filter(({ id }) => id !== except).map((catalog) => catalog.title),
+  );
 
 function freeKey(wanted: string, taken: ReadonlySet<string>): string {
   for (let number = 1; ; number++) {

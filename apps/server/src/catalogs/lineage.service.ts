@@ -2,7 +2,8 @@
 import { Injectable } from '@nestjs/common';
 import { endingInShort, endingOf, rangesOf, readSourceState, readsDirectly, type CatalogDefinition, type SourceRange } from '@dellum/core';
 import type { FieldCount, Lineage } from '@dellum/contract';
-import { StructureService, boundFields, registerOf } from '../structure/structure.service.js';
+import { StructureService, boundFields } from '../structure/structure.service.js';
+import { registerOf } from '../structure/sheetAccess.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CarriesStore } from '../carries/carries.store.js';
 import { countOf, OutsideService } from '../outside/outside.service.js';

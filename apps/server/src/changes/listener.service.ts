@@ -1,15 +1,15 @@
 // One LISTEN connection a process. Each announcement is read from the change rows once and handed to the streams of
 // its house. After a broken connection everything since the last number is read, so that nothing is missed.
 import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import type { Audience, Whereabouts } from '@dellum/contract';
+import type { Whereabouts } from '@dellum/contract';
 import { sql } from 'kysely';
 import pg from 'pg';
 import { Database, type Reader } from '../database/database.js';
 import { ChangesStore, liveChannel, type NumberedChange } from './changes.store.js';
 
 export type Hearer = (changes: readonly NumberedChange[]) => void;
-/** `audience`: who may look at the sheet. */
-export type PlaceHearer = (place: Whereabouts, audience: Audience) => void;
+/** `version`: of the build by which it was told, which a stream may not have heard of yet. */
+export type PlaceHearer = (place: Whereabouts, version: number) => void;
 
 interface HouseEars {
   readonly hearers: Set<Hearer>;
@@ -85,8 +85,8 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
   }
 
   /** Tells everybody of a house where somebody is; nothing is kept. */
-  async tellPlace(houseId: string, place: Whereabouts, audience: Audience): Promise<void> {
-    await sql`select pg_notify(${placesChannel}, ${JSON.stringify({ houseId, place, audience })})`.execute(this.database.kysely);
+  async tellPlace(houseId: string, place: Whereabouts, version: number): Promise<void> {
+    await sql`select pg_notify(${placesChannel}, ${JSON.stringify({ houseId, place, version })})`.execute(this.database.kysely);
   }
 
   /** Tells the streams of a house, on every server, that sessions have ended. */
@@ -104,8 +104,8 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
   }
 
   private placed(payload: string): void {
-    const { houseId, place, audience } = JSON.parse(payload) as { houseId: string; place: Whereabouts; audience: Audience };
-    for (const hearer of this.placeHearers.get(houseId) ?? []) hearer(place, audience);
+    const { houseId, place, version } = JSON.parse(payload) as { houseId: string; place: Whereabouts; version: number };
+    for (const hearer of this.placeHearers.get(houseId) ?? []) hearer(place, version);
   }
 
   /** Hears where people of a house are; returns how to stop. */

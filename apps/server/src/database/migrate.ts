@@ -16,6 +16,7 @@ import * as knownBrowsers from './migrations/0013-known-browsers.js';
 import * as toldApart from './migrations/0014-told-apart.js';
 import * as ledgerSeals from './migrations/0015-ledger-seals.js';
 import * as secondFactor from './migrations/0016-second-factor.js';
+import * as sheetsForSome from './migrations/0017-sheets-for-some.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -35,6 +36,7 @@ const migrations: Record<string, Migration> = {
   '0014-told-apart': toldApart,
   '0015-ledger-seals': ledgerSeals,
   '0016-second-factor': secondFactor,
+  '0017-sheets-for-some': sheetsForSome,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

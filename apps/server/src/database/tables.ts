@@ -103,7 +103,27 @@ export interface SheetsTable {
   title: string;
   note: string;
   shown: Generated<boolean>;
+  /** There for groups of people alone, beside the administrators. */
+  limited: Generated<boolean>;
   ord: number;
+}
+export interface SheetGroupsTable {
+  house_id: string;
+  sheet_id: string;
+  group_id: string;
+  /** Its people enter data; otherwise they look only. */
+  enters: boolean;
+}
+export interface PeopleGroupsTable {
+  house_id: string;
+  id: string;
+  name: string;
+  name_key: string;
+}
+export interface GroupMembersTable {
+  house_id: string;
+  group_id: string;
+  person_id: string;
 }
 export interface RegistersTable {
   house_id: string;
@@ -435,6 +455,9 @@ export interface Tables {
   sign_in_tries: SignInTriesTable;
   told_apart: ToldApartTable;
   sheets: SheetsTable;
+  sheet_groups: SheetGroupsTable;
+  people_groups: PeopleGroupsTable;
+  group_members: GroupMembersTable;
   registers: RegistersTable;
   fields: FieldsTable;
   entries: EntriesTable;

@@ -17,12 +17,13 @@ import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structu
 import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
 import { todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
+import { enteredRegister } from '../structure/sheetAccess.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { BlockJudgingService } from './blockJudging.service.js';
 import { CellWriterService } from './cellWriter.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { changedKeys, entryRegister, EntryWriterService, Waits, writtenCells } from './entryWriter.service.js';
+import { changedKeys, EntryWriterService, Waits, writtenCells } from './entryWriter.service.js';
 import { judgedCells, NewValuesService, type JudgedCell } from './newValues.service.js';
 import { carriesOf, withFollowers, type Judgement } from '../entries/judging.js';
 import { PlacesStore } from '../entries/places.store.js';
@@ -62,7 +63,7 @@ export class EntriesService {
     const db = this.database.kysely;
     const found = await this.store.withBuild(db, { houseId: caller.houseId, registerId }, entryId);
     const build = await this.builds.at(db, caller.houseId, found?.build);
-    const register = entryRegister(build, registerId, caller);
+    const register = enteredRegister(build, registerId, caller);
     // The hot path is for entries that are values nowhere else.
     if (feedsCatalogs(build, registerId)) return this.editValue(caller, registerId, entryId, dto);
     const field = fieldWithKey(register, dto.field);

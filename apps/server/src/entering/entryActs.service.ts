@@ -24,12 +24,13 @@ import { Database, holdBuild, type Trx } from '../database/database.js';
 import { todayOf } from '../structure/days.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
+import { enteredRegister } from '../structure/sheetAccess.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { BlockJudgingService } from './blockJudging.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { EntryActsStore, type EntryActRow } from './entryActs.store.js';
-import { entryRegister, EntryWriterService, type Writer } from './entryWriter.service.js';
+import { EntryWriterService, type Writer } from './entryWriter.service.js';
 import { carriesOf, withFollowers } from '../entries/judging.js';
 import { judgedCells, NewValuesService } from './newValues.service.js';
 import { PlacesStore } from '../entries/places.store.js';
@@ -60,7 +61,7 @@ export class EntryActsService {
     const id = await this.database.transaction(async (trx) => {
       await holdBuild(trx, caller.houseId);
       const build = await this.builds.at(trx, caller.houseId);
-      const register = entryRegister(build, registerId, caller);
+      const register = enteredRegister(build, registerId, caller);
       if (feedsCatalogs(build, registerId))
         throw new ProblemError(
           'in-use',

@@ -3,7 +3,8 @@ import { Injectable } from '@nestjs/common';
 import { carried } from '@dellum/core';
 import type { EntryPage, EntryView, HeldIn, PageQueryDto } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
-import { StructureService, fieldWithKey, registerOf } from '../structure/structure.service.js';
+import { StructureService, fieldWithKey } from '../structure/structure.service.js';
+import { isOpen, registerOf } from '../structure/sheetAccess.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { countKey, CountsStore } from '../counts/counts.store.js';
 import { Database, type Reader } from '../database/database.js';
@@ -70,7 +71,9 @@ export class EntryPagesService {
   /** Every field of the entry sheets in which entries hold the value. */
   async heldIn(caller: Caller, value: string): Promise<HeldIn[]> {
     const build = await this.builds.now(caller.houseId);
-    const fields = [...build.fields.values()].filter(({ registerId }) => !build.registers.get(registerId)!.source).map(({ id }) => id);
+    const fields = [...build.fields.values()]
+      .filter(({ registerId }) => !build.registers.get(registerId)!.source && isOpen(build, registerId, caller))
+      .map(({ id }) => id);
     const counts = await this.counts.ofValues(this.database.kysely, caller.houseId, fields, [countKey(value)]);
     return [...counts]
       .flatMap(([fieldId, held]) => [...held.values()].map((entries) => ({ fieldId, entries })))

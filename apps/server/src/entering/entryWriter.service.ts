@@ -3,14 +3,15 @@
 import { Injectable } from '@nestjs/common';
 import { carried, proposalOf, type Act, type Carry, type Cells } from '@dellum/core';
 import type { Change, EntryView, Slip, WrittenCell } from '@dellum/contract';
-import { StructureService, feedsCatalogs, registerOf } from '../structure/structure.service.js';
+import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
+import { enteredRegister } from '../structure/sheetAccess.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CountsStore, deltasOf, type Delta } from '../counts/counts.store.js';
 import { Database, holdBuild, lockBuild, type Trx } from '../database/database.js';
 import { LedgerStore, type LedgerRow } from '../ledger/ledger.store.js';
 import { ChangesStore, type Told } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
-import { notFound, ProblemError } from '../problems/index.js';
+import { ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
 
@@ -60,7 +61,7 @@ export class EntryWriterService {
       const done = await this.database.transaction(async (trx) => {
         await (feeds ? lockBuild : holdBuild)(trx, caller.houseId);
         const build = await this.builds.at(trx, caller.houseId);
-        const register = entryRegister(build, registerId, caller);
+        const register = enteredRegister(build, registerId, caller);
         // The lock was the wrong one: the register feeds catalogs by now, or feeds none any more.
         return feedsCatalogs(build, registerId) === feeds ? { outcome: await act({ trx, build, register }) } : undefined;
       });
@@ -253,13 +254,6 @@ export class EntryWriterService {
     );
     await this.changes.append(trx, caller.houseId, [registerChanged(register)]);
   }
-}
-
-/** Sheets of entries only: what stands on a source sheet changes by acts. */
-export function entryRegister(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {
-  const register = registerOf(build, registerId, caller);
-  if (register.source) throw notFound('This entry sheet');
-  return register;
 }
 
 export const changedKeys = (before: Cells, after: Cells): string[] =>

@@ -11,14 +11,14 @@ import {
   type KeepFigureDto,
 } from '@dellum/contract';
 import { ArrangementsService, readWanted } from '../arrangements/arrangements.service.js';
-import { StructureService, isOpen, registerOf } from '../structure/structure.service.js';
+import { StructureService } from '../structure/structure.service.js';
+import { isOpen, registerOf } from '../structure/sheetAccess.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { Database } from '../database/database.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
-import { notFound, ProblemError } from '../problems/index.js';
-import { fit } from '../sheets/sheets.service.js';
+import { freeName, notFound, ProblemError } from '../problems/index.js';
 import { figureSql, linkSql, reach } from './figureSql.js';
 import { FiguresStore, type KeptFigure } from './figures.store.js';
 
@@ -137,7 +137,7 @@ export class FiguresService {
       const figures = await this.store.kept(trx, caller.houseId);
       const before = id === undefined ? undefined : figures.find((figure) => figure.id === id);
       if (id !== undefined) mustBeMine(caller, before);
-      const title = fit(
+      const title = freeName(
         dto.title,
         'title',
         figures.filter((figure) => figure.id !== id).map((figure) => figure.title),

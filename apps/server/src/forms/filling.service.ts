@@ -13,6 +13,7 @@ import {
 } from '@dellum/core';
 import type { AnswerFault, Filled, FillFormDto, FillView } from '@dellum/contract';
 import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
+import { enteredRegister } from '../structure/sheetAccess.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database, holdBuild, lockBuild, type Reader, type Trx } from '../database/database.js';
@@ -240,8 +241,10 @@ export class FillingService {
 }
 
 /** The form and its register, as far as whoever asks may fill it now. */
-function openForm(build: HouseBuild, formId: string, { link }: Filler) {
+/** Whoever has an account fills the forms of the sheets in which they enter data; a link is a way in by itself. */
+function openForm(build: HouseBuild, formId: string, { link, caller }: Filler) {
   const form = formOf(build, formId);
+  if (caller) enteredRegister(build, form.registerId, caller);
   if (form.published === null)
     throw new ProblemError(
       'form-closed',

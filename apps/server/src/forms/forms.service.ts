@@ -11,8 +11,7 @@ import { catalogsOf } from '../entries/judging.js';
 import { endOfDay, todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
-import { notFound, ProblemError } from '../problems/index.js';
-import { fit } from '../sheets/sheets.service.js';
+import { freeName, notFound, ProblemError } from '../problems/index.js';
 import { FormsStore } from './forms.store.js';
 import { readLayout } from './readLayout.js';
 
@@ -30,7 +29,7 @@ export class FormsService {
   make(caller: Caller, dto: MakeFormDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const register = entrySheetOf(build, dto.registerId);
-      const title = fit(
+      const title = freeName(
         dto.title,
         'title',
         build.forms.map((form) => form.title),
@@ -59,7 +58,7 @@ export class FormsService {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const form = formOf(build, id);
       const register = entrySheetOf(build, form.registerId);
-      const title = fit(
+      const title = freeName(
         dto.title,
         'title',
         build.forms.filter((other) => other.id !== id).map((other) => other.title),

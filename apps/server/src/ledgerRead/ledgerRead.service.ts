@@ -23,7 +23,7 @@ const beginnings: { readonly [Kind in LedgerKind]: readonly string[] } = {
   rules: ['rule.'],
   sheets: ['sheet.', 'field.'],
   forms: ['form.', 'figure.'],
-  people: ['person.'],
+  people: ['person.', 'group.'],
   'sign-ins': ['session.'],
   house: ['house.'],
 };

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { readdir } from 'node:fs/promises';
 import { relative } from 'node:path';
 import { Injectable } from '@nestjs/common';
-import { clean, matchKey, proposalOf, readsDirectly } from '@dellum/core';
+import { proposalOf, readsDirectly } from '@dellum/core';
 import type {
   DatabaseTables,
   LinkedSettingsDto,
@@ -22,7 +22,7 @@ import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
-import { notFound, ProblemError } from '../problems/index.js';
+import { freeName, notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { adapterOf, SourceFault, tablesOf, type CatalogValues, type ReadingContext } from './adapters/index.js';
 import { LinkedStore } from './linked.store.js';
@@ -100,7 +100,7 @@ export class LinkedService {
   make(caller: Caller, dto: MakeLinkedDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const id = randomUUID();
-      const name = freeName(build, dto.name, undefined);
+      const name = freeAmongLinked(build, dto.name, undefined);
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
       await this.store.add(trx, caller.houseId, { ...dto, name, id, madeBy: caller.id });
       await this.ledger.write(trx, caller.houseId, [
@@ -114,7 +114,7 @@ export class LinkedService {
   alter(caller: Caller, id: string, dto: MakeLinkedDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       linkedOf(build, id);
-      const name = freeName(build, dto.name, id);
+      const name = freeAmongLinked(build, dto.name, id);
       mustNotCycleThrough(build, id, catalogIds(build, dto.settings));
       await this.store.change(trx, caller.houseId, id, { ...dto, name });
       await this.ledger.write(trx, caller.houseId, [
@@ -243,11 +243,9 @@ function linkedOf(build: HouseBuild, id: string) {
   return source;
 }
 
-function freeName(build: HouseBuild, name: string, except: string | undefined): string {
-  const key = matchKey(name);
-  if (key === '') throw new ProblemError('name-unfit', 'Give the source a name.', { faults: { name: 'Give the source a name.' } });
-  const other = build.linked.find((source) => source.id !== except && matchKey(source.name) === key);
-  if (!other) return clean(name);
-  const words = `There is a linked source “${other.name}” already. Choose another name.`;
-  throw new ProblemError('name-taken', words, { faults: { name: words } });
-}
+const freeAmongLinked = (build: HouseBuild, name: string, except: string | undefined): string =>
+  freeName(
+    name,
+    'name',
+    build.linked.filter(({ id }) => id !== except).map((source) => source.name),
+  );

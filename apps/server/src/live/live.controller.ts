@@ -2,7 +2,8 @@
 import { type BeforeApplicationShutdown, Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
 import { AtCellDto, hears, liveEvents } from '@dellum/contract';
 import type { Response } from 'express';
-import { StructureService, audienceOf, fieldWithKey, registerOf } from '../structure/structure.service.js';
+import { StructureService, fieldWithKey } from '../structure/structure.service.js';
+import { closedTo, registerOf } from '../structure/sheetAccess.js';
 import { Database } from '../database/database.js';
 import { Asking, everyRole, For, type Caller, type CallerRequest } from '../access/access.js';
 import { todayOf } from '../structure/days.js';
@@ -62,19 +63,32 @@ export class LiveController implements BeforeApplicationShutdown {
     stream.write(`retry: 1000\nevent: ${known === undefined || catchesUp ? liveEvents.ready : liveEvents.anew}\nid: ${sent}\ndata: {}\n\n`);
 
     const endIfSignedOut = () => void this.endIfSignedOut(request, caller, stream);
-    const send = (changes: readonly NumberedChange[]) => {
+    let { version, closed } = await this.closedTo(caller);
+    const tell = async (changes: readonly NumberedChange[]) => {
       for (const { seq, audience, body } of changes) {
         if (seq <= sent) continue;
         sent = seq;
-        if (hears(caller.role, audience)) stream.write(`event: ${liveEvents.change}\nid: ${seq}\ndata: ${JSON.stringify(body)}\n\n`);
+        // From a change of the build on one hears of the sheets that one may look at by it.
+        if (body.kind === 'build' && body.version > version) ({ version, closed } = await this.closedTo(caller));
+        if (hears(caller.role, audience) && !('registerId' in body && closed.has(body.registerId)))
+          stream.write(`event: ${liveEvents.change}\nid: ${seq}\ndata: ${JSON.stringify(body)}\n\n`);
         if (body.kind === 'people') endIfSignedOut();
       }
     };
+    let told = Promise.resolve();
+    // One after the other, in the order of their numbers. The browser of a stream that ends asks again.
+    const inTurn = (act: () => Promise<void>) => {
+      told = told.then(act).catch(() => stream.end());
+    };
+    const send = (changes: readonly NumberedChange[]) => inTurn(() => tell(changes));
     stream.onEnd(this.listener.hear(caller.houseId, sent, send));
     stream.onEnd(
-      this.listener.hearPlaces(caller.houseId, (place, audience) => {
-        if (place.personId !== caller.id && hears(caller.role, audience))
-          stream.write(`event: ${liveEvents.place}\ndata: ${JSON.stringify(place)}\n\n`);
+      this.listener.hearPlaces(caller.houseId, (place, by) => {
+        if (place.personId === caller.id) return;
+        inTurn(async () => {
+          if (by > version) ({ version, closed } = await this.closedTo(caller));
+          if (!closed.has(place.registerId)) stream.write(`event: ${liveEvents.place}\ndata: ${JSON.stringify(place)}\n\n`);
+        });
       }),
     );
     stream.onEnd(this.listener.hearSessions(caller.houseId, endIfSignedOut));
@@ -89,6 +103,12 @@ export class LiveController implements BeforeApplicationShutdown {
       if (++beats % beatsACheck === 0) endIfSignedOut();
     }, beatEvery);
     stream.onEnd(() => clearInterval(beat));
+  }
+
+  /** The registers of which somebody hears nothing, and the build by which that is so. */
+  private async closedTo(caller: Caller): Promise<{ version: number; closed: ReadonlySet<string> }> {
+    const build = await this.builds.now(caller.houseId);
+    return { version: build.version, closed: closedTo(build, caller) };
   }
 
   /** Of a session with very many streams the oldest goes. */
@@ -116,7 +136,7 @@ export class LiveController implements BeforeApplicationShutdown {
     const build = await this.builds.now(caller.houseId);
     const register = registerOf(build, dto.registerId, caller);
     if (dto.field !== undefined) fieldWithKey(register, dto.field);
-    await this.listener.tellPlace(caller.houseId, { ...dto, personId: caller.id, name: caller.name }, audienceOf(build, register.id));
+    await this.listener.tellPlace(caller.houseId, { ...dto, personId: caller.id, name: caller.name }, build.version);
   }
 
   /** Ends the stream of someone who was signed out, has another role now, or must set up a second factor first. */

@@ -2,6 +2,10 @@ import { Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { ChangesModule } from '../changes/changes.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
+import { StructureModule } from '../structure/structure.module.js';
+import { GroupsController } from './groups.controller.js';
+import { GroupsService } from './groups.service.js';
+import { GroupsStore } from './groups.store.js';
 import { RoleGuard } from './guard.js';
 import { KnownBrowsersService } from './knownBrowsers.service.js';
 import { OwnPasswordService } from './ownPassword.service.js';
@@ -15,9 +19,11 @@ import { SessionsService } from './sessions.service.js';
 import { TriesStore } from './tries.store.js';
 
 @Module({
-  imports: [ChangesModule, LedgerModule],
-  controllers: [PeopleController, SecondFactorController],
+  imports: [ChangesModule, LedgerModule, StructureModule],
+  controllers: [GroupsController, PeopleController, SecondFactorController],
   providers: [
+    GroupsService,
+    GroupsStore,
     KnownBrowsersService,
     OwnPasswordService,
     PeopleService,

@@ -12,7 +12,8 @@ import {
   type RecordView,
 } from '@dellum/contract';
 import { ArrangementsService, readWanted } from '../arrangements/arrangements.service.js';
-import { StructureService, boundFields, registerOf } from '../structure/structure.service.js';
+import { StructureService, boundFields } from '../structure/structure.service.js';
+import { isOpen, registerOf } from '../structure/sheetAccess.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { countKey, CountsStore } from '../counts/counts.store.js';
@@ -103,7 +104,7 @@ export class RecordsService {
       if (value === undefined || !catalog) return [];
       return catalog.definition.parts.flatMap((part) => {
         const { fields } = partReads(part);
-        return fields && looksAt(build, caller, fields.registerId)
+        return fields && isOpen(build, fields.registerId, caller)
           ? [{ field: field.key, fieldId: field.id, registerId: fields.registerId, key: fields.value, value }]
           : [];
       });
@@ -126,7 +127,7 @@ export class RecordsService {
         return value === undefined
           ? []
           : boundFields(build, id)
-              .filter((field) => looksAt(build, caller, field.registerId))
+              .filter((field) => isOpen(build, field.registerId, caller))
               .map((field): Holding => ({ fieldId: field.id, registerId: field.registerId, key: field.key, value }));
       }),
     );
@@ -183,9 +184,6 @@ export class RecordsService {
     });
   }
 }
-
-const looksAt = (build: HouseBuild, caller: Caller, registerId: string): boolean =>
-  build.registers.get(registerId)?.source === false || mayDesign(caller.role);
 
 function changeOf({ id, at, by, act, field, from, to }: ChangeRow, standing: boolean): EntryChange {
   const written = act === 'cell.written';

@@ -15,7 +15,8 @@ import {
   type Step,
 } from '@dellum/core';
 import { keeps, type AnswerRequestDto, type OwnRequest, type RequestAtEntry, type RequestCount, type RequestGroup } from '@dellum/contract';
-import { StructureService, feedsCatalogs, registerOf } from '../structure/structure.service.js';
+import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
+import { registerOf } from '../structure/sheetAccess.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { keptCatalogOf } from '../catalogs/catalogs.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';

@@ -4,6 +4,7 @@ import {
   ChangeKindDto,
   ChangeFieldDto,
   ChangeSheetDto,
+  LimitSheetDto,
   MakeFieldDto,
   MakeListDto,
   MakeSheetDto,
@@ -43,6 +44,11 @@ export class SheetsController {
   @Patch('sheets/:id')
   alter(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ChangeSheetDto): Made {
     return this.sheets.alter(caller, id, dto);
+  }
+
+  @Put('sheets/:id/limits')
+  limit(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: LimitSheetDto): Made {
+    return this.sheets.limit(caller, id, dto);
   }
 
   @Post('sheets/:id/place')

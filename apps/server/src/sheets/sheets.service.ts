@@ -1,11 +1,12 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, fieldsNamedBy, forbiddenCharacter, freeAmong, matchKey, proposalOf, type FieldKind } from '@dellum/core';
+import { catalogIdOf, clean, fieldsNamedBy, freeAmong, matchKey, proposalOf, type FieldKind } from '@dellum/core';
 import type {
   BuildView,
   ChangeFieldDto,
   ChangeSheetDto,
+  LimitSheetDto,
   MakeFieldDto,
   MakeListDto,
   MakeSheetDto,
@@ -18,7 +19,7 @@ import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
-import { notFound, ProblemError } from '../problems/index.js';
+import { freeName, notFound, ProblemError } from '../problems/index.js';
 import { queriesOver } from '../catalogs/catalogs.service.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { SheetsStore } from '../structure/sheets.store.js';
@@ -42,7 +43,7 @@ export class SheetsService {
   /** An entry sheet comes with its register; a source sheet is made without lists. */
   make(caller: Caller, dto: MakeSheetDto): Promise<{ id: string }> {
     return this.change(caller, 'sheet.made', async (trx, build) => {
-      const title = fit(
+      const title = freeName(
         dto.title,
         'title',
         build.sheets.map((sheet) => sheet.title),
@@ -60,7 +61,7 @@ export class SheetsService {
       const title =
         dto.title === undefined
           ? undefined
-          : fit(
+          : freeName(
               dto.title,
               'title',
               build.sheets.filter((sheet) => sheet.id !== id).map((sheet) => sheet.title),
@@ -72,6 +73,17 @@ export class SheetsService {
       };
       await this.store.changeSheet(trx, caller.houseId, id, change);
       return { id, ...change };
+    });
+  }
+
+  /** Limits a sheet to groups of people, or opens it to everybody again. */
+  limit(caller: Caller, id: string, dto: LimitSheetDto): Promise<{ id: string }> {
+    return this.change(caller, 'sheet.limited', async (trx, build) => {
+      const { title } = sheetOf(build, id);
+      const groups = [...new Map(dto.groups.map((one) => [one.groupId, one])).values()];
+      if (groups.some(({ groupId }) => !build.groups.some((group) => group.id === groupId))) throw notFound('One of the groups');
+      await this.store.limit(trx, caller.houseId, id, { limited: dto.limited, groups });
+      return { id, title, limited: dto.limited, groups };
     });
   }
 
@@ -132,7 +144,7 @@ export class SheetsService {
       const sheet = sheetOf(build, dto.sheetId);
       if (sheet.kind !== 'source') throw notFound('This source sheet');
       const lists = [...build.registers.values()].filter((register) => register.sheetId === sheet.id);
-      const title = fit(
+      const title = freeName(
         dto.heading,
         'heading',
         lists.map((list) => list.title),
@@ -150,7 +162,7 @@ export class SheetsService {
       const sheet = sheetOf(build, dto.sheetId);
       if (sheet.kind !== 'source') throw notFound('This source sheet');
       const others = [...build.registers.values()].filter((register) => register.sheetId === sheet.id);
-      const title = fit(
+      const title = freeName(
         dto.heading,
         'heading',
         others.map((other) => other.title),
@@ -176,7 +188,7 @@ export class SheetsService {
       return proposalOf({
         what: 'heading changed',
         registerId: id,
-        heading: fit(
+        heading: freeName(
           title,
           'title',
           others.map((other) => other.title),
@@ -197,7 +209,7 @@ export class SheetsService {
   makeField(caller: Caller, registerId: string, dto: MakeFieldDto): Promise<{ id: string }> {
     return this.change(caller, 'field.made', async (trx, build) => {
       const register = registerNamed(build, registerId);
-      const heading = fit(
+      const heading = freeName(
         dto.heading,
         'heading',
         register.fields.map((field) => field.heading),
@@ -219,13 +231,17 @@ export class SheetsService {
       const heading =
         dto.title === undefined
           ? field.heading
-          : fit(
+          : freeName(
               dto.title,
               'title',
               others.map((other) => other.heading),
             );
       const group =
-        dto.group === undefined || clean(dto.group) === '' ? (dto.group === undefined ? field.group : '') : fit(dto.group, 'group', []);
+        dto.group === undefined || clean(dto.group) === ''
+          ? dto.group === undefined
+            ? field.group
+            : ''
+          : freeName(dto.group, 'group', []);
       await this.store.changeField(trx, caller.houseId, id, { heading, grouped: group });
       return { id, heading, group };
     });
@@ -331,7 +347,7 @@ export function fittingFields(
 ): { key: string; heading: string; kind: FieldKind }[] {
   const fields: { key: string; heading: string; kind: FieldKind }[] = [];
   for (const { heading, kind } of wanted) {
-    const fitting = fit(
+    const fitting = freeName(
       heading,
       'fields',
       fields.map((field) => field.heading),
@@ -346,17 +362,6 @@ export function fittingFields(
     });
   }
   return fields;
-}
-
-/** A cleaned name that no sibling has, not even with other blanks or case. */
-export function fit(name: string, input: string, taken: readonly string[]): string {
-  const fault = (code: 'name-taken' | 'name-unfit', words: string) => new ProblemError(code, words, { faults: { [input]: words } });
-  if (forbiddenCharacter(name)) throw fault('name-unfit', 'The name holds a character that cannot be stored. Type it again.');
-  const key = matchKey(name);
-  if (key === '') throw fault('name-unfit', 'Type a name; this one is blank.');
-  const other = taken.find((known) => matchKey(known) === key);
-  if (other !== undefined) throw fault('name-taken', `There is “${other}” already. Choose another name.`);
-  return clean(name);
 }
 
 /** A key that no other field has, and that no object of the language has by itself: entries are objects by their keys. */

@@ -72,9 +72,7 @@ export class ApplyingService {
     await this.writeRanges(trx, caller, plan);
     const told: Told[] = registersOf(proposal).flatMap((id) => {
       const register = build.registers.get(id);
-      return register
-        ? [{ audience: register.source ? 'administrators' : 'everyone', body: { kind: 'register', registerId: id } } as const]
-        : [];
+      return register ? [{ audience: 'everyone', body: { kind: 'register', registerId: id } } as const] : [];
     });
     for (const catalog of plan.catalogs)
       told.push(await this.settleCatalog(trx, caller, build, plan, catalog, settled.get(catalog.catalogId), actId));

@@ -1,7 +1,8 @@
 // Where a range is to lie, as it came over HTTP, and the stretches this makes.
 import { anchorsOf, type RangeEnding, type RangeShape, type Stretch } from '@dellum/core';
 import type { RangePlaceDto } from '@dellum/contract';
-import { fieldWithKey, registerOf } from '../structure/structure.service.js';
+import { fieldWithKey } from '../structure/structure.service.js';
+import { registerOf } from '../structure/sheetAccess.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import type { Trx } from '../database/database.js';
 import type { EntriesStore } from '../entries/entries.store.js';

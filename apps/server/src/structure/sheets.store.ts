@@ -59,6 +59,22 @@ export class SheetsStore {
     await trx.updateTable('sheets').set(change).where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 
+  /** Which groups look at a sheet or enter data in it. */
+  async limit(
+    trx: Trx,
+    houseId: string,
+    id: string,
+    { limited, groups }: { limited: boolean; groups: readonly { groupId: string; enters: boolean }[] },
+  ): Promise<void> {
+    await trx.updateTable('sheets').set({ limited }).where('house_id', '=', houseId).where('id', '=', id).execute();
+    await trx.deleteFrom('sheet_groups').where('house_id', '=', houseId).where('sheet_id', '=', id).execute();
+    if (groups.length === 0) return;
+    await trx
+      .insertInto('sheet_groups')
+      .values(groups.map(({ groupId, enters }) => ({ house_id: houseId, sheet_id: id, group_id: groupId, enters })))
+      .execute();
+  }
+
   /** Gives siblings the order of the list: they share out the places that they have among them. */
   async order(trx: Trx, table: 'sheets' | 'registers' | 'fields', houseId: string, ids: readonly string[]): Promise<void> {
     await sql`

@@ -1,11 +1,12 @@
 // The build of a house, kept in memory and checked against its version in the transaction that uses it.
 import { Injectable } from '@nestjs/common';
-import { hears, mayDesign, type Audience, type BuildView, type FieldLink, type SheetView } from '@dellum/contract';
+import { mayDesign, type BuildView, type FieldLink, type RegisterView, type SheetView } from '@dellum/contract';
 import { catalogIdOf, nothingComposed, partReads, readsDirectly, toldApart, type TellsApart } from '@dellum/core';
 import { Database, lockBuild, type Reader, type Trx } from '../database/database.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
+import { closedTo, entersIn, looksAt } from './sheetAccess.js';
 import { StructureStore, type FieldBuild, type HouseBuild, type RegisterBuild } from './structure.store.js';
 
 @Injectable()
@@ -57,9 +58,14 @@ export class StructureService {
   async view(caller: Caller): Promise<BuildView> {
     const build = await this.now(caller.houseId);
     const designs = mayDesign(caller.role);
+    const closed = closedTo(build, caller);
     const sheets = build.sheets
-      .filter(({ kind, shown }) => designs || kind === 'entry' || shown)
-      .map((sheet): SheetView => ({ ...sheet, registers: registersOf(build, sheet.id) }));
+      .filter((sheet) => looksAt(build, sheet, caller))
+      .map(({ groups, ...sheet }): SheetView => ({
+        ...sheet,
+        groups: designs ? groups : [],
+        registers: registersOf(build, sheet.id, entersIn(build, { ...sheet, groups }, caller)),
+      }));
     // How a catalog is composed names ranges and registers that only administrators know.
     const catalogs = [...build.catalogs.values()].map((catalog) => (designs ? catalog : { ...catalog, definition: nothingComposed }));
     return {
@@ -68,44 +74,29 @@ export class StructureService {
       ranges: designs ? build.ranges : [],
       catalogs,
       linked: designs ? build.linked.map(({ id, name }) => ({ id, name })) : [],
-      forms: build.forms,
+      forms: build.forms.filter(({ registerId }) => !closed.has(registerId)),
+      groups: designs ? build.groups : [],
       toldApart: designs ? build.toldApart : [],
-      links: linksIn(build, new Set(sheets.flatMap(({ registers }) => registers.map(({ id }) => id)))),
+      links: linksIn(build, closed),
     };
   }
 }
 
 /** The links of fields to registers that can be looked at: by a catalog whose values are entries of them. */
-function linksIn(build: HouseBuild, seen: ReadonlySet<string>): FieldLink[] {
-  return [...build.fields.values()].flatMap(({ id: fieldId, rule, kind }) => {
+function linksIn(build: HouseBuild, closed: ReadonlySet<string>): FieldLink[] {
+  const seen = [...build.fields.values()].filter(({ registerId }) => !closed.has(registerId));
+  return seen.flatMap(({ id: fieldId, rule, kind }) => {
     const catalog = build.catalogs.get(catalogIdOf(rule) ?? '');
     if (!catalog || kind === 'several values') return [];
     const registers = new Set(catalog.definition.parts.flatMap((part) => partReads(part).fields?.registerId ?? []));
-    return [...registers].filter((registerId) => seen.has(registerId)).map((registerId) => ({ fieldId, registerId }));
+    return [...registers].filter((id) => !closed.has(id)).map((registerId) => ({ fieldId, registerId }));
   });
 }
 
-function registersOf(build: HouseBuild, sheetId: string) {
+function registersOf(build: HouseBuild, sheetId: string, enters: boolean): RegisterView[] {
   return [...build.registers.values()]
     .filter((register) => register.sheetId === sheetId)
-    .map(({ id, title, fields }) => ({ id, sheetId, title, fields }));
-}
-
-/** Who may look at a register: those of source sheets that are not shown are for administrators only. */
-export function audienceOf(build: HouseBuild, registerId: string): Audience {
-  const register = build.registers.get(registerId);
-  const isShown = register && (!register.source || build.sheets.some(({ id, shown }) => id === register.sheetId && shown));
-  return isShown ? 'everyone' : 'administrators';
-}
-
-/** Whether a register is there for somebody. */
-export const isOpen = (build: HouseBuild, registerId: string, { role }: Pick<Caller, 'role'>): boolean =>
-  build.registers.has(registerId) && hears(role, audienceOf(build, registerId));
-
-/** The register, where it is there for whoever asks. */
-export function registerOf(build: HouseBuild, registerId: string, caller: Caller): RegisterBuild {
-  if (!isOpen(build, registerId, caller)) throw notFound('This register');
-  return build.registers.get(registerId)!;
+    .map(({ id, title, fields }) => ({ id, sheetId, title, fields, enters }));
 }
 
 /** Which values the house knows to be two things. */

@@ -11,8 +11,7 @@ import {
   type Rule,
   type SourceRange,
 } from '@dellum/core';
-import type { CatalogView, FormName, LinkedName, ToldApart } from '@dellum/contract';
-
+import type { CatalogView, FormName, LinkedName, PeopleGroup, SheetGroup, ToldApart } from '@dellum/contract';
 import type { Reader } from '../database/database.js';
 
 /** A linked source and the catalogs, by key, that it is computed over. */
@@ -43,6 +42,9 @@ export interface SheetBuild {
   readonly title: string;
   readonly note: string;
   readonly shown: boolean;
+  readonly limited: boolean;
+  /** Where it is limited: whose people look at it, and whose enter data, too. */
+  readonly groups: readonly SheetGroup[];
 }
 /** A carry under way, with the field's key for the overlay. */
 export interface CarryBuild extends Carry {
@@ -63,6 +65,7 @@ export interface HouseBuild {
   readonly forms: readonly FormName[];
   readonly carries: readonly CarryBuild[];
   readonly toldApart: readonly ToldApart[];
+  readonly groups: readonly PeopleGroup[];
 }
 
 @Injectable()
@@ -84,13 +87,7 @@ export class StructureStore {
 
   async load(db: Reader, houseId: string): Promise<HouseBuild> {
     const house = await db.selectFrom('houses').select(['build', 'locale']).where('id', '=', houseId).executeTakeFirstOrThrow();
-    const sheets = await db
-      .selectFrom('sheets')
-      .select(['id', 'kind', 'title', 'note', 'shown'])
-      .where('house_id', '=', houseId)
-      .orderBy('ord')
-      .orderBy('id')
-      .execute();
+    const sheets = await this.sheets(db, houseId);
     const fields = await this.fields(db, houseId);
     const registers = await this.registers(db, houseId, sheets, fields);
     const ranges = await this.ranges(db, houseId);
@@ -122,7 +119,31 @@ export class StructureStore {
       forms,
       carries,
       toldApart: apart.map(({ id, one, other }) => ({ id, values: [one, other] })),
+      groups: await this.groups(db, houseId),
     };
+  }
+
+  private async sheets(db: Reader, houseId: string): Promise<SheetBuild[]> {
+    const rows = await db
+      .selectFrom('sheets')
+      .select(['id', 'kind', 'title', 'note', 'shown', 'limited'])
+      .where('house_id', '=', houseId)
+      .orderBy('ord')
+      .orderBy('id')
+      .execute();
+    const groups = await db.selectFrom('sheet_groups').select(['sheet_id', 'group_id', 'enters']).where('house_id', '=', houseId).execute();
+    const bySheet = grouped(groups, ({ sheet_id }) => sheet_id);
+    return rows.map((row) => ({
+      ...row,
+      groups: (bySheet.get(row.id) ?? []).map(({ group_id, enters }) => ({ groupId: group_id, enters })),
+    }));
+  }
+
+  private async groups(db: Reader, houseId: string): Promise<PeopleGroup[]> {
+    const rows = await db.selectFrom('people_groups').select(['id', 'name']).where('house_id', '=', houseId).orderBy('name_key').execute();
+    const members = await db.selectFrom('group_members').select(['group_id', 'person_id']).where('house_id', '=', houseId).execute();
+    const byGroup = grouped(members, ({ group_id }) => group_id);
+    return rows.map((row) => ({ ...row, people: (byGroup.get(row.id) ?? []).map(({ person_id }) => person_id) }));
   }
 
   private async fields(db: Reader, houseId: string): Promise<FieldBuild[]> {

@@ -25,8 +25,8 @@ import { EntriesStore } from '../entries/entries.store.js';
 import { todayOf } from '../structure/days.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
-import { ProblemError } from '../problems/index.js';
-import { fieldWidth, fit, fittingFields } from '../sheets/sheets.service.js';
+import { freeName, ProblemError } from '../problems/index.js';
+import { fieldWidth, fittingFields } from '../sheets/sheets.service.js';
 import { SheetsStore } from '../structure/sheets.store.js';
 import { GatherService } from './gather.service.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
@@ -73,7 +73,7 @@ export class FromRowsService {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const { houseId } = caller;
       const today = todayOf(new Date(), build.locale);
-      const title = fit(
+      const title = freeName(
         dto.title,
         'title',
         build.sheets.map((sheet) => sheet.title),

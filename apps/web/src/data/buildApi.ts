@@ -5,6 +5,7 @@ import type {
   ChangeFieldDto,
   ChangeSheetDto,
   KindTrial,
+  LimitSheetDto,
   MakeFieldDto,
   MakeListDto,
   MakeSheetDto,
@@ -31,6 +32,10 @@ export const buildApi = api.injectEndpoints({
     }),
     changeSheet: build.mutation<Made, { id: string; change: ChangeSheetDto }>({
       query: ({ id, change }) => ({ path: `/sheets/${id}`, method: 'PATCH', changesBuild: true, body: change }),
+      ...touches,
+    }),
+    limitSheet: build.mutation<Made, { id: string; limits: LimitSheetDto }>({
+      query: ({ id, limits }) => ({ path: `/sheets/${id}/limits`, method: 'PUT', changesBuild: true, body: limits }),
       ...touches,
     }),
     copySheet: build.mutation<Made, string>({
@@ -85,6 +90,7 @@ export const buildApi = api.injectEndpoints({
 export const {
   useMakeSheetMutation,
   useChangeSheetMutation,
+  useLimitSheetMutation,
   useCopySheetMutation,
   usePlaceSheetMutation,
   usePlaceRegisterMutation,

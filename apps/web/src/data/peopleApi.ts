@@ -1,5 +1,5 @@
 // People over the API.
-import type { AddPersonDto, ChangePersonDto, FactorRolesDto, Person } from '@dellum/contract';
+import type { AddPersonDto, ChangePersonDto, FactorRolesDto, GroupDto, Person } from '@dellum/contract';
 import { api } from './api.js';
 
 export const peopleApi = api.injectEndpoints({
@@ -30,6 +30,18 @@ export const peopleApi = api.injectEndpoints({
       query: (id) => ({ path: `/people/${id}/factor`, method: 'DELETE' }),
       invalidatesTags: ['People'],
     }),
+    makeGroup: build.mutation<{ id: string }, GroupDto>({
+      query: (body) => ({ path: '/groups', method: 'POST', changesBuild: true, body }),
+      invalidatesTags: ['Build'],
+    }),
+    changeGroup: build.mutation<{ id: string }, { id: string; group: GroupDto }>({
+      query: ({ id, group }) => ({ path: `/groups/${id}`, method: 'PUT', changesBuild: true, body: group }),
+      invalidatesTags: ['Build'],
+    }),
+    deleteGroup: build.mutation<{ id: string }, string>({
+      query: (id) => ({ path: `/groups/${id}`, method: 'DELETE', changesBuild: true }),
+      invalidatesTags: ['Build'],
+    }),
     signOutPerson: build.mutation<null, string>({
       query: (id) => ({ path: `/people/${id}/sessions`, method: 'DELETE' }),
       invalidatesTags: ['People'],
@@ -41,6 +53,9 @@ export const {
   useAddPersonMutation,
   useChangePersonMutation,
   useResetPasswordMutation,
+  useMakeGroupMutation,
+  useChangeGroupMutation,
+  useDeleteGroupMutation,
   useSignOutPersonMutation,
   useFactorRolesQuery,
   useRequireFactorMutation,

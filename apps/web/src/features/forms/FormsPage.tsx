@@ -1,6 +1,6 @@
 // All forms: those that can be filled, and for administrators those that are being laid out.
 import { Box, Button, Heading, HStack, NativeSelect, SimpleGrid, Stack, Text } from '@chakra-ui/react';
-import { MakeFormDto, mayDesign, mayEnter, type BuildView, type FormName, type Me } from '@dellum/contract';
+import { MakeFormDto, mayDesign, type BuildView, type FormName, type Me } from '@dellum/contract';
 import { WayFirst } from '../../frame/ErrandBand.js';
 import { Link, useNavigate } from 'react-router';
 import { errorWords } from '../../data/problem.js';
@@ -49,7 +49,7 @@ function FormCard({ form, build, me }: { form: FormName; build: BuildView; me: M
         {form.fields.length === 1 ? 'field' : 'fields'} of {register?.title ?? 'a sheet'}
       </Text>
       <HStack mt="2" gap="2">
-        {form.published !== null && mayEnter(me.role) && (
+        {form.published !== null && register?.enters && (
           <Button asChild size="xs">
             <Link to={`/forms/${form.id}/fill`} aria-label={`Fill ${form.title}`}>
               Fill it

@@ -1,6 +1,15 @@
 // People: add someone, set a role, reset a password, sign someone out.
 import { Box, Button, Heading, HStack, NativeSelect, Stack, Table, Text } from '@chakra-ui/react';
-import { AddPersonDto, ResetPasswordDto, roleMeaning, roles, type CatalogView, type Person, type Role } from '@dellum/contract';
+import {
+  AddPersonDto,
+  ResetPasswordDto,
+  roleMeaning,
+  roles,
+  type CatalogView,
+  type PeopleGroup,
+  type Person,
+  type Role,
+} from '@dellum/contract';
 import { useState } from 'react';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
@@ -23,6 +32,7 @@ import {
   useResetPasswordMutation,
   useSignOutPersonMutation,
 } from '../../data/peopleApi.js';
+import { Groups, GroupSlip } from './Groups.js';
 import { moment } from '../../frame/written.js';
 
 function AddPerson() {
@@ -196,17 +206,34 @@ function Entrusted({ person, done }: { person: Person; done: () => void }) {
   );
 }
 
+/** What stands open beside the people; a group left out is a new one. */
+type Opened =
+  { readonly what: 'password' | 'catalogs'; readonly person: Person } | { readonly what: 'group'; readonly group: PeopleGroup | undefined };
+
 export function PeoplePage() {
   const { data: people } = usePeopleQuery();
   const { data: me } = useMeQuery();
   const [change] = useChangePersonMutation();
   const [signOut] = useSignOutPersonMutation();
   const [admitPerson] = useAdmitPersonMutation();
-  const [resetting, setResetting] = useState<Person>();
-  const [entrusting, setEntrusting] = useState<Person>();
+  const [open, setOpen] = useState<Opened>();
+  const { data: build } = useBuildQuery();
   const attempt = useTry();
   const notice = useNotice();
   if (!people) return <Waiting />;
+  const close = () => setOpen(undefined);
+  const slipOf = () => {
+    switch (open?.what) {
+      case 'password':
+        return <ResetPassword key={open.person.id} person={open.person} done={close} />;
+      case 'catalogs':
+        return <Entrusted key={open.person.id} person={open.person} done={close} />;
+      case 'group':
+        return <GroupSlip key={open.group?.id ?? 'new'} group={open.group} people={people} close={close} />;
+      case undefined:
+        return <AddPerson />;
+    }
+  };
   const setRole = async (person: Person, role: Role) => {
     if (
       await attempt(
@@ -243,19 +270,7 @@ export function PeoplePage() {
       notice('done', `${person.name} is signed out.`);
   };
   return (
-    <Page
-      title="People"
-      about="Who may enter this house, and what each may do."
-      slip={
-        resetting ? (
-          <ResetPassword key={resetting.id} person={resetting} done={() => setResetting(undefined)} />
-        ) : entrusting ? (
-          <Entrusted key={entrusting.id} person={entrusting} done={() => setEntrusting(undefined)} />
-        ) : (
-          <AddPerson />
-        )
-      }
-    >
+    <Page title="People" about="Who may enter this house, and what each may do." slip={slipOf()}>
       <Box p="5" overflowX="auto">
         <Table.Root size="sm" interactive={false}>
           <Table.Header>
@@ -313,7 +328,7 @@ export function PeoplePage() {
                     size="xs"
                     variant="outline"
                     mr="2"
-                    onClick={() => setResetting(person)}
+                    onClick={() => setOpen({ what: 'password', person })}
                     aria-label={`Reset password of ${person.name}`}
                   >
                     Reset password
@@ -323,7 +338,7 @@ export function PeoplePage() {
                       size="xs"
                       variant="outline"
                       mr="2"
-                      onClick={() => setEntrusting(person)}
+                      onClick={() => setOpen({ what: 'catalogs', person })}
                       aria-label={`Catalogs of ${person.name}`}
                     >
                       Catalogs
@@ -353,6 +368,7 @@ export function PeoplePage() {
             ))}
           </Table.Body>
         </Table.Root>
+        <Groups groups={build?.groups ?? []} people={people} open={(group) => setOpen({ what: 'group', group })} />
         <FactorRoles />
       </Box>
     </Page>

@@ -1,7 +1,7 @@
 // The records of one register: looked for by words, narrowed by the values of fields with their counts, in an order.
 import { Box, Button, HStack, Input, Stack, Table, Text } from '@chakra-ui/react';
 import { arrangementWords, isNumeric, type ArrangementNames } from '@dellum/core';
-import { mayEnter, type BuildView, type EntryPage, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
+import { type BuildView, type EntryPage, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -52,7 +52,7 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
   const attempt = useTry();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const enters = mayEnter(me.role);
+  const { enters } = register;
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [printing, setPrinting] = useState(false);
   const make = async () => {

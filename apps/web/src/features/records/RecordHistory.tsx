@@ -1,6 +1,6 @@
 // Who changed what in a record, when, from what to what; the last change of a field can be taken back.
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
-import { mayEnter, type EntryChange, type EntryView, type Me, type RegisterView } from '@dellum/contract';
+import { type EntryChange, type EntryView, type RegisterView } from '@dellum/contract';
 import { errorWords } from '../../data/problem.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch } from '../../data/store.js';
@@ -14,13 +14,12 @@ interface RecordHistoryProps {
   readonly register: RegisterView;
   readonly entry: EntryView;
   readonly cells: RecordCells;
-  readonly me: Me;
   /** Only changes of this field. */
   readonly field: string | undefined;
   showAll(): void;
 }
 
-export function RecordHistory({ register, entry, cells, me, field, showAll }: RecordHistoryProps) {
+export function RecordHistory({ register, entry, cells, field, showAll }: RecordHistoryProps) {
   const { data: changes, error } = useEntryHistoryQuery({ registerId: register.id, entryId: entry.id, version: entry.version });
   const [takeBack, { isLoading }] = useTakeBackChangeMutation();
   const attempt = useTry();
@@ -67,7 +66,7 @@ export function RecordHistory({ register, entry, cells, me, field, showAll }: Re
             {moment.format(new Date(change.at))}, {change.by}
           </Text>
           <Text overflowWrap="anywhere">{whatChanged(change)}</Text>
-          {change.standing && mayEnter(me.role) && (
+          {change.standing && register.enters && (
             <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
               Take it back
             </Button>

@@ -1,6 +1,6 @@
 // One record: its fields, each edited where it stands; what it names and what names it; and the history of each field.
 import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
-import { mayEnter, type BuildView, type EntryView, type Me, type RecordView, type RegisterView } from '@dellum/contract';
+import { type BuildView, type EntryView, type Me, type RecordView, type RegisterView } from '@dellum/contract';
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -61,7 +61,7 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
   const [at, setAt] = useState<string>();
   const [historyOf, setHistoryOf] = useState<string>();
   const [said, setSaid] = useState('');
-  const enters = mayEnter(me.role);
+  const { enters } = register;
   const { iAmAt } = here;
   useEffect(() => iAmAt(entry.id, at));
   const title = recordTitle(register, entry, cells.shown);
@@ -101,9 +101,7 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
           )}
         </>
       }
-      slip={
-        <RecordHistory register={register} entry={entry} cells={cells} me={me} field={historyOf} showAll={() => setHistoryOf(undefined)} />
-      }
+      slip={<RecordHistory register={register} entry={entry} cells={cells} field={historyOf} showAll={() => setHistoryOf(undefined)} />}
     >
       <Box p="5" maxW="980px">
         <PaperHead me={me} what={register.title} />

@@ -1,15 +1,6 @@
 // What the seek line can find: pages, sheets, forms, figures, lists, ranges, catalogs, fields, people, requests and values.
 import { looseKey, matchKey } from '@dellum/core';
-import {
-  mayDesign,
-  mayEnter,
-  type BuildView,
-  type CatalogItems,
-  type FigureView,
-  type Person,
-  type RequestGroup,
-  type Role,
-} from '@dellum/contract';
+import { mayDesign, type BuildView, type CatalogItems, type FigureView, type Person, type RequestGroup, type Role } from '@dellum/contract';
 
 export interface SeekHit {
   readonly what: string;
@@ -71,8 +62,9 @@ export function seekables(build: BuildView, { items, figures, people, requests }
       sheet.kind === 'entry' ? `/sheets/${sheet.id}` : `/sources/${sheet.id}`,
     ),
   );
+  const entered = new Set(build.sheets.flatMap(({ registers }) => registers.filter(({ enters }) => enters).map(({ id }) => id)));
   const forms = build.forms
-    .filter(({ published }) => designs || (published !== null && mayEnter(role)))
+    .filter(({ published, registerId }) => designs || (published !== null && entered.has(registerId)))
     .map(({ id, title }) => seekable('form', title, '', designs ? `/forms/${id}` : `/forms/${id}/fill`));
   const fields = build.sheets
     .filter(({ kind }) => kind === 'entry')

@@ -1,16 +1,7 @@
 // An entry sheet: the grid in which clerks enter data, with what stands above, beside and below it.
 import { Box } from '@chakra-ui/react';
 import { catalogIdOf, cellsOfNew, format, movedField, showing, type ItemColour } from '@dellum/core';
-import {
-  mayDesign,
-  mayEnter,
-  registersOf,
-  type BuildView,
-  type EntryView,
-  type Me,
-  type RegisterView,
-  type SheetView,
-} from '@dellum/contract';
+import { mayDesign, registersOf, type BuildView, type EntryView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
@@ -44,6 +35,7 @@ import { cellMenu } from './cellMenu.js';
 import { columnsOf } from './columns.js';
 import { useRefused } from './RefusedSlip.js';
 import { SheetActions } from './SheetActions.js';
+import { aboutSheet } from './SheetLimits.js';
 import { SheetFoot } from './SheetFoot.js';
 import { SheetSlip, slipIsOpen, type Asked } from './SheetSlip.js';
 import { SheetStrip } from './SheetStrip.js';
@@ -98,7 +90,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   useLayoutEffect(() => {
     standing.current = register.fields;
   });
-  const enters = mayEnter(me.role);
+  const { enters } = register;
   const designs = mayDesign(me.role);
   const { judgedAgain } = cells;
   // A change of these entries that other entries depend on asks its question here, where it was begun.
@@ -261,7 +253,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   return (
     <Page
       title={sheet.title}
-      about={`${sheet.note} ${some ? `${shownEntries} ${shown.outside ? 'outside ' : ''}shown.` : arrangement.only.length > 0 ? `${shownEntries} shown.` : `${shownEntries}.`}`}
+      about={`${aboutSheet(sheet, build, me)} ${some ? `${shownEntries} ${shown.outside ? 'outside ' : ''}shown.` : arrangement.only.length > 0 ? `${shownEntries} shown.` : `${shownEntries}.`}`}
       strip={
         <SheetStrip
           register={register}

@@ -1,6 +1,6 @@
 // What can be done with a sheet, its rows and its active cell: the buttons at the head of the page.
 import { Button } from '@chakra-ui/react';
-import { mayDesign, mayEnter, type BuildView, type Me, type SheetView } from '@dellum/contract';
+import { mayDesign, type BuildView, type Me, type SheetView } from '@dellum/contract';
 import { Confirm } from '../../frame/Confirm.js';
 import type { Again } from '../entries/useAgain.js';
 import { number } from '../../frame/written.js';
@@ -26,7 +26,7 @@ interface SheetActionsProps {
 
 export function SheetActions(props: SheetActionsProps) {
   const { sheet, build, me, again, newAbove, rows, alike, why } = props;
-  const enters = mayEnter(me.role);
+  const enters = sheet.registers.some((register) => register.enters);
   const designs = mayDesign(me.role);
   return (
     <>

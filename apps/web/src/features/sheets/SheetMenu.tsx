@@ -7,6 +7,7 @@ import { Floating } from '../../picker/Floating.js';
 import { Question } from '../../frame/Confirm.js';
 import { useArrive, useNotice, useTry } from '../../frame/useNotice.js';
 import { RenameBox } from '../../frame/RenameBox.js';
+import { SheetLimits } from './SheetLimits.js';
 import { useChangeSheetMutation, useCopySheetMutation, useDeleteSheetMutation, usePlaceSheetMutation } from '../../data/buildApi.js';
 
 export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView }) {
@@ -14,6 +15,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
   const [copy] = useCopySheetMutation();
   const [place] = usePlaceSheetMutation();
   const [remove] = useDeleteSheetMutation();
+  const [limiting, setLimiting] = useState(false);
   const [renaming, setRenaming] = useState(false);
   const menuId = useId();
   const [asking, setAsking] = useState(false);
@@ -81,6 +83,11 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
                   </Menu.Item>
                 </>
               )}
+              {(sheet.kind === 'entry' || sheet.shown) && (
+                <Menu.Item value="limits" onClick={() => setLimiting(true)}>
+                  Who sees it
+                </Menu.Item>
+              )}
               <Menu.Item value="delete" color="brick.fg" onClick={() => setAsking(true)}>
                 Delete the sheet
               </Menu.Item>
@@ -96,6 +103,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
         act="Delete the sheet"
         onConfirm={() => void drop()}
       />
+      {limiting && <SheetLimits sheet={sheet} build={build} close={() => setLimiting(false)} />}
       {renaming && (
         <Floating anchor={anchor}>
           <Box p="3" onMouseDown={(event) => event.stopPropagation()}>

@@ -1,14 +1,5 @@
 // The slip beside a sheet: why a value is as it is, a field and its rule, my arrangement, finding, what was refused.
-import {
-  mayDesign,
-  mayEnter,
-  type BuildView,
-  type FieldCount,
-  type FieldView,
-  type Me,
-  type RegisterView,
-  type Slip,
-} from '@dellum/contract';
+import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView, type Slip } from '@dellum/contract';
 import { ArrangeSlip } from '../arrangements/ArrangeSlip.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
@@ -90,7 +81,7 @@ export function SheetSlip(props: SheetSlipProps) {
           register={register}
           fields={arranging.fields}
           arranged={props.arranged}
-          mayEdit={mayEnter(me.role)}
+          mayEdit={register.enters}
           deeds={deeds}
           value={value}
           goTo={props.goTo}

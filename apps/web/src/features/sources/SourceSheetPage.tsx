@@ -13,6 +13,7 @@ import { FieldSlip } from '../bindings/FieldSlip.js';
 import { useRangeLineageQuery } from '../../data/catalogsApi.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { useBuildQuery } from '../../data/buildApi.js';
+import { limitWords } from '../sheets/SheetLimits.js';
 import { SheetMenu } from '../sheets/SheetMenu.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { NewRegister } from './NewRegister.js';
@@ -124,7 +125,7 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
     >
       {sheet.shown && designs && (
         <HStack px="5" pt="3" color="inkSoft">
-          <Text>Clerks and readers may look at this sheet.</Text>
+          <Text>{limitWords(sheet, build) ?? 'Clerks and readers may look at this sheet.'}</Text>
         </HStack>
       )}
       <Flex p="5" gap="4" align="start" minW="max-content">

@@ -1,0 +1,121 @@
+// Who may look at a sheet and enter data in it: everybody by role, or some groups only.
+import { Button, CloseButton, Dialog, HStack, Portal, RadioGroup, Stack, Text } from '@chakra-ui/react';
+import { mayDesign, mayEnter, type BuildView, type Me, type SheetGroup, type SheetView } from '@dellum/contract';
+import { useState } from 'react';
+import { useLimitSheetMutation } from '../../data/buildApi.js';
+import { Select } from '../../frame/Select.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import { Way } from '../../frame/Way.js';
+
+/** For whom a limited sheet is there, in words; undefined for one that is there for everybody. */
+export function limitWords(sheet: SheetView, build: BuildView): string | undefined {
+  if (!sheet.limited) return undefined;
+  const names = build.groups.filter(({ id }) => sheet.groups.some(({ groupId }) => groupId === id)).map(({ name }) => name);
+  return `Only ${[...names, 'administrators'].join(', ')} see this sheet.`;
+}
+
+/** What is said of an entry sheet under its title: its note, and what whoever reads it may not take for granted. */
+export function aboutSheet(sheet: SheetView, build: BuildView, me: Me): string {
+  const enters = sheet.registers.some((register) => register.enters);
+  const limits = mayDesign(me.role) ? limitWords(sheet, build) : !enters && mayEnter(me.role) && 'You may look at it; others enter data.';
+  return [sheet.note, limits].filter(Boolean).join(' ');
+}
+
+type May = 'nothing' | 'look' | 'enter';
+
+export function SheetLimits({ sheet, build, close }: { sheet: SheetView; build: BuildView; close(): void }) {
+  const [limited, setLimited] = useState(sheet.limited);
+  const [groups, setGroups] = useState<readonly SheetGroup[]>(sheet.groups);
+  const [limit] = useLimitSheetMutation();
+  const attempt = useTry();
+  const notice = useNotice();
+  const mayOf = (id: string): May => {
+    const own = groups.find(({ groupId }) => groupId === id);
+    return own === undefined ? 'nothing' : own.enters ? 'enter' : 'look';
+  };
+  const set = (id: string, may: May) =>
+    setGroups([
+      ...groups.filter(({ groupId }) => groupId !== id),
+      ...(may === 'nothing' ? [] : [{ groupId: id, enters: may === 'enter' }]),
+    ]);
+  const save = async () => {
+    if (!(await attempt(limit({ id: sheet.id, limits: { limited, groups: [...groups] } }).unwrap()))) return;
+    notice('done', limitWords({ ...sheet, limited, groups }, build) ?? `“${sheet.title}” is there for everybody again.`);
+    close();
+  };
+  return (
+    <Dialog.Root size="sm" placement="center" open onOpenChange={(next) => next.open || close()}>
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content>
+            <Dialog.Header>
+              <Dialog.Title>Who sees {sheet.title}</Dialog.Title>
+            </Dialog.Header>
+            <Dialog.Body>
+              <Stack gap="4">
+                <RadioGroup.Root
+                  size="sm"
+                  aria-label={`Who sees ${sheet.title}`}
+                  value={limited ? 'groups' : 'everybody'}
+                  onValueChange={({ value }) => setLimited(value === 'groups')}
+                >
+                  <Stack gap="2">
+                    {(
+                      [
+                        ['everybody', 'everybody in the house, as their roles allow'],
+                        ['groups', 'some groups only, and administrators'],
+                      ] as const
+                    ).map(([value, words]) => (
+                      <RadioGroup.Item key={value} value={value}>
+                        <RadioGroup.ItemHiddenInput />
+                        <RadioGroup.ItemIndicator borderColor="slate.border" />
+                        <RadioGroup.ItemText>{words}</RadioGroup.ItemText>
+                      </RadioGroup.Item>
+                    ))}
+                  </Stack>
+                </RadioGroup.Root>
+                {limited &&
+                  build.groups.map(({ id, name, people }) => (
+                    <HStack key={id} justify="space-between">
+                      <Text overflowWrap="anywhere">
+                        {name}, {people.length} {people.length === 1 ? 'person' : 'people'}
+                      </Text>
+                      <Select
+                        label={`What ${name} may do`}
+                        width="160px"
+                        value={mayOf(id)}
+                        options={[
+                          ['nothing', 'does not see it'],
+                          ['look', 'looks at it'],
+                          ...(sheet.kind === 'entry' ? [['enter', 'enters data'] as const] : []),
+                        ]}
+                        onChoose={(may) => set(id, may as May)}
+                      />
+                    </HStack>
+                  ))}
+                {limited && (
+                  <Text color="inkSoft">
+                    {build.groups.length === 0 ? 'There are no groups yet. ' : ''}
+                    <Way to="/people">{build.groups.length === 0 ? 'Make a group' : 'Change the groups'}</Way>
+                  </Text>
+                )}
+              </Stack>
+            </Dialog.Body>
+            <Dialog.Footer>
+              <Button size="sm" variant="outline" onClick={close}>
+                Cancel
+              </Button>
+              <Button size="sm" onClick={() => void save()}>
+                Save
+              </Button>
+            </Dialog.Footer>
+            <Dialog.CloseTrigger asChild>
+              <CloseButton size="sm" aria-label="Close" />
+            </Dialog.CloseTrigger>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
