@@ -1,5 +1,5 @@
 // The build of a house: its sheets, registers, fields, rules, ranges and catalogs.
-import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsString, IsUUID, Length, MaxLength } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, IsString, IsUUID, Length, Max, MaxLength, Min } from 'class-validator';
 import {
   fieldKinds,
   longestName,
@@ -7,6 +7,7 @@ import {
   rangeEndings,
   rangeShapes,
   type CatalogDefinition,
+  type Closing,
   type FieldKind,
   type RangeEnding,
   type RangeShape,
@@ -17,7 +18,8 @@ import {
 import type { FormName } from './forms.js';
 import { SheetGroupDto, type PeopleGroup } from './groups.js';
 import { markLength } from './marks.js';
-import { IsText, MayLack, Nested } from './decorators.js';
+import { FilterDto } from './catalogs.js';
+import { IsText, IsWhole, MayBeNull, MayLack, Nested } from './decorators.js';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
 
@@ -85,6 +87,33 @@ export class LimitSheetDto {
   groups!: SheetGroupDto[];
 }
 export type SheetGroup = Readonly<SheetGroupDto>;
+
+/** So many days after the date in a field. */
+export class DaysAfterDto {
+  @IsText()
+  @MaxLength(60)
+  field!: string;
+
+  @IsWhole()
+  @Min(0)
+  @Max(36_500, { message: 'Choose at most 36,500 days.' })
+  days!: number;
+}
+/** When the entries of a register are closed to all but administrators; both left out for never. */
+export class ClosingDto {
+  @MayBeNull()
+  @Nested(() => FilterDto)
+  where!: FilterDto | null;
+
+  @MayBeNull()
+  @Nested(() => DaysAfterDto)
+  after!: DaysAfterDto | null;
+}
+/** How many entries would be closed now, of all. */
+export interface ClosingTrial {
+  readonly closed: number;
+  readonly entries: number;
+}
 
 /** Puts a sheet, a register or a field before another one, or last. */
 export class PlaceDto {
@@ -260,6 +289,8 @@ export interface RegisterView {
   readonly fields: readonly FieldView[];
   /** Whoever asks may change what stands in it. */
   readonly enters: boolean;
+  /** When its entries are closed to all but administrators; null for never. */
+  readonly closing: Closing | null;
 }
 export interface SheetView {
   readonly id: string;

@@ -9,6 +9,7 @@ export const problemCodes = [
   'factor-needed',
   'too-many-tries',
   'not-allowed',
+  'entry-closed',
   'other-origin',
   'other-host',
   'json-only',

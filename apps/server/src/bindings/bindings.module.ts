@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { CompiledModule } from '../compiled/compiled.module.js';
+import { EnteringModule } from '../entering/entering.module.js';
 import { EntriesModule } from '../entries/entries.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
 import { OutsideModule } from '../outside/outside.module.js';
@@ -14,7 +15,7 @@ import { RuleHistoryStore } from './ruleHistory.store.js';
 import { WhyService } from './why.service.js';
 
 @Module({
-  imports: [CompiledModule, EntriesModule, LedgerModule, OutsideModule, RangesModule, StructureModule],
+  imports: [CompiledModule, EnteringModule, EntriesModule, LedgerModule, OutsideModule, RangesModule, StructureModule],
   controllers: [BindingsController, ManyBindingsController],
   providers: [BindingsService, ManyBindingsService, RuleHistoryService, RuleHistoryStore, WhyService],
 })

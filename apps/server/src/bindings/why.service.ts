@@ -8,6 +8,7 @@ import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database } from '../database/database.js';
 import { carriesOf } from '../entries/judging.js';
+import { ClosingService } from '../entering/closing.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { todayOf } from '../structure/days.js';
 import type { Caller } from '../access/access.js';
@@ -22,6 +23,7 @@ export class WhyService {
     private readonly catalogs: CompiledCatalogsService,
     private readonly entries: EntriesStore,
     private readonly sourceStates: SourceStatesService,
+    private readonly closing: ClosingService,
   ) {}
 
   async of(caller: Caller, fieldId: string, dto: WhyDto): Promise<Why> {
@@ -30,6 +32,8 @@ export class WhyService {
     const field = fieldWithId(build, fieldId);
     const register = registerOf(build, field.registerId, caller);
     const entry = dto.entry === undefined ? {} : await this.cellsOf(caller, build, field, dto.entry);
+    const asked = dto.entry === undefined ? [] : [{ id: dto.entry, cells: entry }];
+    const closed = await this.closing.closedTo(db, build, register, asked, caller);
     const catalogs = await this.catalogs.some(db, build, [catalogIdOf(field.rule) ?? []].flat());
     const names = {
       locale: build.locale,
@@ -51,6 +55,7 @@ export class WhyService {
       },
       names,
       sources,
+      closed(dto.entry ?? ''),
     );
   }
 

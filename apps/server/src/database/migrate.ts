@@ -17,6 +17,7 @@ import * as toldApart from './migrations/0014-told-apart.js';
 import * as ledgerSeals from './migrations/0015-ledger-seals.js';
 import * as secondFactor from './migrations/0016-second-factor.js';
 import * as sheetsForSome from './migrations/0017-sheets-for-some.js';
+import * as closedEntries from './migrations/0018-closed-entries.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -37,6 +38,7 @@ const migrations: Record<string, Migration> = {
   '0015-ledger-seals': ledgerSeals,
   '0016-second-factor': secondFactor,
   '0017-sheets-for-some': sheetsForSome,
+  '0018-closed-entries': closedEntries,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

@@ -2,6 +2,7 @@
 import type {
   Arrangement,
   CatalogDefinition,
+  Closing,
   Deed,
   DeedOutcome,
   FieldKind,
@@ -133,6 +134,8 @@ export interface RegistersTable {
   ord: number;
   /** Raised whenever entries come, go or move. */
   shape: Generated<number>;
+  /** When its entries are closed to all but administrators; null for never. */
+  closing: ColumnType<Closing | null, string | null | undefined, string | null>;
 }
 export interface FieldsTable {
   house_id: string;

@@ -10,6 +10,7 @@ import { OutsideModule } from '../outside/outside.module.js';
 import { SourcesModule } from '../sources/sources.module.js';
 import { StructureModule } from '../structure/structure.module.js';
 import { BlockJudgingService } from './blockJudging.service.js';
+import { ClosingService } from './closing.service.js';
 import { CellWriterService } from './cellWriter.service.js';
 import { EntriesController } from './entries.controller.js';
 import { EntriesService } from './entries.service.js';
@@ -43,6 +44,7 @@ import { TakingBackService } from './takingBack.service.js';
   providers: [
     BlockJudgingService,
     CellWriterService,
+    ClosingService,
     EntriesService,
     EntryActsService,
     EntryActsStore,
@@ -55,6 +57,6 @@ import { TakingBackService } from './takingBack.service.js';
     RequestsStore,
     TakingBackService,
   ],
-  exports: [EntryActsService, EntryActsStore, EntryWriterService, NewValuesService, RepeatsService, RequestsStore],
+  exports: [ClosingService, EntryActsService, EntryActsStore, EntryWriterService, NewValuesService, RepeatsService, RequestsStore],
 })
 export class EnteringModule {}

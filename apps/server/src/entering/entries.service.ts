@@ -1,7 +1,7 @@
 // Entries of the shared sheets: edited by the cell or the block, inserted and deleted.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { afterVerdict, carried, cellsOfNew, judgeEdit, type Cells, type Verdict } from '@dellum/core';
+import { afterVerdict, carried, cellsOfNew, judgeEdit, unlessClosed, type Cells, type Verdict } from '@dellum/core';
 import type {
   BeginEntryDto,
   BlockOutcome,
@@ -21,6 +21,7 @@ import { enteredRegister } from '../structure/sheetAccess.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { BlockJudgingService } from './blockJudging.service.js';
+import { ClosingService } from './closing.service.js';
 import { CellWriterService } from './cellWriter.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { changedKeys, EntryWriterService, Waits, writtenCells } from './entryWriter.service.js';
@@ -28,6 +29,7 @@ import { judgedCells, NewValuesService, type JudgedCell } from './newValues.serv
 import { carriesOf, withFollowers, type Judgement } from '../entries/judging.js';
 import { PlacesStore } from '../entries/places.store.js';
 import { RepeatsService } from './repeats.service.js';
+import { seenAs } from './takenBack.js';
 
 /** How often an edit is judged anew when others write to the same entry. */
 const mostTurns = 20;
@@ -45,6 +47,7 @@ export class EntriesService {
     private readonly ledger: LedgerStore,
     private readonly writing: EntryWriterService,
     private readonly newValues: NewValuesService,
+    private readonly closing: ClosingService,
   ) {}
 
   /**
@@ -71,7 +74,8 @@ export class EntriesService {
     const { entry } = found;
     const judgement = await this.judging.judgement(db, build, register, withFollowers(register, field), true, caller.role);
     const seen = carried(entry.cells, judgement.carries);
-    const verdict = await this.judgeOnce(db, caller.houseId, field, dto, seen, judgement);
+    const closed = (await this.closing.closedTo(db, build, register, [{ id: entryId, cells: seen }], caller))(entryId);
+    const verdict = unlessClosed(await this.judgeOnce(db, caller.houseId, field, dto, seen, judgement), seen[field.key] ?? '', closed);
     if (verdict.verdict === 'refused') return { verdict, entry: { ...entry, cells: seen } };
     const plan = afterVerdict(register.fields, seen, field.key, verdict, judgement);
     if (!plan) return { verdict, entry: { ...entry, cells: seen } };
@@ -104,7 +108,8 @@ export class EntriesService {
       if (!entry) throw notFound('This entry');
       const judgement = await this.judging.judgement(trx, build, register, withFollowers(register, field), true, caller.role);
       const seen = carried(entry.cells, judgement.carries);
-      const verdict = await this.judgeAlone(trx, caller.houseId, field, dto, seen, judgement);
+      const closed = (await this.closing.closedTo(trx, build, register, [{ id: entryId, cells: seen }], caller))(entryId);
+      const verdict = unlessClosed(await this.judgeAlone(trx, caller.houseId, field, dto, seen, judgement), seen[field.key] ?? '', closed);
       const plan = afterVerdict(register.fields, seen, field.key, verdict, judgement);
       if (!plan) return { verdict, entry: { ...entry, cells: seen } };
       if (dto.version < entry.version) await this.mustBeUnchanged(trx, caller.houseId, entry, seen, field, dto.version);
@@ -203,7 +208,12 @@ export class EntriesService {
         (await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]),
       );
       if (dto.cells.some(({ entry }) => !entries.has(entry))) throw notFound('An entry of the block');
-      const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, dto.cells, fields, entries, judgement);
+      const standing = seenAs(entries.values(), judgement.carries);
+      const closed = await this.closing.closedTo(trx, build, register, standing, caller);
+      const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, dto.cells, fields, entries, {
+        ...judgement,
+        closed,
+      });
       const cells = judgedCells(outcomes, fields, after);
       this.newValues.mustAdd(cells);
       const written = [...after].flatMap(([id, cells]) =>
@@ -313,8 +323,11 @@ export class EntriesService {
       const place = { houseId: caller.houseId, registerId };
       const deleted = new Set(dto.entries).size;
       await this.places.lockOrder(at.trx, place);
-      if ((await this.store.lock(at.trx, place, dto.entries)).length < deleted) throw notFound('An entry to delete');
-      return (await this.writing.takeOut(at, caller, dto.entries, carriesOf(at.build, at.register))) ?? { deleted };
+      const carries = carriesOf(at.build, at.register);
+      const entries = await this.store.lock(at.trx, place, dto.entries);
+      if (entries.length < deleted) throw notFound('An entry to delete');
+      await this.closing.mustBeOpen(at.trx, at.build, at.register, seenAs(entries, carries), caller);
+      return (await this.writing.takeOut(at, caller, dto.entries, carries)) ?? { deleted };
     });
   }
 }

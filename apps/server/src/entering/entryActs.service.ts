@@ -27,6 +27,7 @@ import { LedgerStore } from '../ledger/ledger.store.js';
 import { enteredRegister } from '../structure/sheetAccess.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { ClosingService } from './closing.service.js';
 import { BlockJudgingService } from './blockJudging.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { EntryActsStore, type EntryActRow } from './entryActs.store.js';
@@ -35,7 +36,7 @@ import { carriesOf, withFollowers } from '../entries/judging.js';
 import { judgedCells, NewValuesService } from './newValues.service.js';
 import { PlacesStore } from '../entries/places.store.js';
 import { RepeatsService } from './repeats.service.js';
-import { ofFields, seenIn, takenBack } from './takenBack.js';
+import { ofFields, seenAs, seenIn, takenBack } from './takenBack.js';
 
 const batchSize = 5000;
 
@@ -51,6 +52,7 @@ export class EntryActsService {
     private readonly judging: BlockJudgingService,
     private readonly writing: EntryWriterService,
     private readonly repeats: RepeatsService,
+    private readonly closing: ClosingService,
     private readonly ledger: LedgerStore,
     private readonly jobs: JobsService,
     private readonly newValues: NewValuesService,
@@ -270,7 +272,10 @@ export class EntryActsService {
     if (deed.deed === 'gather') return noOutcome;
     if (deed.deed === 'delete') {
       await this.places.lockOrder(trx, place);
-      return { ...noOutcome, taken: await this.writing.remove(trx, caller, register, ids, carriesOf(build, register), actId) };
+      const carries = carriesOf(build, register);
+      const open = await this.openAmong(trx, caller, build, register, seenAs(await this.entries.lock(trx, place, ids), carries));
+      const taken = await this.writing.remove(trx, caller, register, open, carries, actId);
+      return { ...noOutcome, taken, passedOver: ids.length - taken };
     }
     if (deed.deed === 'back') return this.back(trx, caller, build, register, actId, deed.of, ids);
     const entries = new Map((await this.entries.lock(trx, place, ids)).map((entry) => [entry.id, entry]));
@@ -304,7 +309,9 @@ export class EntryActsService {
     });
     if (cells.length === 0) return noOutcome;
     const needed = new Set(block.fields.flatMap((field) => withFollowers(register, field)));
-    const judgement = await this.judging.judgement(trx, build, register, [...needed], false, await this.roleOf(trx, caller));
+    const role = await this.roleOf(trx, caller);
+    const judgement = await this.judging.judgement(trx, build, register, [...needed], false, role);
+    const closed = await this.closing.closedTo(trx, build, register, seenAs(entries.values(), carries), { id: caller.id, role });
     const { outcomes, after } = await this.judging.block(
       trx,
       caller.houseId,
@@ -312,13 +319,25 @@ export class EntryActsService {
       cells,
       new Map(block.fields.map((field) => [field.key, field])),
       entries,
-      judgement,
+      { ...judgement, closed },
     );
     const judged = judgedCells(outcomes, new Map(block.fields.map((field) => [field.key, field])), after);
     this.newValues.mustAdd(judged);
     await this.writing.cells(trx, caller, register, entries, after, carries, actId);
     await this.newValues.keepRequests(trx, caller, register, judged);
     return outcomeOf(cells, outcomes);
+  }
+
+  /** Those of some entries that are open to whoever has begun the act. */
+  private async openAmong(
+    trx: Trx,
+    caller: Writer,
+    build: HouseBuild,
+    register: RegisterBuild,
+    entries: readonly { id: string; cells: Cells }[],
+  ): Promise<string[]> {
+    const closed = await this.closing.closedTo(trx, build, register, entries, { id: caller.id, role: await this.roleOf(trx, caller) });
+    return entries.filter(({ id }) => closed(id) === undefined).map(({ id }) => id);
   }
 
   /** In which role the person is now who has begun the act; acts go on after their request. */
@@ -349,10 +368,12 @@ export class EntryActsService {
       .filter(({ entryId }) => !entries.has(entryId))
       .map(({ entryId, from, detail }) => ({ id: entryId, pos: from ?? '0', cells: ofFields(register, detail ?? {}) }));
     const put = await this.putBack(trx, caller, register, deleted, actId);
-    const gone = [...came].filter((id) => entries.has(id));
+    const open = new Set(await this.openAmong(trx, caller, build, register, seenAs(entries.values(), carries)));
+    const gone = [...came].filter((id) => open.has(id));
     if (gone.length > 0) await this.writing.remove(trx, caller, register, gone, carries, actId);
     const wrote = rows.filter(({ act, entryId }) => act === 'cell.written' && !came.has(entryId));
-    const back = takenBack(register, wrote, entries, carries, true);
+    const own = wrote.filter(({ entryId }) => open.has(entryId));
+    const back = takenBack(register, own, entries, carries, true);
     const { after, left } = await this.repeats.leaveOut(trx, caller.houseId, register, seenIn(entries, carries), back.after);
     await this.writing.cells(trx, caller, register, entries, after, carries, actId);
     const taken = back.taken - left;

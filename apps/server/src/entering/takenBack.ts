@@ -37,6 +37,10 @@ export function takenBack(
   return { after, taken };
 }
 
+/** Entries as everybody sees them, one by one. */
+export const seenAs = (entries: Iterable<EntryView>, carries: readonly Carry[]): { id: string; cells: Cells }[] =>
+  [...entries].map(({ id, cells }) => ({ id, cells: carried(cells, carries) }));
+
 /** What entries hold as everybody sees them. */
 export const seenIn = (entries: ReadonlyMap<string, EntryView>, carries: readonly Carry[]): ReadonlyMap<string, Cells> =>
   new Map([...entries].map(([id, { cells }]) => [id, carried(cells, carries)]));

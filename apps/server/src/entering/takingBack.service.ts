@@ -6,11 +6,12 @@ import { LedgerStore } from '../ledger/ledger.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
 import { EntriesStore } from '../entries/entries.store.js';
+import { ClosingService } from './closing.service.js';
 import { EntryWriterService, Waits, writtenCells } from './entryWriter.service.js';
 import { carriesOf } from '../entries/judging.js';
 import { PlacesStore } from '../entries/places.store.js';
 import { repeatedBy, RepeatsService } from './repeats.service.js';
-import { ofFields, seenIn, takenBack } from './takenBack.js';
+import { ofFields, seenAs, seenIn, takenBack } from './takenBack.js';
 
 @Injectable()
 export class TakingBackService {
@@ -20,6 +21,7 @@ export class TakingBackService {
     private readonly ledger: LedgerStore,
     private readonly writing: EntryWriterService,
     private readonly repeats: RepeatsService,
+    private readonly closing: ClosingService,
   ) {}
 
   /**
@@ -34,6 +36,7 @@ export class TakingBackService {
       const entries = new Map(
         (await this.store.lock(trx, place, [...new Set(dto.cells.map(({ entry }) => entry))])).map((entry) => [entry.id, entry]),
       );
+      await this.closing.mustBeOpen(trx, build, register, seenAs(entries.values(), carries), caller);
       const wrote = await this.ledger.writtenBy(trx, caller, registerId, dto.cells);
       // What an edit of one's own has cleared or filled goes back with it, whoever may change it by itself.
       const back = takenBack(register, wrote, entries, carries, true);

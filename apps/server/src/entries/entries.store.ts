@@ -1,6 +1,6 @@
 // Queries for entries: one row an entry, its cells in a JSONB object keyed by field.
 import { Injectable } from '@nestjs/common';
-import type { Cells } from '@dellum/core';
+import type { Cells, Held } from '@dellum/core';
 import type { EntryView } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
@@ -29,6 +29,20 @@ export class EntriesStore {
       .offset(from - chunk.before)
       .limit(count)
       .execute();
+  }
+
+  /** The distinct combinations of some fields, each with how many entries hold it; only of entries that hold something in `filled`. Costs a look at every entry. */
+  async combinations(db: Reader, { houseId, registerId }: Place, keys: readonly string[], filled?: string): Promise<Held[]> {
+    const texts = sql.join(keys.map((key) => sql`cells ->> ${key}`));
+    const { rows } = await sql<{ texts: (string | null)[]; entries: number }>`
+      select array[${texts}] as texts, count(*) as entries from entries
+      where house_id = ${houseId} and register_id = ${registerId} and ${filled === undefined ? sql`true` : sql`cells ? ${filled}`} group by 1`.execute(
+      db,
+    );
+    return rows.map((row) => ({
+      cells: Object.fromEntries(keys.flatMap((key, at) => (row.texts[at] === null ? [] : [[key, row.texts[at]!]]))),
+      entries: row.entries,
+    }));
   }
 
   async all(db: Reader, place: Place): Promise<EntryView[]> {
@@ -183,6 +197,7 @@ export class EntriesStore {
 
   /** Deletes entries; returns what they held. */
   async remove(trx: Trx, place: Place, ids: readonly string[]): Promise<(EntryView & { readonly pos: string })[]> {
+    if (ids.length === 0) return [];
     const gone = await trx
       .deleteFrom('entries')
       .where('house_id', '=', place.houseId)

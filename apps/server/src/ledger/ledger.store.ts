@@ -57,6 +57,25 @@ export class LedgerStore {
     return rows;
   }
 
+  /** Those of the entries of which somebody has made the last change, within so many minutes. */
+  async changedLastBy(
+    db: Reader,
+    houseId: string,
+    registerId: string,
+    entryIds: readonly string[],
+    personId: string | null,
+    minutes: number,
+  ): Promise<ReadonlySet<string>> {
+    const { rows } = await sql<{ entryId: string }>`
+      select asked.id as "entryId" from unnest(${[...entryIds]}::uuid[]) as asked(id)
+      cross join lateral (
+        select person_id, at from ledger
+        where house_id = ${houseId} and register_id = ${registerId} and entry_id = asked.id and act in ('cell.written', 'entry.inserted', 'entry.restored')
+        order by ledger.id desc limit 1) as last
+      where last.person_id = ${personId} and last.at > now() - ${minutes} * interval '1 minute'`.execute(db);
+    return new Set(rows.map(({ entryId }) => entryId));
+  }
+
   /** What entries held when the person deleted them last. */
   async deletedBy(
     db: Reader,

@@ -3,10 +3,10 @@
 import { Injectable } from '@nestjs/common';
 import { blankIsWrong, canBeOutside, carried, catalogIdOf, entriesHeld, isOutside, readsOf, type Held } from '@dellum/core';
 import type { FieldCount } from '@dellum/contract';
-import { sql } from 'kysely';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import type { Reader } from '../database/database.js';
+import { EntriesStore } from '../entries/entries.store.js';
 import { PlacesStore } from '../entries/places.store.js';
 import { CountsStore } from '../counts/counts.store.js';
 
@@ -36,6 +36,7 @@ export class OutsideService {
     private readonly counts: CountsStore,
     private readonly catalogs: CompiledCatalogsService,
     private readonly places: PlacesStore,
+    private readonly entries: EntriesStore,
   ) {}
 
   /** What is held and outside in some fields; a field may carry a rule that is only tried. */
@@ -118,16 +119,8 @@ export class OutsideService {
     const id = `${houseId}/${field.id}/${blankIsWrong(field)}`;
     const known = this.known.get(id);
     if (known?.seq === seq && known.rule === keys.join()) return known.held;
-    const texts = sql.join(keys.map((key) => sql`cells ->> ${key}`));
-    const { rows } = await sql<{ texts: (string | null)[]; entries: number }>`
-      select array[${texts}] as texts, count(*) as entries from entries
-      where house_id = ${houseId} and register_id = ${field.registerId} and ${blankIsWrong(field) ? sql`true` : sql`cells ? ${field.key}`} group by 1`.execute(
-      db,
-    );
-    const held = rows.map((row): Held => ({
-      cells: Object.fromEntries(keys.flatMap((key, at) => (row.texts[at] === null ? [] : [[key, row.texts[at]!]]))),
-      entries: row.entries,
-    }));
+    const place = { houseId, registerId: field.registerId };
+    const held = await this.entries.combinations(db, place, keys, blankIsWrong(field) ? undefined : field.key);
     if (this.known.size >= mostKnown) this.known.clear();
     this.known.set(id, { seq, rule: keys.join(), held });
     return held;

@@ -8,6 +8,7 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   'wrong-sign-in': [401, 'Sign-in name or password is wrong'],
   'too-many-tries': [429, 'Too many tries'],
   'not-allowed': [403, 'Not allowed'],
+  'entry-closed': [409, 'The entry is closed'],
   'other-origin': [403, 'From another origin'],
   'other-host': [421, 'Not a name of this server'],
   'json-only': [415, 'JSON only'],

@@ -23,7 +23,8 @@ import { EntriesStore } from '../entries/entries.store.js';
 import { EntryWriterService, Waits } from '../entering/entryWriter.service.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
 import { RepeatsService, repeatedBy } from '../entering/repeats.service.js';
-import { seenIn, takenBack } from '../entering/takenBack.js';
+import { ClosingService } from '../entering/closing.service.js';
+import { seenAs, seenIn, takenBack } from '../entering/takenBack.js';
 import { FormMarksStore } from '../entries/formMarks.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
@@ -51,6 +52,7 @@ export class RecordsService {
     private readonly writing: EntryWriterService,
     private readonly forms: FormMarksStore,
     private readonly repeats: RepeatsService,
+    private readonly closing: ClosingService,
   ) {}
 
   async search(caller: Caller, registerId: string, dto: RecordsQueryDto): Promise<EntryPage> {
@@ -175,6 +177,7 @@ export class RecordsService {
       const [row] = await this.store.changes(trx, place, entryId, change);
       if (row?.act !== 'cell.written') throw notFound('This change');
       const entries = new Map((await this.entries.lock(trx, place, [entryId])).map((entry) => [entry.id, entry]));
+      await this.closing.mustBeOpen(trx, build, register, seenAs(entries.values(), carries), caller);
       const { after, taken } = takenBack(register, [{ ...row, entryId }], entries, carries, mayDesign(caller.role));
       if (taken === 0) throw new ProblemError('cell-changed', 'This field was changed since, or is gone. Look at the entry again.', {});
       const { left } = await this.repeats.leaveOut(trx, caller.houseId, register, seenIn(entries, carries), after);

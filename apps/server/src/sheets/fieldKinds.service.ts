@@ -132,6 +132,11 @@ function mustFit(build: HouseBuild, field: FieldBuild, kind: FieldKind): void {
     throw new ProblemError('kind-unfit', `${field.heading} can become text first, and ${kindLabel(kind)} afterwards.`);
   if (field.rule && !rulesFor(kind).includes(field.rule.kind))
     throw new ProblemError('kind-unfit', `The rule of ${field.heading} does not go with ${kindLabel(kind)}. Clear the rule first.`);
+  if (build.registers.get(field.registerId)!.closing?.after?.field === field.key && kind !== 'date')
+    throw new ProblemError(
+      'kind-unfit',
+      `When entries are closed goes by the day in ${field.heading}. Change that first, in the menu of the sheet.`,
+    );
   const feeds =
     feedsCatalogs(build, field.registerId) ||
     build.ranges.some(

@@ -4,6 +4,7 @@ import {
   ChangeKindDto,
   ChangeFieldDto,
   ChangeSheetDto,
+  ClosingDto,
   LimitSheetDto,
   MakeFieldDto,
   MakeListDto,
@@ -12,11 +13,13 @@ import {
   PlaceDto,
   RetitleDto,
   type BuildView,
+  type ClosingTrial,
   type Outcome,
   type KindTrial,
 } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
+import { ClosingsService } from './closings.service.js';
 import { FieldKindsService } from './fieldKinds.service.js';
 import { SheetsService } from './sheets.service.js';
 
@@ -28,6 +31,7 @@ export class SheetsController {
   constructor(
     private readonly sheets: SheetsService,
     private readonly kinds: FieldKindsService,
+    private readonly closings: ClosingsService,
   ) {}
 
   @Get('build')
@@ -94,6 +98,19 @@ export class SheetsController {
   @Patch('registers/:id')
   retitleList(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RetitleDto): Promise<Outcome> {
     return this.sheets.retitleList(caller, id, dto.title);
+  }
+
+  /** When its entries are closed to all but administrators. */
+  @Put('registers/:id/closing')
+  @HttpCode(204)
+  close(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ClosingDto): Promise<void> {
+    return this.closings.set(caller, id, dto);
+  }
+
+  @Post('registers/:id/closing/trial')
+  @HttpCode(200)
+  closingTrial(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: ClosingDto): Promise<ClosingTrial> {
+    return this.closings.trial(caller, id, dto);
   }
 
   @Delete('registers/:id')

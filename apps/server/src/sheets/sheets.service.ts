@@ -1,7 +1,7 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, fieldsNamedBy, freeAmong, matchKey, proposalOf, type FieldKind } from '@dellum/core';
+import { catalogIdOf, clean, closingReads, fieldsNamedBy, freeAmong, matchKey, proposalOf, type FieldKind } from '@dellum/core';
 import type {
   BuildView,
   ChangeFieldDto,
@@ -290,7 +290,9 @@ function usersOfField(build: HouseBuild, field: FieldBuild): string[] {
     .get(field.registerId)!
     .fields.filter((other) => other.id !== field.id && fieldsNamedBy(other.rule).includes(field.key))
     .map(({ heading }) => `the rule of ${heading}, which depends on it`);
-  return [...rule, ...others, ...takersOf(build, field)];
+  const { closing, title } = build.registers.get(field.registerId)!;
+  const closes = closing && closingReads(closing).includes(field.key) ? [`when entries of ${title} are closed`] : [];
+  return [...rule, ...others, ...closes, ...takersOf(build, field)];
 }
 
 /** What takes values or answers from a field, from outside its register. */

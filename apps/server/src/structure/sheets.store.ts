@@ -1,7 +1,7 @@
 // Queries for sheets, registers and fields.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, type FieldKind, type Rule } from '@dellum/core';
+import { catalogIdOf, type Closing, type FieldKind, type Rule } from '@dellum/core';
 import { sql } from 'kysely';
 import type { Trx } from '../database/database.js';
 
@@ -72,6 +72,15 @@ export class SheetsStore {
     await trx
       .insertInto('sheet_groups')
       .values(groups.map(({ groupId, enters }) => ({ house_id: houseId, sheet_id: id, group_id: groupId, enters })))
+      .execute();
+  }
+
+  async close(trx: Trx, houseId: string, registerId: string, closing: Closing | null): Promise<void> {
+    await trx
+      .updateTable('registers')
+      .set({ closing: closing && JSON.stringify(closing) })
+      .where('house_id', '=', houseId)
+      .where('id', '=', registerId)
       .execute();
   }
 

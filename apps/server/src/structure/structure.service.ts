@@ -96,7 +96,7 @@ function linksIn(build: HouseBuild, closed: ReadonlySet<string>): FieldLink[] {
 function registersOf(build: HouseBuild, sheetId: string, enters: boolean): RegisterView[] {
   return [...build.registers.values()]
     .filter((register) => register.sheetId === sheetId)
-    .map(({ id, title, fields }) => ({ id, sheetId, title, fields, enters }));
+    .map(({ id, title, fields, closing }) => ({ id, sheetId, title, fields, enters, closing }));
 }
 
 /** Which values the house knows to be two things. */

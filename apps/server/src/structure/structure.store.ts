@@ -6,6 +6,7 @@ import {
   grouped,
   nothingComposed,
   type Carry,
+  type Closing,
   type FieldKind,
   type Locale,
   type Rule,
@@ -34,6 +35,7 @@ export interface RegisterBuild {
   readonly sheetId: string;
   readonly title: string;
   readonly source: boolean;
+  readonly closing: Closing | null;
   readonly fields: readonly FieldBuild[];
 }
 export interface SheetBuild {
@@ -166,7 +168,7 @@ export class StructureStore {
     const byRegister = grouped(fields, ({ registerId }) => registerId);
     const rows = await db
       .selectFrom('registers')
-      .select(['id', 'sheet_id as sheetId', 'title'])
+      .select(['id', 'sheet_id as sheetId', 'title', 'closing'])
       .where('house_id', '=', houseId)
       .orderBy('ord')
       .orderBy('id')

@@ -1,2 +1,3 @@
+export { closedWords, closingClause, closingReads, isClosed, type Closing } from './closing.js';
 export { inReadingOrder } from './order.js';
-export { afterVerdict, judgeEdit, settle, type Edit, type EditContext, type Settlement } from './settle.js';
+export { afterVerdict, judgeEdit, settle, unlessClosed, type Edit, type EditContext, type Settlement } from './settle.js';

@@ -20,6 +20,8 @@ export interface EditContext extends Omit<JudgeContext, 'entry' | 'held' | 'repe
   readonly carries?: readonly Carry[];
   /** Whether another entry holds the value of a field without repeats; `held` is what the cell itself held. */
   repeats?(field: FieldId, value: string, held: string): boolean;
+  /** What is said of an edit in an entry that is closed to whoever types; undefined for one that is open. */
+  closed?(entry: EntryId): string | undefined;
 }
 
 export interface Settlement {
@@ -45,7 +47,7 @@ export function judgeEdit(
   cells: Cells,
   context: EditContext,
 ): Verdict {
-  const { carries = [], repeats, ...known } = context;
+  const { carries = [], repeats, closed: _closed, ...known } = context;
   const held = cells[field.key] ?? '';
   const verdict = judge(field, text, {
     ...known,
@@ -55,6 +57,12 @@ export function judgeEdit(
     ...(repeats && { repeats: (value: string) => repeats(field.key, value, held) }),
   });
   return corrected(field, text, verdict, carries);
+}
+
+/** In a closed entry what a cell holds may be said again, and nothing else. `closed`: what is said of it; undefined for one that is open. */
+export function unlessClosed(verdict: Verdict, held: string, closed: string | undefined): Verdict {
+  const stays = verdict.verdict === 'taken' && verdict.value === held && !verdict.fills;
+  return closed === undefined || stays ? verdict : { verdict: 'refused', code: 'closed', message: closed, suggestions: [] };
 }
 
 /** The entry after a verdict on one of its cells, with all that follows from it; undefined when nothing is stored. */
@@ -69,7 +77,7 @@ export function afterVerdict(
   const fills = verdict.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
   const after = withTexts(cells, [[field, verdict.value], ...fills]);
   if ((after[field] ?? '') === (cells[field] ?? '') && fills.length === 0) return undefined;
-  const { repeats: _repeats, carries: _carries, ...known } = context;
+  const { repeats: _repeats, carries: _carries, closed: _closed, ...known } = context;
   const plan = planCascade(fields, after, [field, ...fills.map(([key]) => key)], known);
   return { ...plan, filled: [...fills.map(([key, value]) => ({ field: key, value })), ...plan.filled] };
 }
@@ -89,7 +97,7 @@ function joined(first: CascadePlan, second: CascadePlan | undefined, field: Fiel
 /** Judges the edits of a block; what each distinct text means is found once a field. */
 function editJudge(context: EditContext): (field: CascadeField, edit: Edit, cells: Cells) => Verdict {
   const judges = new Map<CascadeField, CellJudge>();
-  const { repeats: _repeats, carries = [], ...known } = context;
+  const { repeats: _repeats, carries = [], closed: _closed, ...known } = context;
   return (field, edit, cells) => {
     if (field.rule?.noRepeats || edit.confirmed) return judgeEdit(field, edit, cells, context);
     const own = judges.get(field) ?? blockJudge(field, known);
@@ -116,7 +124,8 @@ export function settle(
   const judgeOf = editJudge(context);
   for (const { edit, at, field } of inTurn) {
     const before = after.get(edit.entry) ?? untouched(carried(entries.get(edit.entry)!, context.carries ?? []));
-    const verdict = judgeOf(field, edit, before.cells);
+    // Whether it is closed goes by the entry as it is stored: what closes it may come with the rest.
+    const verdict = unlessClosed(judgeOf(field, edit, before.cells), before.cells[field.key] ?? '', context.closed?.(edit.entry));
     verdicts[at] = verdict;
     after.set(edit.entry, joined(before, afterVerdict(fields, before.cells, field.key, verdict, context), field.key));
   }

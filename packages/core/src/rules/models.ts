@@ -197,6 +197,7 @@ export const verdictCodes = [
   'repeat',
   'forbidden character',
   'read only',
+  'closed',
 ] as const;
 export type VerdictCode = (typeof verdictCodes)[number];
 

@@ -91,8 +91,20 @@ function catalogSteps(rule: CatalogRule, text: string, context: JudgeContext, so
   return [...steps, lost(closedSteps[closed.code as keyof typeof closedSteps] ?? 'state', closed.message)];
 }
 
-/** The trace of a value in a field; `sources` adds the way into the sources. */
-export function explain(field: JudgedField, text: string, context: JudgeContext, names: RuleNames, sources?: TraceSources): Trace {
+/** The trace of a value in a field; `sources` adds the way into the sources. `closed`: what is said of the entry where it is closed to whoever asks. */
+export function explain(
+  field: JudgedField,
+  text: string,
+  context: JudgeContext,
+  names: RuleNames,
+  sources?: TraceSources,
+  closed?: string,
+): Trace {
+  const trace = explainOpen(field, text, context, names, sources);
+  return closed === undefined ? trace : { ...trace, steps: [lost('entry', closed), ...trace.steps], offered: false };
+}
+
+function explainOpen(field: JudgedField, text: string, context: JudgeContext, names: RuleNames, sources?: TraceSources): Trace {
   const { rule } = field;
   const { held: _held, ...fresh } = context;
   const verdict = judge(field, text, { ...fresh, suggest: false });

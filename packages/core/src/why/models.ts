@@ -3,6 +3,7 @@ import type { ItemOrigin } from '../catalogs/index.js';
 import type { RangeFinding } from '../upkeep/index.js';
 
 export const traceSteps = [
+  'entry',
   'rule',
   'condition',
   'parent',

@@ -36,7 +36,7 @@ export function useAgain(registerId: string): Again {
     if (count > 0)
       notice(
         'refused',
-        `${cellsWords(count)} ${count === 1 ? 'was' : 'were'} changed since and ${count === 1 ? 'stays' : 'stay'} as ${count === 1 ? 'it is' : 'they are'}.`,
+        `${cellsWords(count)} ${count === 1 ? 'stays as it is: it was' : 'stay as they are: they were'} changed since, or the entry is closed.`,
       );
   };
 

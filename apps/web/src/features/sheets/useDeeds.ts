@@ -44,7 +44,7 @@ function outcomeWords({
     `${number.format(taken)} ${taken === 1 ? 'cell was' : 'cells were'} taken`,
     corrected > 0 && `${number.format(corrected)} under another spelling`,
     refused > 0 && `${number.format(refused)} refused and kept in ${refused === 1 ? 'its cell' : 'their cells'}`,
-    passedOver > 0 && `${number.format(passedOver)} changed by others since and left as they are`,
+    passedOver > 0 && `${number.format(passedOver)} left as they are: changed by others since, or closed`,
   ];
   return `${words.filter(Boolean).join(', ')}.`;
 }
