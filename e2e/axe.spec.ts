@@ -73,7 +73,19 @@ test('the other screens', async ({ house, browser }) => {
   await clean(page, 'record');
   await page.goto('/people');
   await expect(page.getByRole('cell', { name: 'Mara Fenn', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'New group' }).click();
   await clean(page, 'people');
+  await toSheet(page, 'Crane hours');
+  for (const [item, title] of [
+    ['Who sees it', 'Who sees Crane hours'],
+    ['When entries are closed', 'When entries of Crane hours are closed'],
+  ] as const) {
+    await page.getByRole('button', { name: 'More for Crane hours' }).click();
+    await page.getByRole('menuitem', { name: item }).click();
+    await expect(page.getByRole('dialog', { name: title })).toBeVisible();
+    await clean(page, title);
+    await page.keyboard.press('Escape');
+  }
   await page.goto('/catalogs');
   await expect(page.getByText('How far a visit has come.')).toBeVisible();
   await clean(page, 'catalogs');

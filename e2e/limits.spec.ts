@@ -55,3 +55,47 @@ test('a sheet is shown to a group that looks, and is not there for others; what 
   await mara.getByRole('button', { name: 'Discard' }).first().click();
   await expect(remark(looked)).not.toContainText('half a word');
 });
+
+test('entries are closed by what they hold; whoever has closed one by a slip takes it back, and nobody else changes it', async ({
+  house,
+}) => {
+  const ines = await house.open('ines');
+  await toSheet(ines, 'Berth visits');
+  await ines.getByRole('button', { name: 'More for Berth visits' }).click();
+  await ines.getByRole('menuitem', { name: 'When entries are closed' }).click();
+  const dialog = ines.getByRole('dialog', { name: 'When entries of Berth visits are closed' });
+  await dialog.getByRole('button', { name: 'Only those where' }).click();
+  await dialog.getByLabel('Field of condition 1').selectOption('Status');
+  await dialog.getByLabel('Value of condition 1').fill('Departed');
+  await dialog.getByLabel('The day from which is counted').selectOption('Arrival');
+  await dialog.getByLabel('Days after it').fill('many');
+  await expect(dialog.getByRole('alert')).toContainText('Type a whole number of days');
+  await dialog.getByLabel('Days after it').fill('400');
+  await expect(dialog.getByRole('status')).toContainText(/[\d,]+ of 1,512 entries would be closed today/);
+  await dialog.getByLabel('The day from which is counted').selectOption('no day');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(ines.getByText('An entry is closed where Status is “Departed”.').first()).toBeVisible();
+
+  // Mara departs a visit by a slip of the hand, sees the lock, and takes it back; Olek cannot change it meanwhile.
+  const [mara, olek] = [await house.open('mara'), await house.open('olek')];
+  const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];
+  const head = (grid: typeof near) => grid.getByRole('rowheader', { name: /^1500/ });
+  const visit = (grid: typeof near) => grid.locator('[data-row="1499"][data-column="0"]');
+  await cellOf(near, 1500, 'Status').click();
+  await mara.keyboard.type('Departed');
+  await mara.keyboard.press('Enter');
+  await expect(head(far)).toHaveAttribute('title', /This entry is closed, since Status is “Departed”/);
+  await expect(head(far)).toHaveAccessibleName('1500 closed');
+  await visit(far).click();
+  await olek.keyboard.type('QV-9999');
+  await olek.keyboard.press('Enter');
+  await expect(visit(far)).toContainText('QV-9999, refused: This entry is closed, since Status is “Departed”.');
+  await mara.keyboard.press('Control+z');
+  await expect(cellOf(near, 1500, 'Status')).toHaveText('Expected');
+  await expect(head(far)).toHaveText('1500');
+  // What was refused is there still, and is stored now that the entry is open.
+  await visit(far).click();
+  await olek.keyboard.press('F2');
+  await olek.keyboard.press('Enter');
+  await expect(visit(near)).toHaveText('QV-9999');
+});

@@ -55,7 +55,7 @@ describe('a closed entry', () => {
     const { clerk, administrator } = made.house;
     const entry = await entryWith({ ship: 'Loam', status: 'Departed' });
     const open = await entryWith({ ship: 'Plover', status: 'Expected' });
-    const words = 'This entry is closed: Status is “Departed”. Only administrators change it now.';
+    const words = 'This entry is closed, since Status is “Departed”. Only administrators change it now.';
 
     expect((await edit(entry, 'ship', 'Umber')).body).toMatchObject({ code: 'value-refused', verdict: 'closed', detail: words });
     // What it holds may be said again.

@@ -44,7 +44,7 @@ describe('an entry', () => {
       { key: 'arrival', heading: 'Arrival', kind: 'date' },
     ] as const;
     expect(closedWords({ ...departed, after: { field: 'arrival', days: 1 } }, fields, houseLocale)).toBe(
-      'This entry is closed: Status is “Departed”, or more than 1 day after Arrival. Only administrators change it now.',
+      'This entry is closed, since Status is “Departed”, or Arrival is more than 1 day ago. Only administrators change it now.',
     );
     const since: Closing = { where: { all: true, conditions: [{ field: 'arrival', is: 'at most', value: '2026-01-31' }] }, after: null };
     expect(closedWords(since, fields, houseLocale)).toContain('Arrival is at most “31.01.2026”');

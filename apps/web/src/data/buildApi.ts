@@ -4,6 +4,8 @@ import type {
   BuildView,
   ChangeFieldDto,
   ChangeSheetDto,
+  ClosingDto,
+  ClosingTrial,
   KindTrial,
   LimitSheetDto,
   MakeFieldDto,
@@ -37,6 +39,14 @@ export const buildApi = api.injectEndpoints({
     limitSheet: build.mutation<Made, { id: string; limits: LimitSheetDto }>({
       query: ({ id, limits }) => ({ path: `/sheets/${id}/limits`, method: 'PUT', changesBuild: true, body: limits }),
       ...touches,
+    }),
+    setClosing: build.mutation<null, { id: string; closing: ClosingDto }>({
+      query: ({ id, closing }) => ({ path: `/registers/${id}/closing`, method: 'PUT', changesBuild: true, body: closing }),
+      ...touches,
+    }),
+    closingTrial: build.query<ClosingTrial, { id: string; closing: ClosingDto }>({
+      query: ({ id, closing }) => ({ path: `/registers/${id}/closing/trial`, method: 'POST', body: closing }),
+      providesTags: ['Counts'],
     }),
     copySheet: build.mutation<Made, string>({
       query: (id) => ({ path: `/sheets/${id}/copies`, method: 'POST', changesBuild: true }),
@@ -91,6 +101,8 @@ export const {
   useMakeSheetMutation,
   useChangeSheetMutation,
   useLimitSheetMutation,
+  useSetClosingMutation,
+  useClosingTrialQuery,
   useCopySheetMutation,
   usePlaceSheetMutation,
   usePlaceRegisterMutation,

@@ -25,7 +25,8 @@ export function Page({ title, about, strip, actions, slip, children }: PageProps
     <Flex direction="column" h="100%" minH="0">
       <Box px="5" pt="4" pb="3" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
         <HStack justify="space-between" align="start" gap="4" wrap="wrap">
-          <Box minW="0">
+          {/* A long line about the page goes on below itself, beside the buttons, while there is room for it. */}
+          <Box flex="1 1 320px" minW="0">
             <Heading as="h1" fontSize="xl" lineHeight="1.3" overflowWrap="anywhere">
               {title}
             </Heading>

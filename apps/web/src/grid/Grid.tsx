@@ -312,6 +312,7 @@ export function Grid(props: GridProps) {
             heading={props.rowHeading ? props.rowHeading(index) : String(index + 1)}
             headingWidth={headWidth}
             note={props.rowNote?.(index)}
+            locked={props.rowLocked?.(index)}
             lefts={stand}
             tint={props.tint?.(index)}
             mark={props.mark}

@@ -1,4 +1,5 @@
 // One row of the grid: its gutter, its heading and its cells.
+import { Lock } from 'lucide-react';
 import { memo, type CSSProperties, type MouseEvent, type ReactNode } from 'react';
 import { inBlock, type Block, type CellLook, type GridColumn, type Place } from './models.js';
 
@@ -14,6 +15,8 @@ export interface GridRowProps {
   readonly heading: string;
   readonly headingWidth: number;
   readonly note: string | undefined;
+  /** Why the row cannot be changed: a lock is shown; undefined where it can. */
+  readonly locked: string | undefined;
   readonly lefts: readonly (number | undefined)[];
   readonly tint: string | undefined;
   readonly mark: ((name: string) => ReactNode) | undefined;
@@ -49,7 +52,7 @@ function className(
 
 /** Drawn again only when what it shows has changed; the looks are compared one by one. */
 function same(before: GridRowProps, after: GridRowProps): boolean {
-  const keys = ['row', 'columns', 'active', 'heading', 'headingWidth', 'lefts', 'note', 'tint'] as const;
+  const keys = ['row', 'columns', 'active', 'heading', 'headingWidth', 'lefts', 'note', 'locked', 'tint'] as const;
   if (keys.some((key) => before[key] !== after[key]) || before.editing || after.editing) return false;
   if (before.style.transform !== after.style.transform || before.gutter || after.gutter) return false;
   const touches = ({ top, bottom }: Block, row: number) => row >= top && row <= bottom;
@@ -68,7 +71,7 @@ function same(before: GridRowProps, after: GridRowProps): boolean {
 }
 
 export const GridRow = memo(function GridRow(props: GridRowProps) {
-  const { row, style, columns, looks, active, block, editing, gutter, heading, headingWidth, lefts, note, tint } = props;
+  const { row, style, columns, looks, active, block, editing, gutter, heading, headingWidth, lefts, note, locked, tint } = props;
   return (
     <div role="row" aria-rowindex={row + 2} className={tint ? `dl-row tint-${tint}` : 'dl-row'} style={style}>
       {gutter && (
@@ -82,12 +85,13 @@ export const GridRow = memo(function GridRow(props: GridRowProps) {
           className="dl-cell dl-rowhead"
           style={{ width: headingWidth }}
           data-row={row}
-          title={note}
+          title={[note, locked].filter(Boolean).join('; ') || undefined}
           onMouseDown={(event) => props.onRow(event, row)}
         >
           {note && <span className="dl-note" aria-hidden />}
+          {locked && <Lock size={10} aria-hidden className="dl-lock" />}
           {heading}
-          {note && <span className="sr-only"> {note}</span>}
+          {(note || locked) && <span className="sr-only"> {[note, locked && 'closed'].filter(Boolean).join(', ')}</span>}
         </div>
       )}
       {columns.map((column, at) => {

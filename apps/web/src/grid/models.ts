@@ -133,6 +133,8 @@ export interface GridProps {
   rowHeading?(row: number): string;
   /** What there is to say of a whole row beside its heading; it is marked there. */
   rowNote?(row: number): string | undefined;
+  /** Why a row cannot be changed; it shows a lock. */
+  rowLocked?(row: number): string | undefined;
   /** What a row is, whatever its number: when rows come or go above it, the active cell and its editor stay with it. */
   rowKey?(row: number): string | undefined;
   /** Moves whole rows up or down (Alt and Shift with the arrows). */

@@ -58,6 +58,7 @@ export const gridStyles: SystemStyleObject = {
     borderRight: '8px solid transparent',
     borderTopColor: 'growth.solid',
   },
+  '& .dl-lock': { position: 'absolute', bottom: '9px', left: '6px', color: 'inkSoft' },
   '& .dl-gutter': { px: '0', overflow: 'visible', borderColor: 'transparent', bg: 'transparent', cursor: 'default' },
   '& .dl-headings': { display: 'flex', position: 'sticky', top: 0, zIndex: 4, minWidth: 'max-content', bg: 'paper' },
   '& .dl-heading': {

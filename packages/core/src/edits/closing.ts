@@ -23,7 +23,7 @@ export const closingReads = ({ where, after }: Closing): readonly FieldId[] => [
   ...new Set([...(where?.conditions.map(({ field }) => field) ?? []), ...(after ? [after.field] : [])]),
 ];
 
-/** When entries are closed, in words: "Status is “Departed”, or more than 30 days after Arrival". */
+/** What closes an entry, in words: "Status is “Departed” or Arrival is more than 30 days ago". */
 export function closingClause(
   { where, after }: Closing,
   fields: readonly Pick<RegisterField, 'key' | 'heading' | 'kind'>[],
@@ -32,14 +32,16 @@ export function closingClause(
   const known = new Map(fields.map((field) => [field.key, field]));
   const heading = (key: FieldId) => known.get(key)?.heading ?? key;
   const shown = (key: FieldId, value: string) => format(known.get(key)?.kind ?? 'text', value, locale);
-  const days =
-    after &&
-    (after.days === 0
-      ? `after the day in ${heading(after.field)}`
-      : `more than ${after.days} ${after.days === 1 ? 'day' : 'days'} after ${heading(after.field)}`);
-  return [...(where && where.conditions.length > 0 ? [filterClause(where, heading, shown)] : []), ...(days ? [days] : [])].join(', or ');
+  const ago = ({ days }: { days: number }) => (days === 0 ? 'before today' : `more than ${days} ${days === 1 ? 'day' : 'days'} ago`);
+  return [
+    ...(where && where.conditions.length > 0 ? [filterClause(where, heading, shown)] : []),
+    ...(after ? [`${heading(after.field)} is ${ago(after)}`] : []),
+  ].join(', or ');
 }
 
+/** When entries are closed, in a sentence. */
+export const closingSentence = (...said: Parameters<typeof closingClause>): string => `An entry is closed where ${closingClause(...said)}.`;
+
 /** What is said to whoever would change a closed entry. */
-export const closedWords = (closing: Closing, fields: Parameters<typeof closingClause>[1], locale: Locale): string =>
-  `This entry is closed: ${closingClause(closing, fields, locale)}. Only administrators change it now.`;
+export const closedWords = (...said: Parameters<typeof closingClause>): string =>
+  `This entry is closed, since ${closingClause(...said)}. Only administrators change it now.`;

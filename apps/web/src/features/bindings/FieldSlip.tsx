@@ -1,6 +1,6 @@
 // The slip of a field: its rule as a sentence, a trial entry, and what the entries hold.
 import { Box, Button, HStack, Heading, IconButton, Input, Stack, Text } from '@chakra-ui/react';
-import { anyOfKind, catalogIdOf, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
+import { anyOfKind, catalogIdOf, closingSentence, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
 import { mayDesign, ruleMark, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { Pencil, X } from 'lucide-react';
 import { useId, useState } from 'react';
@@ -78,6 +78,11 @@ export function FieldSlip({ register, fieldKey, build, me, counts, arranging, cl
         <RuleSentence rule={field.rule} place={place} />
       ) : (
         <Text>Takes {anyOfKind(field.kind)}; may be blank.</Text>
+      )}
+      {register.closing && (
+        <Text mt="3" color="inkSoft">
+          {closingSentence(register.closing, register.fields, me.house.locale)} Only administrators change it then.
+        </Text>
       )}
       {designs && <GroupName key={field.group} field={field} register={register} />}
       <AskedIn field={field} register={register} build={build} designs={designs} />

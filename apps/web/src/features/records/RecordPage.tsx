@@ -18,6 +18,7 @@ import { useMeQuery } from '../../data/sessionApi.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
 import { useHere } from '../sheets/useHere.js';
+import { closedNote } from '../entries/closedEntry.js';
 import { formWords } from '../entries/formWords.js';
 import { fieldGroups } from './fieldGroups.js';
 import { LinkedHere } from './LinkedHere.js';
@@ -81,7 +82,8 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
             {register.title}
           </Link>
           {formWords(build, entry) && `, ${formWords(build, entry)}`}
-          {here.names.length > 0 && `; ${here.names.join(', ')} ${here.names.length === 1 ? 'is' : 'are'} here, too`}.
+          {here.names.length > 0 && `; ${here.names.join(', ')} ${here.names.length === 1 ? 'is' : 'are'} here, too`}.{' '}
+          {closedNote(register, entry, me)}
         </>
       }
       actions={

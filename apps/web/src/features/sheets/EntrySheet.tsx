@@ -20,6 +20,7 @@ import { useAppDispatch } from '../../data/store.js';
 import { ItemMark } from '../../theme/index.js';
 import { useArrangement } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../../data/useCatalogs.js';
+import { closedNote } from '../entries/closedEntry.js';
 import { formWords } from '../entries/formWords.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { did } from '../entries/doneSlice.js';
@@ -362,6 +363,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               rowCount={Math.max(1, rowCount)}
               mayEdit={enters && rowCount > 0}
               rowNote={(row) => formWords(build, entryAt(row))}
+              rowLocked={(row) => closedNote(register, entryAt(row), me)}
               tint={(row) => {
                 const entry = colouring && entryAt(row);
                 return entry && cells.colourOf(entry, colouring);

@@ -1,8 +1,10 @@
 // Who may look at a sheet and enter data in it: everybody by role, or some groups only.
-import { Button, CloseButton, Dialog, HStack, Portal, RadioGroup, Stack, Text } from '@chakra-ui/react';
+import { HStack, RadioGroup, Stack, Text } from '@chakra-ui/react';
+import { closingSentence } from '@dellum/core';
 import { mayDesign, mayEnter, type BuildView, type Me, type SheetGroup, type SheetView } from '@dellum/contract';
 import { useState } from 'react';
 import { useLimitSheetMutation } from '../../data/buildApi.js';
+import { FormDialog } from '../../frame/FormDialog.js';
 import { Select } from '../../frame/Select.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { Way } from '../../frame/Way.js';
@@ -17,8 +19,9 @@ export function limitWords(sheet: SheetView, build: BuildView): string | undefin
 /** What is said of an entry sheet under its title: its note, and what whoever reads it may not take for granted. */
 export function aboutSheet(sheet: SheetView, build: BuildView, me: Me): string {
   const enters = sheet.registers.some((register) => register.enters);
+  const closings = sheet.registers.flatMap(({ closing, fields }) => (closing ? [closingSentence(closing, fields, me.house.locale)] : []));
   const limits = mayDesign(me.role) ? limitWords(sheet, build) : !enters && mayEnter(me.role) && 'You may look at it; others enter data.';
-  return [sheet.note, limits].filter(Boolean).join(' ');
+  return [sheet.note, limits, ...closings].filter(Boolean).join(' ');
 }
 
 type May = 'nothing' | 'look' | 'enter';
@@ -44,78 +47,55 @@ export function SheetLimits({ sheet, build, close }: { sheet: SheetView; build: 
     close();
   };
   return (
-    <Dialog.Root size="sm" placement="center" open onOpenChange={(next) => next.open || close()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content>
-            <Dialog.Header>
-              <Dialog.Title>Who sees {sheet.title}</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              <Stack gap="4">
-                <RadioGroup.Root
-                  size="sm"
-                  aria-label={`Who sees ${sheet.title}`}
-                  value={limited ? 'groups' : 'everybody'}
-                  onValueChange={({ value }) => setLimited(value === 'groups')}
-                >
-                  <Stack gap="2">
-                    {(
-                      [
-                        ['everybody', 'everybody in the house, as their roles allow'],
-                        ['groups', 'some groups only, and administrators'],
-                      ] as const
-                    ).map(([value, words]) => (
-                      <RadioGroup.Item key={value} value={value}>
-                        <RadioGroup.ItemHiddenInput />
-                        <RadioGroup.ItemIndicator borderColor="slate.border" />
-                        <RadioGroup.ItemText>{words}</RadioGroup.ItemText>
-                      </RadioGroup.Item>
-                    ))}
-                  </Stack>
-                </RadioGroup.Root>
-                {limited &&
-                  build.groups.map(({ id, name, people }) => (
-                    <HStack key={id} justify="space-between">
-                      <Text overflowWrap="anywhere">
-                        {name}, {people.length} {people.length === 1 ? 'person' : 'people'}
-                      </Text>
-                      <Select
-                        label={`What ${name} may do`}
-                        width="160px"
-                        value={mayOf(id)}
-                        options={[
-                          ['nothing', 'does not see it'],
-                          ['look', 'looks at it'],
-                          ...(sheet.kind === 'entry' ? [['enter', 'enters data'] as const] : []),
-                        ]}
-                        onChoose={(may) => set(id, may as May)}
-                      />
-                    </HStack>
-                  ))}
-                {limited && (
-                  <Text color="inkSoft">
-                    {build.groups.length === 0 ? 'There are no groups yet. ' : ''}
-                    <Way to="/people">{build.groups.length === 0 ? 'Make a group' : 'Change the groups'}</Way>
-                  </Text>
-                )}
-              </Stack>
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Button size="sm" variant="outline" onClick={close}>
-                Cancel
-              </Button>
-              <Button size="sm" onClick={() => void save()}>
-                Save
-              </Button>
-            </Dialog.Footer>
-            <Dialog.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Dialog.CloseTrigger>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <FormDialog title={`Who sees ${sheet.title}`} save={() => void save()} close={close}>
+      <Stack gap="4">
+        <RadioGroup.Root
+          size="sm"
+          aria-label={`Who sees ${sheet.title}`}
+          value={limited ? 'groups' : 'everybody'}
+          onValueChange={({ value }) => setLimited(value === 'groups')}
+        >
+          <Stack gap="2">
+            {(
+              [
+                ['everybody', 'everybody in the house, as their roles allow'],
+                ['groups', 'some groups only, and administrators'],
+              ] as const
+            ).map(([value, words]) => (
+              <RadioGroup.Item key={value} value={value}>
+                <RadioGroup.ItemHiddenInput />
+                <RadioGroup.ItemIndicator borderColor="slate.border" />
+                <RadioGroup.ItemText>{words}</RadioGroup.ItemText>
+              </RadioGroup.Item>
+            ))}
+          </Stack>
+        </RadioGroup.Root>
+        {limited &&
+          build.groups.map(({ id, name, people }) => (
+            <HStack key={id} justify="space-between">
+              <Text overflowWrap="anywhere">
+                {name}, {people.length} {people.length === 1 ? 'person' : 'people'}
+              </Text>
+              <Select
+                label={`What ${name} may do`}
+                width="160px"
+                value={mayOf(id)}
+                options={[
+                  ['nothing', 'does not see it'],
+                  ['look', 'looks at it'],
+                  ...(sheet.kind === 'entry' ? [['enter', 'enters data'] as const] : []),
+                ]}
+                onChoose={(may) => set(id, may as May)}
+              />
+            </HStack>
+          ))}
+        {limited && (
+          <Text color="inkSoft">
+            {build.groups.length === 0 ? 'There are no groups yet. ' : ''}
+            <Way to="/people">{build.groups.length === 0 ? 'Make a group' : 'Change the groups'}</Way>
+          </Text>
+        )}
+      </Stack>
+    </FormDialog>
   );
 }

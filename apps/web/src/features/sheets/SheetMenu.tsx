@@ -7,6 +7,8 @@ import { Floating } from '../../picker/Floating.js';
 import { Question } from '../../frame/Confirm.js';
 import { useArrive, useNotice, useTry } from '../../frame/useNotice.js';
 import { RenameBox } from '../../frame/RenameBox.js';
+import { useMeQuery } from '../../data/sessionApi.js';
+import { SheetClosing } from './SheetClosing.js';
 import { SheetLimits } from './SheetLimits.js';
 import { useChangeSheetMutation, useCopySheetMutation, useDeleteSheetMutation, usePlaceSheetMutation } from '../../data/buildApi.js';
 
@@ -16,6 +18,8 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
   const [place] = usePlaceSheetMutation();
   const [remove] = useDeleteSheetMutation();
   const [limiting, setLimiting] = useState(false);
+  const [closing, setClosing] = useState(false);
+  const { data: me } = useMeQuery();
   const [renaming, setRenaming] = useState(false);
   const menuId = useId();
   const [asking, setAsking] = useState(false);
@@ -83,6 +87,11 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
                   </Menu.Item>
                 </>
               )}
+              {sheet.kind === 'entry' && (
+                <Menu.Item value="closing" onClick={() => setClosing(true)}>
+                  When entries are closed
+                </Menu.Item>
+              )}
               {(sheet.kind === 'entry' || sheet.shown) && (
                 <Menu.Item value="limits" onClick={() => setLimiting(true)}>
                   Who sees it
@@ -104,6 +113,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
         onConfirm={() => void drop()}
       />
       {limiting && <SheetLimits sheet={sheet} build={build} close={() => setLimiting(false)} />}
+      {closing && me && sheet.registers[0] && <SheetClosing register={sheet.registers[0]} me={me} close={() => setClosing(false)} />}
       {renaming && (
         <Floating anchor={anchor}>
           <Box p="3" onMouseDown={(event) => event.stopPropagation()}>

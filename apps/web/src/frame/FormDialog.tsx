@@ -1,0 +1,39 @@
+// A small dialog in which something is set: its title, what is set, and the buttons that save it or leave it as it was.
+import { Button, CloseButton, Dialog, Portal } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+
+interface FormDialogProps {
+  readonly title: string;
+  readonly children: ReactNode;
+  save(): void;
+  close(): void;
+}
+
+export function FormDialog({ title, children, save, close }: FormDialogProps) {
+  return (
+    <Dialog.Root size="sm" placement="center" open onOpenChange={(next) => next.open || close()}>
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content>
+            <Dialog.Header>
+              <Dialog.Title>{title}</Dialog.Title>
+            </Dialog.Header>
+            <Dialog.Body>{children}</Dialog.Body>
+            <Dialog.Footer>
+              <Button size="sm" variant="outline" onClick={close}>
+                Cancel
+              </Button>
+              <Button size="sm" onClick={save}>
+                Save
+              </Button>
+            </Dialog.Footer>
+            <Dialog.CloseTrigger asChild>
+              <CloseButton size="sm" aria-label="Close" />
+            </Dialog.CloseTrigger>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
