@@ -6,6 +6,8 @@ export { Database, holdBuild, lockBuild, type Trx } from './database/database.js
 export { prepareAppRole, type AppRole } from './database/appRole.js';
 export { SealsStore } from './ledger/seals.store.js';
 export { migrate } from './database/migrate.js';
+export { missingIn, schemaOf } from './database/schema.js';
+export { expectedSchema } from './database/expectedSchema.js';
 export type { Tables } from './database/tables.js';
 export { makeHouse } from './houses/houses.service.js';
 export { demoAccounts } from './houses/demoAccounts.js';

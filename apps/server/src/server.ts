@@ -1,5 +1,6 @@
 // Puts a server together: migrated database, application, API description.
 import 'reflect-metadata';
+import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { Express } from 'express';
@@ -13,6 +14,7 @@ import { describeApi } from './api/openApi.js';
 import { AppModule } from './app.module.js';
 import { Database } from './database/database.js';
 import { migrate } from './database/migrate.js';
+import { mustBeLaidOut } from './database/schema.js';
 import { reachableFrom, type ReachableConfig } from './linked/reachable.js';
 import { ProblemFilter, validation } from './problems/index.js';
 
@@ -40,6 +42,7 @@ export async function createServer({
 }: ServerOptions): Promise<NestExpressApplication> {
   const database = new Database(databaseUrl);
   if (!migrated) await migrate(database.kysely);
+  await mustBeLaidOut(database.kysely, (words) => new Logger('database').warn(words));
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, webFolder), {
     bodyParser: false,
     logger: ['warn', 'error'],

@@ -18,6 +18,7 @@ import * as ledgerSeals from './migrations/0015-ledger-seals.js';
 import * as secondFactor from './migrations/0016-second-factor.js';
 import * as sheetsForSome from './migrations/0017-sheets-for-some.js';
 import * as closedEntries from './migrations/0018-closed-entries.js';
+import * as everyState from './migrations/0019-every-state.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -39,6 +40,7 @@ const migrations: Record<string, Migration> = {
   '0016-second-factor': secondFactor,
   '0017-sheets-for-some': sheetsForSome,
   '0018-closed-entries': closedEntries,
+  '0019-every-state': everyState,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

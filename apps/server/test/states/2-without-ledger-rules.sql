@@ -1,0 +1,593 @@
+SELECT pg_catalog.set_config('search_path', '', false);
+CREATE COLLATION public.natural_order (provider = icu, locale = 'und-u-kn-true');
+CREATE FUNCTION public.write_cell(house uuid, register uuid, entry uuid, known_version integer, known_build bigint, new_cells jsonb, deltas jsonb, person uuid, field text, old_value text, new_value text, change jsonb, channel text) RETURNS boolean
+    LANGUAGE plpgsql
+    AS $$
+declare number bigint;
+begin
+  -- The build stays as it is until the commit; what was judged against an older one is judged anew by the caller.
+  perform pg_advisory_xact_lock_shared(hashtextextended(house::text, 0));
+  perform 1 from houses where id = house and build = known_build;
+  if not found then return false; end if;
+  update entries set cells = new_cells, version = version + 1
+    where house_id = house and register_id = register and id = entry and version = known_version;
+  if not found then return false; end if;
+  insert into value_deltas (house_id, field_id, value, entries)
+    select house, delta."fieldId", delta.value, delta.entries
+    from jsonb_to_recordset(deltas) as delta("fieldId" uuid, value text, entries bigint);
+  insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, entry_version, from_value, to_value)
+    values (house, person, 'cell.written', register, entry, field, known_version + 1, old_value, new_value);
+  update house_counters set seq = seq + 1 where house_id = house returning seq into number;
+  insert into changes (house_id, seq, audience, body) values (house, number, 'everyone', change);
+  perform pg_notify(channel, house || ':' || number);
+  return true;
+end $$;
+CREATE TABLE public.acts (
+    house_id uuid NOT NULL,
+    id bigint NOT NULL,
+    person_id uuid,
+    at timestamp with time zone DEFAULT now() NOT NULL,
+    registers jsonb NOT NULL,
+    proposal jsonb NOT NULL,
+    back jsonb NOT NULL,
+    state text DEFAULT 'done'::text NOT NULL
+);
+ALTER TABLE public.acts ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.acts_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.arranged_entries (
+    house_id uuid NOT NULL,
+    person_id uuid NOT NULL,
+    register_id uuid NOT NULL,
+    chunk integer NOT NULL,
+    entries uuid[] NOT NULL
+);
+CREATE TABLE public.arrangements (
+    house_id uuid NOT NULL,
+    person_id uuid NOT NULL,
+    register_id uuid NOT NULL,
+    version integer NOT NULL,
+    body jsonb NOT NULL,
+    shape bigint,
+    entries integer
+);
+CREATE TABLE public.carries (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    field_id uuid NOT NULL,
+    from_value text NOT NULL,
+    to_value text NOT NULL,
+    reached uuid,
+    done bigint NOT NULL,
+    total bigint NOT NULL,
+    finished_at timestamp with time zone
+);
+CREATE TABLE public.catalog_changes (
+    house_id uuid NOT NULL,
+    id bigint NOT NULL,
+    catalog_id uuid NOT NULL,
+    at timestamp with time zone DEFAULT now() NOT NULL,
+    person_id uuid,
+    act_id bigint,
+    version bigint NOT NULL,
+    items jsonb NOT NULL,
+    order_before jsonb,
+    definition_before jsonb
+);
+ALTER TABLE public.catalog_changes ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.catalog_changes_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.catalogs (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    key text NOT NULL,
+    title text NOT NULL,
+    note text NOT NULL,
+    version bigint DEFAULT 1 NOT NULL,
+    definition jsonb NOT NULL
+);
+CREATE TABLE public.changes (
+    house_id uuid NOT NULL,
+    seq bigint NOT NULL,
+    audience text NOT NULL,
+    body jsonb NOT NULL,
+    at timestamp with time zone DEFAULT now() NOT NULL
+);
+CREATE TABLE public.chunks (
+    house_id uuid NOT NULL,
+    register_id uuid NOT NULL,
+    from_pos bigint NOT NULL,
+    entries integer NOT NULL
+);
+CREATE TABLE public.entries (
+    house_id uuid NOT NULL,
+    register_id uuid NOT NULL,
+    id uuid NOT NULL,
+    pos bigint NOT NULL,
+    version integer DEFAULT 1 NOT NULL,
+    cells jsonb NOT NULL
+)
+WITH (fillfactor='85');
+CREATE TABLE public.entry_acts (
+    house_id uuid NOT NULL,
+    id bigint NOT NULL,
+    person_id uuid NOT NULL,
+    register_id uuid NOT NULL,
+    at timestamp with time zone DEFAULT now() NOT NULL,
+    deed jsonb NOT NULL,
+    fields jsonb NOT NULL,
+    entries uuid[] NOT NULL,
+    done integer DEFAULT 0 NOT NULL,
+    state text DEFAULT 'under way'::text NOT NULL,
+    outcome jsonb NOT NULL
+);
+ALTER TABLE public.entry_acts ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.entry_acts_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.fields (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    register_id uuid NOT NULL,
+    key text NOT NULL,
+    heading text NOT NULL,
+    kind text NOT NULL,
+    width integer NOT NULL,
+    ord integer NOT NULL,
+    rule jsonb,
+    catalog_id uuid
+);
+CREATE TABLE public.house_counters (
+    house_id uuid NOT NULL,
+    seq bigint NOT NULL
+)
+WITH (fillfactor='50');
+CREATE TABLE public.houses (
+    id uuid NOT NULL,
+    key text NOT NULL,
+    name text NOT NULL,
+    locale jsonb NOT NULL,
+    demo boolean DEFAULT false NOT NULL,
+    build bigint DEFAULT 1 NOT NULL
+);
+CREATE TABLE public.instance (
+    id text NOT NULL
+);
+CREATE TABLE public.kept_items (
+    house_id uuid NOT NULL,
+    catalog_id uuid NOT NULL,
+    value text NOT NULL,
+    key text NOT NULL,
+    path jsonb DEFAULT '[]'::jsonb NOT NULL,
+    retired boolean NOT NULL,
+    label text,
+    note text,
+    colour text,
+    valid_from text,
+    valid_until text
+);
+CREATE TABLE public.kysely_migration (
+    name character varying(255) NOT NULL,
+    "timestamp" character varying(255) NOT NULL
+);
+CREATE TABLE public.kysely_migration_lock (
+    id character varying(255) NOT NULL,
+    is_locked integer DEFAULT 0 NOT NULL
+);
+CREATE TABLE public.ledger (
+    house_id uuid NOT NULL,
+    id bigint NOT NULL,
+    at timestamp with time zone DEFAULT now() NOT NULL,
+    person_id uuid,
+    act text NOT NULL,
+    register_id uuid,
+    entry_id uuid,
+    field_key text,
+    entry_version integer,
+    from_value text,
+    to_value text,
+    detail jsonb,
+    act_id bigint
+);
+ALTER TABLE public.ledger ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.ledger_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.linked_sources (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    name text NOT NULL,
+    name_key text NOT NULL,
+    settings jsonb NOT NULL,
+    every integer NOT NULL,
+    made_by uuid,
+    rows jsonb DEFAULT '[]'::jsonb NOT NULL,
+    mark text,
+    last_good_at timestamp with time zone,
+    last_tried_at timestamp with time zone,
+    failure text
+);
+CREATE TABLE public.other_names (
+    house_id uuid NOT NULL,
+    catalog_id uuid NOT NULL,
+    name text NOT NULL,
+    value text NOT NULL
+);
+CREATE TABLE public.people (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    name text NOT NULL,
+    sign_in text NOT NULL,
+    sign_in_key text NOT NULL,
+    role text NOT NULL,
+    password_hash text NOT NULL
+);
+CREATE TABLE public.range_stretches (
+    house_id uuid NOT NULL,
+    range_id uuid NOT NULL,
+    ord integer NOT NULL,
+    register_id uuid NOT NULL,
+    fields jsonb NOT NULL,
+    range_start jsonb NOT NULL,
+    range_end jsonb NOT NULL
+);
+CREATE TABLE public.ranges (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    name text NOT NULL,
+    name_key text NOT NULL,
+    shape text DEFAULT 'list'::text NOT NULL,
+    inherits boolean DEFAULT false NOT NULL
+);
+CREATE TABLE public.registers (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    sheet_id uuid NOT NULL,
+    title text NOT NULL,
+    ord integer NOT NULL,
+    shape bigint DEFAULT 0 NOT NULL
+);
+CREATE TABLE public.requests (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    catalog_id uuid NOT NULL,
+    field_id uuid NOT NULL,
+    entry_id uuid NOT NULL,
+    path jsonb NOT NULL,
+    value text NOT NULL,
+    person_id uuid NOT NULL,
+    at timestamp with time zone DEFAULT now() NOT NULL,
+    state text DEFAULT 'waiting'::text NOT NULL,
+    answer text,
+    word text,
+    answered_by uuid,
+    answered_at timestamp with time zone
+);
+CREATE TABLE public.sessions (
+    house_id uuid NOT NULL,
+    token_hash bytea NOT NULL,
+    person_id uuid NOT NULL,
+    last_seen_at timestamp with time zone DEFAULT now() NOT NULL,
+    expires_at timestamp with time zone NOT NULL
+);
+CREATE TABLE public.sheets (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    kind text NOT NULL,
+    title text NOT NULL,
+    note text NOT NULL,
+    ord integer NOT NULL,
+    shown boolean DEFAULT false NOT NULL
+);
+CREATE TABLE public.sign_in_tries (
+    house_id uuid NOT NULL,
+    id bigint NOT NULL,
+    sign_in_key text NOT NULL,
+    address text NOT NULL,
+    at timestamp with time zone DEFAULT now() NOT NULL
+);
+ALTER TABLE public.sign_in_tries ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.sign_in_tries_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.slips (
+    house_id uuid NOT NULL,
+    id uuid NOT NULL,
+    person_id uuid NOT NULL,
+    proposal jsonb NOT NULL,
+    questions jsonb NOT NULL,
+    inside integer NOT NULL,
+    entries jsonb NOT NULL,
+    at timestamp with time zone DEFAULT now() NOT NULL
+);
+CREATE TABLE public.stewards (
+    house_id uuid NOT NULL,
+    catalog_id uuid NOT NULL,
+    person_id uuid NOT NULL
+);
+CREATE TABLE public.value_counts (
+    house_id uuid NOT NULL,
+    field_id uuid NOT NULL,
+    value text NOT NULL,
+    entries bigint NOT NULL
+);
+CREATE TABLE public.value_deltas (
+    house_id uuid NOT NULL,
+    id bigint NOT NULL,
+    field_id uuid NOT NULL,
+    value text NOT NULL,
+    entries bigint NOT NULL
+);
+ALTER TABLE public.value_deltas ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.value_deltas_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+INSERT INTO public.acts OVERRIDING SYSTEM VALUE VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 1, 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', '2026-11-29 14:19:15.18834+00', '["5aaf35c5-162b-4d3b-af79-1298bb3a4e8c"]', '{"steps": [{"act": {"act": "insert", "before": null, "entries": [{"id": "f930b96a-5de6-4e72-8bfa-a9ac6d807854", "cells": {"value": "Corin Vale"}}]}, "what": "act", "registerId": "5aaf35c5-162b-4d3b-af79-1298bb3a4e8c"}], "meanings": []}', '[{"act": {"act": "delete", "entries": ["f930b96a-5de6-4e72-8bfa-a9ac6d807854"]}, "what": "act", "registerId": "5aaf35c5-162b-4d3b-af79-1298bb3a4e8c"}]', 'done');
+INSERT INTO public.catalog_changes OVERRIDING SYSTEM VALUE VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 1, 'f66a72be-0122-4c15-b051-2233910662f8', '2026-11-29 14:19:15.18834+00', 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', 1, 2, '[{"after": {"from": [], "path": [], "label": "Corin Vale", "state": "offered", "value": "Corin Vale", "otherNames": []}, "before": null}]', NULL, NULL);
+INSERT INTO public.catalogs VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'f66a72be-0122-4c15-b051-2233910662f8', 'pilots', 'Pilots', '', 2, '{"order": {"by": "kept"}, "parts": [{"join": "or", "kind": "range", "label": null, "rangeId": "c480f266-a31e-4997-a5e9-8af8e5e181eb", "companions": []}], "filter": null, "distinct": "value"}');
+INSERT INTO public.changes VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 1, 'administrators', '{"kind": "people"}', '2026-11-29 14:19:15.077739+00'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 2, 'everyone', '{"by": "d62bd0ab-75cf-4b20-8983-7dfb65443abd", "kind": "cells", "cells": {"pilot": "Rook Tansy"}, "entryId": "f9b72e53-e10a-4ca3-9bcc-775fbbef99bb", "version": 2, "registerId": "42c4872c-9fe4-42e1-96ee-a5aba505233b"}', '2026-11-29 14:19:15.158023+00'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 3, 'everyone', '{"kind": "register", "registerId": "42c4872c-9fe4-42e1-96ee-a5aba505233b"}', '2026-11-29 14:19:15.169827+00'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 4, 'everyone', '{"kind": "build", "version": 2}', '2026-11-29 14:19:15.18834+00'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 5, 'administrators', '{"kind": "register", "registerId": "5aaf35c5-162b-4d3b-af79-1298bb3a4e8c"}', '2026-11-29 14:19:15.18834+00'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 6, 'everyone', '{"kind": "catalog", "version": 2, "catalogId": "f66a72be-0122-4c15-b051-2233910662f8"}', '2026-11-29 14:19:15.18834+00');
+INSERT INTO public.chunks VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '2c8b908f-28ab-4527-8f5b-9abab30a3b22', -4611686018427387904, 2),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '42c4872c-9fe4-42e1-96ee-a5aba505233b', -4611686018427387904, 2),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', -4611686018427387904, 4);
+INSERT INTO public.entries VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', '872890ad-9599-4946-accf-114ce591ed88', 4294967296, 1, '{"value": "Tam Ossel"}'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', '9ed8f6ad-2565-4670-a297-07ff37c28d5b', 8589934592, 1, '{"value": "Bryn Calloway"}'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', '12a5b42b-cddb-4b46-a467-dab3ceb61dac', 12884901888, 1, '{"value": "Rook Tansy"}'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '2c8b908f-28ab-4527-8f5b-9abab30a3b22', 'ec57e6e2-9b43-49a0-a248-c9014b0025be', 4294967296, 1, '{"value": "North"}'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '2c8b908f-28ab-4527-8f5b-9abab30a3b22', '6afe5d31-bf33-468b-a4b3-ebeee3eae970', 8589934592, 1, '{"value": "South"}'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '42c4872c-9fe4-42e1-96ee-a5aba505233b', 'beabbfbe-25b4-41da-bac9-632db95762d7', 8589934592, 1, '{"pilot": "Tam", "visit": "V2"}'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '42c4872c-9fe4-42e1-96ee-a5aba505233b', 'f9b72e53-e10a-4ca3-9bcc-775fbbef99bb', 4294967296, 2, '{"pilot": "Rook Tansy", "visit": "V1", "arrival": "2026-11-24"}'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', 'f930b96a-5de6-4e72-8bfa-a9ac6d807854', 17179869184, 1, '{"value": "Corin Vale"}');
+INSERT INTO public.fields VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '28053a17-207e-476d-b621-b7ed3de3bd8c', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', 'value', 'Pilots', 'text', 160, 3, NULL, NULL),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'efdf5ef1-73a0-4874-94a7-4ea7ea572217', '2c8b908f-28ab-4527-8f5b-9abab30a3b22', 'value', 'Quays', 'text', 160, 5, NULL, NULL),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '6cc506a6-7bcd-4ab4-97fe-253df640b47a', '42c4872c-9fe4-42e1-96ee-a5aba505233b', 'visit', 'Visit', 'text', 90, 8, NULL, NULL),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'fb119436-de9c-4c27-a708-faebdd0e3622', '42c4872c-9fe4-42e1-96ee-a5aba505233b', 'arrival', 'Arrival', 'date', 100, 10, NULL, NULL),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '8c8e28b8-d2ba-4184-a60f-6183000c7317', '42c4872c-9fe4-42e1-96ee-a5aba505233b', 'pilot', 'Pilot', 'text', 120, 9, '{"day": null, "hint": "Who?", "kind": "catalog", "level": null, "where": null, "begins": {"with": "empty", "value": ""}, "brings": [], "misfit": "clear", "others": "refuse", "fitting": [], "parents": [], "picking": {"list": true, "lines": 8, "search": "anywhere"}, "catalogId": "f66a72be-0122-4c15-b051-2233910662f8", "noRepeats": false, "mayBeBlank": true, "blankParent": "nothing", "fillsSingle": false, "refusalText": ""}', 'f66a72be-0122-4c15-b051-2233910662f8');
+INSERT INTO public.house_counters VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 6);
+INSERT INTO public.houses VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'old', 'Old House', '{"language": "en-GB", "dateOrder": "dmy", "yearPivot": 68, "decimalMark": "."}', false, 2);
+INSERT INTO public.instance VALUES
+	('fc12c9ad');
+INSERT INTO public.kysely_migration VALUES
+	('0001-first-thread', '2026-11-29T14:19:14.506Z'),
+	('0002-write-cell', '2026-11-29T14:19:14.509Z'),
+	('0003-sources-in-full', '2026-11-29T14:19:14.527Z'),
+	('0004-rules-in-full', '2026-11-29T14:19:14.528Z'),
+	('0005-the-sheet-in-full', '2026-11-29T14:19:14.549Z');
+INSERT INTO public.kysely_migration_lock VALUES
+	('migration_lock', 0);
+INSERT INTO public.ledger OVERRIDING SYSTEM VALUE VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 1, '2026-11-29 14:19:15.158023+00', 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', 'cell.written', '42c4872c-9fe4-42e1-96ee-a5aba505233b', 'f9b72e53-e10a-4ca3-9bcc-775fbbef99bb', 'pilot', 2, 'Tam Ossel', 'Rook Tansy', NULL, NULL),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 2, '2026-11-29 14:19:15.169827+00', 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', 'entry.deleted', '42c4872c-9fe4-42e1-96ee-a5aba505233b', '666c9327-ff8f-40d3-bbeb-036158499f5f', NULL, NULL, '12884901888', NULL, '{"visit": "V3"}', NULL),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 3, '2026-11-29 14:19:15.18834+00', 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', 'entry.inserted', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', 'f930b96a-5de6-4e72-8bfa-a9ac6d807854', NULL, NULL, NULL, NULL, '{"value": "Corin Vale"}', NULL),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 4, '2026-11-29 14:19:15.18834+00', 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', 'item.added', NULL, NULL, NULL, NULL, NULL, 'Corin Vale', '{"catalogId": "f66a72be-0122-4c15-b051-2233910662f8"}', NULL);
+INSERT INTO public.people VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', 'The administrator', 'administrator', 'administrator', 'administrator', '$argon2id$v=19$m=19456,t=2,p=1$ltULSLI7cFCYFk8I3Tatkg$GT9bM1/zlRPdVoMp/P79DgAvHK9CFeQ9Mw8M+4UjWG4'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'e51cb1ec-2554-4d94-a67f-7c8859c1f59f', 'The clerk', 'clerk', 'clerk', 'clerk', '$argon2id$v=19$m=19456,t=2,p=1$1NkusZPnwNb7IKxSwjC15w$DKHNR4QlFJuc04VoyFtyQBC/ncFgtR37d1UNRp+HkEk'),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '65fa94ce-9fad-4387-971f-44b0fd66ab56', 'The reader', 'reader', 'reader', 'reader', '$argon2id$v=19$m=19456,t=2,p=1$Ch7vwLKJGip9ygmHaAGpDA$2tj+MdTrN8ShIBA2ez3FJRiseRc87bmP55TM9RzrlaA');
+INSERT INTO public.range_stretches VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'c480f266-a31e-4997-a5e9-8af8e5e181eb', 0, '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', '["value"]', '{"at": "top"}', '{"ends": "last"}');
+INSERT INTO public.ranges VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'c480f266-a31e-4997-a5e9-8af8e5e181eb', 'Pilots', 'pilots', 'list', false);
+INSERT INTO public.registers VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '2c8b908f-28ab-4527-8f5b-9abab30a3b22', '7f622df5-4215-45b3-b354-990e53afaf7b', 'Quays', 4, 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '42c4872c-9fe4-42e1-96ee-a5aba505233b', 'f468815a-196b-431b-8e9e-d86975401e48', 'Visits', 7, 2),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '5aaf35c5-162b-4d3b-af79-1298bb3a4e8c', '7f622df5-4215-45b3-b354-990e53afaf7b', 'Pilots', 2, 2);
+INSERT INTO public.sessions VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '\x686709ba4783522bfd2eba2b6adb077b9e1489ee5d4f0784f9c1d8ca7a7dd9d7', 'd62bd0ab-75cf-4b20-8983-7dfb65443abd', '2026-11-29 14:19:15.077739+00', '2026-12-13 14:19:15.08+00');
+INSERT INTO public.sheets VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '7f622df5-4215-45b3-b354-990e53afaf7b', 'source', 'Lists', '', 1, false),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'f468815a-196b-431b-8e9e-d86975401e48', 'entry', 'Visits', '', 6, false);
+INSERT INTO public.value_counts VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '28053a17-207e-476d-b621-b7ed3de3bd8c', 'Bryn Calloway', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '28053a17-207e-476d-b621-b7ed3de3bd8c', 'Rook Tansy', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '28053a17-207e-476d-b621-b7ed3de3bd8c', 'Tam Ossel', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'efdf5ef1-73a0-4874-94a7-4ea7ea572217', 'North', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'efdf5ef1-73a0-4874-94a7-4ea7ea572217', 'South', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '6cc506a6-7bcd-4ab4-97fe-253df640b47a', 'V1', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '6cc506a6-7bcd-4ab4-97fe-253df640b47a', 'V2', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '6cc506a6-7bcd-4ab4-97fe-253df640b47a', 'V3', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '8c8e28b8-d2ba-4184-a60f-6183000c7317', 'Tam', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', '8c8e28b8-d2ba-4184-a60f-6183000c7317', 'Tam Ossel', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 'fb119436-de9c-4c27-a708-faebdd0e3622', '2026-11-24', 1);
+INSERT INTO public.value_deltas OVERRIDING SYSTEM VALUE VALUES
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 1, '8c8e28b8-d2ba-4184-a60f-6183000c7317', 'Tam Ossel', -1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 2, '8c8e28b8-d2ba-4184-a60f-6183000c7317', 'Rook Tansy', 1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 3, '6cc506a6-7bcd-4ab4-97fe-253df640b47a', 'V3', -1),
+	('a6cc04e9-28b3-4a45-9852-502ad47b96e2', 4, '28053a17-207e-476d-b621-b7ed3de3bd8c', 'Corin Vale', 1);
+SELECT pg_catalog.setval('public.acts_id_seq', 1, true);
+SELECT pg_catalog.setval('public.catalog_changes_id_seq', 1, true);
+SELECT pg_catalog.setval('public.entry_acts_id_seq', 1, false);
+SELECT pg_catalog.setval('public.ledger_id_seq', 4, true);
+SELECT pg_catalog.setval('public.sign_in_tries_id_seq', 1, false);
+SELECT pg_catalog.setval('public.value_deltas_id_seq', 4, true);
+ALTER TABLE ONLY public.acts
+    ADD CONSTRAINT acts_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.arranged_entries
+    ADD CONSTRAINT arranged_entries_pkey PRIMARY KEY (house_id, person_id, register_id, chunk);
+ALTER TABLE ONLY public.arrangements
+    ADD CONSTRAINT arrangements_pkey PRIMARY KEY (house_id, person_id, register_id);
+ALTER TABLE ONLY public.carries
+    ADD CONSTRAINT carries_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.catalog_changes
+    ADD CONSTRAINT catalog_changes_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.catalogs
+    ADD CONSTRAINT catalogs_house_id_key_key UNIQUE (house_id, key);
+ALTER TABLE ONLY public.catalogs
+    ADD CONSTRAINT catalogs_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.changes
+    ADD CONSTRAINT changes_pkey PRIMARY KEY (house_id, seq);
+ALTER TABLE ONLY public.chunks
+    ADD CONSTRAINT chunks_pkey PRIMARY KEY (house_id, register_id, from_pos);
+ALTER TABLE ONLY public.entries
+    ADD CONSTRAINT entries_pkey PRIMARY KEY (house_id, register_id, id);
+ALTER TABLE ONLY public.entry_acts
+    ADD CONSTRAINT entry_acts_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.fields
+    ADD CONSTRAINT fields_house_id_register_id_key_key UNIQUE (house_id, register_id, key);
+ALTER TABLE ONLY public.fields
+    ADD CONSTRAINT fields_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.house_counters
+    ADD CONSTRAINT house_counters_pkey PRIMARY KEY (house_id);
+ALTER TABLE ONLY public.houses
+    ADD CONSTRAINT houses_key_key UNIQUE (key);
+ALTER TABLE ONLY public.houses
+    ADD CONSTRAINT houses_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.instance
+    ADD CONSTRAINT instance_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.kept_items
+    ADD CONSTRAINT kept_items_pkey PRIMARY KEY (house_id, catalog_id, key);
+ALTER TABLE ONLY public.kysely_migration_lock
+    ADD CONSTRAINT kysely_migration_lock_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.kysely_migration
+    ADD CONSTRAINT kysely_migration_pkey PRIMARY KEY (name);
+ALTER TABLE ONLY public.ledger
+    ADD CONSTRAINT ledger_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.linked_sources
+    ADD CONSTRAINT linked_sources_house_id_name_key_key UNIQUE (house_id, name_key);
+ALTER TABLE ONLY public.linked_sources
+    ADD CONSTRAINT linked_sources_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.other_names
+    ADD CONSTRAINT other_names_pkey PRIMARY KEY (house_id, catalog_id, name);
+ALTER TABLE ONLY public.people
+    ADD CONSTRAINT people_house_id_sign_in_key_key UNIQUE (house_id, sign_in_key);
+ALTER TABLE ONLY public.people
+    ADD CONSTRAINT people_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.range_stretches
+    ADD CONSTRAINT range_stretches_pkey PRIMARY KEY (house_id, range_id, ord);
+ALTER TABLE ONLY public.ranges
+    ADD CONSTRAINT ranges_house_id_name_key_key UNIQUE (house_id, name_key);
+ALTER TABLE ONLY public.ranges
+    ADD CONSTRAINT ranges_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.registers
+    ADD CONSTRAINT registers_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.requests
+    ADD CONSTRAINT requests_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.sessions
+    ADD CONSTRAINT sessions_pkey PRIMARY KEY (house_id, token_hash);
+ALTER TABLE ONLY public.sheets
+    ADD CONSTRAINT sheets_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.sign_in_tries
+    ADD CONSTRAINT sign_in_tries_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.slips
+    ADD CONSTRAINT slips_pkey PRIMARY KEY (house_id, id);
+ALTER TABLE ONLY public.stewards
+    ADD CONSTRAINT stewards_pkey PRIMARY KEY (house_id, catalog_id, person_id);
+ALTER TABLE ONLY public.value_counts
+    ADD CONSTRAINT value_counts_pkey PRIMARY KEY (house_id, field_id, value);
+ALTER TABLE ONLY public.value_deltas
+    ADD CONSTRAINT value_deltas_pkey PRIMARY KEY (house_id, id);
+CREATE INDEX carries_open ON public.carries USING btree (house_id) WHERE (finished_at IS NULL);
+CREATE INDEX catalog_changes_catalog ON public.catalog_changes USING btree (house_id, catalog_id, id);
+CREATE INDEX entries_pos ON public.entries USING btree (house_id, register_id, pos);
+CREATE INDEX ledger_act ON public.ledger USING btree (house_id, act_id, id) WHERE (act_id IS NOT NULL);
+CREATE INDEX ledger_entry ON public.ledger USING btree (house_id, entry_id, field_key) WHERE (entry_id IS NOT NULL);
+CREATE INDEX requests_entry ON public.requests USING btree (house_id, field_id, entry_id);
+CREATE INDEX requests_waiting ON public.requests USING btree (house_id, catalog_id) WHERE (state = 'waiting'::text);
+CREATE INDEX sessions_person ON public.sessions USING btree (house_id, person_id);
+CREATE INDEX sign_in_tries_at ON public.sign_in_tries USING btree (house_id, at);
+CREATE INDEX value_deltas_value ON public.value_deltas USING btree (house_id, field_id, value);
+ALTER TABLE ONLY public.acts
+    ADD CONSTRAINT acts_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.arranged_entries
+    ADD CONSTRAINT arranged_entries_house_id_person_id_register_id_fkey FOREIGN KEY (house_id, person_id, register_id) REFERENCES public.arrangements(house_id, person_id, register_id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.arrangements
+    ADD CONSTRAINT arrangements_house_id_person_id_fkey FOREIGN KEY (house_id, person_id) REFERENCES public.people(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.arrangements
+    ADD CONSTRAINT arrangements_house_id_register_id_fkey FOREIGN KEY (house_id, register_id) REFERENCES public.registers(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.carries
+    ADD CONSTRAINT carries_house_id_field_id_fkey FOREIGN KEY (house_id, field_id) REFERENCES public.fields(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.catalog_changes
+    ADD CONSTRAINT catalog_changes_house_id_catalog_id_fkey FOREIGN KEY (house_id, catalog_id) REFERENCES public.catalogs(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.catalogs
+    ADD CONSTRAINT catalogs_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.changes
+    ADD CONSTRAINT changes_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.chunks
+    ADD CONSTRAINT chunks_house_id_register_id_fkey FOREIGN KEY (house_id, register_id) REFERENCES public.registers(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.entries
+    ADD CONSTRAINT entries_house_id_register_id_fkey FOREIGN KEY (house_id, register_id) REFERENCES public.registers(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.entry_acts
+    ADD CONSTRAINT entry_acts_house_id_person_id_fkey FOREIGN KEY (house_id, person_id) REFERENCES public.people(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.entry_acts
+    ADD CONSTRAINT entry_acts_house_id_register_id_fkey FOREIGN KEY (house_id, register_id) REFERENCES public.registers(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.fields
+    ADD CONSTRAINT fields_house_id_catalog_id_fkey FOREIGN KEY (house_id, catalog_id) REFERENCES public.catalogs(house_id, id);
+ALTER TABLE ONLY public.fields
+    ADD CONSTRAINT fields_house_id_register_id_fkey FOREIGN KEY (house_id, register_id) REFERENCES public.registers(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.house_counters
+    ADD CONSTRAINT house_counters_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.kept_items
+    ADD CONSTRAINT kept_items_house_id_catalog_id_fkey FOREIGN KEY (house_id, catalog_id) REFERENCES public.catalogs(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.ledger
+    ADD CONSTRAINT ledger_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.linked_sources
+    ADD CONSTRAINT linked_sources_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.other_names
+    ADD CONSTRAINT other_names_house_id_catalog_id_fkey FOREIGN KEY (house_id, catalog_id) REFERENCES public.catalogs(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.people
+    ADD CONSTRAINT people_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.range_stretches
+    ADD CONSTRAINT range_stretches_house_id_range_id_fkey FOREIGN KEY (house_id, range_id) REFERENCES public.ranges(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.range_stretches
+    ADD CONSTRAINT range_stretches_house_id_register_id_fkey FOREIGN KEY (house_id, register_id) REFERENCES public.registers(house_id, id);
+ALTER TABLE ONLY public.registers
+    ADD CONSTRAINT registers_house_id_sheet_id_fkey FOREIGN KEY (house_id, sheet_id) REFERENCES public.sheets(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.requests
+    ADD CONSTRAINT requests_house_id_catalog_id_fkey FOREIGN KEY (house_id, catalog_id) REFERENCES public.catalogs(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.requests
+    ADD CONSTRAINT requests_house_id_field_id_fkey FOREIGN KEY (house_id, field_id) REFERENCES public.fields(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.requests
+    ADD CONSTRAINT requests_house_id_person_id_fkey FOREIGN KEY (house_id, person_id) REFERENCES public.people(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.sessions
+    ADD CONSTRAINT sessions_house_id_person_id_fkey FOREIGN KEY (house_id, person_id) REFERENCES public.people(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.sheets
+    ADD CONSTRAINT sheets_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.sign_in_tries
+    ADD CONSTRAINT sign_in_tries_house_id_fkey FOREIGN KEY (house_id) REFERENCES public.houses(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.slips
+    ADD CONSTRAINT slips_house_id_person_id_fkey FOREIGN KEY (house_id, person_id) REFERENCES public.people(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.stewards
+    ADD CONSTRAINT stewards_house_id_catalog_id_fkey FOREIGN KEY (house_id, catalog_id) REFERENCES public.catalogs(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.stewards
+    ADD CONSTRAINT stewards_house_id_person_id_fkey FOREIGN KEY (house_id, person_id) REFERENCES public.people(house_id, id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.value_counts
+    ADD CONSTRAINT value_counts_house_id_field_id_fkey FOREIGN KEY (house_id, field_id) REFERENCES public.fields(house_id, id) ON DELETE CASCADE;
