@@ -76,11 +76,10 @@ export class CarriesService {
     );
   }
 
-  /** Works on a carry batch by batch until it is finished or another worker has it. Throws when it is told to stop before, so that the job is taken up again. */
-  async run(houseId: string, carryId: string, stopping: () => boolean): Promise<void> {
-    while (await this.batch(houseId, carryId)) {
-      if (stopping()) throw new Error('The server stops; the carry goes on elsewhere.');
-    }
+  /** Works on a carry batch by batch. False when it may not go on before the end; what is left is another job's. */
+  async run(houseId: string, carryId: string, mayGoOn: () => boolean): Promise<boolean> {
+    while (await this.batch(houseId, carryId)) if (!mayGoOn()) return false;
+    return true;
   }
 
   /** One batch in one transaction; true when there is more to do. */

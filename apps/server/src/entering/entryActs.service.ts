@@ -218,26 +218,25 @@ export class EntryActsService {
   }
 
   /**
-   * Works on an act batch by batch, and before it on those on its register that came first and are not done. Throws when it is told to stop
-   * before the end, so that the job is taken up again.
+   * Works on an act batch by batch, and before it on those on its register that came first and are not done. False when it may not go on before
+   * the end; what is left is another job's.
    */
-  async run(houseId: string, actId: number, stopping: () => boolean): Promise<void> {
+  async run(houseId: string, actId: number, mayGoOn: () => boolean): Promise<boolean> {
     let done = 0;
     for (;;) {
       const next = await this.store.oldestUntil(this.database.kysely, houseId, actId, done);
-      if (next === undefined) return;
-      await this.runOne(houseId, next, stopping);
+      if (next === undefined) return true;
+      if (!(await this.runOne(houseId, next, mayGoOn))) return false;
       done = next;
     }
   }
 
-  private async runOne(houseId: string, actId: number, stopping: () => boolean): Promise<void> {
+  private async runOne(houseId: string, actId: number, mayGoOn: () => boolean): Promise<boolean> {
     const act = await this.store.read(this.database.kysely, houseId, actId);
-    if (!act) return;
+    if (!act) return true;
     const { caller } = act;
-    while (await this.newValues.around(caller, () => this.batch(caller, actId, act))) {
-      if (stopping()) throw new Error('The server stops; the act goes on elsewhere.');
-    }
+    while (await this.newValues.around(caller, () => this.batch(caller, actId, act))) if (!mayGoOn()) return false;
+    return true;
   }
 
   /** One batch in one transaction; true when there is more to do. */

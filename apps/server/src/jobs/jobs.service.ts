@@ -23,8 +23,14 @@ export interface JobData {
 export type JobName = keyof JobData;
 
 const names: readonly JobName[] = ['carry', 'entryAct', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts', 'seal'];
-/** A job whose server was killed is taken up again after this many seconds. */
-const expireInSeconds = 30;
+/**
+ * A job has a lease of this many seconds: when it is over, another server takes the job up, since the first was killed. Work that may take
+ * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds.
+ */
+const lease = { carry: 15, entryAct: 15 } as const;
+const leaseOfOthers = 60;
+/** So long a job works on what may take long before it leaves the rest to another job; milliseconds. */
+export const slice = 8_000;
 
 @Injectable()
 export class JobsService implements OnApplicationShutdown {
@@ -38,7 +44,7 @@ export class JobsService implements OnApplicationShutdown {
       connectionString: database.url,
       max: 4,
       schema: 'jobs',
-      maintenanceIntervalSeconds: 15,
+      maintenanceIntervalSeconds: 10,
       monitorStateIntervalSeconds: 60,
     });
     this.boss.on('error', (error) => this.logger.warn(`The job queue could not reach the database: ${error.message}`));
@@ -85,8 +91,8 @@ export class JobsService implements OnApplicationShutdown {
     const jobs = all.map((data) => ({
       name,
       data,
-      expireInSeconds,
-      retryLimit: name === 'carry' || name === 'entryAct' ? 1000 : 2,
+      expireInSeconds: name in lease ? lease[name as keyof typeof lease] : leaseOfOthers,
+      retryLimit: name in lease ? 1000 : 2,
       retryDelay: 1,
     }));
     await this.boss.insert(jobs, trx ? { db: within(trx) } : {});

@@ -14,7 +14,7 @@ import { LinkedStore } from '../linked/linked.store.js';
 import { SessionsService } from '../people/sessions.service.js';
 import { TriesStore } from '../people/tries.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
-import { JobsService } from '../jobs/jobs.service.js';
+import { JobsService, slice, type JobData } from '../jobs/jobs.service.js';
 
 @Injectable()
 export class WorkersService implements OnApplicationBootstrap {
@@ -38,8 +38,8 @@ export class WorkersService implements OnApplicationBootstrap {
 
   async onApplicationBootstrap(): Promise<void> {
     await this.jobs.start({
-      carry: ({ houseId, carryId }) => this.carries.run(houseId, carryId, () => this.jobs.stopping),
-      entryAct: ({ houseId, actId }) => this.entryActs.run(houseId, actId, () => this.jobs.stopping),
+      carry: (data) => this.inSlices('carry', data, (mayGoOn) => this.carries.run(data.houseId, data.carryId, mayGoOn)),
+      entryAct: (data) => this.inSlices('entryAct', data, (mayGoOn) => this.entryActs.run(data.houseId, data.actId, mayGoOn)),
       fold: async () => {
         await this.counts.fold();
       },
@@ -55,6 +55,17 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.sendDue();
     await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'entryAct', await this.entryActsStore.unfinished(this.database.kysely));
+  }
+
+  /** Works on what may take long for one slice of time, or until the server stops; the rest goes on as a job of its own, wherever there is a server. */
+  private async inSlices<Name extends 'carry' | 'entryAct'>(
+    name: Name,
+    data: JobData[Name],
+    work: (mayGoOn: () => boolean) => Promise<boolean>,
+  ): Promise<void> {
+    const until = Date.now() + slice;
+    const isDone = await work(() => !this.jobs.stopping && Date.now() < until);
+    if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
   /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in. */

@@ -12,6 +12,8 @@ export interface Trial {
   /** The addresses of the servers, which stay the same. */
   readonly bases: readonly string[];
   readonly database: Database;
+  /** Kills a server for good. */
+  endServer(at: number): Promise<void>;
   /** Kills a server, and starts it again. */
   killServer(at: number): Promise<void>;
   /** Kills the database with all its connections, and starts it again. */
@@ -62,6 +64,7 @@ export async function startTrial(): Promise<Trial> {
   return {
     bases: ports.map((port) => `http://127.0.0.1:${port}`),
     database,
+    endServer: (at) => kill(servers[at]!, 'SIGKILL'),
     async killServer(at) {
       await kill(servers[at]!, 'SIGKILL');
       if (!stopped) servers[at] = await serve(cluster.url, ports[at]!);

@@ -1,0 +1,43 @@
+// What a server that is killed was working on is taken over by another that lives, within half a minute.
+import { randomUUID } from 'node:crypto';
+import { loadHouse } from '@dellum/demo';
+import type { BuildView, EntryActView } from '@dellum/contract';
+import { expect, it } from 'vitest';
+import { smallHouse, until, Visitor } from './house.js';
+import { startTrial } from './trial/cluster.js';
+
+const sheets = 4;
+const entries = 15_000;
+
+it('goes on with every act of a server that was killed', async () => {
+  const trial = await startTrial();
+  try {
+    const small = smallHouse([]);
+    const rows = Array.from({ length: entries }, (_, at) => ({ visit: `V${at}`, pilot: 'Tam Ossel' }));
+    const [sheet] = small.entrySheets;
+    const blueprint = {
+      ...small,
+      key: `house-${randomUUID()}`,
+      entrySheets: Array.from({ length: sheets }, (_, at) => ({ ...sheet!, title: `Visits ${at}`, entries: rows })),
+    };
+    await loadHouse(trial.database.kysely, blueprint);
+    const clerks = trial.bases.map((base) => new Visitor(base, { house: blueprint.key, role: 'clerk' })) as [Visitor, Visitor];
+    const registers = (await clerks[1].get<BuildView>('/build')).sheets.map(({ registers: [register] }) => register!.id);
+    const acts = await Promise.all(
+      registers.map(async (id) => {
+        const block = { fields: ['pilot', 'visit'], arranged: false };
+        const { body } = await clerks[1].call<EntryActView>('POST', `/registers/${id}/entry-acts`, { deed: 'clear', block });
+        return { register: id, act: body.id };
+      }),
+    );
+    const views = () =>
+      Promise.all(acts.map(({ register, act }) => clerks[1].get<EntryActView>(`/registers/${register}/entry-acts/${act}`)));
+    // Both servers are at work: each does one act at a time.
+    await until(async () => (await views()).filter(({ done, total }) => done > 0 && done < total).length === 2);
+    await trial.endServer(0);
+    await until(async () => (await views()).every(({ state }) => state === 'done'), 30);
+    expect((await views()).map(({ outcome }) => outcome.taken)).toEqual(acts.map(() => entries * 2));
+  } finally {
+    await trial.stop();
+  }
+});
