@@ -65,6 +65,7 @@ test('entries are closed by what they hold; whoever has closed one by a slip tak
   await ines.getByRole('menuitem', { name: 'When entries are closed' }).click();
   const dialog = ines.getByRole('dialog', { name: 'When entries of Berth visits are closed' });
   await dialog.getByRole('button', { name: 'Only those where' }).click();
+  await expect(dialog.getByLabel('Field of condition 1')).toBeFocused();
   await dialog.getByLabel('Field of condition 1').selectOption('Status');
   await dialog.getByLabel('Value of condition 1').fill('Departed');
   await dialog.getByLabel('The day from which is counted').selectOption('Arrival');

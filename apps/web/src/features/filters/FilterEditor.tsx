@@ -20,6 +20,8 @@ interface FilterEditorProps {
 
 export function FilterEditor({ filter, fields, label, onChange }: FilterEditorProps) {
   const { all, conditions } = filter ?? { all: true, conditions: [] };
+  /** The condition that was just added: one goes on in it. */
+  const [added, setAdded] = useState<number>();
   const set = (next: readonly Condition[]) => onChange(next.length === 0 ? null : { all, conditions: next });
   const change = (at: number, part: Partial<Condition>) =>
     set(conditions.map((condition, place) => (place === at ? { ...condition, ...part } : condition)));
@@ -33,6 +35,7 @@ export function FilterEditor({ filter, fields, label, onChange }: FilterEditorPr
               <NativeSelect.Root size="xs" flex="1">
                 <NativeSelect.Field
                   aria-label={`Field of condition ${at + 1}`}
+                  autoFocus={at === added}
                   value={condition.field}
                   onChange={(event) => change(at, asked(event.target.value, condition.is, fields))}
                 >
@@ -84,7 +87,10 @@ export function FilterEditor({ filter, fields, label, onChange }: FilterEditorPr
           size="2xs"
           variant="ghost"
           disabled={fields.length === 0}
-          onClick={() => set([...conditions, asked(fields[0]!.key, 'is', fields)])}
+          onClick={() => {
+            setAdded(conditions.length);
+            set([...conditions, asked(fields[0]!.key, 'is', fields)]);
+          }}
         >
           {conditions.length === 0 ? 'Only those where …' : 'One condition more'}
         </Button>
