@@ -1,10 +1,21 @@
 // Sheets for some: what a sheet that is limited to groups answers to whoever belongs to none, may look only, or enters data in it.
 import { randomUUID } from 'node:crypto';
 import { newLayout } from '@dellum/core';
-import type { BuildView, EntryChange, FigureView, FormView, HeldIn, LedgerPage, Problem, RecordView } from '@dellum/contract';
+import type {
+  BuildView,
+  EntryChange,
+  FigureView,
+  FormView,
+  HeldIn,
+  LedgerPage,
+  Lineage,
+  Person,
+  Problem,
+  RecordView,
+} from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { listen } from './ear.js';
-import { entriesOf, openHouse, startServer, until, type House, type Running } from './house.js';
+import { entriesOf, openHouse, startServer, until, type House, type Running, type Visitor } from './house.js';
 
 let running: Running;
 let house: House;
@@ -12,6 +23,7 @@ let register: string;
 let entry: string;
 let form: string;
 let clerkId: string;
+let people: readonly Person[];
 beforeAll(async () => {
   running = await startServer();
   house = await openHouse(running, [
@@ -20,7 +32,8 @@ beforeAll(async () => {
   ]);
   register = house.visits.id;
   entry = (await entriesOf(house.administrator, house.visits))[0]!.id;
-  clerkId = (await house.administrator.get<{ id: string; role: string }[]>('/people')).find(({ role }) => role === 'clerk')!.id;
+  people = await house.administrator.get<Person[]>('/people');
+  clerkId = people.find(({ role }) => role === 'clerk')!.id;
   form = (await house.administrator.call<{ id: string }>('POST', '/forms', { registerId: register, title: 'Arrivals' })).body.id;
   const { edition } = await house.administrator.get<FormView>(`/forms/${form}`);
   const layout = newLayout(house.visits.fields.filter(({ key }) => key === 'visit'));
@@ -97,6 +110,11 @@ describe('a sheet that is limited to groups', () => {
     expect([build.sheets, build.forms, build.links, build.groups]).toEqual([[], [], [], []]);
     expect(await house.clerk.get<HeldIn[]>('/held?value=Tam%20Ossel')).toEqual([]);
     expect(await house.clerk.get<FigureView[]>('/figures')).toEqual([]);
+    // Who keeps the list is not told by its way where it is used.
+    const [steward] = people.filter(({ role }) => role === 'steward');
+    await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/stewards`, { people: [steward!.id] });
+    const fieldsTold = async (visitor: Visitor) => (await visitor.get<Lineage>(`/catalogs/${house.catalog.id}/lineage`)).fields.length;
+    expect([await fieldsTold(house.steward), await fieldsTold(house.administrator)]).toEqual([0, 1]);
     expect(await cells()).toEqual(['V1', 'V2']);
     // An administrator goes on, and so does an open link of a form.
     expect(await house.administrator.get<HeldIn[]>('/held?value=Tam%20Ossel')).toHaveLength(1);

@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { endingInShort, endingOf, rangesOf, readSourceState, readsDirectly, type CatalogDefinition, type SourceRange } from '@dellum/core';
 import type { FieldCount, Lineage } from '@dellum/contract';
 import { StructureService, boundFields } from '../structure/structure.service.js';
-import { registerOf } from '../structure/sheetAccess.js';
+import { isOpen, registerOf } from '../structure/sheetAccess.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CarriesStore } from '../carries/carries.store.js';
 import { countOf, OutsideService } from '../outside/outside.service.js';
@@ -31,7 +31,7 @@ export class LineageService {
     const build = await this.builds.now(caller.houseId);
     const catalog = keptCatalogOf(build, id, caller);
     const ranges = rangesOf(catalog.definition).flatMap((rangeId) => build.ranges.find((range) => range.id === rangeId) ?? []);
-    return { ...(await this.trace(build, ranges, [id])), others: othersOf(build, catalog.definition) };
+    return { ...(await this.trace(caller, build, ranges, [id])), others: othersOf(build, catalog.definition) };
   }
 
   async ofRange(caller: Caller, id: string): Promise<Lineage> {
@@ -41,12 +41,13 @@ export class LineageService {
     const fed = [...build.catalogs.values()]
       .filter(({ definition }) => readsDirectly(definition, 'ranges', id))
       .map((catalog) => catalog.id);
-    return this.trace(build, [range], fed);
+    return this.trace(caller, build, [range], fed);
   }
 
-  private async trace(build: HouseBuild, ranges: readonly SourceRange[], catalogIds: readonly string[]): Promise<Lineage> {
+  /** A steward sees of the fields those on sheets that are there for them. */
+  private async trace(caller: Caller, build: HouseBuild, ranges: readonly SourceRange[], catalogIds: readonly string[]): Promise<Lineage> {
     const db = this.database.kysely;
-    const fields = catalogIds.flatMap((id) => boundFields(build, id));
+    const fields = catalogIds.flatMap((id) => boundFields(build, id)).filter(({ registerId }) => isOpen(build, registerId, caller));
     const counts = await this.fieldCounts(build, fields);
     const catalogs = await this.compiled.some(db, build, catalogIds);
     const carries = await this.carries.underWay(db, build.houseId);
