@@ -102,7 +102,7 @@ test('records link both ways; one like another is made, deleted, and brought bac
   // What is said of the new record never stands over the buttons of the one it was made of, however late it comes.
   let sent = () => {};
   const late = new Promise<void>((done) => (sent = done));
-  await page.route('**/records/*/*', async (route) => {
+  await page.route('**/registers/*/records/*', async (route) => {
     await late;
     await route.continue();
   });
@@ -211,4 +211,27 @@ test('a sheet is made of a pasted table: kinds and lists are proposed, mended, a
   await expect(cellOf(grid, 3, 'Due', headings)).toContainText('soon');
   await expect(page.getByRole('button', { name: 'Pilot: 1' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Due: 1' })).toBeVisible();
+});
+
+test('another one like a record has all that the record has: rates, days and what comes from lists mean what they meant', async ({
+  house,
+}) => {
+  const page = await house.open('mara', '/records');
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^Berth visits/ })
+    .click();
+  await page.getByLabel('Look for records').fill('QV-0616');
+  await expect(page.getByText('1 record found.')).toBeVisible();
+  await page.getByRole('table', { name: 'Records of Berth visits' }).getByRole('link').click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('QV-0616');
+  const all = async () => Promise.all((await fields(page).getByRole('group').all()).map(async (group) => (await group.innerText()).trim()));
+  await expect(value(page, 'Dues rate')).toHaveText(/\d %/);
+  const before = await all();
+  const address = page.url();
+  await page.getByRole('button', { name: 'Another like it' }).click();
+  await expect(page.getByText(/This is another record like/)).toBeVisible();
+  expect(page.url()).not.toBe(address);
+  await expect(value(page, 'Dues rate')).toHaveText(/\d %/);
+  expect(await all()).toEqual(before);
 });

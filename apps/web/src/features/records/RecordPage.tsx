@@ -1,6 +1,6 @@
 // One record: its fields, each edited where it stands; what it names and what names it; and the history of each field.
 import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
-import { type BuildView, type EntryView, type Me, type RecordView, type RegisterView } from '@dellum/contract';
+import { type BuildView, type Me, type RecordView, type RegisterView } from '@dellum/contract';
 import { Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -166,15 +166,13 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
   const attempt = useTry();
   const arrive = useArrive();
   const dispatch = useAppDispatch();
-  const typed = (key: string, value: string): string => {
-    const field = register.fields.find((known) => known.key === key)!;
-    return field.rule?.kind === 'catalog' ? value : cells.shown({ ...entry, cells: { [key]: value } } as EntryView, field);
-  };
   const duplicate = async () => {
     const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
     if (!made) return;
     const [id] = made.entries;
-    const texts = Object.entries(entry.cells).map(([field, value]) => ({ entry: id!, field, text: typed(field, value) }));
+    const texts = register.fields.flatMap((field) =>
+      entry.cells[field.key] === undefined ? [] : [{ entry: id!, field: field.key, text: cells.typedOf(entry, field) }],
+    );
     const outcome = texts.length > 0 ? await attempt(write({ registerId: register.id, cells: texts }).unwrap()) : undefined;
     dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: undefined } }));
     const refused = outcome?.outcomes.filter(({ verdict }) => verdict.verdict === 'refused') ?? [];
