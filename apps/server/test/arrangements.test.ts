@@ -39,6 +39,11 @@ async function arranged(made: Made, arrangement: Partial<Arrangement>, visitor: 
 const names = ({ entries }: EntryPage) => entries.map(({ cells }) => cells['name'] ?? '');
 
 describe('an arrangement', () => {
+  it('shows each entry once, also where its value stands under several parents of the catalog', async () => {
+    const made = await sheetOf([['N2'], ['S1'], ['N1'], ['N2'], ['other']]);
+    await made.rule('name', { kind: 'catalog', catalogId: made.berths, level: null, others: 'accept' } as Parameters<Made['rule']>[1]);
+    expect(names(await arranged(made, { sort: [{ field: 'name', direction: 'up' }] }))).toEqual(['N1', 'N2', 'N2', 'S1', 'other']);
+  });
   it('sorts as people do, the same as a naive sort, blanks last and equals as kept', async () => {
     const collator = new Intl.Collator('und', { numeric: true });
     const row = fc.tuple(

@@ -1,5 +1,5 @@
 // An arrangement as SQL over entries: which ones are shown, and in which order.
-import { catalogAtLevel, isNumeric, type Arrangement, type Carry, type Catalog, type Only } from '@dellum/core';
+import { isNumeric, valuesOf, type Arrangement, type Carry, type Catalog, type Only } from '@dellum/core';
 import { sql, type RawBuilder, type Sql } from 'kysely';
 import type { FieldBuild, RegisterBuild } from '../structure/structure.store.js';
 import { holdsOneOf, partsOf, type HoldsOneOf } from '../entries/holds.js';
@@ -58,13 +58,7 @@ function passes(only: Only, over: ArrangedOver): Fragment {
 /** The order of a field: catalog order for what its catalog has, then numbers by size, then as people sort texts. Blanks last. */
 function orderOf(at: number, direction: Fragment, field: FieldBuild, over: ArrangedOver): { order: Fragment; join: Fragment } {
   const text = seen(field.key, over);
-  const catalog = field.rule?.kind === 'catalog' ? over.catalogs.get(field.rule.catalogId) : undefined;
-  const values =
-    catalog && field.rule?.kind === 'catalog'
-      ? catalogAtLevel(catalog, field.rule.level).all.map(({ value }) => value)
-      : field.rule?.kind === 'typed'
-        ? field.rule.values
-        : [];
+  const values = valuesOf(field.rule, over.catalogs) ?? [];
   const ranks = sql.ref(`ranks${at}`);
   const ranked = values.length > 0;
   const natural = isNumeric(field.kind)

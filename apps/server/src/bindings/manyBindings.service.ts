@@ -1,6 +1,6 @@
 // One rule for many fields at once: bound, copied or cleared, tried on the entries before it is set.
 import { Injectable } from '@nestjs/common';
-import { chainRules, fieldsNamedBy, forbidsRule, ruleFaults, type CatalogRule, type Rule } from '@dellum/core';
+import { catalogIdOf, chainRules, fieldsNamedBy, forbidsRule, ruleFaults, type CatalogRule, type Rule } from '@dellum/core';
 import type { FieldCount, RuleImpact, SetRulesDto } from '@dellum/contract';
 import { StructureService, entryFieldWithId, fieldWithId } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
@@ -89,11 +89,7 @@ export class ManyBindingsService {
     const fields = [...new Set(dto.fields)].map((id) => entryFieldWithId(build, id));
     const copied = dto.from === undefined ? null : fieldWithId(build, dto.from).rule;
     const chain = dto.chain === undefined ? undefined : chainOf(build, fields, dto.chain);
-    const catalogs = await this.catalogs.some(
-      db,
-      build,
-      [dto.rule?.catalogId ?? [], dto.chain ?? [], copied?.kind === 'catalog' ? copied.catalogId : []].flat(),
-    );
+    const catalogs = await this.catalogs.some(db, build, [dto.rule?.catalogId ?? [], dto.chain ?? [], catalogIdOf(copied) ?? []].flat());
     return fields.map((field, at): Wanted => {
       const register = build.registers.get(field.registerId)!;
       try {

@@ -3,10 +3,11 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
   afterStep,
+  catalogIdOf,
   grouped,
   itemKey,
   matchKey,
-  type CatalogRule,
+  parentsOf,
   type Cells,
   type SourceState,
   type Step,
@@ -53,13 +54,12 @@ export const judgedCells = (
 ): JudgedCell[] =>
   outcomes.map(({ entry, field, verdict }) => ({ entry, field: fields.get(field)!, verdict, cells: after.get(entry) ?? {} }));
 
-const ruleOf = ({ field }: JudgedCell): CatalogRule | undefined => (field.rule?.kind === 'catalog' ? field.rule : undefined);
-const pathIn = (rule: CatalogRule, cells: Cells): string[] => rule.parents.map((key) => cells[key] ?? '');
 /** The new values of a judged cell, where they belong, when its verdict is of this kind. */
 const newIn = (cell: JudgedCell, kind: 'requested' | 'added'): Addition[] => {
-  const rule = ruleOf(cell);
-  return cell.verdict.verdict === kind && rule
-    ? cell.verdict.newValues.map((value) => ({ catalogId: rule.catalogId, path: pathIn(rule, cell.cells), value }))
+  const { rule } = cell.field;
+  const catalogId = catalogIdOf(rule);
+  return cell.verdict.verdict === kind && catalogId !== undefined
+    ? cell.verdict.newValues.map((value) => ({ catalogId, path: parentsOf(rule).map((key) => cell.cells[key] ?? ''), value }))
     : [];
 };
 

@@ -1,5 +1,5 @@
 // A figure as parts of a statement over entries: what is grouped by, the links that lead there, and what is measured.
-import { partReads, type FigureDefinition, type FigurePath } from '@dellum/core';
+import { catalogIdOf, partReads, type FigureDefinition, type FigurePath } from '@dellum/core';
 import { sql, type Sql } from 'kysely';
 import { asNumber, seen } from '../arrangements/arrangedSql.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
@@ -38,7 +38,7 @@ export function reach(build: HouseBuild, register: RegisterBuild, { field: key, 
   };
   if (!through) return { field: own(register, key), register };
   const link = own(register, through.link);
-  const catalog = link.rule?.kind === 'catalog' ? build.catalogs.get(link.rule.catalogId) : undefined;
+  const catalog = build.catalogs.get(catalogIdOf(link.rule) ?? '');
   const named = catalog?.definition.parts.map((part) => partReads(part).fields).find((fields) => fields?.registerId === through.registerId);
   const other = build.registers.get(through.registerId);
   if (!named || !other || link.kind === 'several values')

@@ -1,6 +1,6 @@
 // Filling a form by a link. Whoever has the link sees the form and the values that it offers, and can add entries.
 import { Injectable } from '@nestjs/common';
-import { type CatalogRule } from '@dellum/core';
+import { catalogIdOf, ruleAs } from '@dellum/core';
 import type { Filled, FillFormDto, FillView, PackedCatalog } from '@dellum/contract';
 import { StructureService } from '../structure/structure.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
@@ -38,18 +38,17 @@ export class OpenFillingService {
     // What a rule would write into fields that the form does not ask is done by the server and shown to nobody.
     return {
       ...view,
-      fields: view.fields.map((field) =>
-        field.rule?.kind === 'catalog'
-          ? { ...field, rule: { ...field.rule, brings: field.rule.brings.filter((one) => asked.has(one.field)) } }
-          : field,
-      ),
+      fields: view.fields.map((field) => {
+        const rule = ruleAs('catalog', field.rule);
+        return rule ? { ...field, rule: { ...rule, brings: rule.brings.filter((one) => asked.has(one.field)) } } : field;
+      }),
     };
   }
 
   async catalog(token: string, id: string): Promise<PackedCatalog> {
     const filler = await this.fillerOf(token);
     const { fields } = await this.view(token);
-    const rules = fields.flatMap(({ rule }): CatalogRule[] => (rule?.kind === 'catalog' && rule.catalogId === id ? [rule] : []));
+    const rules = fields.flatMap(({ rule }) => (catalogIdOf(rule) === id ? (ruleAs('catalog', rule) ?? []) : []));
     if (rules.length === 0) throw notFound('This list');
     const build = await this.builds.now(filler.houseId);
     const { title, version } = build.catalogs.get(id)!;

@@ -9,6 +9,7 @@ import {
   newRule,
   parse,
   readsDirectly,
+  ruleAs,
   rulesFor,
   type FieldKind,
   type Locale,
@@ -123,7 +124,8 @@ function valueIn(value: string, from: FieldKind, to: FieldKind, locale: Locale):
 function ruleIn(rule: Rule, from: FieldKind, to: FieldKind, locale: Locale): Rule {
   const begins = rule.begins.with === 'value' ? valueIn(rule.begins.value, from, to, locale) : rule.begins.value;
   const base: Rule = { ...rule, begins: begins === undefined ? newRule('plain').begins : { ...rule.begins, value: begins } };
-  return base.kind === 'typed' ? { ...base, values: base.values.flatMap((value) => valueIn(value, from, to, locale) ?? []) } : base;
+  const typed = ruleAs('typed', base);
+  return typed ? { ...typed, values: typed.values.flatMap((value) => valueIn(value, from, to, locale) ?? []) } : base;
 }
 
 function mustFit(build: HouseBuild, field: FieldBuild, kind: FieldKind): void {

@@ -17,12 +17,13 @@ import {
   questionKey,
   readsOf,
   readSourceState,
+  ruleAs,
   standingChange,
   touchedBy,
   touchedValues,
-  type CompanionField,
   type CatalogDefinition,
   type CatalogDiff,
+  type CompanionField,
   type Item,
   type KeptItem,
   type Proposal,
@@ -156,9 +157,10 @@ export class PlanningService {
     const before = (await this.compiled.get(trx, build, catalogId)).items;
     const known = meanings.filter((meaning) => meaning.catalogId === catalogId);
     const deepest = levelsOf(before) - 1;
-    const bound = grouped(boundFields(build, catalogId), ({ rule }) =>
-      rule?.kind === 'catalog' && rule.level !== deepest ? rule.level : null,
-    );
+    const bound = grouped(boundFields(build, catalogId), ({ rule }) => {
+      const level = ruleAs('catalog', rule)?.level ?? null;
+      return level === deepest ? null : level;
+    });
     // The deepest level is what the catalog offers, whether a field is bound to it or not.
     if (!bound.has(null)) bound.set(null, []);
     const answered = new Map(known.map(({ from, answer }) => [from, answer]));

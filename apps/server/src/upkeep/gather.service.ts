@@ -217,7 +217,7 @@ const isBoundAs = (field: FieldBuild, { detail, takenBack }: LastGathered): bool
 function gatherable(build: HouseBuild, fieldId: string): FieldBuild {
   const field = entryFieldWithId(build, fieldId);
   if (field.kind !== 'text') throw new ProblemError('kind-unfit', `${field.heading} does not hold text. Choose a text field.`);
-  if (field.rule?.kind === 'catalog')
+  if (catalogIdOf(field.rule) !== undefined)
     throw new ProblemError('in-use', `${field.heading} takes its values from a catalog already. Clear its rule first.`, { users: [] });
   return field;
 }

@@ -2,13 +2,16 @@
 import {
   closedHere,
   compileCatalog,
+  listOf,
+  meantIn,
   offerOf,
+  pickingOf,
+  ruleAs,
   searchIndex,
   textOfItem,
-  typedList,
-  meantIn,
   typedAs,
   type Catalog,
+  type CatalogRule,
   type FieldKind,
   type Item,
   type JudgeContext,
@@ -44,7 +47,7 @@ function indexOf(list: Catalog, day: string): SearchIndex {
 
 /** The list to pick from; undefined where the rule has none, or its catalog is still loading. */
 export function pickList(rule: Rule | null, kind: FieldKind, context: JudgeContext): PickList | undefined {
-  const list = listOf(rule, kind, context);
+  const list = pickedFrom(rule, kind, context);
   return (
     list && {
       ...list,
@@ -55,15 +58,17 @@ export function pickList(rule: Rule | null, kind: FieldKind, context: JudgeConte
   );
 }
 
-function listOf(rule: Rule | null, kind: FieldKind, context: JudgeContext): Omit<PickList, 'means' | 'textOf' | 'shownOf'> | undefined {
-  if (rule?.kind === 'typed') {
-    const list = typedList(rule, kind, context.locale);
-    return rule.picking.list
-      ? { catalog: list, search: indexOf(list, ''), title: `${list.items.length} choices`, picking: rule.picking }
-      : undefined;
-  }
-  if (rule?.kind !== 'catalog' || !rule.picking.list || !context.catalogs.has(rule.catalogId)) return undefined;
-  const { picking } = rule;
+function pickedFrom(rule: Rule | null, kind: FieldKind, context: JudgeContext): Omit<PickList, 'means' | 'textOf' | 'shownOf'> | undefined {
+  const whole = rule && listOf({ rule, kind }, context.catalogs, context.locale);
+  const picking = pickingOf(rule);
+  if (!whole || !picking?.list) return undefined;
+  const ofCatalog = ruleAs('catalog', rule);
+  if (!ofCatalog) return { catalog: whole, search: indexOf(whole, ''), title: `${whole.items.length} choices`, picking };
+  return offered(ofCatalog, picking, context);
+}
+
+/** What a catalog offers in the entry. */
+function offered(rule: CatalogRule, picking: Picking, context: JudgeContext): Omit<PickList, 'means' | 'textOf' | 'shownOf'> {
   const offer = offerOf(rule, context);
   if ('right' in offer) {
     const nothing = compileCatalog('', offer.message, []);

@@ -1,9 +1,9 @@
 // In which order the edits of one entry are settled: what is read comes before what reads it.
-import { readsOf, type CascadeField } from '../rules/index.js';
+import { bringsOf, readsOf, type CascadeField } from '../rules/index.js';
 
 /** The fields that bring something into a field along with their own value. */
 const bringersOf = (key: string, fields: readonly CascadeField[]): string[] =>
-  fields.filter(({ rule }) => rule?.kind === 'catalog' && rule.brings.some(({ field }) => field === key)).map((field) => field.key);
+  fields.filter(({ rule }) => bringsOf(rule).some(({ field }) => field === key)).map((field) => field.key);
 
 /**
  * Each field after those that its rule reads (parents, bounds, conditions, expressions, the day) and those that bring

@@ -1,9 +1,8 @@
 // Conditions of a form that can never hold: nothing that a field takes would meet them.
-import { catalogAtLevel, depthOf } from '../cascades/index.js';
 import { comparesWith, compareTexts, filterClause, type Catalog, type Condition, type Filter } from '../catalogs/index.js';
 import { grouped } from '../group.js';
 import type { FieldId } from '../registers/index.js';
-import type { CascadeField } from '../rules/index.js';
+import { hasList, numbersOf, valuesOf, type CascadeField } from '../rules/index.js';
 import { isNumeric, isOfKind, kindLabel, valuesIn } from '../values/index.js';
 
 export interface ConditionContext {
@@ -17,20 +16,16 @@ export interface ConditionContext {
 function closedValues({ kind, rule }: CascadeField, catalogs: ReadonlyMap<string, Catalog>): readonly string[] | undefined {
   if (rule === null && kind === 'yes/no') return ['yes', 'no'];
   if (!rule || rule.others !== 'refuse' || rule.where) return undefined;
-  if (rule.kind === 'typed') return rule.values;
-  if (rule.kind !== 'catalog') return kind === 'yes/no' ? ['yes', 'no'] : undefined;
-  const catalog = catalogs.get(rule.catalogId);
-  return catalog && catalogAtLevel(catalog, rule.level ?? depthOf(catalog) - 1).items.map(({ value }) => value);
+  if (hasList(rule)) return valuesOf(rule, catalogs);
+  return kind === 'yes/no' ? ['yes', 'no'] : undefined;
 }
 
 /** The bounds that a number rule sets, as conditions. */
 function boundsOf({ key, rule }: CascadeField): Condition[] {
-  if (rule?.kind !== 'number' || rule.others !== 'refuse' || rule.where) return [];
-  const bound = (is: 'at least' | 'at most', value: string) => ({ field: key, is, value });
-  return [
-    ...(rule.least?.of === 'number' ? [bound('at least', rule.least.number)] : []),
-    ...(rule.most?.of === 'number' ? [bound('at most', rule.most.number)] : []),
-  ];
+  if (rule?.others !== 'refuse' || rule.where) return [];
+  const { least, most } = numbersOf(rule);
+  const bound = (is: 'at least' | 'at most', value: string | undefined) => (value === undefined ? [] : [{ field: key, is, value }]);
+  return [...bound('at least', least), ...bound('at most', most)];
 }
 
 const meets = (value: string, { is, value: wanted }: Condition): boolean =>

@@ -1,7 +1,6 @@
 // The controls that can ask a field: which one follows from its rule and the length of its list, and which others can.
-import { catalogAtLevel, depthOf } from '../cascades/index.js';
 import type { Catalog } from '../catalogs/index.js';
-import { picksFrom, type JudgedField, type Rule } from '../rules/index.js';
+import { catalogIdOf, parentsOf, picksFrom, valuesOf, type JudgedField, type Rule } from '../rules/index.js';
 import type { Control } from './models.js';
 
 /** So many values a control shows at most without getting in the way; controls that search have no limit. */
@@ -12,11 +11,9 @@ const inDropDown = 15;
 
 /** How many values a rule offers at once: of a list under parents, the most that stand under one of them. Undefined without a list. */
 export function lengthOfList(rule: Rule | null, catalogs: ReadonlyMap<string, Catalog>): number | undefined {
-  if (rule?.kind === 'typed') return rule.values.length;
-  const catalog = rule?.kind === 'catalog' ? catalogs.get(rule.catalogId) : undefined;
-  if (rule?.kind !== 'catalog' || !catalog) return undefined;
-  if (rule.parents.length === 0) return catalogAtLevel(catalog, rule.level).items.length;
-  const depth = rule.level ?? depthOf(catalog) - 1;
+  const depth = parentsOf(rule).length;
+  const catalog = depth === 0 ? undefined : catalogs.get(catalogIdOf(rule) ?? '');
+  if (!catalog) return valuesOf(rule, catalogs)?.length;
   const lengths = new Map<string, number>();
   for (const { path } of catalog.all)
     if (path.length === depth) lengths.set(path.join('\u001F'), (lengths.get(path.join('\u001F')) ?? 0) + 1);

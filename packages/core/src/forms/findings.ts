@@ -1,7 +1,7 @@
 // What is wrong with a layout, found while it is made: whoever fills the form must be able to get through it.
 import type { Catalog } from '../catalogs/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
-import { cellsOfNew, judge, type CascadeField } from '../rules/index.js';
+import { cellsOfNew, filledBy, judge, parentsOf, type CascadeField } from '../rules/index.js';
 import { format, type Locale } from '../values/index.js';
 import { neverHolds } from './conditions.js';
 import { controlOf, lengthOfList, mostIn } from './controls.js';
@@ -38,15 +38,12 @@ export const stopsPublishing = ({ what }: LayoutFinding): boolean => what !== 'l
 
 /** A layout that asks all fields in one section, parents before their children. */
 export function newLayout(fields: readonly CascadeField[]): FormLayout {
-  const depth = ({ rule }: CascadeField) => (rule?.kind === 'catalog' ? rule.parents.length : 0);
+  const depth = ({ rule }: CascadeField) => parentsOf(rule).length;
   const first = new Map<FieldId, number>();
   fields.forEach((field, at) => first.set(field.key, at));
   // A child comes after the last of its parents, all else stays where it is.
   const place = (field: CascadeField): number =>
-    Math.max(
-      first.get(field.key)!,
-      ...(field.rule?.kind === 'catalog' ? field.rule.parents.map((key) => (first.get(key) ?? -1) + 0.5) : []),
-    );
+    Math.max(first.get(field.key)!, ...parentsOf(field.rule).map((key) => (first.get(key) ?? -1) + 0.5));
   const ordered = [...fields].sort((a, b) => place(a) - place(b) || depth(a) - depth(b));
   const asked = ordered.map(({ key }): FormField => ({ field: key, help: '', control: null, wide: false, begins: null, where: null }));
   return { intro: '', thanks: '', sections: [{ id: 'first', heading: '', help: '', columns: 2, where: null, fields: asked }] };
@@ -121,13 +118,7 @@ function standingOf(layout: FormLayout, { fields, catalogs }: LayoutContext, beg
 
 /** The fields that some asked fields fill: with companions, and parents upwards. */
 const broughtBy = (fields: readonly CascadeField[], asked: ReadonlySet<FieldId>): ReadonlySet<FieldId> =>
-  new Set(
-    fields.flatMap(({ key, rule }) =>
-      rule?.kind === 'catalog' && asked.has(key)
-        ? [...rule.brings.map(({ field }) => field), ...(rule.blankParent === 'all' ? rule.parents : [])]
-        : [],
-    ),
-  );
+  new Set(fields.flatMap(({ key, rule }) => (asked.has(key) ? filledBy(rule) : [])));
 
 function unreachable(asked: readonly FormField[], { fields }: LayoutContext, begins: Cells, standing: Standing): LayoutFinding[] {
   const places = new Set(asked.map(({ field }) => field));
@@ -151,13 +142,7 @@ function unreachable(asked: readonly FormField[], { fields }: LayoutContext, beg
 
 /** The asked fields from which a field may be filled without being typed: by what their item brings along, or as a parent of theirs. */
 const fillersOf = (key: FieldId, known: ReadonlyMap<FieldId, CascadeField>): FieldId[] =>
-  [...known.values()]
-    .filter(
-      ({ rule }) =>
-        rule?.kind === 'catalog' &&
-        (rule.brings.some(({ field }) => field === key) || (rule.blankParent === 'all' && rule.parents.includes(key))),
-    )
-    .map((field) => field.key);
+  [...known.values()].filter(({ rule }) => filledBy(rule).includes(key)).map((field) => field.key);
 
 /** Conditions that lead back to their own field: over what they read, and over what fills that. */
 function roundFindings(layout: FormLayout, known: ReadonlyMap<FieldId, CascadeField>): LayoutFinding[] {
@@ -233,13 +218,13 @@ function parentFindings(
   asked: readonly FormField[],
   { known, begins, fields }: FieldContext,
 ): LayoutFinding[] {
-  if (rule?.kind !== 'catalog') return [];
   const own = asked.indexOf(one);
+  const fills = filledBy(rule);
   const brought = broughtBy(fields, new Set(asked.map(({ field }) => field)));
-  return rule.parents.flatMap((parent): LayoutFinding[] => {
+  return parentsOf(rule).flatMap((parent): LayoutFinding[] => {
     const at = asked.findIndex(({ field }) => field === parent);
     const above = known.get(parent)?.heading ?? parent;
-    if (at > own && rule.blankParent !== 'all')
+    if (at > own && !fills.includes(parent))
       return [
         {
           what: 'child first',
@@ -247,7 +232,7 @@ function parentFindings(
           message: `${heading} is asked before ${above}, which decides what it offers. Put ${above} first.`,
         },
       ];
-    if (at < 0 && rule.blankParent !== 'all' && begins[parent] === undefined && !brought.has(parent))
+    if (at < 0 && !fills.includes(parent) && begins[parent] === undefined && !brought.has(parent))
       return [
         {
           what: 'parent not asked',

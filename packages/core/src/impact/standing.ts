@@ -1,7 +1,7 @@
 // Standing entries before and after a change, by their distinct combinations: never entry by entry.
 import { itemKey } from '../catalogs/index.js';
 import type { Cells } from '../registers/index.js';
-import { readsOf, stands, type CascadeField, type JudgeContext } from '../rules/index.js';
+import { parentsOf, readsOf, stands, type CascadeField, type JudgeContext } from '../rules/index.js';
 import { joinedValues, valuesIn } from '../values/index.js';
 import type { Question } from './impact.js';
 import type { Displaced } from './tuples.js';
@@ -45,8 +45,9 @@ const addTo = (sums: Record<string, number>, id: string, entries: number): void 
 
 /** The tuple that a combination holds in a field of a level, as the key of an item; undefined where a parent is blank. */
 function tupleOf({ key, rule }: CascadeField, cells: Cells): string | undefined {
-  if (rule?.kind !== 'catalog' || rule.parents.length === 0) return undefined;
-  const tuple = [...rule.parents, key].map((one) => cells[one]);
+  const parents = parentsOf(rule);
+  if (parents.length === 0) return undefined;
+  const tuple = [...parents, key].map((one) => cells[one]);
   return tuple.every((value) => value !== undefined) ? tuple.join('\u001F') : undefined;
 }
 
@@ -76,7 +77,7 @@ export function standingChange(
   const turning = new Set<string>();
   const unfit: { readonly values: readonly string[]; readonly id: string; readonly entries: number }[] = [];
   for (const { id, field, held } of fields) {
-    const parents = field.rule?.kind === 'catalog' ? field.rule.parents : [];
+    const parents = parentsOf(field.rule);
     for (const { cells, entries } of held) {
       if (parents.some((key) => asked.has(cells[key] ?? ''))) continue;
       const [was, is] = [isOutside(field, cells, before), isOutside(field, cells, after)];

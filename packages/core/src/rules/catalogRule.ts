@@ -119,6 +119,11 @@ function standsAlone(rule: CatalogRule, value: string, { heading }: JudgedField,
   return unfit ? { right: false, code: unfit.code, message: unfit.message } : { right: true };
 }
 
+function atItsLevel({ catalogId, level }: CatalogRule, catalogs: JudgeContext['catalogs']): Catalog | undefined {
+  const catalog = catalogs.get(catalogId);
+  return catalog && catalogAtLevel(catalog, level);
+}
+
 export const catalogRule: RuleKind<CatalogRule> = {
   kind: 'catalog',
   title: 'one value from a catalog',
@@ -210,6 +215,19 @@ export const catalogRule: RuleKind<CatalogRule> = {
   },
 
   reads: ({ parents, day, fitting }) => [...parents, ...(day ? [day] : []), ...fitting.map(({ field }) => field)],
+
+  catalogId: ({ catalogId }) => catalogId,
+  list: (rule, _kind, { catalogs }) => atItsLevel(rule, catalogs),
+  values(rule, catalogs) {
+    const list = atItsLevel(rule, catalogs);
+    // A value may stand under several parents.
+    return list && [...new Set(list.items.map(({ value }) => value))];
+  },
+  picking: ({ picking }) => picking,
+  parents: ({ parents }) => parents,
+  brings: ({ brings }) => brings,
+  fillsUp: ({ blankParent }) => blankParent === 'all',
+  parts: ['kind', 'parents', 'day', 'fitting', 'brings', 'picking'],
 };
 
 const companionName = ({ catalogId }: CatalogRule, key: string, names: RuleNames): string => names.companion?.(catalogId, key) ?? key;

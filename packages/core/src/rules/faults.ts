@@ -1,5 +1,6 @@
 // What makes a rule impossible or pointless, said while it is written.
-import { judge, kindOf } from './judge.js';
+import { judge } from './judge.js';
+import { kindOf } from './kinds.js';
 import type { FaultContext, JudgedField, Rule, RuleFault } from './models.js';
 
 /** True for a fault that leaves a rule which cannot even be read; the others are said, and the rule may be set. */

@@ -3,17 +3,29 @@ export {
   askedBeforeNew,
   blankIsWrong,
   canBeOutside,
-  catalogIdOf,
   fieldsNamedBy,
   isReadOnly,
   judge,
   meansHeld,
   readsOf,
   ruleHere,
-  rulesFor,
-  ruleTitle,
   stands,
 } from './judge.js';
+export { kindOf, ruleAs, rulesFor, ruleTitle } from './kinds.js';
+export {
+  bringsOf,
+  catalogIdOf,
+  filledBy,
+  hasCatalog,
+  hasList,
+  listOf,
+  numbersOf,
+  parentsOf,
+  partsOfRule,
+  pickingOf,
+  picksFrom,
+  valuesOf,
+} from './ties.js';
 export { closedHere, offerOf, type Offer } from './catalogRule.js';
 export { typedList } from './typedRule.js';
 export { patternFault, patternOf } from './patternRule.js';
@@ -23,4 +35,4 @@ export { forbidsRule, ruleFaults } from './faults.js';
 export { chainRules, newRule, plainPicking, ruleBase } from './make.js';
 export { cellsOfNew } from './begins.js';
 export { planCascade, type CascadeField, type CascadePlan } from './cascadePlan.js';
-export { andList, meantIn, picksFrom, textOfItem, typedAs } from './list.js';
+export { andList, meantIn, textOfItem, typedAs } from './list.js';

@@ -3,37 +3,12 @@ import { depthOf } from '../cascades/index.js';
 import { passes } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTextFault } from '../text/index.js';
-import { isOfKind, joinedValues, kindLabel, namesNone, parse, readTypedList, valuesIn, type FieldKind } from '../values/index.js';
-import { catalogRule } from './catalogRule.js';
-import { dateRule } from './dateRule.js';
-import { expressionRule } from './expressionRule.js';
+import { isOfKind, joinedValues, kindLabel, namesNone, parse, readTypedList, valuesIn } from '../values/index.js';
 import { headingOf } from './headings.js';
-import { lengthRule } from './lengthRule.js';
-import type { Judgment, JudgeContext, JudgedField, Rule, RuleKind, Standing, Verdict, VerdictCode } from './models.js';
-import { numberRule } from './numberRule.js';
+import { kindOf } from './kinds.js';
+import type { Judgment, JudgeContext, JudgedField, Rule, Standing, Verdict, VerdictCode } from './models.js';
 import { andList, orList, tooMany } from './list.js';
-import { patternRule } from './patternRule.js';
-import { plainRule } from './plainRule.js';
-import { typedRule } from './typedRule.js';
-
-const kinds: { readonly [Kind in Rule['kind']]: RuleKind<Extract<Rule, { kind: Kind }>> } = {
-  catalog: catalogRule,
-  typed: typedRule,
-  date: dateRule,
-  number: numberRule,
-  length: lengthRule,
-  pattern: patternRule,
-  expression: expressionRule,
-  plain: plainRule,
-};
-
-/** The kind of a rule, as one that takes any rule: the union is told apart here and nowhere else. */
-export const kindOf = (kind: Rule['kind']): RuleKind<Rule> => kinds[kind] as RuleKind<Rule>;
-
-/** The kinds of rule that a field of this kind can have. */
-export const rulesFor = (kind: FieldKind): readonly Rule['kind'][] =>
-  (Object.keys(kinds) as Rule['kind'][]).filter((rule) => kinds[rule].fits.includes(kind));
-export const ruleTitle = (kind: Rule['kind']): string => kinds[kind].title;
+import { bringsOf, hasList } from './ties.js';
 
 /** The rule that holds for the entry: none where its condition is not met. */
 export function ruleHere({ rule }: Pick<JudgedField, 'rule'>, { entry }: Pick<JudgeContext, 'entry'>): Rule | null {
@@ -189,7 +164,7 @@ function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeCon
       : refused(rule, text, field, {
           right: false,
           code: 'blank',
-          message: `${field.heading} must not be blank. ${rule.kind === 'catalog' || rule.kind === 'typed' ? 'Pick a value.' : 'Enter a value.'}`,
+          message: `${field.heading} must not be blank. ${hasList(rule) ? 'Pick a value.' : 'Enter a value.'}`,
         });
   const found = kindOf(rule.kind).judge(rule, text, field, context);
   if (!found.right) return otherValue(rule, text, field, found, context);
@@ -273,8 +248,5 @@ export function readsOf(rule: Rule | null): readonly FieldId[] {
 
 /** All other fields that a rule names: those it depends on, and those it fills. None of them may go while the rule stands. */
 export const fieldsNamedBy = (rule: Rule | null): readonly FieldId[] => [
-  ...new Set([...readsOf(rule), ...(rule?.kind === 'catalog' ? rule.brings.map(({ field }) => field) : [])]),
+  ...new Set([...readsOf(rule), ...bringsOf(rule).map(({ field }) => field)]),
 ];
-
-/** The catalog that a rule takes its values from, if it does. */
-export const catalogIdOf = (rule: Rule | null | undefined): string | undefined => (rule?.kind === 'catalog' ? rule.catalogId : undefined);

@@ -1,7 +1,7 @@
 // Judging against a list of items: found by value, label, other name or another way of writing one of them.
 import { itemWithValue, lookUp, lookUpName, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
 import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind, type Locale } from '../values/index.js';
-import type { Judgment, JudgeContext, Rule } from './models.js';
+import type { Judgment, JudgeContext } from './models.js';
 
 /** How many values of a list a field takes: "one value", "several values", "up to 3 values". */
 export const howMany = (most: number | null, several: boolean | undefined): string =>
@@ -130,6 +130,3 @@ export function findAllIn(
   const corrected = found.flatMap((one) => one.corrected ?? []).join(' ');
   return { right: true, value, ...(corrected !== '' && { corrected }) };
 }
-
-/** Whether values are picked from a list that opens. */
-export const picksFrom = (rule: Rule | null): boolean => (rule?.kind === 'catalog' || rule?.kind === 'typed') && rule.picking.list;

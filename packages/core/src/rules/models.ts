@@ -318,4 +318,22 @@ export interface RuleKind<R extends Rule> {
   faults(rule: R, field: JudgedField, context: FaultContext): readonly RuleFault[];
   /** The other fields of the entry that its verdict depends on. */
   reads(rule: R): readonly FieldId[];
+  /** The catalog that its values come from. */
+  catalogId?(rule: R): string;
+  /** Its list, whatever the parents; undefined while its catalog is not there. */
+  list?(rule: R, kind: FieldKind, context: Pick<JudgeContext, 'catalogs' | 'locale'>): Catalog | undefined;
+  /** The values of its list, in its order. */
+  values?(rule: R, catalogs: JudgeContext['catalogs']): readonly string[] | undefined;
+  /** How its list is picked from. */
+  picking?(rule: R): Picking;
+  /** The fields that hold the parents, outermost first. */
+  parents?(rule: R): readonly FieldId[];
+  /** What a chosen value brings into other fields. */
+  brings?(rule: R): readonly Brings[];
+  /** Whether a choice fills blank parents. */
+  fillsUp?(rule: R): boolean;
+  /** Bounds that are numbers, not other fields. */
+  bounds?(rule: R): { readonly least?: string; readonly most?: string };
+  /** What its sentence can say besides what every rule can. */
+  readonly parts?: readonly RulePart[];
 }

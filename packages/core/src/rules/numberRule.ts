@@ -83,4 +83,9 @@ export const numberRule: RuleKind<NumberRule> = {
   },
 
   reads: ({ least, most }) => [least, most].flatMap((bound) => (bound?.of === 'field' ? [bound.field] : [])),
+
+  bounds: ({ least, most }) => ({
+    ...(least?.of === 'number' && { least: least.number }),
+    ...(most?.of === 'number' && { most: most.number }),
+  }),
 };

@@ -1,7 +1,7 @@
 // The rule in one plain sentence, in parts of which each can be changed.
 import { filterClause } from '../catalogs/index.js';
 import { format } from '../values/index.js';
-import { kindOf } from './judge.js';
+import { kindOf } from './kinds.js';
 import type { OtherValues, Rule, RuleNames, SentencePart } from './models.js';
 
 const othersWords: { readonly [O in OtherValues]: string } = {

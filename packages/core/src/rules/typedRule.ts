@@ -72,4 +72,9 @@ export const typedRule: RuleKind<TypedRule> = {
   faults: ({ values }) =>
     values.length === 0 ? [{ part: 'values', message: 'The list has no values yet, so nothing can be entered.' }] : [],
   reads: () => [],
+
+  list: (rule, kind, { locale }) => typedList(rule, kind, locale),
+  values: ({ values }) => values,
+  picking: ({ picking }) => picking,
+  parts: ['picking'],
 };

@@ -4,9 +4,10 @@ import { filterClause, lookUp, passes, type Item, type LookupStep } from '../cat
 import {
   closedHere,
   judge,
+  listOf,
   offerOf,
+  ruleAs,
   ruleTakes,
-  typedList,
   type CatalogRule,
   type JudgeContext,
   type JudgedField,
@@ -110,9 +111,10 @@ function explainOpen(field: JudgedField, text: string, context: JudgeContext, na
   const verdict = judge(field, text, { ...fresh, suggest: false });
   const offered = verdict.verdict === 'taken';
   // What the catalog has said already is not said again.
-  const told = rule?.kind === 'catalog' && verdict.verdict === 'refused' && verdict.code === 'outside';
+  const ofCatalog = ruleAs('catalog', rule);
+  const told = ofCatalog !== undefined && verdict.verdict === 'refused' && verdict.code === 'outside';
   const last = told
-    ? rule.others === 'refuse'
+    ? ofCatalog.others === 'refuse'
       ? [lost('other values', 'Any other value is refused here.')]
       : [lost('other values', verdict.message)]
     : verdict.verdict === 'refused'
@@ -133,12 +135,9 @@ function explainOpen(field: JudgedField, text: string, context: JudgeContext, na
     if (!holds) return { value: text, steps: [...steps, ...last], offered };
   }
   steps.push(through('rule', `${field.heading} takes ${ruleTakes(rule, names)}.`));
-  if (rule.kind === 'catalog') steps.push(...catalogSteps(rule, text, context, sources));
-  else if (rule.kind === 'typed')
-    steps.push(
-      lookUp(typedList(rule, field.kind, context.locale), text).found === 'item'
-        ? through('catalog', 'It is in the list.')
-        : lost('catalog', 'It is not in the list.'),
-    );
+  const list = listOf(field, context.catalogs, context.locale);
+  if (ofCatalog) steps.push(...catalogSteps(ofCatalog, text, context, sources));
+  else if (list)
+    steps.push(lookUp(list, text).found === 'item' ? through('catalog', 'It is in the list.') : lost('catalog', 'It is not in the list.'));
   return { value: text, steps: [...steps, ...last], offered };
 }

@@ -77,7 +77,7 @@ function fits({ field, sheet, takes, count }: Line, wanted: Wanted): boolean {
   if (wanted.catalog !== all && catalogIdOf(field.rule) !== wanted.catalog) return false;
   if (wanted.sheet !== all && sheet.id !== wanted.sheet) return false;
   if (wanted.rule === 'outside') return (count?.outside ?? 0) > 0;
-  const has = field.rule === null ? 'none' : field.rule.kind === 'catalog' ? 'catalog' : 'other';
+  const has = field.rule === null ? 'none' : catalogIdOf(field.rule) !== undefined ? 'catalog' : 'other';
   return wanted.rule === all || has === wanted.rule;
 }
 

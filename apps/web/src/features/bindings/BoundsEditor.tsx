@@ -1,21 +1,25 @@
 // The bounds of a date, a number or a length.
 import { Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
-import { format, parse, type DateRule, type DayBound, type LengthRule, type NumberBound, type NumberRule, type Rule } from '@dellum/core';
+import {
+  format,
+  parse,
+  ruleAs,
+  type DateRule,
+  type DayBound,
+  type LengthRule,
+  type NumberBound,
+  type NumberRule,
+  type Rule,
+} from '@dellum/core';
 import { useState, type ReactNode } from 'react';
 import { Select } from '../../frame/Select.js';
 import type { RulePartProps, RulePlace } from './rulePlace.js';
 
 export function BoundsEditor({ rule, ...props }: RulePartProps): ReactNode {
-  switch (rule.kind) {
-    case 'date':
-      return <DateBounds rule={rule} {...props} />;
-    case 'number':
-      return <NumberBounds rule={rule} {...props} />;
-    case 'length':
-      return <LengthBounds rule={rule} {...props} />;
-    default:
-      return null;
-  }
+  const [day, number, length] = [ruleAs('date', rule), ruleAs('number', rule), ruleAs('length', rule)];
+  if (day) return <DateBounds rule={day} {...props} />;
+  if (number) return <NumberBounds rule={number} {...props} />;
+  return length ? <LengthBounds rule={length} {...props} /> : null;
 }
 
 /** A form that says what is wrong instead of closing. */

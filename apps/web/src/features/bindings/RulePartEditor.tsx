@@ -6,8 +6,9 @@ import {
   newRule,
   parse,
   readChoices,
-  ruleTitle,
+  ruleAs,
   rulesFor,
+  ruleTitle,
   valuesIn,
   writeTypedList,
   type Begins,
@@ -73,6 +74,8 @@ const othersWords: readonly { readonly others: OtherValues; readonly words: stri
 export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & { readonly edits: RulePart }): ReactNode {
   const set = (change: Partial<Rule>) => choose({ ...rule, ...change } as Rule);
   const props = { place, choose };
+  const [ofCatalog, typed] = [ruleAs('catalog', rule), ruleAs('typed', rule)];
+  const [pattern, expression] = [ruleAs('pattern', rule), ruleAs('expression', rule)];
   switch (edits) {
     case 'kind':
       return (
@@ -87,37 +90,37 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
       );
     case 'catalog':
       return (
-        rule.kind === 'catalog' && (
+        ofCatalog && (
           <Choices
             options={place.build.catalogs.map(({ id, title, note }): Choice => ({
               key: id,
               words: title,
               about: note,
-              chosen: id === rule.catalogId,
-              choose: () => choose(id === rule.catalogId ? rule : catalogRuleFor(id, place, rule)),
+              chosen: id === ofCatalog.catalogId,
+              choose: () => choose(id === ofCatalog.catalogId ? rule : catalogRuleFor(id, place, rule)),
             }))}
           />
         )
       );
     case 'level':
     case 'parents':
-      return rule.kind === 'catalog' && <ParentsEditor rule={rule} {...props} />;
+      return ofCatalog && <ParentsEditor rule={ofCatalog} {...props} />;
     case 'day':
-      return rule.kind === 'catalog' && <DayEditor rule={rule} {...props} />;
+      return ofCatalog && <DayEditor rule={ofCatalog} {...props} />;
     case 'fitting':
-      return rule.kind === 'catalog' && <FittingEditor rule={rule} {...props} />;
+      return ofCatalog && <FittingEditor rule={ofCatalog} {...props} />;
     case 'brings':
-      return rule.kind === 'catalog' && <BroughtEditor rule={rule} {...props} />;
+      return ofCatalog && <BroughtEditor rule={ofCatalog} {...props} />;
     case 'picking':
-      return (rule.kind === 'catalog' || rule.kind === 'typed') && <PickingEditor rule={rule} {...props} />;
+      return (ofCatalog ?? typed) && <PickingEditor rule={(ofCatalog ?? typed)!} {...props} />;
     case 'values':
-      return rule.kind === 'typed' && <TypedEditor values={rule.values} place={place} save={(values) => set({ values })} />;
+      return typed && <TypedEditor values={typed.values} place={place} save={(values) => set({ values })} />;
     case 'bounds':
       return <BoundsEditor rule={rule} {...props} />;
     case 'pattern':
-      return rule.kind === 'pattern' && <PatternEditor rule={rule} {...props} />;
+      return pattern && <PatternEditor rule={pattern} {...props} />;
     case 'expression':
-      return rule.kind === 'expression' && <ExpressionEditor rule={rule} {...props} />;
+      return expression && <ExpressionEditor rule={expression} {...props} />;
     case 'mayBeBlank':
       return (
         <Choices
@@ -173,7 +176,7 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
       return (
         <Choices
           options={othersWords
-            .filter(({ others }) => rule.kind === 'catalog' || (others !== 'request' && others !== 'add'))
+            .filter(({ others }) => ofCatalog || (others !== 'request' && others !== 'add'))
             .map(({ others, words, about }): Choice => ({
               key: others,
               words,

@@ -1,6 +1,6 @@
 // The rule in one plain sentence whose parts can be clicked and changed; read-only without `editing`.
 import { Box, Button, HStack, Popover, Portal, Text } from '@chakra-ui/react';
-import { ruleSentence, type Rule, type RuleNames, type RulePart } from '@dellum/core';
+import { partsOfRule, ruleSentence, type Rule, type RuleNames, type RulePart } from '@dellum/core';
 import { useState, type ReactNode } from 'react';
 import { partTitles, RulePartEditor } from './RulePartEditor.js';
 import { ruleNames, type RulePlace } from './rulePlace.js';
@@ -14,13 +14,7 @@ interface RuleSentenceProps {
 /** What the sentence does not say until it is set; each can be added. */
 function partsToAdd(rule: Rule, names: RuleNames): RulePart[] {
   const shown = new Set(ruleSentence(rule, names).flatMap(({ edits }) => edits ?? []));
-  const possible: RulePart[] =
-    rule.kind === 'catalog'
-      ? ['kind', 'parents', 'day', 'fitting', 'brings', 'picking', 'where', 'noRepeats', 'readOnly']
-      : rule.kind === 'typed'
-        ? ['picking', 'where', 'noRepeats', 'readOnly']
-        : ['where', 'noRepeats', 'readOnly'];
-  return possible.filter((part) => !shown.has(part));
+  return partsOfRule(rule).filter((part) => !shown.has(part));
 }
 
 export function RuleSentence({ rule, place, onChange }: RuleSentenceProps) {

@@ -1,6 +1,6 @@
 // Trial entry: a live field that behaves exactly as the clerk's, and stores nothing.
 import { Box, HStack, Text } from '@chakra-ui/react';
-import { askedBeforeNew, format, judge, parse, readsOf, type JudgeContext, type Rule } from '@dellum/core';
+import { askedBeforeNew, format, hasCatalog, judge, parse, readsOf, type JudgeContext, type Rule } from '@dellum/core';
 import { useMemo, useState } from 'react';
 import { boxStyle } from '../../picker/boxStyle.js';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
@@ -43,7 +43,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
     };
   }, [register, beside, locale, today, ready]);
   const list = useMemo(() => pickList(rule, place.field.kind, context), [rule, place.field.kind, context]);
-  const isReady = rule.kind !== 'catalog' || ready.has(rule.catalogId);
+  const isReady = hasCatalog({ rule }, ready);
 
   const refuse = (typed: string, { message, suggestions, mayConfirm }: Refusal) => {
     setText(typed);

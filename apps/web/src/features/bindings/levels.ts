@@ -1,5 +1,5 @@
 // What the levels of a catalog are called, and which of them a field most likely wants.
-import { matchKey, newRule, type CatalogRule, type Rule } from '@dellum/core';
+import { catalogIdOf, matchKey, newRule, ruleAs, type CatalogRule, type Rule } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import type { RulePlace } from './rulePlace.js';
 
@@ -86,9 +86,8 @@ export function catalogRuleFor(catalogId: string, { build, register, field }: Ru
   if (names.length === 0) return rule;
   const others = register.fields.filter(({ key }) => key !== field.key);
   const holds = (level: number): string | undefined =>
-    others.find(
-      (other) => other.rule?.kind === 'catalog' && other.rule.catalogId === catalogId && (other.rule.level ?? names.length - 1) === level,
-    )?.key ?? best(others, ({ heading }) => (likeness(names[level]!, heading) === 1 ? 1 : 0))?.key;
+    others.find(({ rule: other }) => catalogIdOf(other) === catalogId && (ruleAs('catalog', other)!.level ?? names.length - 1) === level)
+      ?.key ?? best(others, ({ heading }) => (likeness(names[level]!, heading) === 1 ? 1 : 0))?.key;
   const named = best([...names.keys()], (level) => likeness(names[level]!, field.heading));
   const free = [...names.keys()].find((level) => holds(level) === undefined);
   const level = named ?? free ?? names.length - 1;

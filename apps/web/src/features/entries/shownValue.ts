@@ -1,26 +1,36 @@
 // What a stored value shows: the label of its item where the rule takes values from a catalog, else by its kind.
-import { catalogAtLevel, format, itemWithValue, joinedValues, typedAs, valuesIn, type Catalog, type Item, type Locale } from '@dellum/core';
+import {
+  catalogIdOf,
+  format,
+  itemWithValue,
+  listOf,
+  joinedValues,
+  typedAs,
+  valuesIn,
+  type Catalog,
+  type Item,
+  type Locale,
+} from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 
 type Shown = Pick<FieldView, 'kind' | 'rule'>;
 
 /** The item that a value is in the catalog of its field; undefined where there is none, or its catalog is still coming. */
-export function itemOf({ rule }: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>): Item | undefined {
-  const catalog = rule?.kind === 'catalog' ? catalogs.get(rule.catalogId) : undefined;
-  return catalog && rule?.kind === 'catalog' ? itemWithValue(catalogAtLevel(catalog, rule.level), value) : undefined;
+export function itemOf(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): Item | undefined {
+  const list = catalogIdOf(field.rule) === undefined ? undefined : listOf(field, catalogs, locale);
+  return list && itemWithValue(list, value);
 }
 
 /** The text that is stored as a value again when it is typed: of two items with one label the value itself. */
 export function typedValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {
-  const catalog = field.rule?.kind === 'catalog' ? catalogs.get(field.rule.catalogId) : undefined;
-  if (!catalog || field.rule?.kind !== 'catalog') return format(field.kind, value, locale);
-  const list = catalogAtLevel(catalog, field.rule.level);
+  const list = catalogIdOf(field.rule) === undefined ? undefined : listOf(field, catalogs, locale);
+  if (!list) return format(field.kind, value, locale);
   const typed = (one: string) => typedAs(list, one, field.kind, { locale });
   return field.kind === 'several values' ? format(field.kind, joinedValues(valuesIn(value).map(typed)), locale) : typed(value);
 }
 
 export function shownValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {
   if (field.kind === 'several values')
-    return format(field.kind, joinedValues(valuesIn(value).map((one) => itemOf(field, one, catalogs)?.label ?? one)), locale);
-  return itemOf(field, value, catalogs)?.label ?? format(field.kind, value, locale);
+    return format(field.kind, joinedValues(valuesIn(value).map((one) => itemOf(field, one, catalogs, locale)?.label ?? one)), locale);
+  return itemOf(field, value, catalogs, locale)?.label ?? format(field.kind, value, locale);
 }

@@ -1,5 +1,5 @@
 // The fields that a figure can look at: those of the register, and those of the entries that its fields name.
-import type { FigureDefinition, FigurePath } from '@dellum/core';
+import { hasList, type FigureDefinition, type FigurePath } from '@dellum/core';
 import type { BuildView, FieldView, RegisterView } from '@dellum/contract';
 
 export interface Reachable {
@@ -36,7 +36,7 @@ export const reachedBy = (paths: readonly Reachable[], path: FigurePath): Reacha
 
 /** A figure to begin with: the entries by the first field that has a list. */
 export function newFigure(register: RegisterView): FigureDefinition {
-  const first = register.fields.find(({ rule }) => rule?.kind === 'catalog' || rule?.kind === 'typed') ?? register.fields[0];
+  const first = register.fields.find(({ rule }) => hasList(rule)) ?? register.fields[0];
   return {
     registerId: register.id,
     by: first ? [{ field: first.key, through: null }] : [],

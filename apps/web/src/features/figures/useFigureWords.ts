@@ -1,14 +1,15 @@
 // How the values of a figure are called, ordered and coloured: by their catalogs where they have one.
 import {
   alphabetical,
-  catalogAtLevel,
   catalogIdOf,
   format,
+  hasCatalog,
   itemColours,
   layFigure,
   listOrder,
   measuredIn,
   stands,
+  valuesOf,
   type Catalog,
   type FigureDefinition,
   type FigureGroup,
@@ -16,7 +17,7 @@ import {
   type ItemColour,
   type Tally,
 } from '@dellum/core';
-import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
+import type { BuildView, Me, RegisterView } from '@dellum/contract';
 import { useMemo } from 'react';
 import { useCatalogs } from '../../data/useCatalogs.js';
 import { itemOf, shownValue } from '../entries/shownValue.js';
@@ -31,13 +32,6 @@ export interface ValueLook {
   readonly blank: boolean;
 }
 
-/** The values of a field's list, in its order. */
-function listOf({ rule }: FieldView, catalogs: ReadonlyMap<string, Catalog>): readonly string[] {
-  if (rule?.kind === 'typed') return rule.values;
-  const catalog = rule?.kind === 'catalog' ? catalogs.get(rule.catalogId) : undefined;
-  return catalog && rule?.kind === 'catalog' ? catalogAtLevel(catalog, rule.level).all.map(({ value }) => value) : [];
-}
-
 export function useFigureWords(build: BuildView, register: RegisterView, definition: FigureDefinition, me: Me) {
   const { locale, today } = me.house;
   const paths = useMemo(() => reachable(build, register), [build, register]);
@@ -49,7 +43,7 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const orders = useMemo(() => {
     const natural = alphabetical(locale.language);
-    return by.map((reached) => listOrder(reached ? listOf(reached.field, catalogs) : [], natural));
+    return by.map((reached) => listOrder(valuesOf(reached?.field.rule ?? null, catalogs) ?? [], natural));
   }, [by, catalogs, locale.language]);
 
   const lookOf = (depth: number, value: string, place: number): ValueLook => {
@@ -57,11 +51,11 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
     const colour = itemColours[place % itemColours.length]!;
     if (value === '') return { label: 'blank', colour: 'slate', outside: false, blank: true };
     if (!field) return { label: value, colour, outside: false, blank: false };
-    const known = catalogIdOf(field.rule) === undefined || catalogs.has(catalogIdOf(field.rule)!);
+    const known = hasCatalog(field, catalogs);
     const outside = known && !stands(field, value, { locale, catalogs, today }).right;
     return {
       label: shownValue(field, value, catalogs, locale),
-      colour: itemOf(field, value, catalogs)?.colour ?? colour,
+      colour: itemOf(field, value, catalogs, locale)?.colour ?? colour,
       outside,
       blank: false,
     };
@@ -76,9 +70,9 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
     return step === 'week' ? `from ${format('date', first, locale)}` : format('date', first, locale);
   };
   const measured = definition.of ? reachedBy(paths, definition.of) : undefined;
-  /** What a tally shows, in the notation of the house; blank where there is nothing. */
   /** The measured number as it is, without the signs of the house: for files that programs read. */
   const plainNumber = (tally: Tally | undefined): string => (tally && measuredIn(tally, definition.measure)) ?? '';
+  /** What a tally shows, in the notation of the house; blank where there is nothing. */
   const numberWords = (tally: Tally | undefined): string => {
     const number = tally && measuredIn(tally, definition.measure);
     if (number === undefined) return '';

@@ -1,6 +1,6 @@
 // The control that asks one field. Which one it is follows from the rule; what is taken is judged by the rule alone.
 import { Box, Checkbox, Input, NativeSelect, RadioGroup, Stack, Textarea } from '@chakra-ui/react';
-import { valuesIn, writeTypedList, type Control, type Item } from '@dellum/core';
+import { parentsOf, valuesIn, writeTypedList, type Control, type Item } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { Move } from '../../grid/index.js';
@@ -76,7 +76,7 @@ function offeredIn(props: FormControlProps): readonly Pick<Item, 'value' | 'labe
 /** Why a list is empty. */
 function emptyWords({ field, filling }: FormControlProps): string {
   if (!filling.isReady(field)) return 'The list is coming …';
-  const blank = field.rule?.kind === 'catalog' ? field.rule.parents.find((key) => filling.cells[key] === undefined) : undefined;
+  const blank = parentsOf(field.rule).find((key) => filling.cells[key] === undefined);
   const parent = filling.fields.find(({ key }) => key === blank);
   return parent ? `Choose ${parent.heading} first` : 'Nothing is offered';
 }

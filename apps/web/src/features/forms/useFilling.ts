@@ -5,6 +5,7 @@ import {
   catalogIdOf,
   cellsOfNew,
   format,
+  hasCatalog,
   judgeForm,
   type Catalog,
   type FormContext,
@@ -50,7 +51,7 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
   }, [draftKey, draft]);
 
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
-  const isReady = (field: FieldView) => field.rule?.kind !== 'catalog' || catalogs.has(field.rule.catalogId);
+  const isReady = (field: FieldView) => hasCatalog(field, catalogs);
   // While its list is coming, a field takes what is typed; it is judged when the list is there.
   const fields = useMemo(
     () =>

@@ -1,4 +1,5 @@
 // The first steps in an empty house: what each is for, done in place or one link away, crossed off as they are done.
+import { hasList } from '@dellum/core';
 import { Box, Button, Heading, HStack, Input, List, Text } from '@chakra-ui/react';
 import type { BuildView } from '@dellum/contract';
 import { Check, Circle } from 'lucide-react';
@@ -20,7 +21,7 @@ export function FirstSteps({ build, house }: { build: BuildView; house: string }
   const done = {
     sheet: sheet !== undefined,
     fields: fields.length > 0,
-    choices: fields.some(({ rule }) => rule?.kind === 'catalog' || rule?.kind === 'typed'),
+    choices: fields.some(({ rule }) => hasList(rule)),
     people: (people?.length ?? 0) > 1,
   };
   if (closed || people === undefined || Object.values(done).every(Boolean)) return null;

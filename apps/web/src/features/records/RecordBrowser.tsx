@@ -1,6 +1,6 @@
 // The records of one register: looked for by words, narrowed by the values of fields with their counts, in an order.
 import { Box, Button, HStack, Input, Stack, Table, Text } from '@chakra-ui/react';
-import { arrangementWords, isNumeric, type ArrangementNames } from '@dellum/core';
+import { arrangementWords, hasList, isNumeric, type ArrangementNames } from '@dellum/core';
 import { type BuildView, type EntryPage, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -294,7 +294,7 @@ function RecordTable({ register, looking, cells, entries, chosen, choose }: Reco
 }
 
 /** The fields in which few values stand for many entries: those that are bound to a list, and yes or no. */
-const narrows = ({ rule, kind }: FieldView): boolean => rule?.kind === 'catalog' || rule?.kind === 'typed' || kind === 'yes/no';
+const narrows = ({ rule, kind }: FieldView): boolean => hasList(rule) || kind === 'yes/no';
 
 function Narrowing({ register, looking, cells }: { register: RegisterView; looking: Looking; cells: RecordCells }) {
   const fields = register.fields.filter(narrows);

@@ -1,4 +1,5 @@
 // The slip beside a sheet: why a value is as it is, a field and its rule, my arrangement, finding, what was refused.
+import { catalogIdOf } from '@dellum/core';
 import { mayDesign, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView, type Slip } from '@dellum/contract';
 import { ArrangeSlip } from '../arrangements/ArrangeSlip.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
@@ -103,7 +104,7 @@ export function SheetSlip(props: SheetSlipProps) {
         />
       );
     case 'gather': {
-      const gathered = register.fields.find(({ key, rule }) => key === shown.chosen && rule?.kind !== 'catalog');
+      const gathered = register.fields.find(({ key, rule }) => key === shown.chosen && catalogIdOf(rule) === undefined);
       if (gathered && designs)
         return <GatherSlip key={gathered.id} field={gathered} build={build} close={() => show({ slip: undefined })} />;
       break;

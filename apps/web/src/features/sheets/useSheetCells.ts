@@ -3,10 +3,11 @@ import {
   afterVerdict,
   askedBeforeNew,
   blankIsWrong,
-  catalogAtLevel,
   catalogIdOf,
   grouped,
+  hasCatalog,
   judge,
+  listOf,
   parse,
   readsOf,
   ruleHere,
@@ -95,9 +96,9 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
     () => new Set(register.fields.filter(({ rule }) => readsOf(rule).length > 0).map(({ key }) => key)),
     [register.fields],
   );
-  const isReady = ({ rule }: FieldView) => rule?.kind !== 'catalog' || catalogs.has(rule.catalogId);
+  const isReady = (field: FieldView) => hasCatalog(field, catalogs);
   const draftOf = (entry: EntryView, field: FieldView) => drafts[draftKey(entry.id, field.key)];
-  const itemHeld = (field: FieldView, value: string) => itemOf(field, value, catalogs);
+  const itemHeld = (field: FieldView, value: string) => itemOf(field, value, catalogs, locale);
   const shownValueOf = (field: FieldView, value: string): string => shownValue(field, value, catalogs, locale);
   const shown = (entry: EntryView, field: FieldView): string => shownValueOf(field, entry.cells[field.key] ?? '');
 
@@ -108,11 +109,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const colourOf = (entry: EntryView, field: FieldView): ItemColour | undefined => itemHeld(field, entry.cells[field.key] ?? '')?.colour;
   /** The colours of a field's list, each with the values that have it. */
   const legendOf = (field: FieldView | undefined): { label: string; colour: ItemColour }[] => {
-    const list = field?.rule?.kind === 'catalog' ? catalogs.get(field.rule.catalogId) : undefined;
-    const coloured =
-      list && field?.rule?.kind === 'catalog'
-        ? catalogAtLevel(list, field.rule.level).items.filter(({ colour, state }) => colour !== undefined && state === 'offered')
-        : [];
+    const items = (field && listOf(field, catalogs, locale))?.items ?? [];
+    const coloured = items.filter(({ colour, state }) => colour !== undefined && state === 'offered');
     return [...grouped(coloured, ({ colour }) => colour!)].map(([colour, items]) => ({
       colour,
       label: items.length > 3 ? `${items[0]!.label} and ${items.length - 1} more` : items.map(({ label }) => label).join(', '),
