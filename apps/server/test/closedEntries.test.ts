@@ -116,6 +116,13 @@ describe('a closed entry', () => {
     const after = await trial({ where: null, after: { field: 'day', days: 30 } });
     expect([after.closed - before.closed, after.entries - before.entries]).toEqual([1, 2]);
     expect(await trial({ where: null, after: null })).toEqual({ ...after, closed: 0 });
+    // What holds nothing at all is never closed; what holds something elsewhere is.
+    const blank = { where: { all: true, conditions: [{ field: 'ship', is: 'is blank', value: '' }] }, after: null };
+    const { closed } = await trial(blank);
+    await made.entry({});
+    expect(await trial(blank)).toEqual({ closed, entries: after.entries + 1 });
+    await made.entry({ status: 'Expected' });
+    expect(await trial(blank)).toEqual({ closed: closed + 1, entries: after.entries + 2 });
     await close({ where: null, after: { field: 'day', days: 30 } });
     expect([(await edit(old, 'ship', 'x')).status, (await edit(recent, 'ship', 'x')).status]).toEqual([422, 200]);
     await close({ where: null, after: null });

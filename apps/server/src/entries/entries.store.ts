@@ -31,12 +31,15 @@ export class EntriesStore {
       .execute();
   }
 
-  /** The distinct combinations of some fields, each with how many entries hold it; only of entries that hold something in `filled`. Costs a look at every entry. */
-  async combinations(db: Reader, { houseId, registerId }: Place, keys: readonly string[], filled?: string): Promise<Held[]> {
+  /**
+   * The distinct combinations of some fields, each with how many entries hold it; only of entries that hold something in one of `filled`,
+   * or all of them. Costs a look at every entry.
+   */
+  async combinations(db: Reader, { houseId, registerId }: Place, keys: readonly string[], filled?: readonly string[]): Promise<Held[]> {
     const texts = sql.join(keys.map((key) => sql`cells ->> ${key}`));
     const { rows } = await sql<{ texts: (string | null)[]; entries: number }>`
       select array[${texts}] as texts, count(*) as entries from entries
-      where house_id = ${houseId} and register_id = ${registerId} and ${filled === undefined ? sql`true` : sql`cells ? ${filled}`} group by 1`.execute(
+      where house_id = ${houseId} and register_id = ${registerId} and ${filled === undefined ? sql`true` : sql`cells ?| ${[...filled]}::text[]`} group by 1`.execute(
       db,
     );
     return rows.map((row) => ({

@@ -120,7 +120,7 @@ export class OutsideService {
     const known = this.known.get(id);
     if (known?.seq === seq && known.rule === keys.join()) return known.held;
     const place = { houseId, registerId: field.registerId };
-    const held = await this.entries.combinations(db, place, keys, blankIsWrong(field) ? undefined : field.key);
+    const held = await this.entries.combinations(db, place, keys, blankIsWrong(field) ? undefined : [field.key]);
     if (this.known.size >= mostKnown) this.known.clear();
     this.known.set(id, { seq, rule: keys.join(), held });
     return held;

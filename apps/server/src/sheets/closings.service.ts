@@ -1,6 +1,6 @@
 // When entries are closed: set by administrators, with how many that would be first.
 import { Injectable } from '@nestjs/common';
-import { carried, closingReads, isClosed, type Closing } from '@dellum/core';
+import { carried, closes, closingReads, type Closing } from '@dellum/core';
 import type { ClosingDto, ClosingTrial } from '@dellum/contract';
 import type { Caller } from '../access/access.js';
 import { Database } from '../database/database.js';
@@ -36,8 +36,9 @@ export class ClosingsService {
     if (!closing) return { closed: 0, entries };
     const today = todayOf(new Date(), build.locale);
     const carries = carriesOf(build, register);
-    const held = await this.entries.combinations(db, place, closingReads(closing));
-    const closed = held.filter(({ cells }) => isClosed(closing, carried(cells, carries), today));
+    const filled = register.fields.map(({ key }) => key);
+    const held = await this.entries.combinations(db, place, closingReads(closing), filled);
+    const closed = held.filter(({ cells }) => closes(closing, carried(cells, carries), today));
     return { closed: closed.reduce((sum, one) => sum + one.entries, 0), entries };
   }
 

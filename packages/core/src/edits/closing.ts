@@ -11,8 +11,11 @@ export interface Closing {
 }
 
 /** Whether an entry is closed on a day (ISO 8601). One that holds nothing never is. */
-export function isClosed({ where, after }: Closing, cells: Cells, today: string): boolean {
-  if (Object.keys(cells).length === 0) return false;
+export const isClosed = (closing: Closing, cells: Cells, today: string): boolean =>
+  Object.keys(cells).length > 0 && closes(closing, cells, today);
+
+/** Whether what an entry holds closes it, where it holds anything at all; the fields that are read are enough. */
+export function closes({ where, after }: Closing, cells: Cells, today: string): boolean {
   if (where && where.conditions.length > 0 && passes(where, (key) => cells[key] ?? '')) return true;
   const since = after ? (cells[after.field] ?? '') : '';
   return after !== null && isOfKind('date', since) && dayNumber(today) - dayNumber(since) > after.days;

@@ -1,3 +1,3 @@
-export { closedWords, closingClause, closingReads, closingSentence, isClosed, type Closing } from './closing.js';
+export { closedWords, closes, closingClause, closingReads, closingSentence, isClosed, type Closing } from './closing.js';
 export { inReadingOrder } from './order.js';
 export { afterVerdict, judgeEdit, settle, unlessClosed, type Edit, type EditContext, type Settlement } from './settle.js';
