@@ -13,12 +13,8 @@ export function ChangedMeanwhile({ words, startFromTheirs, keepMine }: ChangedMe
     <Box role="alert" bg="amber.subtle" color="amber.fg" rounded="l2" px="3" py="2">
       <Text>{words} What you see here is yours, and is not saved.</Text>
       <HStack mt="1.5">
-        <Button size="xs" variant="outline" onClick={startFromTheirs}>
-          Start from theirs
-        </Button>
-        <Button size="xs" variant="outline" onClick={keepMine}>
-          Keep mine
-        </Button>
+        <Button onClick={startFromTheirs}>Start from theirs</Button>
+        <Button onClick={keepMine}>Keep mine</Button>
       </HStack>
     </Box>
   );

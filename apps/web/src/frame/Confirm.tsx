@@ -16,7 +16,7 @@ export function Confirm({ short, ...props }: QuestionProps & { readonly short?: 
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button size="xs" variant="outline" {...(short && { 'aria-label': props.ask, title: props.ask })} onClick={() => setOpen(true)}>
+      <Button {...(short && { 'aria-label': props.ask, title: props.ask })} onClick={() => setOpen(true)}>
         {short ?? props.ask}
       </Button>
       <Question {...props} open={open} close={() => setOpen(false)} />
@@ -47,10 +47,11 @@ export function Question({ ask, about, act, onConfirm, open, close }: QuestionPr
               <Text>{about}</Text>
             </Dialog.Body>
             <Dialog.Footer>
-              <Button ref={safe} size="sm" variant="outline" onClick={close}>
+              <Button ref={safe} size="sm" onClick={close}>
                 Cancel
               </Button>
               <Button
+                variant="solid"
                 size="sm"
                 colorPalette="brick"
                 onClick={() => {

@@ -27,7 +27,7 @@ export function ErrandBand() {
     <HStack role="status" bg="damson.subtle" px="5" py="1.5" gap="3" borderBottomWidth="1px" borderColor="damson.border">
       <CornerDownLeft size={16} aria-hidden />
       <Box>You were about to {errand.what}.</Box>
-      <Button asChild size="2xs">
+      <Button variant="solid" asChild size="2xs">
         <Link to={errand.to}>Go on with it</Link>
       </Button>
       <Button size="2xs" variant="ghost" colorPalette="slate" onClick={() => dispatch(dropped())}>

@@ -21,10 +21,10 @@ export function FormDialog({ title, children, save, close }: FormDialogProps) {
             </Dialog.Header>
             <Dialog.Body>{children}</Dialog.Body>
             <Dialog.Footer>
-              <Button size="sm" variant="outline" onClick={close}>
+              <Button size="sm" onClick={close}>
                 Cancel
               </Button>
-              <Button size="sm" onClick={save}>
+              <Button variant="solid" size="sm" onClick={save}>
                 Save
               </Button>
             </Dialog.Footer>

@@ -233,7 +233,6 @@ export function RefusalNote({ id, refusal, suggested, onPick, onConfirm }: Refus
           {refusal.suggestions.map((value, at) => (
             <Button
               key={value}
-              size="xs"
               variant={at === suggested ? 'solid' : 'outline'}
               colorPalette="damson"
               tabIndex={suggested === undefined ? 0 : -1}
@@ -246,14 +245,7 @@ export function RefusalNote({ id, refusal, suggested, onPick, onConfirm }: Refus
         </HStack>
       )}
       {refusal.mayConfirm && onConfirm && (
-        <Button
-          size="xs"
-          variant="outline"
-          colorPalette="amber"
-          alignSelf="start"
-          tabIndex={suggested === undefined ? 0 : -1}
-          onClick={onConfirm}
-        >
+        <Button colorPalette="amber" alignSelf="start" tabIndex={suggested === undefined ? 0 : -1} onClick={onConfirm}>
           It is meant: keep it as typed <Kbd size="sm">Ctrl Enter</Kbd>
         </Button>
       )}

@@ -231,7 +231,7 @@ function PersonMenu({ me }: { me: Me }) {
       <KeysHelp open={keys} close={() => setKeys(false)} />
       <Menu.Root positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
-          <Button variant="subtle" size="xs" aria-label={`${me.name}, ${me.role}`}>
+          <Button variant="subtle" aria-label={`${me.name}, ${me.role}`}>
             {initials(me.name)}
           </Button>
         </Menu.Trigger>

@@ -101,6 +101,8 @@ const config = defineConfig({
       },
       shadows: { lifted: pair('0 6px 18px rgba(41, 34, 46, 0.16)', '0 6px 20px rgba(0, 0, 0, 0.55)') },
     },
+    // Most buttons stand in a row of others, beside what they act on.
+    recipes: { button: { defaultVariants: { size: 'xs', variant: 'outline' } } },
   },
 });
 

@@ -115,10 +115,10 @@ export function ImpactSlip({ slip, build }: { slip: Slip; build: BuildView }) {
         />
       ))}
       <HStack>
-        <Button size="sm" disabled={open.length > 0} loading={isLoading} onClick={() => void doIt()}>
+        <Button variant="solid" size="sm" disabled={open.length > 0} loading={isLoading} onClick={() => void doIt()}>
           {slip.questions.length === 0 ? `Change it, and mark ${entries(outside)}` : actWords(Object.values(given), held)}
         </Button>
-        <Button size="sm" variant="outline" onClick={() => void leaveIt()}>
+        <Button size="sm" onClick={() => void leaveIt()}>
           Cancel
         </Button>
       </HStack>

@@ -77,7 +77,7 @@ export function ShowOnly({
         <Text color="inkSoft">
           Also by{' '}
           {others.map(({ field: key }) => (
-            <Button key={key} size="2xs" variant="outline" mr="1" onClick={() => setChosen(key)}>
+            <Button key={key} size="2xs" mr="1" onClick={() => setChosen(key)}>
               {register.fields.find((known) => known.key === key)?.heading ?? key}
             </Button>
           ))}

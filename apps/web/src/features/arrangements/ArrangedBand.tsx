@@ -9,19 +9,18 @@ export function ArrangedBand({ arranging, names, open }: { arranging: Arranging;
   if (arranging.version === undefined) return null;
   return (
     <HStack gap="2" wrap="wrap" role="group" aria-label="My arrangement">
-      <Button size="2xs" h="6" rounded="full" onClick={open}>
+      <Button variant="solid" size="2xs" h="6" rounded="full" onClick={open}>
         <Text truncate maxW="520px">
           Arranged by you: {arrangementWords(arrangement, names)}
         </Text>
       </Button>
-      <Button size="2xs" h="6" rounded="full" variant="outline" onClick={anew} title="What was changed since takes its place">
+      <Button size="2xs" h="6" rounded="full" onClick={anew} title="What was changed since takes its place">
         <RefreshCw size={11} aria-hidden /> Refresh
       </Button>
       <Button
         size="2xs"
         h="6"
         rounded="full"
-        variant="outline"
         onClick={() => set({ ...arrangement.only.reduce((rest, { field }) => showingOnly(rest, field, undefined), arrangement), sort: [] })}
       >
         <X size={12} aria-hidden /> As kept

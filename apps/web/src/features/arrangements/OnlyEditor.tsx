@@ -44,7 +44,7 @@ export function OnlyEditor(props: OnlyEditorProps) {
       <Values {...props} />
       {!spans && !isYesNo && <Containing key={only?.only === 'text' ? only.text : ''} {...props} />}
       {only && (
-        <Button size="xs" variant="outline" alignSelf="start" onClick={() => set(undefined)}>
+        <Button alignSelf="start" onClick={() => set(undefined)}>
           Show all of {field.heading}
         </Button>
       )}
@@ -134,9 +134,7 @@ function Span({ field, only, me, set }: OnlyEditorProps) {
       <HStack gap="1.5">
         {bound('from')}
         {bound('until')}
-        <Button type="submit" size="xs" variant="outline">
-          Show
-        </Button>
+        <Button type="submit">Show</Button>
       </HStack>
       {fault && (
         <Text role="alert" color="brick.fg" mt="1">
@@ -166,9 +164,7 @@ function Containing({ field, only, set }: OnlyEditorProps) {
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <Button type="submit" size="xs" variant="outline">
-          Show
-        </Button>
+        <Button type="submit">Show</Button>
       </HStack>
     </form>
   );

@@ -141,7 +141,7 @@ export function BindingsPage() {
         </HStack>
       }
       actions={
-        <Button size="xs" variant="outline" aria-expanded={history} onClick={() => setHistory(!history)}>
+        <Button aria-expanded={history} onClick={() => setHistory(!history)}>
           History
         </Button>
       }

@@ -40,7 +40,7 @@ function BoundsForm({ children, save }: { children: ReactNode; save: () => strin
             {fault}
           </Text>
         )}
-        <Button type="submit" size="xs" alignSelf="start">
+        <Button variant="solid" type="submit" alignSelf="start">
           Set the bounds
         </Button>
       </Stack>

@@ -73,17 +73,13 @@ export function ParentsEditor({ rule, place, choose }: RulePartProps<CatalogRule
       )}
       <HStack>
         <Button
-          size="xs"
+          variant="solid"
           disabled={level > 0 && !complete}
           onClick={() => choose({ ...draft, level: level === catalog.levels - 1 && level === 0 ? null : level, parents })}
         >
           Use this
         </Button>
-        {rule.parents.length > 0 && (
-          <Button size="xs" variant="outline" onClick={() => choose({ ...rule, parents: [] })}>
-            Without parents
-          </Button>
-        )}
+        {rule.parents.length > 0 && <Button onClick={() => choose({ ...rule, parents: [] })}>Without parents</Button>}
       </HStack>
     </Stack>
   );
@@ -155,7 +151,7 @@ export function FittingEditor({ rule, place, choose }: RulePartProps<CatalogRule
       >
         One condition more
       </Button>
-      <Button size="xs" alignSelf="start" onClick={() => choose({ ...rule, fitting })}>
+      <Button variant="solid" alignSelf="start" onClick={() => choose({ ...rule, fitting })}>
         Use this
       </Button>
     </Stack>
@@ -183,7 +179,7 @@ export function BroughtEditor({ rule, place, choose }: RulePartProps<CatalogRule
         </HStack>
       ))}
       <Button
-        size="xs"
+        variant="solid"
         alignSelf="start"
         onClick={() =>
           choose({
@@ -231,7 +227,7 @@ export function PickingEditor({ rule, place, choose }: RulePartProps<CatalogRule
           onChange={(event) => setLines(event.target.value)}
         />
         <Text flex="1">lines open</Text>
-        <Button size="xs" onClick={() => set({ lines: Math.max(3, Math.min(30, Math.floor(Number(lines)) || 8)) })}>
+        <Button variant="solid" onClick={() => set({ lines: Math.max(3, Math.min(30, Math.floor(Number(lines)) || 8)) })}>
           Use this
         </Button>
       </HStack>

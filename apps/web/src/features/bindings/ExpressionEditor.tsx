@@ -38,7 +38,7 @@ export function ExpressionEditor({ rule, place, choose }: RulePartProps<Expressi
         onChange={(event) => setMessage(event.target.value)}
       />
       <Button
-        size="xs"
+        variant="solid"
         alignSelf="start"
         disabled={fault !== undefined}
         onClick={() => choose({ ...rule, expression: expression.trim(), message: message.trim() })}

@@ -311,10 +311,10 @@ function RuleEditor({
           {drafted && <DraftImpact place={place} rule={drafted} />}
           {drafted && (
             <HStack mt="3">
-              <Button size="sm" disabled={half.isOutdated} onClick={() => void save()}>
+              <Button variant="solid" size="sm" disabled={half.isOutdated} onClick={() => void save()}>
                 Set this rule
               </Button>
-              <Button size="sm" variant="outline" onClick={half.drop}>
+              <Button size="sm" onClick={half.drop}>
                 Cancel
               </Button>
             </HStack>
@@ -327,7 +327,7 @@ function RuleEditor({
         <Stack gap="3" align="start">
           <Text fontSize="md">Takes {anyOfKind(field.kind)}; may be blank.</Text>
           {likely && (
-            <Button size="sm" onClick={() => setDrafted(catalogRuleFor(likely.id, place, null))}>
+            <Button variant="solid" size="sm" onClick={() => setDrafted(catalogRuleFor(likely.id, place, null))}>
               Take the values of {likely.title}
             </Button>
           )}
@@ -346,7 +346,7 @@ function RuleEditor({
             </Box>
           )}
           {field.kind === 'text' && gather && (
-            <Button size="sm" variant="outline" onClick={gather}>
+            <Button size="sm" onClick={gather}>
               Make this column a list
             </Button>
           )}
@@ -355,7 +355,7 @@ function RuleEditor({
             {rulesFor(field.kind)
               .filter((kind) => kind !== 'catalog' && kind !== 'typed')
               .map((kind) => (
-                <Button key={kind} size="xs" variant="outline" onClick={() => setDrafted(ruleOfKind(kind, null, place))}>
+                <Button key={kind} onClick={() => setDrafted(ruleOfKind(kind, null, place))}>
                   {ruleTitle(kind)}
                 </Button>
               ))}
@@ -363,12 +363,8 @@ function RuleEditor({
         </Stack>
       )}
       <HStack mt="4" gap="2" wrap="wrap">
-        {field.rule && !drafted && (
-          <Button size="xs" variant="outline" onClick={() => void clear()}>
-            Clear the rule
-          </Button>
-        )}
-        <Button size="xs" variant="outline" aria-expanded={history} onClick={() => setHistory(!history)}>
+        {field.rule && !drafted && <Button onClick={() => void clear()}>Clear the rule</Button>}
+        <Button aria-expanded={history} onClick={() => setHistory(!history)}>
           History
         </Button>
         {!drafted && (

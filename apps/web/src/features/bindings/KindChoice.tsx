@@ -53,12 +53,10 @@ export function KindChoice({ field }: { field: FieldView }) {
             and are marked.
           </Text>
           <HStack>
-            <Button size="xs" onClick={() => void change(asked.kind)}>
+            <Button variant="solid" onClick={() => void change(asked.kind)}>
               Let it hold {kindLabel(asked.kind)}
             </Button>
-            <Button size="xs" variant="outline" onClick={() => setAsked(undefined)}>
-              Cancel
-            </Button>
+            <Button onClick={() => setAsked(undefined)}>Cancel</Button>
           </HStack>
         </Box>
       )}

@@ -69,10 +69,8 @@ export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
         onChoose={(from) => from !== '' && setWanted({ fields, from })}
       />
       <HStack>
-        <Button size="xs" variant="outline" onClick={() => setWanted({ fields })}>
-          Clear their rules
-        </Button>
-        <Button size="xs" variant="ghost" onClick={done}>
+        <Button onClick={() => setWanted({ fields })}>Clear their rules</Button>
+        <Button variant="ghost" onClick={done}>
           Choose none
         </Button>
       </HStack>
@@ -120,11 +118,11 @@ function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: re
         ))}
       </Stack>
       <HStack mt="3">
-        <Button size="sm" disabled={fitting.length === 0} loading={isLoading} onClick={() => void doIt()}>
+        <Button variant="solid" size="sm" disabled={fitting.length === 0} loading={isLoading} onClick={() => void doIt()}>
           {wanted.rule || wanted.from || wanted.chain ? 'Set' : 'Clear'} the{' '}
           {fitting.length === 1 ? 'rule of 1 field' : `rules of ${fitting.length} fields`}
         </Button>
-        <Button size="sm" variant="outline" onClick={leave}>
+        <Button size="sm" onClick={leave}>
           Cancel
         </Button>
       </HStack>

@@ -89,22 +89,18 @@ export function NewChoices({ place }: { place: RulePlace }) {
             {asked.outside === 1 ? 'it stays as it is and is' : 'they stay as they are and are'} marked.
           </Text>
           <HStack>
-            <Button size="xs" onClick={() => void take(asked.keep, true)}>
+            <Button variant="solid" onClick={() => void take(asked.keep, true)}>
               {acts[asked.keep]}
             </Button>
-            <Button size="xs" variant="outline" onClick={() => setAsked(undefined)}>
-              Cancel
-            </Button>
+            <Button onClick={() => setAsked(undefined)}>Cancel</Button>
           </HStack>
         </Box>
       ) : (
         <HStack mt="2" wrap="wrap" gap="1.5">
-          <Button size="xs" title="Ctrl Enter" onClick={() => void take('rule')}>
+          <Button variant="solid" title="Ctrl Enter" onClick={() => void take('rule')}>
             {acts.rule}
           </Button>
-          <Button size="xs" variant="outline" onClick={() => void take('list')}>
-            {acts.list}
-          </Button>
+          <Button onClick={() => void take('list')}>{acts.list}</Button>
         </HStack>
       )}
       <Text mt="1" fontSize="xs" color="inkSoft">

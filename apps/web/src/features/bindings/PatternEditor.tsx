@@ -43,7 +43,7 @@ export function PatternEditor({ rule, place, choose }: RulePartProps<PatternRule
       <Text fontSize="xs" color="inkSoft">
         A regular expression in RE2 syntax; it must match the whole text.
       </Text>
-      <Button size="xs" alignSelf="start" disabled={fault !== undefined} onClick={() => choose({ ...rule, pattern, examples })}>
+      <Button variant="solid" alignSelf="start" disabled={fault !== undefined} onClick={() => choose({ ...rule, pattern, examples })}>
         Take this pattern
       </Button>
     </Stack>

@@ -267,9 +267,7 @@ function BeginsEditor({ rule, place, choose }: RulePartProps) {
               <option key={item.value} value={list.shownOf(item)} />
             ))}
           </datalist>
-          <Button type="submit" size="xs" variant="outline">
-            Begin with it
-          </Button>
+          <Button type="submit">Begin with it</Button>
         </Stack>
         {fault !== '' && (
           <Text role="alert" color="brick.fg">
@@ -291,7 +289,7 @@ function WhereEditor({ rule, place, choose }: RulePartProps) {
     <Stack gap="2">
       <Text color="inkSoft">Other entries take whatever the kind of the field takes.</Text>
       <FilterEditor label="Entries for which the rule holds" filter={where} fields={others} onChange={setWhere} />
-      <Button size="xs" alignSelf="start" onClick={() => choose({ ...rule, where })}>
+      <Button variant="solid" alignSelf="start" onClick={() => choose({ ...rule, where })}>
         {where ? 'Only for these' : 'For all entries'}
       </Button>
     </Stack>
@@ -338,7 +336,7 @@ function TypedEditor({
           {fault}
         </Text>
       )}
-      <Button size="xs" alignSelf="start" onClick={take}>
+      <Button variant="solid" alignSelf="start" onClick={take}>
         Take these values
       </Button>
     </Stack>
@@ -374,14 +372,10 @@ function HintPart({ hint, title, save }: { hint: string; title: string; save: (h
           onChange={(event) => setTyped(event.target.value)}
         />
         <Stack direction="row">
-          <Button type="submit" size="xs">
+          <Button variant="solid" type="submit">
             Show this hint
           </Button>
-          {hint !== '' && (
-            <Button size="xs" variant="outline" onClick={() => save('', '')}>
-              Without a hint
-            </Button>
-          )}
+          {hint !== '' && <Button onClick={() => save('', '')}>Without a hint</Button>}
         </Stack>
       </Stack>
     </form>
@@ -417,14 +411,10 @@ function TextPart({
           </Text>
         )}
         <Stack direction="row">
-          <Button type="submit" size="xs">
+          <Button variant="solid" type="submit">
             Use these words
           </Button>
-          {text !== '' && (
-            <Button size="xs" variant="outline" onClick={() => save('')}>
-              {blankWords}
-            </Button>
-          )}
+          {text !== '' && <Button onClick={() => save('')}>{blankWords}</Button>}
         </Stack>
       </Stack>
     </form>

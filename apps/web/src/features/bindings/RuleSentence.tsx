@@ -58,7 +58,7 @@ export function RuleSentence({ rule, place, onChange }: RuleSentenceProps) {
           {more &&
             partsToAdd(rule, ruleNames(place)).map((part) => (
               <PartPopover key={part} edits={part} rule={rule} place={place} onChange={onChange}>
-                <Button size="2xs" variant="outline" colorPalette="slate" rounded="full">
+                <Button size="2xs" colorPalette="slate" rounded="full">
                   {partTitles[part]} …
                 </Button>
               </PartPopover>

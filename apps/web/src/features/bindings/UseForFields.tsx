@@ -109,16 +109,7 @@ export function UseForFields({ catalog, build, me, close }: { catalog: CatalogVi
                 />
               ))}
             {missingOn(sheet).length > 0 && (
-              <Button
-                size="xs"
-                variant="outline"
-                alignSelf="start"
-                whiteSpace="normal"
-                h="auto"
-                py="1"
-                textAlign="start"
-                onClick={() => void addTo(sheet)}
-              >
+              <Button alignSelf="start" whiteSpace="normal" h="auto" py="1" textAlign="start" onClick={() => void addTo(sheet)}>
                 Add {andList(missingOn(sheet).map(({ heading }) => heading))} to {sheet.title}
               </Button>
             )}
@@ -225,7 +216,13 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
             ? 'No entry is outside by it.'
             : `${number.format(outside)} ${outside === 1 ? 'entry holds' : 'entries hold'} something else; they stay as they are and are marked.`}
       </Text>
-      <Button size="sm" loading={isLoading} disabled={impacts === undefined || unfit !== undefined} onClick={() => void use()}>
+      <Button
+        variant="solid"
+        size="sm"
+        loading={isLoading}
+        disabled={impacts === undefined || unfit !== undefined}
+        onClick={() => void use()}
+      >
         Use it for {picked.length === 1 ? picked[0]!.field.heading : `${picked.length} fields`}
       </Button>
     </Box>

@@ -121,14 +121,7 @@ function Step({ step, field, build, isLast }: { step: TraceStep; field: FieldVie
           )}
         </Text>
         {step.cure?.cure && (
-          <Button
-            size="xs"
-            variant="outline"
-            mt="1"
-            loading={isLoading}
-            title={step.cure.cure.effect}
-            onClick={() => void told(cure(cureOf(step.cure!)).unwrap())}
-          >
+          <Button mt="1" loading={isLoading} title={step.cure.cure.effect} onClick={() => void told(cure(cureOf(step.cure!)).unwrap())}>
             {step.cure.cure.words}
           </Button>
         )}

@@ -58,18 +58,16 @@ export function AddItem({ catalog, path, first = false }: AddItemProps) {
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <Button type="submit" size="xs" variant="outline" disabled={text.trim() === ''}>
+        <Button type="submit" disabled={text.trim() === ''}>
           Add
         </Button>
         {asked && (
           <HStack role="alert" color="amber.fg">
             <Text>{asked.words}</Text>
-            <Button size="xs" onClick={() => void send(asked.value, true)}>
+            <Button variant="solid" onClick={() => void send(asked.value, true)}>
               Take it in
             </Button>
-            <Button size="xs" variant="outline" onClick={() => setAsked(undefined)}>
-              Cancel
-            </Button>
+            <Button onClick={() => setAsked(undefined)}>Cancel</Button>
           </HStack>
         )}
         {fault && (

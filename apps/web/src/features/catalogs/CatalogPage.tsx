@@ -120,17 +120,11 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
         <>
           {mayDesign(me.role) && (
             <>
-              <Button size="xs" variant="outline" onClick={() => show({ slip: 'use', item: undefined })}>
-                Use it for fields
-              </Button>
-              <Button size="xs" variant="outline" onClick={() => show({ slip: 'compose', item: undefined })}>
-                How it is composed
-              </Button>
+              <Button onClick={() => show({ slip: 'use', item: undefined })}>Use it for fields</Button>
+              <Button onClick={() => show({ slip: 'compose', item: undefined })}>How it is composed</Button>
             </>
           )}
-          <Button size="xs" variant="outline" onClick={() => show({ slip: 'history', item: undefined })}>
-            History
-          </Button>
+          <Button onClick={() => show({ slip: 'history', item: undefined })}>History</Button>
         </>
       }
       slip={slipOf()}

@@ -62,7 +62,7 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
       <Text fontSize="md" lineHeight="1.8">
         {catalogSentence(catalog.definition, partNames(build), itemFieldName(items.companions))}
       </Text>
-      <Button size="xs" alignSelf="start" variant="outline" onClick={compose}>
+      <Button alignSelf="start" onClick={compose}>
         Change how it is composed
       </Button>
       <LeftOut catalog={catalog} build={build} />
@@ -73,10 +73,10 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
           <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
           <FormField label="What its values are" fault={fault('note')} {...register('note')} />
           <HStack>
-            <Button type="submit" size="xs" variant="outline" disabled={!formState.isDirty}>
+            <Button type="submit" disabled={!formState.isDirty}>
               Rename
             </Button>
-            <Button size="xs" variant="outline" colorPalette="brick" onClick={() => void drop()}>
+            <Button colorPalette="brick" onClick={() => void drop()}>
               Delete the catalog
             </Button>
           </HStack>
@@ -110,7 +110,6 @@ function LeftOut({ catalog, build }: { catalog: CatalogView; build: BuildView })
                 <Text>{finding.words}</Text>
                 {finding.cure && (
                   <Button
-                    size="xs"
                     variant="plain"
                     px="0"
                     h="6"

@@ -75,7 +75,7 @@ function NewCatalog({ build }: { build: BuildView }) {
         <Text color="inkSoft" fontSize="xs">
           Typed values, entries of a sheet, linked sources and other catalogs are added on its own page.
         </Text>
-        <Button type="submit" size="sm" alignSelf="start" loading={isLoading}>
+        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={isLoading}>
           Make the catalog
         </Button>
       </Stack>

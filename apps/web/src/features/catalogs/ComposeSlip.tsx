@@ -120,12 +120,17 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
         )}
       </Box>
       <HStack>
-        <Button size="sm" disabled={!changed || half.isOutdated || error !== undefined} loading={isLoading} onClick={() => void save()}>
+        <Button
+          variant="solid"
+          size="sm"
+          disabled={!changed || half.isOutdated || error !== undefined}
+          loading={isLoading}
+          onClick={() => void save()}
+        >
           Save how it is composed
         </Button>
         <Button
           size="sm"
-          variant="outline"
           onClick={() => {
             half.drop();
             close();

@@ -34,11 +34,7 @@ export function HistorySlip({ catalog, day, today, takesBack, onDay, close }: Hi
       </HStack>
       <HStack align="end">
         <DayField label="As it stood on" size="xs" until={today} day={day ?? ''} onDay={(chosen) => onDay(chosen || undefined)} />
-        {day && (
-          <Button size="xs" variant="outline" onClick={() => onDay(undefined)}>
-            Back to now
-          </Button>
-        )}
+        {day && <Button onClick={() => onDay(undefined)}>Back to now</Button>}
       </HStack>
       {changes?.length === 0 && <Text color="inkSoft">Nothing has changed since it was made.</Text>}
       {changes?.map((change) => (

@@ -147,34 +147,24 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
     <Stack gap="2">
       <HStack wrap="wrap" gap="1.5">
         {(['correct', 'replace', 'merge'] as const).map((what) => (
-          <Button
-            key={what}
-            size="xs"
-            variant={writing === what ? 'subtle' : 'outline'}
-            aria-pressed={writing === what}
-            onClick={() => begin(what)}
-          >
+          <Button key={what} variant={writing === what ? 'subtle' : 'outline'} aria-pressed={writing === what} onClick={() => begin(what)}>
             {writingWords[what].ask} …
           </Button>
         ))}
         {item.state === 'offered' ? (
-          <Button size="xs" variant="outline" onClick={() => simply('retire')}>
-            Retire
-          </Button>
+          <Button onClick={() => simply('retire')}>Retire</Button>
         ) : (
-          <Button size="xs" variant="outline" onClick={() => simply('restore')}>
-            Offer it again
-          </Button>
+          <Button onClick={() => simply('restore')}>Offer it again</Button>
         )}
-        <Button size="xs" variant="outline" colorPalette="brick" onClick={() => simply('remove')}>
+        <Button colorPalette="brick" onClick={() => simply('remove')}>
           Remove
         </Button>
         {catalog.definition.order.by === 'kept' && at >= 0 && (
           <>
-            <Button size="xs" variant="outline" disabled={at === 0} onClick={() => move(place[at - 1])}>
+            <Button disabled={at === 0} onClick={() => move(place[at - 1])}>
               Move up
             </Button>
-            <Button size="xs" variant="outline" disabled={at === place.length - 1} onClick={() => move(place[at + 2])}>
+            <Button disabled={at === place.length - 1} onClick={() => move(place[at + 2])}>
               Move down
             </Button>
           </>
@@ -223,12 +213,10 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
               </Text>
             )}
             <HStack>
-              <Button type="submit" size="xs" loading={isLoading}>
+              <Button variant="solid" type="submit" loading={isLoading}>
                 {writingWords[writing].ask}
               </Button>
-              <Button size="xs" variant="outline" onClick={() => setWriting(undefined)}>
-                Cancel
-              </Button>
+              <Button onClick={() => setWriting(undefined)}>Cancel</Button>
             </HStack>
           </Stack>
         </form>
@@ -338,7 +326,7 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
             </Text>
           )}
         </Stack>
-        <Button type="submit" size="xs" alignSelf="start" loading={isLoading}>
+        <Button variant="solid" type="submit" alignSelf="start" loading={isLoading}>
           Save
         </Button>
       </Stack>

@@ -381,7 +381,7 @@ export function AddPart({ build, catalogId, onAdd }: { build: BuildView; catalog
         Add
       </Text>
       {newParts(build, catalogId).map(({ words, part }) => (
-        <Button key={part.kind} size="2xs" variant="outline" onClick={() => onAdd(part)}>
+        <Button key={part.kind} size="2xs" onClick={() => onAdd(part)}>
           {words}
         </Button>
       ))}

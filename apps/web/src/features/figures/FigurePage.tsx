@@ -211,7 +211,7 @@ function Counting({
     return (
       <HStack gap="3" role="status">
         <Text color="amber.fg">The counting was stopped.</Text>
-        <Button size="2xs" variant="outline" onClick={again}>
+        <Button size="2xs" onClick={again}>
           Count
         </Button>
       </HStack>
@@ -220,7 +220,7 @@ function Counting({
   if (!running) {
     return (
       <HStack gap="3" color="inkSoft" fontSize="xs">
-        <Button size="2xs" variant="outline" onClick={again}>
+        <Button size="2xs" onClick={again}>
           Recount
         </Button>
       </HStack>
@@ -237,7 +237,7 @@ function Counting({
       <Text color="inkSoft" role="status">
         {progress ? `${number.format(progress.done)} of ${number.format(progress.total)} entries counted` : 'Counting …'}
       </Text>
-      <Button size="2xs" variant="outline" onClick={halt}>
+      <Button size="2xs" onClick={halt}>
         Stop
       </Button>
     </HStack>
@@ -275,7 +275,7 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
     <>
       <Menu.Root positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
-          <Button size="xs" variant="outline" disabled={!csv}>
+          <Button disabled={!csv}>
             <Download size={13} aria-hidden /> Download
           </Button>
         </Menu.Trigger>
@@ -300,12 +300,12 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
         </Portal>
       </Menu.Root>
       {mayKeep && kept?.mine && changed && (
-        <Button size="xs" onClick={() => void store(kept.id, kept.title)}>
+        <Button variant="solid" onClick={() => void store(kept.id, kept.title)}>
           Save the change
         </Button>
       )}
       {mayKeep && title === undefined && (
-        <Button size="xs" variant={kept ? 'outline' : 'solid'} onClick={() => setTitle('')}>
+        <Button variant={kept ? 'outline' : 'solid'} onClick={() => setTitle('')}>
           {kept ? 'Save as a copy' : 'Save the figure'}
         </Button>
       )}
@@ -329,7 +329,7 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
               onChange={(event) => setTitle(event.target.value)}
               onKeyDown={(event) => event.key === 'Escape' && setTitle(undefined)}
             />
-            <Button type="submit" size="xs" disabled={title.trim() === ''}>
+            <Button variant="solid" type="submit" disabled={title.trim() === ''}>
               Save
             </Button>
           </HStack>

@@ -17,7 +17,7 @@ export function FiguresPage() {
       title="Figures"
       about="Entries counted and summed by their values, as they are at this moment."
       actions={
-        <Button asChild size="xs">
+        <Button variant="solid" asChild>
           <Link to="/figures/new">New figure</Link>
         </Button>
       }

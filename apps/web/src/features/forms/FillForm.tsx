@@ -88,7 +88,7 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
           {filling.isRestored && (
             <HStack gap="2" color="inkSoft" fontSize="xs" wrap="wrap">
               What you typed last time is here.
-              <Button size="2xs" variant="outline" onClick={filling.anew}>
+              <Button size="2xs" onClick={filling.anew}>
                 Start over
               </Button>
             </HStack>
@@ -156,7 +156,7 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
           {filling.said}
         </Text>
         <HStack gap="3">
-          <Button type="submit" loading={sending}>
+          <Button size="md" variant="solid" type="submit" loading={sending}>
             {send ? 'Send' : 'Try to send'}
           </Button>
           {!send && <Text color="inkSoft">A preview: nothing is stored.</Text>}
@@ -306,7 +306,9 @@ function Stored({ view, ready, filled, more, another }: StoredProps) {
         ])}
       </Box>
       <HStack gap="3">
-        <Button onClick={another}>Another</Button>
+        <Button size="md" variant="solid" onClick={another}>
+          Another
+        </Button>
         {more}
       </HStack>
     </Stack>

@@ -53,7 +53,7 @@ export function FillPage() {
         reload={() => void refetch()}
         done={({ entryId }) =>
           registerId && (
-            <Button asChild variant="outline">
+            <Button size="md" asChild>
               <Link to={`/records/${registerId}/${entryId}`}>Look at the entry</Link>
             </Button>
           )

@@ -142,7 +142,7 @@ function OneForm({ form, register, build, me, again }: OneFormProps) {
           <HStack gap="2" color="brick.fg" role="alert">
             <Text>{laying.trouble.words}</Text>
             {laying.trouble.stale && (
-              <Button size="2xs" variant="outline" onClick={again}>
+              <Button size="2xs" onClick={again}>
                 Refresh
               </Button>
             )}
@@ -193,15 +193,15 @@ function FormActs({ form, laying }: { form: FormView; laying: Laying }) {
   };
   return (
     <>
-      <Button size="xs" variant="outline" disabled={!laying.takeBack} onClick={() => laying.takeBack?.()}>
+      <Button disabled={!laying.takeBack} onClick={() => laying.takeBack?.()}>
         <Undo2 size={13} aria-hidden /> Undo
       </Button>
       {form.published !== null && (
-        <Button asChild size="xs" variant="outline">
+        <Button asChild>
           <Link to={`/forms/${form.id}/fill`}>Fill it</Link>
         </Button>
       )}
-      <Button size="xs" loading={isLoading} onClick={() => void publishNow()}>
+      <Button variant="solid" loading={isLoading} onClick={() => void publishNow()}>
         Publish
       </Button>
       {form.published !== null && (

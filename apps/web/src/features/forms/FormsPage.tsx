@@ -50,14 +50,14 @@ function FormCard({ form, build, me }: { form: FormName; build: BuildView; me: M
       </Text>
       <HStack mt="2" gap="2">
         {form.published !== null && register?.enters && (
-          <Button asChild size="xs">
+          <Button variant="solid" asChild>
             <Link to={`/forms/${form.id}/fill`} aria-label={`Fill ${form.title}`}>
               Fill it
             </Link>
           </Button>
         )}
         {mayDesign(me.role) && (
-          <Button asChild size="xs" variant="outline">
+          <Button asChild>
             <Link to={`/forms/${form.id}`} aria-label={`Lay out ${form.title}`}>
               Lay it out
             </Link>
@@ -108,7 +108,7 @@ function NewForm({ build }: { build: BuildView }) {
             <NativeSelect.Indicator />
           </NativeSelect.Root>
         </Stack>
-        <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Lay it out
         </Button>
       </Stack>

@@ -158,8 +158,6 @@ export function LayoutCanvas(props: LayoutCanvasProps) {
             </SectionCard>
           ))}
           <Button
-            size="xs"
-            variant="outline"
             alignSelf="start"
             onClick={() => {
               const id = newSectionId(layout);

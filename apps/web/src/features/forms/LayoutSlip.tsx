@@ -209,8 +209,6 @@ function SectionDetails({ register, layout, id, select, change }: LayoutSlipProp
         />
       </Stack>
       <Button
-        size="xs"
-        variant="outline"
         alignSelf="start"
         disabled={layout.sections.length === 1}
         onClick={() => {

@@ -96,7 +96,7 @@ function Links({ form, me }: { form: FormView; me: Me }) {
             onChange={(event) => setPerHour(event.target.value)}
           />
         </Stack>
-        <Button size="xs" variant="outline" loading={isLoading} disabled={expires === ''} onClick={() => void open()}>
+        <Button loading={isLoading} disabled={expires === ''} onClick={() => void open()}>
           <Link2 size={13} aria-hidden /> Make a link
         </Button>
       </HStack>
@@ -107,7 +107,7 @@ function Links({ form, me }: { form: FormView; me: Me }) {
             <Code flex="1" bg="card" color="ink" overflowWrap="anywhere" whiteSpace="normal">
               {address}
             </Code>
-            <Button size="2xs" variant="outline" onClick={() => void copy(address)}>
+            <Button size="2xs" onClick={() => void copy(address)}>
               <Copy size={12} aria-hidden /> Copy
             </Button>
           </HStack>

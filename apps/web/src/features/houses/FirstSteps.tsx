@@ -118,7 +118,7 @@ function NewSheet() {
           value={title}
           onChange={(event) => setTitle(event.target.value)}
         />
-        <Button type="submit" size="xs" loading={isLoading} disabled={title.trim() === ''}>
+        <Button variant="solid" type="submit" loading={isLoading} disabled={title.trim() === ''}>
           Create it
         </Button>
       </HStack>

@@ -158,7 +158,7 @@ function HouseForm({ me }: { me: Me }) {
               choose={(day) => set({ firstDay: Number(day) })}
               usual={standard.firstDay === (locale.firstDay ?? 1)}
             />
-            <Button type="submit" size="sm" alignSelf="start" disabled={!changed || name.trim() === ''} loading={isLoading}>
+            <Button variant="solid" type="submit" size="sm" alignSelf="start" disabled={!changed || name.trim() === ''} loading={isLoading}>
               Save the house
             </Button>
           </Stack>

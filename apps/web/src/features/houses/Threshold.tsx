@@ -64,7 +64,7 @@ function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () 
               {...register('code')}
             />
           )}
-          <Button type="submit" size="sm" loading={formState.isSubmitting}>
+          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             Sign in
           </Button>
         </Stack>
@@ -81,8 +81,6 @@ function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () 
             {threshold.demoAccounts.map((account) => (
               <Button
                 key={account.signIn}
-                size="xs"
-                variant="outline"
                 justifyContent="space-between"
                 onClick={() => {
                   setValue('signIn', account.signIn);
@@ -132,7 +130,7 @@ function FirstHouse({ entered }: { entered: () => Promise<void> }) {
             fault={fault('password')}
             {...register('password')}
           />
-          <Button type="submit" size="sm" loading={formState.isSubmitting}>
+          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             Make the house
           </Button>
         </Stack>

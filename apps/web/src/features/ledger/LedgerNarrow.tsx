@@ -70,11 +70,7 @@ export function LedgerNarrow({ narrowed, build, people, onNarrow: set, onAll }: 
       <Box w="150px">
         <DayField label="To" size="xs" from={narrowed.from ?? ''} day={narrowed.until ?? ''} onDay={(day) => set({ until: chosen(day) })} />
       </Box>
-      {Object.values(narrowed).some((value) => value !== undefined) && (
-        <Button size="xs" variant="outline" onClick={onAll}>
-          Show all
-        </Button>
-      )}
+      {Object.values(narrowed).some((value) => value !== undefined) && <Button onClick={onAll}>Show all</Button>}
     </HStack>
   );
 }

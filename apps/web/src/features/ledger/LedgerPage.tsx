@@ -38,10 +38,10 @@ export function LedgerPage() {
       about="Everything that was changed here, by whom and when. Nobody can change what stands in it."
       actions={
         <>
-          <Button size="xs" variant="outline" onClick={() => setAsked(asked + 1)}>
+          <Button onClick={() => setAsked(asked + 1)}>
             <RefreshCw size={13} aria-hidden /> Refresh
           </Button>
-          <Button asChild size="xs" variant="outline">
+          <Button asChild>
             <a href={`/api/v1/ledger/file?${ledgerSearch(narrowed)}`} download="ledger.csv">
               <Download size={13} aria-hidden /> Download as CSV
             </a>
@@ -115,9 +115,7 @@ function Part({ narrowed, before, build, locale, goOn }: PartProps) {
       {data.more && goOn && (
         <Table.Row bg="transparent">
           <Table.Cell colSpan={headings.length}>
-            <Button size="xs" variant="outline" onClick={() => goOn(data.lines.at(-1)!.id)}>
-              Show older ones
-            </Button>
+            <Button onClick={() => goOn(data.lines.at(-1)!.id)}>Show older ones</Button>
           </Table.Cell>
         </Table.Row>
       )}

@@ -95,10 +95,10 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
           />
         </Stack>
         <HStack>
-          <Button size="sm" variant="outline" loading={looking} onClick={() => void look(settings)}>
+          <Button size="sm" loading={looking} onClick={() => void look(settings)}>
             Look at it
           </Button>
-          <Button type="submit" size="sm" loading={making || changing}>
+          <Button variant="solid" type="submit" size="sm" loading={making || changing}>
             {source ? 'Save it' : 'Link it'}
           </Button>
         </HStack>

@@ -119,16 +119,10 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
       </Table.Cell>
       <Table.Cell>
         <HStack justify="end" gap="1.5">
-          <Button
-            size="xs"
-            variant="outline"
-            loading={isLoading}
-            aria-label={`Refresh ${source.name}`}
-            onClick={() => void told(refresh(source.id).unwrap())}
-          >
+          <Button loading={isLoading} aria-label={`Refresh ${source.name}`} onClick={() => void told(refresh(source.id).unwrap())}>
             Refresh
           </Button>
-          <Button size="xs" variant="outline" colorPalette="brick" aria-label={`Delete ${source.name}`} onClick={() => void drop()}>
+          <Button colorPalette="brick" aria-label={`Delete ${source.name}`} onClick={() => void drop()}>
             Delete
           </Button>
         </HStack>

@@ -98,13 +98,7 @@ export function MapPage() {
           ? `What feeds ${title}, and what takes its values from it.`
           : 'Sources at the left, catalogs in the middle, the fields that take their values from them at the right.'
       }
-      actions={
-        centre && (
-          <Button size="xs" variant="outline" onClick={() => setAddress({})}>
-            Show everything
-          </Button>
-        )
-      }
+      actions={centre && <Button onClick={() => setAddress({})}>Show everything</Button>}
       strip={
         <HStack gap="2" wrap="wrap" role="group" aria-label="Around one catalog">
           <Text color="inkSoft">Around</Text>

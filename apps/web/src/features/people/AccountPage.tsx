@@ -58,7 +58,7 @@ function Password() {
           fault={fault('password')}
           {...register('password')}
         />
-        <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Change the password
         </Button>
       </Stack>
@@ -97,7 +97,7 @@ function Sessions() {
           </Text>
         </Box>
       ))}
-      <Button size="sm" variant="outline" alignSelf="start" disabled={sessions.length < 2} onClick={() => void end()}>
+      <Button size="sm" alignSelf="start" disabled={sessions.length < 2} onClick={() => void end()}>
         Sign out everywhere else
       </Button>
     </Stack>

@@ -20,7 +20,7 @@ export function FactorNeeded({ me, done }: { me: Me; done: () => void }) {
       <SecondFactor done={done} />
       <Text mt="5" color="inkSoft">
         You are signed in as {me.name}.{' '}
-        <Button size="xs" variant="plain" px="0" color="damson.fg" onClick={() => void leave()}>
+        <Button variant="plain" px="0" color="damson.fg" onClick={() => void leave()}>
           Sign out
         </Button>
       </Text>

@@ -28,12 +28,12 @@ export function Groups({ groups, people, open }: GroupsProps) {
           <Text overflowWrap="anywhere">
             <b>{group.name}</b>: {namesOf(group, people)}
           </Text>
-          <Button size="xs" variant="outline" flexShrink="0" aria-label={`Change the group ${group.name}`} onClick={() => open(group)}>
+          <Button flexShrink="0" aria-label={`Change the group ${group.name}`} onClick={() => open(group)}>
             Change
           </Button>
         </HStack>
       ))}
-      <Button size="xs" variant="outline" alignSelf="start" onClick={() => open()}>
+      <Button alignSelf="start" onClick={() => open()}>
         New group
       </Button>
     </Stack>
@@ -96,7 +96,7 @@ export function GroupSlip({ group, people, close }: GroupSlipProps) {
             ))}
         </Stack>
         <HStack>
-          <Button type="submit" size="sm" loading={formState.isSubmitting}>
+          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             {group ? 'Save the group' : 'Make the group'}
           </Button>
           {group && (

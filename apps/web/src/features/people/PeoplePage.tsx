@@ -11,6 +11,7 @@ import {
   type Role,
 } from '@dellum/contract';
 import { useState } from 'react';
+import { FormButtons } from '../../frame/FormButtons.js';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
 import { Way } from '../../frame/Way.js';
@@ -85,7 +86,7 @@ function AddPerson() {
           fault={fault('password')}
           {...register('password')}
         />
-        <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Add
         </Button>
       </Stack>
@@ -130,18 +131,11 @@ function ResetPassword({ person, done }: { person: Person; done: () => void }) {
           fault={fault('password') ?? problem}
           {...register('password')}
         />
-        <HStack>
-          <Button type="submit" size="sm" loading={formState.isSubmitting}>
-            Set the password
-          </Button>
-          <Button size="sm" variant="outline" onClick={done}>
-            Cancel
-          </Button>
-        </HStack>
+        <FormButtons act="Set the password" sending={formState.isSubmitting} cancel={done} />
         {person.factor && (
           <Stack gap="2" pt="3" borderTopWidth="1px" borderColor="line">
             <Text>{person.name} signs in with a second factor. Where the app and the codes on paper are lost, take it away here.</Text>
-            <Button size="sm" variant="outline" alignSelf="start" onClick={() => void takeFactor()}>
+            <Button size="sm" alignSelf="start" onClick={() => void takeFactor()}>
               Take the second factor away
             </Button>
           </Stack>
@@ -324,29 +318,15 @@ export function PeoplePage() {
                       : `in ${person.sessions} ${person.sessions === 1 ? 'browser' : 'browsers'}, last ${moment.format(new Date(person.lastSeen!))}`}
                 </Table.Cell>
                 <Table.Cell textAlign="end" whiteSpace="nowrap">
-                  <Button
-                    size="xs"
-                    variant="outline"
-                    mr="2"
-                    onClick={() => setOpen({ what: 'password', person })}
-                    aria-label={`Reset password of ${person.name}`}
-                  >
+                  <Button mr="2" onClick={() => setOpen({ what: 'password', person })} aria-label={`Reset password of ${person.name}`}>
                     Reset password
                   </Button>
                   {person.role === 'steward' && (
-                    <Button
-                      size="xs"
-                      variant="outline"
-                      mr="2"
-                      onClick={() => setOpen({ what: 'catalogs', person })}
-                      aria-label={`Catalogs of ${person.name}`}
-                    >
+                    <Button mr="2" onClick={() => setOpen({ what: 'catalogs', person })} aria-label={`Catalogs of ${person.name}`}>
                       Catalogs
                     </Button>
                   )}
                   <Button
-                    size="xs"
-                    variant="outline"
                     mr="2"
                     disabled={person.id === me?.id}
                     onClick={() => void admit(person)}
@@ -354,13 +334,7 @@ export function PeoplePage() {
                   >
                     {person.outSince ? 'Let in again' : 'Put out'}
                   </Button>
-                  <Button
-                    size="xs"
-                    variant="outline"
-                    disabled={person.sessions === 0}
-                    onClick={() => void endSessions(person)}
-                    aria-label={`Sign out ${person.name}`}
-                  >
+                  <Button disabled={person.sessions === 0} onClick={() => void endSessions(person)} aria-label={`Sign out ${person.name}`}>
                     Sign out
                   </Button>
                 </Table.Cell>

@@ -3,6 +3,7 @@ import { Box, Button, Code, Heading, HStack, SimpleGrid, Stack, Text } from '@ch
 import { FactorCodeDto, OwnPasswordDto, type FactorView, type NewFactor } from '@dellum/contract';
 import { QRCodeSVG } from 'qrcode.react';
 import { useState, type ReactNode } from 'react';
+import { FormButtons } from '../../frame/FormButtons.js';
 import { FormField } from '../../frame/FormField.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice } from '../../frame/useNotice.js';
@@ -56,7 +57,7 @@ function State({ view, ask }: { view: FactorView; ask: (to: 'set it up' | 'renew
         <Text color="inkSoft">
           Besides your password, the sign-in asks for six digits that an app on your telephone shows. Any app for such codes will do.
         </Text>
-        <Button size="sm" variant="outline" alignSelf="start" onClick={() => ask('set it up')}>
+        <Button size="sm" alignSelf="start" onClick={() => ask('set it up')}>
           Set up a second factor
         </Button>
       </>
@@ -69,14 +70,14 @@ function State({ view, ask }: { view: FactorView; ask: (to: 'set it up' | 'renew
         {view.required && ' The house asks you for it.'}
       </Text>
       <HStack wrap="wrap">
-        <Button size="sm" variant="outline" onClick={() => ask('renew the codes')}>
+        <Button size="sm" onClick={() => ask('renew the codes')}>
           New codes for paper
         </Button>
-        <Button size="sm" variant="outline" onClick={() => ask('set it up')}>
+        <Button size="sm" onClick={() => ask('set it up')}>
           Set up another app
         </Button>
         {!view.required && (
-          <Button size="sm" variant="outline" onClick={() => ask('give it up')}>
+          <Button size="sm" onClick={() => ask('give it up')}>
             Remove it
           </Button>
         )}
@@ -124,14 +125,7 @@ function WithPassword({ to, next, cancel }: WithPasswordProps) {
           fault={fault('password')}
           {...register('password')}
         />
-        <HStack>
-          <Button type="submit" size="sm" loading={formState.isSubmitting}>
-            Continue
-          </Button>
-          <Button size="sm" variant="outline" onClick={cancel}>
-            Cancel
-          </Button>
-        </HStack>
+        <FormButtons act="Continue" sending={formState.isSubmitting} cancel={cancel} />
       </Stack>
     </form>
   );
@@ -167,14 +161,7 @@ function ShowToApp({ made, confirmed, cancel }: ShowToAppProps) {
           fault={fault('code')}
           {...register('code')}
         />
-        <HStack>
-          <Button type="submit" size="sm" loading={formState.isSubmitting}>
-            Use this app
-          </Button>
-          <Button size="sm" variant="outline" onClick={cancel}>
-            Cancel
-          </Button>
-        </HStack>
+        <FormButtons act="Use this app" sending={formState.isSubmitting} cancel={cancel} />
       </Stack>
     </form>
   );
@@ -199,10 +186,10 @@ function OnPaper({ codes, kept }: { codes: readonly string[]; kept: () => void }
         ))}
       </SimpleGrid>
       <HStack>
-        <Button size="sm" onClick={kept}>
+        <Button variant="solid" size="sm" onClick={kept}>
           I have kept them
         </Button>
-        <Button size="sm" variant="outline" onClick={() => void copy()}>
+        <Button size="sm" onClick={() => void copy()}>
           Copy
         </Button>
       </HStack>

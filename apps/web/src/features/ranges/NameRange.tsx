@@ -114,7 +114,7 @@ export function NameRange({ source, build, block, done }: NameRangeProps) {
           </Checkbox.Root>
         )}
         <EndChoice label="How the new range ends" ends={ends} onChoose={setEnds} />
-        <Button type="submit" size="sm" alignSelf="start" loading={isLoading}>
+        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={isLoading}>
           Name the range
         </Button>
       </Stack>

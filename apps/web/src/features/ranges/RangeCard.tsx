@@ -118,13 +118,9 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
         </Checkbox.Root>
       )}
       <HStack wrap="wrap" gap="1.5">
-        {endsElsewhere && (
-          <Button size="xs" variant="outline" onClick={() => void redefine({ endEntry: selectedLast })}>
-            End it at the selected row
-          </Button>
-        )}
+        {endsElsewhere && <Button onClick={() => void redefine({ endEntry: selectedLast })}>End it at the selected row</Button>}
         {several && (
-          <Button size="xs" variant="outline" onClick={() => void redefine({ place: placeOf(source, build, block, range.shape) })}>
+          <Button onClick={() => void redefine({ place: placeOf(source, build, block, range.shape) })}>
             Lay it over the selected cells
           </Button>
         )}
@@ -143,7 +139,7 @@ export function RangeCard({ rail, source, build, block, selectedLast }: RangeCar
       <HStack justify="space-between" borderTopWidth="1px" borderColor="line" pt="2.5" align="start">
         <Text>
           {catalogs.length === 0 ? (
-            <Button size="xs" onClick={() => void make.ofRange(range.id, range.name)}>
+            <Button variant="solid" onClick={() => void make.ofRange(range.id, range.name)}>
               Make a catalog of it
             </Button>
           ) : (

@@ -55,7 +55,6 @@ export function RangeFindings({ source, build }: { source: SourceRegister; build
           {finding.alike && <TellApart values={finding.alike} />}
           {finding.cure && (
             <Button
-              size="xs"
               variant="plain"
               px="0"
               h="6"

@@ -49,12 +49,10 @@ export function RedefineBox({ name, look, onChange, onLeave }: RedefineBoxProps)
           : `${number.format(entries)} ${entries === 1 ? 'entry holds' : 'entries hold'} what goes; you are asked what becomes of them.`}
       </Text>
       <HStack mt="2">
-        <Button size="xs" onClick={onChange}>
+        <Button variant="solid" onClick={onChange}>
           Change the range
         </Button>
-        <Button size="xs" variant="outline" onClick={onLeave}>
-          Cancel
-        </Button>
+        <Button onClick={onLeave}>Cancel</Button>
       </HStack>
     </Box>
   );

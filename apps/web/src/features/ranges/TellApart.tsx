@@ -22,7 +22,7 @@ export function TellApart({ values: [one, other] }: { values: ValuePair }) {
       notice('done', `“${one}” and “${other}” are two things. They are not brought up again; Upkeep lists such pairs.`);
   };
   return (
-    <Button size="xs" variant="outline" colorPalette="slate" onClick={() => void tell()}>
+    <Button colorPalette="slate" onClick={() => void tell()}>
       They are two things
     </Button>
   );

@@ -18,10 +18,10 @@ export function PaperRecords({ register, entries, cells, me, back }: PaperRecord
   return (
     <Stack p="5" gap="5" role="region" aria-label="On paper">
       <HStack className="not-printed" gap="2">
-        <Button size="sm" onClick={() => window.print()}>
+        <Button variant="solid" size="sm" onClick={() => window.print()}>
           <Printer size={14} aria-hidden /> Print {entries.length === 1 ? 'it' : `these ${entries.length}`}
         </Button>
-        <Button size="sm" variant="outline" onClick={back}>
+        <Button size="sm" onClick={back}>
           Back to the list
         </Button>
       </HStack>

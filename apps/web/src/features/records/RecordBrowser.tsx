@@ -70,16 +70,12 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
       actions={
         <>
           {enters && <TakeBackButtons again={again} />}
-          {onPaper.length > 0 && !printing && (
-            <Button size="xs" variant="outline" onClick={() => setPrinting(true)}>
-              Print {onPaper.length} chosen
-            </Button>
-          )}
-          <Button asChild size="xs" variant="outline">
+          {onPaper.length > 0 && !printing && <Button onClick={() => setPrinting(true)}>Print {onPaper.length} chosen</Button>}
+          <Button asChild>
             <Link to={`/sheets/${register.sheetId}`}>As a sheet</Link>
           </Button>
           {enters && (
-            <Button size="xs" onClick={() => void make()}>
+            <Button variant="solid" onClick={() => void make()}>
               New record
             </Button>
           )}
@@ -105,6 +101,7 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
             <HStack gap="2" wrap="wrap" role="group" aria-label="Further conditions">
               {looking.more.map((one, at) => (
                 <Button
+                  variant="solid"
                   key={at}
                   size="2xs"
                   h="6"
@@ -176,12 +173,7 @@ function FoundRecords({ page, more, ...table }: FoundRecordsProps) {
             {number.format(page.entries.length)} of {number.format(page.total)} shown.
           </Text>
           {page.entries.length < mostShown ? (
-            <Button
-              size="xs"
-              variant="outline"
-              loading={more}
-              onClick={() => looking.change({ shown: Math.min(mostShown, looking.shown * 2) })}
-            >
+            <Button loading={more} onClick={() => looking.change({ shown: Math.min(mostShown, looking.shown * 2) })}>
               Show more
             </Button>
           ) : (

@@ -89,7 +89,7 @@ function OneRecord({ register, record, build, me }: OneRecordProps) {
       actions={
         <>
           {enters && <TakeBackButtons again={again} />}
-          <Button size="xs" variant="outline" onClick={() => window.print()}>
+          <Button onClick={() => window.print()}>
             <Printer size={13} aria-hidden /> Print
           </Button>
           {enters && (
@@ -190,9 +190,7 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
   const naming = here.reduce((sum, { total }) => sum + total, 0);
   return (
     <>
-      <Button size="xs" variant="outline" onClick={() => void underWay(duplicate())}>
-        Another like it
-      </Button>
+      <Button onClick={() => void underWay(duplicate())}>Another like it</Button>
       <Confirm
         ask="Delete the record"
         about={`${title} is gone for everybody. ${naming > 0 ? `${naming} ${naming === 1 ? 'entry names' : 'entries name'} it and will be asked about. ` : ''}You can undo it.`}

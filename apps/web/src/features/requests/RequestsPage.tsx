@@ -203,7 +203,7 @@ function Answer({ label, words, value, act, note, loading, disabled, set, send }
           value={value}
           onChange={(event) => set(event.target.value)}
         />
-        <Button type="submit" size="xs" variant="outline" w="80px" loading={loading} disabled={disabled}>
+        <Button type="submit" w="80px" loading={loading} disabled={disabled}>
           {act}
         </Button>
         {note && <Text color="inkSoft">{note}</Text>}

@@ -99,23 +99,17 @@ export function FindSlip({ register, fields, arranged, mayEdit, deeds, value, go
               );
             })}
           </Stack>
-          <Button type="submit" size="sm" alignSelf="start" disabled={!found?.next}>
+          <Button variant="solid" type="submit" size="sm" alignSelf="start" disabled={!found?.next}>
             {at ? 'Go to the next one' : 'Go to the first one'}
           </Button>
           {mayEdit && (
             <>
               <FormField label="Replace by" value={by} onChange={(event) => setBy(event.target.value)} />
               <HStack wrap="wrap">
-                <Button size="sm" variant="outline" disabled={!at} onClick={replaceThis}>
+                <Button size="sm" disabled={!at} onClick={replaceThis}>
                   Replace this one
                 </Button>
-                <Button
-                  size="sm"
-                  variant="outline"
-                  loading={working}
-                  disabled={!found || found.cells === 0}
-                  onClick={() => void replaceAll()}
-                >
+                <Button size="sm" loading={working} disabled={!found || found.cells === 0} onClick={() => void replaceAll()}>
                   Replace all{found && found.cells > 0 ? ` ${number.format(found.cells)}` : ''}
                 </Button>
               </HStack>

@@ -43,10 +43,10 @@ export function NewField({ registerId, done }: { registerId: string; done: (key?
           </Text>
         </Stack>
         <Stack direction="row">
-          <Button type="submit" size="sm" loading={formState.isSubmitting}>
+          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             Add the field
           </Button>
-          <Button size="sm" variant="outline" onClick={() => done()}>
+          <Button size="sm" onClick={() => done()}>
             {added === '' ? 'Cancel' : 'Done'}
           </Button>
         </Stack>

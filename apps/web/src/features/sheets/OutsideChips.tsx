@@ -13,7 +13,7 @@ interface OutsideChipsProps {
 /** Says that only entries with one value are shown; closing it shows all again. */
 export function AlikeChip({ words, onClose }: { words: string; onClose: () => void }) {
   return (
-    <Button size="2xs" h="6" rounded="full" onClick={onClose} aria-label={`${words}; show all entries again`}>
+    <Button variant="solid" size="2xs" h="6" rounded="full" onClick={onClose} aria-label={`${words}; show all entries again`}>
       {words} <X size={12} aria-hidden />
     </Button>
   );

@@ -58,13 +58,13 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
       {refused.length > 0 && (
         <HStack wrap="wrap" gap="1.5">
           <Button
-            size="xs"
+            variant="solid"
             disabled={suggested.length === 0 || working}
             onClick={() => void send(suggested, ({ suggestions }) => suggestions[0]!)}
           >
             Use all suggestions ({number.format(suggested.length)})
           </Button>
-          <Button size="xs" variant="outline" disabled={working} onClick={discardAll}>
+          <Button disabled={working} onClick={discardAll}>
             Discard all
           </Button>
         </HStack>
@@ -79,7 +79,6 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
               <Text fontWeight="bold">{where}</Text>
             ) : (
               <Button
-                size="xs"
                 variant="plain"
                 px="0"
                 h="auto"
@@ -110,12 +109,7 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
                   value={textOf(draft)}
                   onChange={(event) => setMended({ ...mended, [keyOf(draft)]: event.target.value })}
                 />
-                <Button
-                  size="xs"
-                  variant="outline"
-                  aria-label={`Discard “${draft.text}” of ${where}`}
-                  onClick={() => dispatch(settled(draft))}
-                >
+                <Button aria-label={`Discard “${draft.text}” of ${where}`} onClick={() => dispatch(settled(draft))}>
                   Discard
                 </Button>
               </HStack>
@@ -126,7 +120,6 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
                   <Button
                     key={suggestion}
                     size="2xs"
-                    variant="outline"
                     colorPalette="growth"
                     disabled={working}
                     onClick={() => void send([draft], () => suggestion)}
@@ -143,7 +136,7 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
         <Text color="inkSoft">{number.format(refused.length - shown.length)} more follow when these are settled.</Text>
       )}
       {shown.length > 0 && (
-        <Button size="sm" alignSelf="start" loading={working} onClick={() => void send(shown, textOf)}>
+        <Button variant="solid" size="sm" alignSelf="start" loading={working} onClick={() => void send(shown, textOf)}>
           Try {shown.length === 1 ? 'it' : `these ${shown.length}`} again
         </Button>
       )}

@@ -33,8 +33,6 @@ export function SheetActions(props: SheetActionsProps) {
       {enters && <TakeBackButtons again={again} />}
       {enters && newAbove !== undefined && (
         <Button
-          size="xs"
-          variant="outline"
           aria-label={`New entry above row ${newAbove}`}
           title={`Above row ${number.format(newAbove)}, Insert`}
           onClick={props.insertAbove}
@@ -51,21 +49,9 @@ export function SheetActions(props: SheetActionsProps) {
           onConfirm={props.deleteRows}
         />
       )}
-      {alike && (
-        <Button size="xs" variant="outline" onClick={alike}>
-          Same value only
-        </Button>
-      )}
-      {why && (
-        <Button size="xs" variant="outline" onClick={why}>
-          Why?
-        </Button>
-      )}
-      {designs && (
-        <Button size="xs" variant="outline" onClick={props.newField}>
-          New field
-        </Button>
-      )}
+      {alike && <Button onClick={alike}>Same value only</Button>}
+      {why && <Button onClick={why}>Why?</Button>}
+      {designs && <Button onClick={props.newField}>New field</Button>}
       {designs && <SheetMenu sheet={sheet} build={build} />}
     </>
   );

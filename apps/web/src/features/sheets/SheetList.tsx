@@ -65,7 +65,7 @@ function NewSheet({ kind }: { kind: SheetView['kind'] }) {
       <Stack gap="3">
         <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
         <FormField label="What it is, in one line" fault={fault('note')} {...register('note')} />
-        <Button type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Create the sheet
         </Button>
       </Stack>

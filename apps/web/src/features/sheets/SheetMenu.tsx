@@ -57,7 +57,7 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
     <>
       <Menu.Root ids={{ trigger: menuId }}>
         <Menu.Trigger asChild>
-          <Button ref={setAnchor} size="xs" variant="outline" aria-label={`More for ${sheet.title}`}>
+          <Button ref={setAnchor} aria-label={`More for ${sheet.title}`}>
             <Ellipsis size={14} />
           </Button>
         </Menu.Trigger>

@@ -42,17 +42,17 @@ export function SheetStrip(props: SheetStripProps) {
   const some = outside !== undefined || alike !== undefined;
   return (
     <HStack gap="2" wrap="wrap">
-      <Button size="2xs" h="6" variant="outline" onClick={props.arrange}>
+      <Button size="2xs" h="6" onClick={props.arrange}>
         <ListFilter size={12} aria-hidden /> Arrange
       </Button>
-      <Button size="2xs" h="6" variant="outline" onClick={props.find}>
+      <Button size="2xs" h="6" onClick={props.find}>
         <Search size={12} aria-hidden /> Find
       </Button>
       {!some && <ArrangedBand arranging={arranging} names={names} open={props.arrange} />}
       {alike !== undefined && !outside && <AlikeChip words={alike} onClose={props.showAll} />}
       <OutsideChips register={register} counts={counts} outside={outside} onShow={props.showOutside} />
       {refused > 0 && (
-        <Button size="2xs" h="6" rounded="full" colorPalette="brick" variant="outline" onClick={props.showRefused}>
+        <Button size="2xs" h="6" rounded="full" colorPalette="brick" onClick={props.showRefused}>
           × {number.format(refused)} refused, kept for you
         </Button>
       )}

@@ -7,24 +7,10 @@ export function TakeBackButtons({ again }: { again: Again }) {
   if (!again.canUndo && !again.canRedo) return null;
   return (
     <HStack gap="1">
-      <IconButton
-        aria-label="Undo"
-        title="Undo, Ctrl Z"
-        size="xs"
-        variant="outline"
-        disabled={!again.canUndo}
-        onClick={() => void again.again('undo')}
-      >
+      <IconButton aria-label="Undo" title="Undo, Ctrl Z" disabled={!again.canUndo} onClick={() => void again.again('undo')}>
         <Undo2 size={13} />
       </IconButton>
-      <IconButton
-        aria-label="Redo"
-        title="Redo, Ctrl Y"
-        size="xs"
-        variant="outline"
-        disabled={!again.canRedo}
-        onClick={() => void again.again('redo')}
-      >
+      <IconButton aria-label="Redo" title="Redo, Ctrl Y" disabled={!again.canRedo} onClick={() => void again.again('redo')}>
         <Redo2 size={13} />
       </IconButton>
     </HStack>

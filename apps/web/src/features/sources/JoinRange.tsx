@@ -30,7 +30,7 @@ export function JoinRange({ source, range }: { source: SourceRegister; range: So
         {range.name} reads {range.stretches.length === 1 ? 'the list' : `${range.stretches.length} lists`} beside it: the heading, then what
         stands under it.
       </Text>
-      <Button size="xs" mt="2" loading={isLoading} onClick={join}>
+      <Button variant="solid" mt="2" loading={isLoading} onClick={join}>
         Add {source.register.title} to {range.name}
       </Button>
     </Box>

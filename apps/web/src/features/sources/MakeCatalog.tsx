@@ -151,6 +151,7 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
             </HStack>
           ))}
         <Button
+          variant="solid"
           type="submit"
           size="sm"
           alignSelf="start"

@@ -153,10 +153,10 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
             </Button>
           )}
           <Stack direction="row" gap="1.5" wrap="wrap">
-            <Button type="submit" size="xs" variant="outline" disabled={blank}>
+            <Button type="submit" disabled={blank}>
               Add
             </Button>
-            <Button size="xs" variant="ghost" onClick={() => setColumns(columns ? undefined : firstColumns)}>
+            <Button variant="ghost" onClick={() => setColumns(columns ? undefined : firstColumns)}>
               {columns ? 'A list instead' : 'A table instead'}
             </Button>
           </Stack>

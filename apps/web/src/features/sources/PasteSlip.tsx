@@ -143,10 +143,10 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
         </Progress.Root>
       )}
       <HStack>
-        <Button size="sm" loading={work?.running === true} disabled={block.length === 0} onClick={() => void bringIn()}>
+        <Button variant="solid" size="sm" loading={work?.running === true} disabled={block.length === 0} onClick={() => void bringIn()}>
           {work ? 'Go on' : `Add ${block.length === 1 ? '1 row' : `${number.format(block.length)} rows`}`}
         </Button>
-        <Button size="sm" variant="outline" disabled={work?.running === true} onClick={done}>
+        <Button size="sm" disabled={work?.running === true} onClick={done}>
           {work ? 'Cancel the rest' : 'Cancel'}
         </Button>
       </HStack>

@@ -126,12 +126,16 @@ export function PastedTable({ sheet, block, heading, done }: PastedTableProps) {
         />
         <HStack wrap="wrap" gap="1.5">
           {columns > 1 && (
-            <Button size="xs" loading={working === 'table'} disabled={fields.length === 0 || working !== ''} onClick={() => void asTable()}>
+            <Button
+              variant="solid"
+              loading={working === 'table'}
+              disabled={fields.length === 0 || working !== ''}
+              onClick={() => void asTable()}
+            >
               Make a table of it
             </Button>
           )}
           <Button
-            size="xs"
             variant={columns > 1 ? 'outline' : 'solid'}
             loading={working === 'lists'}
             disabled={fields.length === 0 || working !== ''}
@@ -139,7 +143,7 @@ export function PastedTable({ sheet, block, heading, done }: PastedTableProps) {
           >
             {columns > 1 ? `Make ${columns} lists of it` : 'Make a list of it'}
           </Button>
-          <Button size="xs" variant="ghost" disabled={working !== ''} onClick={() => done()}>
+          <Button variant="ghost" disabled={working !== ''} onClick={() => done()}>
             Cancel
           </Button>
         </HStack>

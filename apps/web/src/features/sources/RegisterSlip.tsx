@@ -41,7 +41,7 @@ export function RegisterSlip({ source, build, block, chosenRange }: RegisterSlip
       {shownNaming ? (
         <NameRange source={source} build={build} block={toName(source, block)} done={() => setNaming(false)} />
       ) : (
-        <Button size="xs" variant="outline" alignSelf="start" onClick={() => setNaming(true)}>
+        <Button alignSelf="start" onClick={() => setNaming(true)}>
           Name another range here
         </Button>
       )}
@@ -67,21 +67,14 @@ function RowActs({ source, block }: { source: SourceRegister; block: Block }) {
         {where} of {source.register.title}
       </Text>
       <HStack wrap="wrap" gap="1.5">
-        <Button size="xs" variant="outline" onClick={() => void source.act({ act: 'insert', rows: rows.map(() => []), before: ids[0]! })}>
-          Insert above
-        </Button>
-        <Button size="xs" variant="outline" disabled={!isInList(above)} onClick={() => void source.move(ids, above!.id)}>
+        <Button onClick={() => void source.act({ act: 'insert', rows: rows.map(() => []), before: ids[0]! })}>Insert above</Button>
+        <Button disabled={!isInList(above)} onClick={() => void source.move(ids, above!.id)}>
           Move up
         </Button>
-        <Button
-          size="xs"
-          variant="outline"
-          disabled={!isInList(next)}
-          onClick={() => void source.move(ids, isInList(below) ? below.id : undefined)}
-        >
+        <Button disabled={!isInList(next)} onClick={() => void source.move(ids, isInList(below) ? below.id : undefined)}>
           Move down
         </Button>
-        <Button size="xs" variant="outline" colorPalette="brick" onClick={() => void source.act({ act: 'delete', entries: ids })}>
+        <Button colorPalette="brick" onClick={() => void source.act({ act: 'delete', entries: ids })}>
           Delete
         </Button>
       </HStack>
@@ -113,7 +106,7 @@ function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
   return (
     <Box mt="3">
       <HStack gap="1.5">
-        <Button size="xs" variant="outline" disabled={more === 0} onClick={carry}>
+        <Button disabled={more === 0} onClick={carry}>
           Carry on for
         </Button>
         <Input

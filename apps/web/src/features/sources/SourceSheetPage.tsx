@@ -111,10 +111,10 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
       actions={
         designs && (
           <>
-            <Button size="xs" variant="outline" disabled={!can?.undo} onClick={() => again('undo')} title="Ctrl Z">
+            <Button disabled={!can?.undo} onClick={() => again('undo')} title="Ctrl Z">
               <Undo2 size={13} aria-hidden /> Undo
             </Button>
-            <Button size="xs" variant="outline" disabled={!can?.redo} onClick={() => again('redo')} title="Ctrl Y">
+            <Button disabled={!can?.redo} onClick={() => again('redo')} title="Ctrl Y">
               <Redo2 size={13} aria-hidden /> Redo
             </Button>
             <SheetMenu sheet={sheet} build={build} />

@@ -42,7 +42,7 @@ export function FromRows({
             <Text color={error ? 'brick.fg' : 'inkSoft'} role={error ? 'alert' : 'status'}>
               {errorWords(error) ?? 'Looking at the table …'}
             </Text>
-            <Button size="sm" alignSelf="start" variant="outline" onClick={() => setRows(undefined)}>
+            <Button size="sm" alignSelf="start" onClick={() => setRows(undefined)}>
               Cancel
             </Button>
           </>
@@ -64,7 +64,7 @@ export function FromRows({
             }}
           />
           {typed.trim() !== '' && (
-            <Button size="sm" alignSelf="start" variant="outline" onClick={() => look(fromClipboard(typed))}>
+            <Button size="sm" alignSelf="start" onClick={() => look(fromClipboard(typed))}>
               Look at the table
             </Button>
           )}
@@ -121,10 +121,10 @@ function Proposal({
       ))}
       <FormField label="Title of the sheet" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
       <HStack>
-        <Button size="sm" loading={isLoading} onClick={() => void save()}>
+        <Button variant="solid" size="sm" loading={isLoading} onClick={() => void save()}>
           Create the sheet
         </Button>
-        <Button size="sm" variant="outline" onClick={leave}>
+        <Button size="sm" onClick={leave}>
           Cancel
         </Button>
       </HStack>

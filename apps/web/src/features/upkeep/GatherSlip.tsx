@@ -120,10 +120,10 @@ export function GatherSlip({ field, build, close }: GatherSlipProps) {
         the field.
       </Text>
       <HStack>
-        <Button size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
+        <Button variant="solid" size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
           {standing ? 'Use this catalog' : 'Make the list'}
         </Button>
-        <Button size="sm" variant="outline" onClick={close}>
+        <Button size="sm" onClick={close}>
           Cancel
         </Button>
       </HStack>

@@ -161,7 +161,7 @@ function ToldApartPairs({ pairs }: { pairs: BuildView['toldApart'] }) {
             <Text overflowWrap="anywhere">
               “{one}” and “{other}”
             </Text>
-            <Button size="xs" variant="outline" colorPalette="slate" flexShrink={0} onClick={() => void attempt(forget(id).unwrap())}>
+            <Button colorPalette="slate" flexShrink={0} onClick={() => void attempt(forget(id).unwrap())}>
               Look for them again
             </Button>
           </HStack>
@@ -240,13 +240,7 @@ function FindingRow({ finding, build }: { finding: RangeFinding; build: BuildVie
       about={[place.words, cures && `${cures.words}: ${cures.effect}`].filter(Boolean).join('. ')}
       to={row ? `${place.to}&row=${row.ordinal + 1}` : place.to}
       where={cures ? 'Show' : 'Look at it, or make a catalog of it'}
-      cure={
-        cures && (
-          <Button size="xs" variant="outline" onClick={() => void told(cure(cureOf(finding)).unwrap())}>
-            {cures.words}
-          </Button>
-        )
-      }
+      cure={cures && <Button onClick={() => void told(cure(cureOf(finding)).unwrap())}>{cures.words}</Button>}
     />
   );
 }
@@ -260,11 +254,7 @@ function ParentRow({ finding: { catalogId, words, cure }, build }: { finding: Pa
       about={titleOf(build, catalogId)}
       to={`/catalogs/${catalogId}`}
       where="Show"
-      cure={
-        <Button size="xs" variant="outline" onClick={() => void told(cureParent({ id: catalogId, words }).unwrap())}>
-          {cure.words}
-        </Button>
-      }
+      cure={<Button onClick={() => void told(cureParent({ id: catalogId, words }).unwrap())}>{cure.words}</Button>}
     />
   );
 }
@@ -286,8 +276,6 @@ function AlikeRow({ catalogId, group, build }: { catalogId: string; group: LookA
           cure={
             <>
               <Button
-                size="xs"
-                variant="outline"
                 onClick={() =>
                   void told(act({ id: catalogId, act: { path: [], value: other.value, act: 'merge', to: right!.value } }).unwrap())
                 }
