@@ -106,7 +106,7 @@ test('a field that is deleted, and one that comes before it, under somebody who 
   await cellOf(grid, 312, 'Hours', left).click();
   await clerk.keyboard.type('99');
   await drop('Hours');
-  await expect(clerk.getByText('Hours was deleted meanwhile; “99” was not stored.')).toBeVisible();
+  await expect(clerk.getByText('Hours is not there any more; “99” was not stored.')).toBeVisible();
   await clerk.keyboard.press('ArrowDown');
   await expect(grid.locator('[role=gridcell].active')).toBeFocused();
 });

@@ -29,6 +29,16 @@ test('a sheet is shown to a group that looks, and is not there for others; what 
     await page.keyboard.type('half a word');
   }
 
+  // And somebody types in one of its records.
+  const other = await house.open('olek', '/records');
+  await other
+    .getByRole('main')
+    .getByRole('link', { name: /^Berth visits/ })
+    .click();
+  await other.getByRole('table', { name: 'Records of Berth visits' }).getByRole('link').first().click();
+  await other.getByRole('button', { name: /^Remarks: / }).click();
+  await other.keyboard.type('also half');
+
   await toSheet(ines, 'Berth visits');
   await ines.getByRole('button', { name: 'More for Berth visits' }).click();
   await ines.getByRole('menuitem', { name: 'Who sees it' }).click();
@@ -39,7 +49,9 @@ test('a sheet is shown to a group that looks, and is not there for others; what 
   await expect(ines.getByText('Only Front desk, administrators see this sheet.').first()).toBeVisible();
 
   await expect(olek.getByText('This sheet is not there')).toBeVisible();
-  await expect(olek.getByText(/half a word/)).toBeVisible();
+  await expect(other.getByText('This sheet is not there any more')).toBeVisible();
+  await expect(other.getByText(/Berth visits is not there any more; .*“also half”/)).toBeVisible();
+  await expect(olek.getByText('Berth visits is not there any more; “half a word” was not stored.')).toBeVisible();
   await olek.goto('/');
   await expect(olek.getByRole('main').getByRole('link', { name: 'Crane hours' })).toBeVisible();
   await expect(olek.getByRole('main').getByRole('link', { name: 'Berth visits' })).toHaveCount(0);

@@ -1,6 +1,6 @@
 // Hears the live stream and brings the cache up to date.
 import type { Change, Me } from '@dellum/contract';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { api, everyTag } from '../data/api.js';
 import { patchEntry } from '../data/entriesApi.js';
 import { sessionApi } from '../data/sessionApi.js';
@@ -63,7 +63,11 @@ function follower(dispatch: AppDispatch) {
 export function useLive(me: Me): void {
   const dispatch = useAppDispatch();
   const scope = `${me.house.key}.${me.role}.${me.id}`;
+  const known = useRef(scope);
   useEffect(() => {
+    // In another role one sees other things, and may do others: all is asked for anew.
+    if (known.current !== scope) dispatch(api.util.invalidateTags([...everyTag]));
+    known.current = scope;
     const follow = follower(dispatch);
     let missed = false;
     return hearLive(scope, (heard) => {

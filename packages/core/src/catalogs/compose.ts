@@ -3,7 +3,15 @@ import { matchKey } from '../text/index.js';
 import { passes } from './filter.js';
 import { itemKey, type CatalogDefinition, type CompanionField, type Item, type ItemOrigin, type KeptItem } from './models.js';
 import { ordered } from './order.js';
-import { partCompanions, partItems, partOrigin, type CatalogPart, type PartItem, type PartSources } from './parts/index.js';
+import {
+  partCompanions,
+  partItems,
+  partOrigin,
+  type CatalogPart,
+  type CompanionsOf,
+  type PartItem,
+  type PartSources,
+} from './parts/index.js';
 
 /** An item under way: as its first part gave it, and what other parts add. */
 interface Draft {
@@ -140,15 +148,10 @@ export function composeCatalog(definition: CatalogDefinition, kept: readonly Kep
 }
 
 /** The companions that the items of a catalog have, in the order of its parts. */
-export function companionsOf(
-  definition: CatalogDefinition,
-  sources: PartSources,
-  ofCatalog: (id: string) => readonly CompanionField[],
-): CompanionField[] {
+export function companionsOf(definition: CatalogDefinition, sources: PartSources, ofCatalog: CompanionsOf): CompanionField[] {
   const fields = new Map<string, CompanionField>();
   for (const part of definition.parts) {
-    for (const field of part.kind === 'catalog' ? ofCatalog(part.catalogId) : partCompanions(part, sources))
-      if (!fields.has(field.key)) fields.set(field.key, field);
+    for (const field of partCompanions(part, sources, ofCatalog)) if (!fields.has(field.key)) fields.set(field.key, field);
   }
   return [...fields.values()];
 }

@@ -1,4 +1,4 @@
-// What is kept of a sheet or a field that somebody deletes has no place any more: it is told, and dropped.
+// What is kept of a sheet or a field that goes has no place any more: it is told, and dropped.
 import { grouped } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import { useEffect, useRef } from 'react';
@@ -24,7 +24,8 @@ const namesIn = ({ sheets }: BuildView): (readonly [string, string])[] =>
 const lostWords = (what: string, texts: readonly string[]): string => {
   const told = texts.slice(0, mostTold).map((text) => `“${text}”`);
   const more = texts.length > told.length ? ` and ${texts.length - told.length} more` : '';
-  return `${what} was deleted meanwhile; ${told.join(', ')}${more} ${texts.length === 1 ? 'was' : 'were'} not stored.`;
+  // Deleted, or not shown to whoever typed any more.
+  return `${what} is not there any more; ${told.join(', ')}${more} ${texts.length === 1 ? 'was' : 'were'} not stored.`;
 };
 
 export function useLostDrafts(): void {

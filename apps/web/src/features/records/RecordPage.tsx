@@ -9,6 +9,7 @@ import { Confirm } from '../../frame/Confirm.js';
 import { PaperHead } from '../../frame/PaperHead.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useArrive, useTry } from '../../frame/useNotice.js';
+import { Way } from '../../frame/Way.js';
 import { useAppDispatch } from '../../data/store.js';
 import { did } from '../entries/doneSlice.js';
 import { useDeleteEntriesMutation, useInsertEntriesMutation, useRecordQuery, useWriteBlockMutation } from '../../data/entriesApi.js';
@@ -42,7 +43,13 @@ export function RecordPage() {
       </EmptyState>
     );
   }
-  if (!register || !record) return <Waiting error={errorWords(failed)} />;
+  if (!register)
+    return (
+      <EmptyState title="This sheet is not there any more">
+        <Way to="/records">Choose another one</Way>
+      </EmptyState>
+    );
+  if (!record) return <Waiting error={errorWords(failed)} />;
   return <OneRecord key={entryId} register={register} record={record} build={build} me={me} />;
 }
 

@@ -144,7 +144,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     const row = rowKey === undefined || entryAt(place.row)?.id === rowKey ? place.row : rows.rowOf(rowKey);
     const column = fields.findIndex(({ key }) => key === columnKey);
     if (column < 0 || !standing.current.some(({ key }) => key === columnKey)) {
-      notice('refused', `${fields[column]?.heading ?? 'The field'} was deleted meanwhile; “${text}” was not stored.`);
+      notice('refused', `${fields[column]?.heading ?? 'The field'} is not there any more; “${text}” was not stored.`);
       return undefined;
     }
     if (row !== undefined && entryAt(row)) return commitAt({ row, column }, text, confirmed, seen);

@@ -17,6 +17,6 @@ export const catalogRefPart: PartKind<CatalogRefPart> = {
         item,
         ...(item.companions && { companions: item.companions }),
       })),
-  companions: () => [],
+  companions: ({ catalogId }, _sources, ofCatalog) => ofCatalog(catalogId),
   phrase: ({ catalogId }, names) => `the catalog ${names.catalog(catalogId)}`,
 };

@@ -2,7 +2,7 @@
 import { catalogRefPart } from './catalogRefPart.js';
 import { keyedPart } from './keyedPart.js';
 import { linkedPart } from './linkedPart.js';
-import type { CatalogPart, PartItem, PartKind, PartNames, PartReads, PartSources } from './models.js';
+import type { CatalogPart, CompanionsOf, PartItem, PartKind, PartNames, PartReads, PartSources } from './models.js';
 import type { CompanionField } from '../models.js';
 import { namedPart } from './namedPart.js';
 import { queryPart } from './queryPart.js';
@@ -27,6 +27,6 @@ const kindOf = (part: CatalogPart): PartKind<CatalogPart> => kinds[part.kind] as
 export const partOrigin = (part: CatalogPart): string => kindOf(part).origin(part);
 export const partReads = (part: CatalogPart): PartReads => kindOf(part).reads(part);
 export const partItems = (part: CatalogPart, sources: PartSources): readonly PartItem[] => kindOf(part).items(part, sources);
-export const partCompanions = (part: CatalogPart, sources: PartSources): readonly CompanionField[] =>
-  kindOf(part).companions(part, sources);
+export const partCompanions = (part: CatalogPart, sources: PartSources, ofCatalog: CompanionsOf): readonly CompanionField[] =>
+  kindOf(part).companions(part, sources, ofCatalog);
 export const partPhrase = (part: CatalogPart, names: PartNames): string => kindOf(part).phrase(part, names);

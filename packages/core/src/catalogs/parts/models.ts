@@ -119,13 +119,17 @@ export interface PartNames {
   catalog(id: string): string;
 }
 
+/** What comes along with the items of a catalog, by its id. */
+export type CompanionsOf = (catalogId: string) => readonly CompanionField[];
+
 export interface PartKind<P extends CatalogPart> {
   readonly kind: P['kind'];
   /** The id of what it reads, for the origin of its items. */
   origin(part: P): string;
   reads(part: P): PartReads;
   items(part: P, sources: PartSources): readonly PartItem[];
-  companions(part: P, sources: PartSources): readonly CompanionField[];
+  /** What comes along with its items; `ofCatalog` gives that of another catalog. */
+  companions(part: P, sources: PartSources, ofCatalog: CompanionsOf): readonly CompanionField[];
   /** The part inside the catalog's sentence. */
   phrase(part: P, names: PartNames): string;
 }
