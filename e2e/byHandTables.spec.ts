@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import {
   cellAt,
+  closePanel,
   expect,
   expectOptions,
   makeList,
@@ -14,14 +15,9 @@ import {
   rowsOf,
   takeFrom,
   test,
+  toPage,
   typeAcross,
 } from './nursery.js';
-
-const toPage = async (page: Page, rail: string, link: RegExp | string) => {
-  await page.getByRole('link', { name: rail, exact: true }).click();
-  await page.getByRole('main').getByRole('link', { name: link }).last().click();
-};
-const closePanel = (page: Page) => panel(page).getByRole('button', { name: 'Close' }).click();
 
 test('one of two lists is decided by the choice before it, and a rule is given to five other fields in four acts', async ({
   nursery: { page },

@@ -1,5 +1,20 @@
 // Answers come late, in any order, or not at all: what one has typed stays where it was typed, and no key lands elsewhere.
-import { expect, makeSheet, makeSource, makeNewTable, openField, rowsOf, test, typeAcross } from './nursery.js';
+import {
+  cellAt,
+  closePanel,
+  expect,
+  expectOptions,
+  giveChoices,
+  makeNewTable,
+  makeSheet,
+  makeSource,
+  openField,
+  panel,
+  rowsOf,
+  test,
+  toPage,
+  typeAcross,
+} from './nursery.js';
 
 test('a new entry stays on screen while answers about other things are still coming, and a new one above it takes what is typed next', async ({
   nursery: { page },
@@ -180,6 +195,50 @@ test('a sheet that is deleted while somebody types in it, and keeps a refused te
     .click();
   await expect(other.getByText(/Orders is not there any more; .*“many”/)).toBeVisible();
   await expect(other.getByText('“a spade with a long handle” was not stored.', { exact: false })).toBeVisible();
+});
+
+test('what others change is seen at once, also while one answer never comes, or one of before comes late', async ({
+  nursery: { page, clerk },
+}) => {
+  const grid = await makeSheet(page, 'Orders', [['Item'], ['State']]);
+  await giveChoices(page, 'State', 'to do, doing', 'Make a list of them');
+  await closePanel(page);
+  await typeAcross(page, ['spade', 'to do'], 'Tab', 0);
+  await expect.poll(() => rowsOf(grid)).toContainEqual(['spade', 'to do']);
+  const other = await clerk();
+  // What is counted beside the sheet is never answered; the first answer about the list is of before, and late.
+  await other.route('**/counts', () => {});
+  let answer = () => {};
+  const late = new Promise<void>((done) => (answer = done));
+  let asked = () => {};
+  const first = new Promise<void>((done) => (asked = done));
+  await other.route(
+    '**/catalogs/*/items/packed',
+    async (route) => {
+      const response = await route.fetch();
+      asked();
+      await late;
+      await route.fulfill({ response });
+    },
+    { times: 1 },
+  );
+  await other.getByRole('link', { name: /^Orders/ }).click();
+  const theirs = other.getByRole('grid', { name: 'Orders' });
+  await expect.poll(() => rowsOf(theirs)).toContainEqual(['spade', 'to do']);
+  await first;
+  await toPage(page, 'Catalogs', 'State');
+  await page.getByRole('table').getByRole('button', { name: 'doing', exact: true }).click();
+  await panel(page).getByRole('button', { name: 'Correct …' }).click();
+  await page.keyboard.press('Control+a');
+  await typeAcross(page, ['under way'], 'Enter', 0);
+  await expect(page.getByRole('table').getByRole('button', { name: 'under way' })).toBeVisible();
+  await toPage(page, 'Sheets', /^Orders/);
+  await expect(grid.getByText('type to add')).toBeVisible();
+  await typeAcross(page, ['rake'], 'Enter', 0);
+  await expect.poll(() => rowsOf(theirs)).toContainEqual(['rake', '']);
+  answer();
+  await cellAt(theirs, 0, 1).dblclick();
+  await expectOptions(other, ['to do', 'under way']);
 });
 
 test('what one has just typed counts for the next cell, also while its answer is late and the one before it has come', async ({

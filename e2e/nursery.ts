@@ -198,3 +198,11 @@ export async function takeFrom(page: Page, heading: string, catalog: string): Pr
   await page.getByRole('button', { name: 'Set this rule' }).click();
   await expect(panel(page).getByText('Not set yet')).toBeHidden();
 }
+
+/** To one of the pages behind a link at the left. */
+export async function toPage(page: Page, rail: string, link: RegExp | string): Promise<void> {
+  await page.getByRole('link', { name: rail, exact: true }).click();
+  await page.getByRole('main').getByRole('link', { name: link }).last().click();
+}
+
+export const closePanel = (page: Page) => panel(page).getByRole('button', { name: 'Close' }).click();

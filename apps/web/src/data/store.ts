@@ -3,6 +3,7 @@ import { combineSlices, configureStore, type Reducer } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.js';
 import { keepInTab } from './keptInTab.js';
+import { newsMiddleware } from './news.js';
 
 /** What is in the store. A slice adds itself here by name beside its `registered`, so that whoever reads it has imported it. */
 export interface RootState {
@@ -14,7 +15,7 @@ const slices = combineSlices(api);
 export const store = configureStore({
   // The slices that register later are in the state from then on.
   reducer: slices as unknown as Reducer<RootState>,
-  middleware: (defaults) => defaults().concat(api.middleware),
+  middleware: (defaults) => defaults().concat(newsMiddleware, api.middleware),
 });
 
 /** Puts a slice into the store under its own name; `kept`: a reload of the browser tab does not lose it. */
