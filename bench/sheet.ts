@@ -25,7 +25,7 @@ export async function paste100k(database: Database, { houseId, register, adminis
     );
     const started = performance.now();
     let act = await administrator.call<EntryActView>('POST', `/registers/${register.id}/entry-acts`, {
-      deed: 'paste',
+      does: 'paste',
       texts,
       block: { fields, first: entries[0]!.id, arranged: false },
     });

@@ -68,11 +68,11 @@ describe('a closed entry', () => {
     const gone = await clerk.call<Problem>('POST', `${at}/entries/delete`, { entries: [entry, open] });
     expect([gone.status, gone.body.code]).toEqual([409, 'entry-closed']);
     expect(gone.body.detail).toContain('One of 2 chosen entries cannot be changed');
-    for (const deed of [
-      { deed: 'clear', block: { fields: ['ship'], arranged: false } },
-      { deed: 'delete', block: { fields: [], first: entry, last: entry, arranged: false } },
+    for (const what of [
+      { does: 'clear', block: { fields: ['ship'], arranged: false } },
+      { does: 'delete', block: { fields: [], first: entry, last: entry, arranged: false } },
     ]) {
-      const { body } = await clerk.call<EntryActView>('POST', `${at}/entry-acts`, deed);
+      const { body } = await clerk.call<EntryActView>('POST', `${at}/entry-acts`, what);
       await until(async () => (await clerk.get<EntryActView>(`${at}/entry-acts/${body.id}`)).state === 'done');
     }
     const [last] = (await clerk.get<EntryChange[]>(`${at}/records/${entry}/history`)).filter(({ field }) => field === 'status');

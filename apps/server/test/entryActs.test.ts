@@ -35,7 +35,7 @@ const column = async (made: Made, key: string) => (await all(made)).map(({ cells
 
 async function does(
   made: Made,
-  act: Partial<EntryActDto> & { deed: EntryActDto['deed'] },
+  act: Partial<EntryActDto> & { does: EntryActDto['does'] },
   visitor = made.house.clerk,
 ): Promise<EntryActView> {
   const begun = await visitor.call<EntryActView & Problem>('POST', `/registers/${made.register.id}/entry-acts`, act);
@@ -62,16 +62,16 @@ describe('an act on a block', () => {
   it('pastes thousands of rows, makes the entries that are missing, keeps what is refused, and is taken back as one', async () => {
     const { made, ids } = await longSheet();
     const texts = Array.from({ length: rows + 500 }, (_, at) => [at % 1000 === 7 ? 'nothing of it' : at % 2 === 0 ? 'A' : 'b', String(at)]);
-    const act = await does(made, { deed: 'paste', texts, block: { fields: ['code', 'number'], first: ids[0]!, arranged: false } });
+    const act = await does(made, { does: 'paste', texts, block: { fields: ['code', 'number'], first: ids[0]!, arranged: false } });
     expect(act.outcome).toMatchObject({ taken: 2 * (rows + 500) - 7, refused: 7, corrected: (rows + 500) / 2 });
     expect(act.outcome.refusals[0]).toMatchObject({ entry: ids[7], field: 'code', text: 'nothing of it' });
     const codes = await column(made, 'code');
     expect([codes.length, codes[0], codes[1], codes[7], codes.at(-2)]).toEqual([rows + 500, 'a', 'b', '', 'a']);
     await countsAreTrue(made);
-    const back = await does(made, { deed: 'back', of: act.id });
+    const back = await does(made, { does: 'back', of: act.id });
     expect((await all(made)).map(({ cells }) => Object.keys(cells).length)).toEqual(Array.from({ length: rows }, () => 0));
     await countsAreTrue(made);
-    await does(made, { deed: 'back', of: back.id });
+    await does(made, { does: 'back', of: back.id });
     expect(await column(made, 'number')).toEqual(texts.map(([, number]) => number));
     await countsAreTrue(made);
   });
@@ -80,11 +80,11 @@ describe('an act on a block', () => {
     const { made, ids } = await longSheet();
     await made.edit(ids[0]!, 'note', 'Gate 1');
     await made.edit(ids[1]!, 'note', 'Gate 2');
-    const carried = await does(made, { deed: 'carry', how: 'series', block: { fields: ['note'], arranged: false } });
+    const carried = await does(made, { does: 'fill', how: 'series', block: { fields: ['note'], arranged: false } });
     expect(carried.outcome.taken).toBe(rows - 2);
     expect((await column(made, 'note')).at(-1)).toBe(`Gate ${rows}`);
     const replaced = await does(made, {
-      deed: 'replace',
+      does: 'replace',
       search: { find: 'GATE 1', whole: false, exact: false },
       by: 'Door 1',
       fields: ['note'],
@@ -95,24 +95,24 @@ describe('an act on a block', () => {
       text: 'mine',
       version: 9,
     });
-    const back = await does(made, { deed: 'back', of: replaced.id });
+    const back = await does(made, { does: 'back', of: replaced.id });
     expect(back.outcome.passedOver).toBe(1);
     expect((await column(made, 'note')).slice(0, 3)).toEqual(['mine', 'Gate 2', 'Gate 3']);
   });
 
   it('works on a block as one has arranged it, and deletes and brings back where entries stood', async () => {
     const { made, ids } = await longSheet();
-    await does(made, { deed: 'paste', texts: ids.map((_, at) => [String(rows - at)]), block: { fields: ['number'], arranged: false } });
+    await does(made, { does: 'paste', texts: ids.map((_, at) => [String(rows - at)]), block: { fields: ['number'], arranged: false } });
     await made.house.clerk.call('PUT', `/registers/${made.register.id}/arrangement`, {
       ...asKept,
       sort: [{ field: 'number', direction: 'up' }],
       only: [{ only: 'within', field: 'number', from: '1', until: '3000' }],
     });
-    const gone = await does(made, { deed: 'delete', block: { fields: [], arranged: true } });
+    const gone = await does(made, { does: 'delete', block: { fields: [], arranged: true } });
     expect(gone.outcome.taken).toBe(3000);
     expect((await column(made, 'number')).at(-1)).toBe('3001');
     await countsAreTrue(made);
-    await does(made, { deed: 'back', of: gone.id });
+    await does(made, { does: 'back', of: gone.id });
     expect((await all(made)).map(({ id }) => id)).toEqual(ids);
     const counts = await made.house.clerk.get<FieldCount[]>(`/registers/${made.register.id}/counts`);
     expect(counts[1]!.held).toBe(rows);
@@ -123,15 +123,15 @@ describe('an act on a block', () => {
     const { made, ids } = await longSheet(1000);
     const begin = async (act: unknown, visitor = made.house.clerk) =>
       (await visitor.call<Problem>('POST', `/registers/${made.register.id}/entry-acts`, act)).body;
-    const act = await does(made, { deed: 'clear', block: { fields: ['note'], arranged: false } });
-    expect((await begin({ deed: 'back', of: act.id }, made.house.administrator)).code).toBe('not-found');
+    const act = await does(made, { does: 'clear', block: { fields: ['note'], arranged: false } });
+    expect((await begin({ does: 'back', of: act.id }, made.house.administrator)).code).toBe('not-found');
     expect((await made.house.administrator.call('GET', `/registers/${made.register.id}/entry-acts/${act.id}`)).status).toBe(404);
-    expect((await begin({ deed: 'clear', block: { fields: ['nowhere'], arranged: false } })).code).toBe('not-found');
-    expect((await begin({ deed: 'clear', block: { fields: ['note'], first: made.register.id, arranged: false } })).code).toBe('not-found');
-    expect((await begin({ deed: 'replace', fields: ['note'] })).code).toBe('not-valid');
-    expect((await begin({ deed: 'paste', texts: [['a'], 'b'], block: { fields: ['note'], arranged: false } })).code).toBe('not-valid');
+    expect((await begin({ does: 'clear', block: { fields: ['nowhere'], arranged: false } })).code).toBe('not-found');
+    expect((await begin({ does: 'clear', block: { fields: ['note'], first: made.register.id, arranged: false } })).code).toBe('not-found');
+    expect((await begin({ does: 'replace', fields: ['note'] })).code).toBe('not-valid');
+    expect((await begin({ does: 'paste', texts: [['a'], 'b'], block: { fields: ['note'], arranged: false } })).code).toBe('not-valid');
     const wide = await begin({
-      deed: 'paste',
+      does: 'paste',
       texts: Array.from({ length: 500_001 }, () => ['', '']),
       block: { fields: ['code', 'note'], first: ids[0], arranged: false },
     });

@@ -83,7 +83,7 @@ describe('acts on one sheet', () => {
     const ids = (await entriesOf(clerk, made.register)).map(({ id }) => id);
     const paste = (text: string) =>
       clerk.call<EntryActView>('POST', `/registers/${made.register.id}/entry-acts`, {
-        deed: 'paste',
+        does: 'paste',
         texts: ids.map(() => [text]),
         block: { fields: ['note'], arranged: false },
       });

@@ -58,7 +58,7 @@ describe('a field that only administrators change', () => {
     expect((await clerk().call<Problem>('POST', `${at}/records/${entry}/history/${last!.id}/back`, {})).status).toBe(409);
 
     const { body: act } = await clerk().call<EntryActView & Problem>('POST', `${at}/entry-acts`, {
-      deed: 'clear',
+      does: 'clear',
       block: { fields: ['length', 'note'], arranged: false },
     });
     await until(async () => (await clerk().get<EntryActView>(`${at}/entry-acts/${act.id}`)).state === 'done');

@@ -84,7 +84,7 @@ const writes = (): Ask[] => [
   ['POST', `/registers/${register}/entries/taken-back`, { cells: [{ entry, field: 'visit', version: 1 }] }],
   ['POST', `/registers/${register}/entries/restored`, { entries: [randomUUID()] }],
   ['POST', `/registers/${register}/entries/delete`, { entries: [entry] }],
-  ['POST', `/registers/${register}/entry-acts`, { deed: 'clear', block }],
+  ['POST', `/registers/${register}/entry-acts`, { does: 'clear', block }],
   ['POST', `/registers/${register}/records/${entry}/history/1/back`, {}],
   ['POST', `/forms/${form}/entries`, { submission: randomUUID(), version: 1, answers: [] }],
 ];

@@ -7,7 +7,7 @@ import { createServer, Database, expectedSchema, migrate, missingIn, schemaOf } 
 import { sql } from 'kysely';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { emptyDatabase, entriesOf, freshDatabase, inserting, startServer, Visitor, type Running } from './house.js';
+import { emptyDatabase, entriesOf, freshDatabase, inserting, startServer, until, Visitor, type Running } from './house.js';
 
 const folder = join(import.meta.dirname, 'states');
 
@@ -67,6 +67,26 @@ describe.each(readdirSync(folder))('%s', (name) => {
     expect((await visitor.call('GET', '/linked')).status).toBe(200);
     expect((await visitor.call('GET', '/ledger')).status).toBe(200);
   });
+});
+
+it('finishes what an older version had begun when it stopped', async () => {
+  const url = await emptyDatabase();
+  const client = new pg.Client(url);
+  await client.connect();
+  await client.query(readFileSync(join(folder, '8-before-sheets-for-some.sql'), 'utf8'));
+  await client.query(`
+    insert into public.entry_acts (house_id, person_id, register_id, deed, fields, entries, outcome)
+    select registers.house_id, (select id from public.people where role = 'administrator' and house_id = registers.house_id limit 1), registers.id,
+      '{"deed": "carry", "how": "same", "given": {"pilot": ["Rook Tansy"]}}', '["pilot"]', array_agg(entries.id order by pos),
+      '{"taken": 0, "corrected": 0, "refused": 0, "passedOver": 0, "refusals": []}'
+    from public.registers join public.entries on entries.register_id = registers.id
+    where entries.cells ? 'visit' group by registers.house_id, registers.id`);
+  await client.end();
+  const running = await startServer(url);
+  const visitor = new Visitor(running.base, { house: 'old', role: 'administrator' });
+  const visits = (await visitor.get<BuildView>('/build')).sheets.find(({ title }) => title === 'Visits')!.registers[0]!;
+  await until(async () => (await entriesOf(visitor, visits)).every(({ cells }) => cells['pilot'] === 'Rook Tansy'));
+  await running.close();
 });
 
 describe('a database that is not as this version lays it out', () => {

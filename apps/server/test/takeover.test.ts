@@ -26,7 +26,7 @@ it('goes on with every act of a server that was killed', async () => {
     const acts = await Promise.all(
       registers.map(async (id) => {
         const block = { fields: ['pilot', 'visit'], arranged: false };
-        const { body } = await clerks[1].call<EntryActView>('POST', `/registers/${id}/entry-acts`, { deed: 'clear', block });
+        const { body } = await clerks[1].call<EntryActView>('POST', `/registers/${id}/entry-acts`, { does: 'clear', block });
         return { register: id, act: body.id };
       }),
     );

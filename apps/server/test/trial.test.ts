@@ -75,7 +75,7 @@ async function longWork(speaker: Speaker, clerk: Speaker): Promise<void> {
     await speaker.untilAnswered('POST', `/slips/${proposed.slip.id}/answers`, { answers });
   }
   await clerk.untilAnswered('POST', `/registers/${registerId}/entry-acts`, {
-    deed: 'clear',
+    does: 'clear',
     block: { fields: ['visit'], arranged: false },
   });
 }

@@ -1,11 +1,11 @@
 // Acts on blocks of an entry sheet that reach further than what is on screen: done as a job, taken back as one act.
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsUUID, Length, MaxLength, Min } from 'class-validator';
-import type { Deed, DeedOutcome } from '@dellum/core';
+import type { BlockAct, ActOutcome } from '@dellum/core';
 import { IsTextRows } from './textRows.js';
 import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 const key = 60;
-export const deedNames = ['clear', 'carry', 'replace', 'paste', 'delete', 'back'] as const satisfies readonly Deed['deed'][];
+export const blockActNames = ['clear', 'fill', 'replace', 'paste', 'delete', 'back'] as const satisfies readonly BlockAct['does'][];
 /** Above so many cells a block is a job; below, it is written at once. */
 export const mostAtOnce = 20_000;
 /** The most cells and entries that one act reaches. */
@@ -48,17 +48,17 @@ export class SearchDto {
   exact!: boolean;
 }
 
-/** What is to be done; which members it needs follows from `deed`. */
+/** What is to be done; which members it needs follows from `does`. */
 export class EntryActDto {
-  @IsIn(deedNames)
-  deed!: (typeof deedNames)[number];
+  @IsIn(blockActNames)
+  does!: (typeof blockActNames)[number];
 
   /** all but back; without it, the whole register */
   @MayLack()
   @Nested(() => BlockDto)
   block?: BlockDto;
 
-  /** carry */
+  /** fill */
   @MayLack()
   @IsIn(['same', 'series'])
   how?: 'same' | 'series';
@@ -100,12 +100,12 @@ export type EntryActState = 'under way' | 'done';
 export interface EntryActView {
   readonly id: number;
   readonly registerId: string;
-  readonly deed: Deed['deed'];
+  readonly does: BlockAct['does'];
   readonly state: EntryActState;
   /** Entries that are done, of so many. */
   readonly done: number;
   readonly total: number;
-  readonly outcome: DeedOutcome;
+  readonly outcome: ActOutcome;
 }
 
 /** Asks where a text is found. */

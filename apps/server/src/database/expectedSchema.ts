@@ -82,7 +82,7 @@ export const expectedSchema: readonly string[] = [
   'table changes: at timestamp with time zone not null, audience text not null, body jsonb not null, house_id uuid not null, seq bigint not null',
   'table chunks: entries integer not null, from_pos bigint not null, house_id uuid not null, register_id uuid not null',
   'table entries: cells jsonb not null, house_id uuid not null, id uuid not null, pos bigint not null, register_id uuid not null, version integer not null',
-  'table entry_acts: at timestamp with time zone not null, deed jsonb not null, done integer not null, entries uuid[] not null, fields jsonb not null, house_id uuid not null, id bigint not null, outcome jsonb not null, person_id uuid not null, register_id uuid not null, state text not null',
+  'table entry_acts: at timestamp with time zone not null, done integer not null, entries uuid[] not null, fields jsonb not null, house_id uuid not null, id bigint not null, outcome jsonb not null, person_id uuid not null, register_id uuid not null, state text not null, what jsonb not null',
   'table fields: catalog_id uuid, grouped text not null, heading text not null, house_id uuid not null, id uuid not null, key text not null, kind text not null, ord integer not null, register_id uuid not null, rule jsonb, width integer not null',
   'table figures: definition jsonb not null, house_id uuid not null, id uuid not null, person_id uuid not null, register_id uuid not null, title text not null',
   'table form_fillings: at timestamp with time zone not null, entry_id uuid not null, form_id uuid not null, house_id uuid not null, link_id uuid, submission uuid not null, version integer not null',

@@ -3,8 +3,8 @@ import type {
   Arrangement,
   CatalogDefinition,
   Closing,
-  Deed,
-  DeedOutcome,
+  BlockAct,
+  ActOutcome,
   FieldKind,
   FigureDefinition,
   FormLayout,
@@ -355,7 +355,7 @@ export interface EntryActsTable {
   person_id: string;
   register_id: string;
   at: Moment;
-  deed: Json<Deed>;
+  what: Json<BlockAct>;
   /** The fields of the block, by key. */
   fields: Json<string[]>;
   /** What it works on, in order. */
@@ -363,7 +363,7 @@ export interface EntryActsTable {
   /** So many of them are done. */
   done: Generated<number>;
   state: ColumnType<EntryActState, EntryActState | undefined, EntryActState>;
-  outcome: Json<DeedOutcome>;
+  outcome: Json<ActOutcome>;
 }
 export interface StewardsTable {
   house_id: string;

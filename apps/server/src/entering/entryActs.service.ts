@@ -1,4 +1,4 @@
-// Acts on blocks that reach further than what is on screen: cleared, carried down, replaced, pasted, deleted. One act is
+// Acts on blocks that reach further than what is on screen: cleared, filled down, replaced, pasted, deleted. One act is
 // one job of batches, each a transaction that saves its place; it is taken back as one act, by what the ledger says of it.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
@@ -9,12 +9,12 @@ import {
   noOutcome,
   textsOf,
   type Cells,
-  type Deed,
-  type DeedField,
-  type DeedOutcome,
+  type BlockAct,
+  type ActField,
+  type ActOutcome,
   type Refused,
   type Verdict,
-  type WritingDeed,
+  type WritingAct,
 } from '@dellum/core';
 import { mostCells, type BlockDto, type EntryActDto, type EntryActView, type EntryView, type Role } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
@@ -71,8 +71,8 @@ export class EntryActsService {
           { users: [] },
         );
       const act =
-        dto.deed === 'back' ? await this.backOf(trx, caller, register, dto.of) : await this.actOn(trx, caller, build, register, dto);
-      const made = (act.deed.deed === 'paste' ? act.deed.texts.length : 0) - act.entries.length;
+        dto.does === 'back' ? await this.backOf(trx, caller, register, dto.of) : await this.actOn(trx, caller, build, register, dto);
+      const made = (act.what.does === 'paste' ? act.what.texts.length : 0) - act.entries.length;
       const fresh = Array.from({ length: Math.max(0, made) }, () => randomUUID());
       const entries = [...act.entries, ...fresh];
       if (entries.length === 0) throw new ProblemError('no-cells', 'There is nothing here to do this to. Choose other rows.');
@@ -91,8 +91,8 @@ export class EntryActsService {
   }
 
   /** Keeps an act that other jobs do. */
-  addDone(trx: Trx, houseId: string, personId: string, registerId: string, deed: Deed): Promise<number> {
-    return this.store.addDone(trx, houseId, personId, registerId, deed);
+  addDone(trx: Trx, houseId: string, personId: string, registerId: string, what: BlockAct): Promise<number> {
+    return this.store.addDone(trx, houseId, personId, registerId, what);
   }
 
   /** Begins to take back, within a transaction, what an act did to entries, whoever did it; nothing where it touched none. */
@@ -100,7 +100,7 @@ export class EntryActsService {
     const entries = await this.store.entriesOf(trx, caller.houseId, of);
     if (entries.length === 0) return;
     const actId = await this.store.add(trx, caller.houseId, {
-      deed: { deed: 'back', of },
+      what: { does: 'back', of },
       fields: [],
       entries,
       personId: caller.id,
@@ -112,23 +112,23 @@ export class EntryActsService {
   private async backOf(trx: Trx, caller: Caller, register: RegisterBuild, of: number | undefined): Promise<Settled> {
     const entries = of === undefined ? undefined : await this.store.touched(trx, caller.houseId, caller.id, register.id, of);
     if (!entries) throw notFound('An act of yours on this sheet that is done');
-    return { deed: { deed: 'back', of: of! }, fields: [], entries };
+    return { what: { does: 'back', of: of! }, fields: [], entries };
   }
 
   private async actOn(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, dto: EntryActDto): Promise<Settled> {
     const fields = (dto.block?.fields ?? dto.fields ?? []).map((key) => fieldWithKey(register, key));
     const reached = dto.below ? [] : await this.idsOf(trx, caller, build, register, dto.block ?? { fields: [], arranged: false });
-    const rows = dto.deed === 'paste' ? (dto.texts?.length ?? 0) : reached.length;
+    const rows = dto.does === 'paste' ? (dto.texts?.length ?? 0) : reached.length;
     if (rows * Math.max(1, fields.length) > mostCells)
       throw new ProblemError(
         'too-large',
         `The block has ${(rows * fields.length).toLocaleString('en-GB')} cells; one act reaches ${mostCells.toLocaleString('en-GB')}. Do it in parts.`,
       );
-    const entries = dto.deed === 'paste' ? reached.slice(0, dto.texts?.length ?? 0) : reached;
-    return { deed: await this.deedOf(trx, caller, build, register, dto, fields, entries), fields: fields.map(({ key }) => key), entries };
+    const entries = dto.does === 'paste' ? reached.slice(0, dto.texts?.length ?? 0) : reached;
+    return { what: await this.whatOf(trx, caller, build, register, dto, fields, entries), fields: fields.map(({ key }) => key), entries };
   }
 
-  private async deedOf(
+  private async whatOf(
     trx: Trx,
     caller: Caller,
     build: HouseBuild,
@@ -136,24 +136,24 @@ export class EntryActsService {
     dto: EntryActDto,
     fields: readonly FieldBuild[],
     entries: readonly string[],
-  ): Promise<Deed> {
-    switch (dto.deed) {
+  ): Promise<BlockAct> {
+    switch (dto.does) {
       case 'replace': {
         const words = 'Type what is to be found.';
         if (!dto.search) throw new ProblemError('not-valid', words, { faults: { search: words } });
         const { find, whole, exact } = dto.search;
-        return { deed: 'replace', find, whole, exact, by: dto.by ?? '' };
+        return { does: 'replace', find, whole, exact, by: dto.by ?? '' };
       }
-      case 'carry': {
+      case 'fill': {
         const how = dto.how ?? 'same';
-        return { deed: 'carry', how, given: await this.givenOf(trx, caller, build, register, fields, entries, how) };
+        return { does: 'fill', how, given: await this.givenOf(trx, caller, build, register, fields, entries, how) };
       }
       case 'paste':
-        return { deed: 'paste', texts: dto.texts ?? [] };
+        return { does: 'paste', texts: dto.texts ?? [] };
       case 'delete':
-        return { deed: 'delete' };
+        return { does: 'delete' };
       default:
-        return { deed: 'clear' };
+        return { does: 'clear' };
     }
   }
 
@@ -165,7 +165,7 @@ export class EntryActsService {
     return ids;
   }
 
-  /** What the top of the block holds, from which the rest is carried on. */
+  /** What the top of the block holds, from which the rest is filled. */
   private async givenOf(
     trx: Trx,
     caller: Caller,
@@ -264,23 +264,23 @@ export class EntryActsService {
     act: EntryActRow,
     ids: readonly string[],
     from: number,
-  ): Promise<DeedOutcome> {
+  ): Promise<ActOutcome> {
     const place = { houseId: caller.houseId, registerId: register.id };
-    const { deed } = act;
+    const { what } = act;
     // Lists are made by carries; their act is never under way here.
-    if (deed.deed === 'gather') return noOutcome;
-    if (deed.deed === 'delete') {
+    if (what.does === 'gather') return noOutcome;
+    if (what.does === 'delete') {
       await this.places.lockOrder(trx, place);
       const carries = carriesOf(build, register);
       const open = await this.openAmong(trx, caller, build, register, seenAs(await this.entries.lock(trx, place, ids), carries));
       const taken = await this.writing.remove(trx, caller, register, open, carries, actId);
       return { ...noOutcome, taken, passedOver: ids.length - taken };
     }
-    if (deed.deed === 'back') return this.back(trx, caller, build, register, actId, deed.of, ids);
+    if (what.does === 'back') return this.back(trx, caller, build, register, actId, what.of, ids);
     const entries = new Map((await this.entries.lock(trx, place, ids)).map((entry) => [entry.id, entry]));
     // Fields that were deleted since are passed over.
     const fields = act.fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
-    return this.write(trx, caller, build, register, actId, { deed, fields, total: act.entries.length }, ids, from, entries);
+    return this.write(trx, caller, build, register, actId, { what, fields, total: act.entries.length }, ids, from, entries);
   }
 
   private async write(
@@ -289,19 +289,19 @@ export class EntryActsService {
     build: HouseBuild,
     register: RegisterBuild,
     actId: number,
-    block: { deed: WritingDeed; fields: readonly FieldBuild[]; total: number },
+    block: { what: WritingAct; fields: readonly FieldBuild[]; total: number },
     ids: readonly string[],
     from: number,
     entries: ReadonlyMap<string, EntryView>,
-  ): Promise<DeedOutcome> {
-    const { deed, total } = block;
+  ): Promise<ActOutcome> {
+    const { what, total } = block;
     const carries = carriesOf(build, register);
-    const textAt = textsOf(deed, block.fields, total, build.locale);
+    const textAt = textsOf(what, block.fields, total, build.locale);
     const cells = ids.flatMap((id, at) => {
       const entry = entries.get(id);
       if (!entry) return [];
       const held = carried(entry.cells, carries);
-      return block.fields.flatMap((field: DeedField) => {
+      return block.fields.flatMap((field: ActField) => {
         const text = textAt(from + at, field, held[field.key] ?? '');
         return text === undefined ? [] : [{ entry: id, field: field.key, text }];
       });
@@ -355,7 +355,7 @@ export class EntryActsService {
     actId: number,
     of: number,
     ids: readonly string[],
-  ): Promise<DeedOutcome> {
+  ): Promise<ActOutcome> {
     const place = { houseId: caller.houseId, registerId: register.id };
     const carries = carriesOf(build, register);
     const rows = await this.ledger.ofAct(trx, caller.houseId, of, ids);
@@ -401,7 +401,7 @@ export class EntryActsService {
 }
 
 /** What a settled act works on. */
-type Settled = Pick<EntryActRow, 'deed' | 'fields' | 'entries'>;
+type Settled = Pick<EntryActRow, 'what' | 'fields' | 'entries'>;
 
 /** A series is seen in so many values at most. */
 const mostGiven = 100;
@@ -410,7 +410,7 @@ const mostGiven = 100;
 function outcomeOf(
   cells: readonly { entry: string; field: string; text: string }[],
   outcomes: readonly { readonly verdict: Verdict }[],
-): DeedOutcome {
+): ActOutcome {
   const refusals = outcomes.flatMap(({ verdict }, at): Refused[] =>
     verdict.verdict === 'refused'
       ? [{ ...cells[at]!, message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }]

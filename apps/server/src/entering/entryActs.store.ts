@@ -1,6 +1,6 @@
 // Queries for acts on blocks.
 import { Injectable } from '@nestjs/common';
-import { bothOutcomes, noOutcome, type Deed, type DeedOutcome } from '@dellum/core';
+import { bothOutcomes, noOutcome, type BlockAct, type ActOutcome } from '@dellum/core';
 import type { EntryActView, Role } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
@@ -10,24 +10,24 @@ import type { Caller } from '../access/access.js';
 export interface EntryActRow {
   readonly personId: string;
   readonly registerId: string;
-  readonly deed: Deed;
+  readonly what: BlockAct;
   /** The fields of the block, by key. */
   readonly fields: readonly string[];
   readonly entries: readonly string[];
   readonly done: number;
-  readonly outcome: DeedOutcome;
+  readonly outcome: ActOutcome;
 }
 
 @Injectable()
 export class EntryActsStore {
-  async add(trx: Trx, houseId: string, act: Pick<EntryActRow, 'personId' | 'registerId' | 'deed' | 'fields' | 'entries'>): Promise<number> {
+  async add(trx: Trx, houseId: string, act: Pick<EntryActRow, 'personId' | 'registerId' | 'what' | 'fields' | 'entries'>): Promise<number> {
     const { id } = await trx
       .insertInto('entry_acts')
       .values({
         house_id: houseId,
         person_id: act.personId,
         register_id: act.registerId,
-        deed: JSON.stringify(act.deed),
+        what: JSON.stringify(act.what),
         fields: JSON.stringify(act.fields),
         entries: sql`${act.entries}::uuid[]`,
         outcome: JSON.stringify(noOutcome),
@@ -38,14 +38,14 @@ export class EntryActsStore {
   }
 
   /** An act that is done by other jobs, kept so that it can be taken back. */
-  async addDone(trx: Trx, houseId: string, personId: string, registerId: string, deed: Deed): Promise<number> {
+  async addDone(trx: Trx, houseId: string, personId: string, registerId: string, what: BlockAct): Promise<number> {
     const { id } = await trx
       .insertInto('entry_acts')
       .values({
         house_id: houseId,
         person_id: personId,
         register_id: registerId,
-        deed: JSON.stringify(deed),
+        what: JSON.stringify(what),
         fields: '[]',
         entries: [],
         state: 'done',
@@ -60,7 +60,7 @@ export class EntryActsStore {
     const row = await db
       .selectFrom('entry_acts')
       .select(['id', 'register_id', 'done', 'state', 'outcome'])
-      .select([sql<Deed['deed']>`deed ->> 'deed'`.as('deed'), sql<number>`cardinality(entries)`.as('total')])
+      .select([sql<BlockAct['does']>`what ->> 'does'`.as('does'), sql<number>`cardinality(entries)`.as('total')])
       .where('house_id', '=', houseId)
       .where('person_id', '=', personId)
       .where('id', '=', id)
@@ -69,7 +69,7 @@ export class EntryActsStore {
       row && {
         id: row.id,
         registerId: row.register_id,
-        deed: row.deed,
+        does: row.does,
         state: row.state,
         done: row.done,
         total: row.total,
@@ -85,7 +85,7 @@ export class EntryActsStore {
       .innerJoin('people', (join) =>
         join.onRef('people.house_id', '=', 'entry_acts.house_id').onRef('people.id', '=', 'entry_acts.person_id'),
       )
-      .select(['person_id', 'register_id', 'deed', 'fields', 'entries', 'done', 'outcome', 'people.name', 'people.role'])
+      .select(['person_id', 'register_id', 'what', 'fields', 'entries', 'done', 'outcome', 'people.name', 'people.role'])
       .where('entry_acts.house_id', '=', houseId)
       .where('entry_acts.id', '=', id)
       .where('state', '=', 'under way')
@@ -95,7 +95,7 @@ export class EntryActsStore {
         caller: { id: row.person_id, houseId, name: row.name, role: row.role as Role },
         personId: row.person_id,
         registerId: row.register_id,
-        deed: row.deed,
+        what: row.what,
         fields: row.fields,
         entries: row.entries,
         done: row.done,
@@ -121,7 +121,7 @@ export class EntryActsStore {
   }
 
   /** How far the act is, locked; undefined when it is done. Two workers at one act take turns, batch by batch. */
-  async claim(trx: Trx, houseId: string, id: number): Promise<{ done: number; outcome: DeedOutcome } | undefined> {
+  async claim(trx: Trx, houseId: string, id: number): Promise<{ done: number; outcome: ActOutcome } | undefined> {
     return trx
       .selectFrom('entry_acts')
       .select(['done', 'outcome'])
@@ -137,8 +137,8 @@ export class EntryActsStore {
     trx: Trx,
     houseId: string,
     id: number,
-    before: DeedOutcome,
-    part: DeedOutcome,
+    before: ActOutcome,
+    part: ActOutcome,
     done: number,
     finished: boolean,
   ): Promise<void> {
@@ -147,7 +147,7 @@ export class EntryActsStore {
       .set({
         done,
         outcome: JSON.stringify(bothOutcomes(before, part)),
-        ...(finished && { state: 'done' as const, deed: sql<string>`deed - 'texts'` }),
+        ...(finished && { state: 'done' as const, what: sql<string>`what - 'texts'` }),
       })
       .where('house_id', '=', houseId)
       .where('id', '=', id)

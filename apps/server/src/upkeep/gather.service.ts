@@ -104,7 +104,7 @@ export class GatherService {
       );
       const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId };
       await this.sheets.setRule(trx, caller.houseId, field.id, rule);
-      const actId = await this.acts.addDone(trx, caller.houseId, caller.id, field.registerId, { deed: 'gather' });
+      const actId = await this.acts.addDone(trx, caller.houseId, caller.id, field.registerId, { does: 'gather' });
       await this.carries.begin(trx, caller, field, wanted.mapping, actId);
       const about = { personId: caller.id, registerId: field.registerId, field: field.key };
       await this.ledger.write(trx, caller.houseId, [

@@ -179,8 +179,8 @@ export function Grid(props: GridProps) {
         return props.onFind?.();
       case 'moveRows':
         return mayEdit ? props.onMoveRows?.(selection.block, act.by) : undefined;
-      case 'carry':
-        return mayEdit ? props.onCarry?.(selection.block, act.how) : undefined;
+      case 'fill':
+        return mayEdit ? props.onFill?.(selection.block, act.how) : undefined;
       case 'again':
         return mayEdit ? props.onAgain?.(act.as) : undefined;
       case 'escape':

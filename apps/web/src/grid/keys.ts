@@ -8,7 +8,7 @@ export type GridAct =
   | { readonly act: 'clear' | 'leave' | 'leaveBack' | 'all' | 'escape' | 'rows' | 'menu' | 'deleteRows' | 'find' }
   | { readonly act: 'insert'; readonly where: 'above' | 'below' }
   | { readonly act: 'moveRows'; readonly by: -1 | 1 }
-  | { readonly act: 'carry'; readonly how: 'same' | 'series' }
+  | { readonly act: 'fill'; readonly how: 'same' | 'series' }
   | { readonly act: 'again'; readonly as: 'undo' | 'redo' };
 
 interface Extent {
@@ -54,7 +54,7 @@ export function actOf(event: KeyboardEvent, active: Place, focus: Place, extent:
   const { key, ctrlKey, metaKey, altKey, shiftKey } = event;
   const ctrl = ctrlKey || metaKey;
   if (key === 'F6') return { act: shiftKey ? 'leaveBack' : 'leave' };
-  if (key === 'F8') return { act: 'carry', how: shiftKey ? 'series' : 'same' };
+  if (key === 'F8') return { act: 'fill', how: shiftKey ? 'series' : 'same' };
   if (altKey && shiftKey && (key === 'ArrowUp' || key === 'ArrowDown')) return { act: 'moveRows', by: key === 'ArrowUp' ? -1 : 1 };
   if (key === 'ContextMenu' || (key === 'F10' && shiftKey)) return { act: 'menu' };
   if (key === 'Insert' && !ctrl && !shiftKey) return { act: 'insert', where: altKey ? 'below' : 'above' };

@@ -123,7 +123,7 @@ export interface GridProps {
   /** The name of the colour that a whole row takes; how it looks is the page's to say. */
   tint?(row: number): string | undefined;
   /** Carries the top of the block down (F8; with Shift as a series). */
-  onCarry?(block: Block, how: 'same' | 'series'): void;
+  onFill?(block: Block, how: 'same' | 'series'): void;
   /** The column whose slip is open. */
   readonly chosenColumn?: string | undefined;
   /** Drawn in a narrow column before the rows; the growth rail, for instance. */

@@ -1,2 +1,2 @@
 export { blockJudge, type BlockContext, type CellJudge } from './blockJudge.js';
-export * from './deeds.js';
+export * from './blockActs.js';

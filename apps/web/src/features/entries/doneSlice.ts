@@ -16,7 +16,7 @@ export type DoneAct =
       readonly refused?: readonly Draft[];
     }
   /** An act of the server on a large block. */
-  | { readonly act: 'deed'; readonly id: number }
+  | { readonly act: 'block'; readonly id: number }
   | { readonly act: 'made'; readonly entries: readonly string[]; readonly before: string | undefined }
   | { readonly act: 'deleted'; readonly entries: readonly string[]; readonly before: string | undefined };
 

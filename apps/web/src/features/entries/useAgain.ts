@@ -56,11 +56,11 @@ export function useAgain(registerId: string): Again {
       if (!gone && !(await attempt(remove({ registerId, entries: made }).unwrap()))) return undefined;
       return { act: 'wrote', cells: outcome.written, refused, made, gone: !gone };
     }
-    if (act.act === 'deed') {
-      const view = await attempt(dispatch(doAct(registerId, { deed: 'back', of: act.id })));
+    if (act.act === 'block') {
+      const view = await attempt(dispatch(doAct(registerId, { does: 'back', of: act.id })));
       if (!view) return undefined;
       sayPassedOver(view.outcome.passedOver);
-      return { act: 'deed', id: view.id };
+      return { act: 'block', id: view.id };
     }
     if (act.act === 'made') {
       if (!(await attempt(remove({ registerId, entries: act.entries }).unwrap()))) return undefined;

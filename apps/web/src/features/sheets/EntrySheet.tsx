@@ -41,7 +41,7 @@ import { SheetFoot } from './SheetFoot.js';
 import { SheetSlip, slipIsOpen, type Asked } from './SheetSlip.js';
 import { SheetStrip } from './SheetStrip.js';
 import { useHere } from './useHere.js';
-import { useDeeds } from './useDeeds.js';
+import { useBlockActs } from './useBlockActs.js';
 import { refusalOf, useSheetCells } from './useSheetCells.js';
 import { useShown } from './useShown.js';
 import { number } from '../../frame/written.js';
@@ -73,7 +73,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const cells = useSheetCells(register, ready, me);
   const { fields, arrangement } = arranging;
   const columns = useMemo(() => columnsOf(fields, register, build, me), [fields, register, build, me]);
-  const deeds = useDeeds({ register, fields, window: entries, me, arranged, some });
+  const acts = useBlockActs({ register, fields, window: entries, me, arranged, some });
   const { data: counts = [] } = useFieldCountsQuery(register.id);
   const refused = useRefused(register.id);
   const here = useHere(register.id);
@@ -187,11 +187,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   };
   const insertsHere = enters && !some && !arranged;
   const deleteRows = (block: Block) => {
-    if (block.top < total) void underWay(deeds.deleteRows({ ...block, bottom: Math.min(block.bottom, total - 1) }));
+    if (block.top < total) void underWay(acts.deleteRows({ ...block, bottom: Math.min(block.bottom, total - 1) }));
   };
   /** New entries are cleared cell by cell: the server may not know them yet. */
   const clear = (block: Block) => {
-    if (block.top !== block.bottom || !rows.isNew(block.top)) return void underWay(deeds.clear(block));
+    if (block.top !== block.bottom || !rows.isNew(block.top)) return void underWay(acts.clear(block));
     for (let column = block.left; column <= block.right; column++) {
       const entry = entryAt(block.top);
       if (entry && (entry.cells[fields[column]!.key] !== undefined || cells.draftOf(entry, fields[column]!)))
@@ -245,9 +245,9 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
       insertAt: (where, row) => void underWay(insertAt(where, row)),
       clear,
       deleteRows,
-      carry: (chosen, how) => void underWay(deeds.carry(chosen, how)),
+      fill: (chosen, how) => void underWay(acts.fill(chosen, how)),
       copy,
-      paste: (texts, at) => void underWay(deeds.paste(texts, at, addsBelow)),
+      paste: (texts, at) => void underWay(acts.paste(texts, at, addsBelow)),
       openRule: designs ? () => show({ field: fields[place.column]!.key, 'new-field': undefined, slip: undefined }) : undefined,
     });
 
@@ -318,7 +318,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
             arranging={arranging}
             arranged={arranged}
             refused={refused}
-            deeds={deeds}
+            acts={acts}
             rowOf={rows.rowOf}
             retry={(draft, text) => {
               const entry = rows.find(draft.entryId);
@@ -421,11 +421,11 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               onDeleteRows={deleteRows}
               onFind={() => show({ slip: 'find', field: undefined, 'new-field': undefined })}
               menu={menu}
-              onCarry={(block, how) => void underWay(deeds.carry(block, how))}
+              onFill={(block, how) => void underWay(acts.fill(block, how))}
               onSpace={(place) => toggle(place)}
               onAgain={(as) => void again.again(as)}
               copy={copy}
-              onPaste={(texts, place) => void underWay(deeds.paste(texts, place, addsBelow))}
+              onPaste={(texts, place) => void underWay(acts.paste(texts, place, addsBelow))}
               onHeading={(column) => show({ field: fields[column]!.key, 'new-field': undefined, slip: undefined })}
               onEscape={({ row, column }) => {
                 const entry = entryAt(row);

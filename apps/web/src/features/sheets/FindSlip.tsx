@@ -9,7 +9,7 @@ import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useFoundQuery } from '../../data/entryActsApi.js';
-import type { Deeds } from './useDeeds.js';
+import type { BlockActs } from './useBlockActs.js';
 import { number } from '../../frame/written.js';
 
 const cellWords = (count: number) => `${number.format(count)} ${count === 1 ? 'cell' : 'cells'}`;
@@ -19,7 +19,7 @@ interface FindSlipProps {
   readonly fields: readonly FieldView[];
   readonly arranged: boolean;
   readonly mayEdit: boolean;
-  readonly deeds: Deeds;
+  readonly acts: BlockActs;
   value(field: FieldView, value: string): string;
   /** Goes to a row; false while only some entries are shown. */
   goTo(row: number, field: string): void;
@@ -29,7 +29,7 @@ interface FindSlipProps {
   close(): void;
 }
 
-export function FindSlip({ register, fields, arranged, mayEdit, deeds, value, goTo, shownAt, typeAt, close }: FindSlipProps) {
+export function FindSlip({ register, fields, arranged, mayEdit, acts, value, goTo, shownAt, typeAt, close }: FindSlipProps) {
   const [search, setSearch] = useState<Search>({ find: '', whole: false, exact: false });
   const [by, setBy] = useState('');
   const [among, setAmong] = useState('');
@@ -49,13 +49,13 @@ export function FindSlip({ register, fields, arranged, mayEdit, deeds, value, go
   };
   const replaceThis = () => {
     const shown = at && shownAt(at.row, at.field);
-    const after = shown === undefined ? undefined : replaced({ deed: 'replace', ...search, by }, shown);
+    const after = shown === undefined ? undefined : replaced({ does: 'replace', ...search, by }, shown);
     if (at && after !== undefined) typeAt(at.row, at.field, after);
     next();
   };
   const replaceAll = async () => {
     setWorking(true);
-    await deeds.replace(own, search, by);
+    await acts.replace(own, search, by);
     setWorking(false);
     setAt(undefined);
   };

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { draftKey, settled, type Draft } from '../../data/draftsSlice.js';
-import type { Deeds } from './useDeeds.js';
+import type { BlockActs } from './useBlockActs.js';
 import { number } from '../../frame/written.js';
 
 /** So many are shown at once; when they are mended, others follow. */
@@ -17,14 +17,14 @@ export const useRefused = (registerId: string): readonly Draft[] =>
 interface RefusedSlipProps {
   readonly register: RegisterView;
   readonly refused: readonly Draft[];
-  readonly deeds: Deeds;
+  readonly acts: BlockActs;
   rowOf(id: string): number | undefined;
   retry(draft: Draft, text: string): boolean;
   goTo(row: number, field: string): void;
   close(): void;
 }
 
-export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, close }: RefusedSlipProps) {
+export function RefusedSlip({ register, refused, acts, rowOf, retry, goTo, close }: RefusedSlipProps) {
   const dispatch = useAppDispatch();
   const [mended, setMended] = useState<Readonly<Record<string, string>>>({});
   const [working, setWorking] = useState(false);
@@ -39,7 +39,7 @@ export function RefusedSlip({ register, refused, deeds, rowOf, retry, goTo, clos
     // What stands on the screen goes the way of a typed cell; the rest as a block.
     const away = drafts.filter((draft) => rowOf(draft.entryId) === undefined);
     for (const draft of drafts) if (rowOf(draft.entryId) !== undefined) retry(draft, text(draft));
-    if (away.length > 0) await deeds.tryAgain(away.map((draft) => ({ entry: draft.entryId, field: draft.field, text: text(draft) })));
+    if (away.length > 0) await acts.tryAgain(away.map((draft) => ({ entry: draft.entryId, field: draft.field, text: text(draft) })));
     setWorking(false);
     setMended({});
   };

@@ -11,7 +11,7 @@ import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { FindSlip } from './FindSlip.js';
 import { NewField } from './NewField.js';
 import { RefusedSlip } from './RefusedSlip.js';
-import type { Deeds } from './useDeeds.js';
+import type { BlockActs } from './useBlockActs.js';
 import type { Shown } from './useShown.js';
 
 /** The cell whose value is asked about. */
@@ -33,7 +33,7 @@ interface SheetSlipProps {
   readonly arranging: Arranging;
   readonly arranged: boolean;
   readonly refused: readonly Draft[];
-  readonly deeds: Deeds;
+  readonly acts: BlockActs;
   /** The row of an entry, where it is on screen. */
   rowOf(id: string): number | undefined;
   /** Tries a refused text again, mended; true when it was taken. */
@@ -52,7 +52,7 @@ export const slipIsOpen = ({ slip, chosen, adding }: Shown, why: Asked | undefin
 
 /** The slip that stands open. */
 export function SheetSlip(props: SheetSlipProps) {
-  const { register, build, me, shown, why, counts, arranging, deeds, show, value } = props;
+  const { register, build, me, shown, why, counts, arranging, acts, show, value } = props;
   const designs = mayDesign(me.role);
   if (props.waiting) return <ImpactSlip key={props.waiting.id} slip={props.waiting} build={build} />;
   const asked = register.fields.find(({ key }) => key === why?.fieldKey);
@@ -83,7 +83,7 @@ export function SheetSlip(props: SheetSlipProps) {
           fields={arranging.fields}
           arranged={props.arranged}
           mayEdit={register.enters}
-          deeds={deeds}
+          acts={acts}
           value={value}
           goTo={props.goTo}
           shownAt={props.shownAt}
@@ -96,7 +96,7 @@ export function SheetSlip(props: SheetSlipProps) {
         <RefusedSlip
           register={register}
           refused={props.refused}
-          deeds={deeds}
+          acts={acts}
           rowOf={props.rowOf}
           retry={props.retry}
           goTo={props.goTo}

@@ -11,7 +11,7 @@ import { number } from '../../frame/written.js';
 
 const doing = {
   clear: 'Clearing',
-  carry: 'Filling down',
+  fill: 'Filling down',
   replace: 'Replacing',
   paste: 'Pasting',
   delete: 'Deleting',
@@ -76,9 +76,9 @@ function UnderWay({ registerId }: { registerId: string }) {
   return (
     <HStack gap="2" role="status">
       <Text color="growth.fg" fontWeight="bold">
-        {doing[act.deed]}: {number.format(act.done)} of {number.format(act.total)} rows
+        {doing[act.does]}: {number.format(act.done)} of {number.format(act.total)} rows
       </Text>
-      <Progress.Root value={act.done} max={act.total} w="120px" size="xs" colorPalette="growth" aria-label={doing[act.deed]}>
+      <Progress.Root value={act.done} max={act.total} w="120px" size="xs" colorPalette="growth" aria-label={doing[act.does]}>
         <Progress.Track>
           <Progress.Range />
         </Progress.Track>

@@ -20,7 +20,7 @@ export interface CellMenuPlace {
   insertAt(where: 'above' | 'below', row: number): void;
   clear(block: Block): void;
   deleteRows(block: Block): void;
-  carry(block: Block, how: 'same' | 'series'): void;
+  fill(block: Block, how: 'same' | 'series'): void;
   copy(block: Block): string | Promise<string>;
   paste(texts: string[][], at: Place): void;
   /** Opens the field with its rule; undefined for those who do not design. */
@@ -52,8 +52,8 @@ export function cellMenu(at: CellMenuPlace): MenuLine[] {
             act: () => void clipboardCells().then((texts) => at.paste(texts, { row: block.top, column: block.left })),
           },
           { words: 'Clear', key: 'Delete', off: isBlank, act: () => at.clear(block) },
-          { words: 'Fill down', key: 'F8', off: isSingle(block) || rows < 2, act: () => at.carry(block, 'same') },
-          { words: 'Fill down as a series', key: 'Shift F8', off: isSingle(block) || rows < 2, act: () => at.carry(block, 'series') },
+          { words: 'Fill down', key: 'F8', off: isSingle(block) || rows < 2, act: () => at.fill(block, 'same') },
+          { words: 'Fill down as a series', key: 'Shift F8', off: isSingle(block) || rows < 2, act: () => at.fill(block, 'series') },
           { words: 'Undo', key: 'Ctrl Z', off: !again.canUndo, act: () => void again.again('undo') },
         ]
       : []),

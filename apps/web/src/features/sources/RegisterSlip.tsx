@@ -98,7 +98,7 @@ function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
     ),
   );
   if (rows.every(({ cells }) => fields.every(({ key }) => !(key in cells)))) return null;
-  const carry = () => {
+  const fill = () => {
     const texts = Array.from({ length: more }, (_, row) => fields.map((_field, column) => next[column]![row]!));
     const before = source.rows[block.bottom + 1];
     void source.act({ act: 'insert', fields: fields.map(({ key }) => key), rows: texts, ...(isInList(before) && { before: before.id }) });
@@ -106,7 +106,7 @@ function CarryOn({ source, block }: { source: SourceRegister; block: Block }) {
   return (
     <Box mt="3">
       <HStack gap="1.5">
-        <Button disabled={more === 0} onClick={carry}>
+        <Button disabled={more === 0} onClick={fill}>
           Carry on for
         </Button>
         <Input

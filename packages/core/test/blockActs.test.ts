@@ -1,4 +1,4 @@
-// Deeds on blocks: which text goes into which cell, and what an arrangement makes of the fields of a register.
+// BlockActs on blocks: which text goes into which cell, and what an arrangement makes of the fields of a register.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -22,15 +22,15 @@ import {
   sortedBy,
   textsOf,
   type Arrangement,
-  type DeedField,
+  type ActField,
 } from '../src/index.js';
 
-const text: DeedField = { key: 'a', kind: 'text' };
-const day: DeedField = { key: 'd', kind: 'date' };
+const text: ActField = { key: 'a', kind: 'text' };
+const day: ActField = { key: 'd', kind: 'date' };
 
 describe('carrying down', () => {
-  const carried = (how: 'same' | 'series', field: DeedField, given: readonly string[], rows: number) => {
-    const at = textsOf({ deed: 'carry', how, given: { [field.key]: given } }, [field], rows, houseLocale);
+  const carried = (how: 'same' | 'series', field: ActField, given: readonly string[], rows: number) => {
+    const at = textsOf({ does: 'fill', how, given: { [field.key]: given } }, [field], rows, houseLocale);
     return Array.from({ length: rows }, (_, row) => at(row, field, ''));
   };
   it('leaves what is given alone and fills the rest', () => {
@@ -59,10 +59,10 @@ describe('finding and replacing', () => {
     expect(finds({ find: '', whole: false, exact: false }, 'Lantern')).toBe(false);
   });
   it('takes what is typed for what it is: neither pattern nor reference', () => {
-    const deed = { deed: 'replace', whole: false, exact: false } as const;
-    expect(replaced({ ...deed, find: '(1.5)', by: '$1 & $&' }, 'Quay (1.5) or (1x5)')).toBe('Quay $1 & $& or (1x5)');
-    expect(replaced({ ...deed, find: 'x', by: 'y' }, 'nothing of it')).toBeUndefined();
-    expect(replaced({ ...deed, find: 'OLD', by: 'new', whole: true }, 'old')).toBe('new');
+    const what = { does: 'replace', whole: false, exact: false } as const;
+    expect(replaced({ ...what, find: '(1.5)', by: '$1 & $&' }, 'Quay (1.5) or (1x5)')).toBe('Quay $1 & $& or (1x5)');
+    expect(replaced({ ...what, find: 'x', by: 'y' }, 'nothing of it')).toBeUndefined();
+    expect(replaced({ ...what, find: 'OLD', by: 'new', whole: true }, 'old')).toBe('new');
   });
   it('leaves nothing of the sought text behind, unless what replaces it brings it', () => {
     fc.assert(
@@ -71,14 +71,14 @@ describe('finding and replacing', () => {
         fc.stringMatching(/^[x-z]{0,3}$/u),
         fc.stringMatching(/^[a-c .*$]{0,12}$/u),
         (find, by, shown) => {
-          const after = replaced({ deed: 'replace', find, by, whole: false, exact: true }, shown);
+          const after = replaced({ does: 'replace', find, by, whole: false, exact: true }, shown);
           expect(after).toBe(shown.includes(find) ? shown.split(find).join(by) : undefined);
         },
       ),
     );
   });
   it('replaces in what a cell shows: a day as the house writes it', () => {
-    const at = textsOf({ deed: 'replace', find: '.2026', by: '.2027', whole: false, exact: false }, [day], 1, houseLocale);
+    const at = textsOf({ does: 'replace', find: '.2026', by: '.2027', whole: false, exact: false }, [day], 1, houseLocale);
     expect(at(0, day, '2026-03-01')).toBe('01.03.2027');
     expect(at(0, day, '')).toBeUndefined();
   });
@@ -87,12 +87,12 @@ describe('finding and replacing', () => {
 describe('pasting and clearing', () => {
   it('puts each text where it belongs and leaves cells beyond a ragged row alone', () => {
     const fields = [text, day];
-    const at = textsOf({ deed: 'paste', texts: [['one', 'two'], ['three']] }, fields, 2, houseLocale);
+    const at = textsOf({ does: 'paste', texts: [['one', 'two'], ['three']] }, fields, 2, houseLocale);
     expect(fields.map((field) => at(0, field, 'held'))).toEqual(['one', 'two']);
     expect(fields.map((field) => at(1, field, 'held'))).toEqual(['three', undefined]);
   });
   it('clears only what holds something', () => {
-    const at = textsOf({ deed: 'clear' }, [text], 2, houseLocale);
+    const at = textsOf({ does: 'clear' }, [text], 2, houseLocale);
     expect([at(0, text, 'held'), at(1, text, '')]).toEqual(['', undefined]);
   });
   it('adds outcomes up in any grouping and keeps the first refusals', () => {

@@ -1,6 +1,6 @@
 // What is done to blocks of a sheet: pasted, cleared, carried down, replaced, deleted. What is small is judged and shown at
 // once; what is large is done by the server as one act. What is refused stays with its cell as a draft.
-import { givenIn, textsOf, type CarryDeed, type DeedOutcome, type ReplaceDeed, type Search, type WritingDeed } from '@dellum/core';
+import { givenIn, textsOf, type FillAct, type ActOutcome, type ReplaceAct, type Search, type WritingAct } from '@dellum/core';
 import {
   mostAtOnce,
   mostCells,
@@ -39,7 +39,7 @@ function outcomeWords({
   corrected,
   refused,
   passedOver,
-}: Pick<DeedOutcome, 'taken' | 'corrected' | 'refused' | 'passedOver'>): string {
+}: Pick<ActOutcome, 'taken' | 'corrected' | 'refused' | 'passedOver'>): string {
   const words = [
     `${number.format(taken)} ${taken === 1 ? 'cell was' : 'cells were'} taken`,
     corrected > 0 && `${number.format(corrected)} under another spelling`,
@@ -49,7 +49,7 @@ function outcomeWords({
   return `${words.filter(Boolean).join(', ')}.`;
 }
 
-export interface DeedPlace {
+export interface ActPlace {
   readonly register: RegisterView;
   /** The fields that are shown, in their order. */
   readonly fields: readonly FieldView[];
@@ -61,7 +61,7 @@ export interface DeedPlace {
   readonly some: boolean;
 }
 
-export function useDeeds({ register, fields, window, me, arranged, some }: DeedPlace) {
+export function useBlockActs({ register, fields, window, me, arranged, some }: ActPlace) {
   const dispatch = useAppDispatch();
   const notice = useNotice();
   const attempt = useTry();
@@ -116,7 +116,7 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
 
   /** What came of an act of the server: what was refused becomes drafts. */
   const settleAct = ({ id, outcome }: EntryActView) => {
-    dispatch(did({ registerId: register.id, act: { act: 'deed', id } }));
+    dispatch(did({ registerId: register.id, act: { act: 'block', id } }));
     for (const { entry, field, text, message, suggestions, mayConfirm } of outcome.refusals)
       dispatch(
         drafted({
@@ -169,8 +169,8 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     return true;
   };
 
-  const textsIn = (deed: WritingDeed, own: readonly FieldView[], rows: readonly EntryView[]): Cell[] => {
-    const textAt = textsOf(deed, own, rows.length, locale);
+  const textsIn = (what: WritingAct, own: readonly FieldView[], rows: readonly EntryView[]): Cell[] => {
+    const textAt = textsOf(what, own, rows.length, locale);
     return rows.flatMap((entry, row) =>
       own.flatMap((field) => {
         const text = textAt(row, field, entry.cells[field.key] ?? '');
@@ -179,10 +179,10 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     );
   };
 
-  /** Does a deed over a block: at once where it is small, else as an act of the server. */
+  /** Does an act over a block: at once where it is small, else as an act of the server. */
   const over = async (
     block: Block,
-    small: (own: readonly FieldView[], rows: readonly EntryView[]) => WritingDeed,
+    small: (own: readonly FieldView[], rows: readonly EntryView[]) => WritingAct,
     large: Omit<EntryActDto, 'block'>,
   ) => {
     const { rows, columns } = sizeOf(block);
@@ -195,9 +195,9 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     await act({ ...large, block: await blockDto(block) });
   };
 
-  const clear = (block: Block) => over(block, () => ({ deed: 'clear' }), { deed: 'clear' });
+  const clear = (block: Block) => over(block, () => ({ does: 'clear' }), { does: 'clear' });
 
-  const carry = (block: Block, how: CarryDeed['how']) => {
+  const fill = (block: Block, how: FillAct['how']) => {
     if (block.top >= Math.min(block.bottom, total - 1)) {
       notice('refused', 'Choose the cell to fill down together with those below it: hold Shift and press the down arrow.');
       return Promise.resolve();
@@ -212,13 +212,13 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
           ),
         ]),
       );
-    return over(block, (own, rows) => ({ deed: 'carry', how, given: given(own, rows) }), { deed: 'carry', how });
+    return over(block, (own, rows) => ({ does: 'fill', how, given: given(own, rows) }), { does: 'fill', how });
   };
 
   const replace = async (own: readonly FieldView[], search: Search, by: string) => {
-    const deed: ReplaceDeed = { deed: 'replace', ...search, by };
-    if (isSmall(total, own.length) && !some) return write(textsIn(deed, own, await window.rows(0, total - 1)));
-    await act({ deed: 'replace', search, by, fields: own.map(({ key }) => key) });
+    const what: ReplaceAct = { does: 'replace', ...search, by };
+    if (isSmall(total, own.length) && !some) return write(textsIn(what, own, await window.rows(0, total - 1)));
+    await act({ does: 'replace', search, by, fields: own.map(({ key }) => key) });
   };
 
   const rowsFor = async (
@@ -247,17 +247,17 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
     const own = fields.slice(at.column, at.column + columns);
     if (texts.length <= 1000 && texts.length * columns <= mostAtOnce) {
       const place = await rowsFor(at.row, texts.length, mayInsert);
-      return place && write(textsIn({ deed: 'paste', texts }, own, place.rows), place.made, at.row);
+      return place && write(textsIn({ does: 'paste', texts }, own, place.rows), place.made, at.row);
     }
     const reach = mayInsert ? texts.length : Math.min(texts.length, total - at.row);
-    if (at.row >= total) return act({ deed: 'paste', texts, below: true, fields: own.map(({ key }) => key) });
+    if (at.row >= total) return act({ does: 'paste', texts, below: true, fields: own.map(({ key }) => key) });
     const block = await blockDto({
       top: at.row,
       bottom: Math.min(total - 1, at.row + reach - 1),
       left: at.column,
       right: at.column + columns - 1,
     });
-    await act({ deed: 'paste', texts: texts.slice(0, reach), block });
+    await act({ does: 'paste', texts: texts.slice(0, reach), block });
   };
 
   const deleteRows = async ({ top, bottom }: Block) => {
@@ -276,11 +276,11 @@ export function useDeeds({ register, fields, window, me, arranged, some }: DeedP
       );
     }
     const block = await blockDto({ top, bottom: last, left: 0, right: 0 });
-    await act({ deed: 'delete', block: { ...block, fields: [] } });
+    await act({ does: 'delete', block: { ...block, fields: [] } });
   };
 
   /** Tries refused cells again, with what was mended. */
   const tryAgain = (cells: readonly Cell[]) => write(cells);
-  return { paste, clear, carry, replace, deleteRows, tryAgain };
+  return { paste, clear, fill, replace, deleteRows, tryAgain };
 }
-export type Deeds = ReturnType<typeof useDeeds>;
+export type BlockActs = ReturnType<typeof useBlockActs>;
