@@ -122,6 +122,10 @@ describe('composing', () => {
     [{ kind: 'linked', join: 'or', sourceId: '00000000-0000-4000-8000-000000000000' }, 'not-found'],
     [{ kind: 'typed', join: 'or', values: ['a\u0000'] }, 'value-refused'],
     [{ kind: 'nothing', join: 'or' }, 'not-valid'],
+    [{ kind: 'constructor', join: 'or' }, 'not-valid'],
+    [{ kind: 'typed', join: 'or', values: ['a'], rangeId: '00000000-0000-4000-8000-000000000000' }, 'not-valid'],
+    [null, 'not-valid'],
+    [[{ kind: 'typed', join: 'or', values: ['a'] }], 'not-valid'],
   ])('refuses the part %j: %s', async (part, code) => {
     const house = await openHouse(running, []);
     expect((await make(house, 'New', [part])).body.code).toBe(code);
@@ -152,6 +156,7 @@ describe('a query over entries', () => {
       kind: 'text',
     });
     await house.administrator.call('PUT', `/fields/${field.body.id}/rule`, {
+      kind: 'catalog',
       catalogId: id,
       mayBeBlank: true,
       others: 'refuse',

@@ -4,12 +4,7 @@ import type { BuildView, EditOutcome, EntryPage, FieldView, Problem, RegisterVie
 import { entriesOf, openHouse, type House, type Running } from './house.js';
 
 /** A rule as it is sent, everything not named being as in a new one. */
-export const ruleDto = (rule: Partial<Rule> & { kind: Rule['kind'] }) => {
-  const { least, most, ...members } = { ...newRule(rule.kind), ...rule } as Rule & { least?: unknown; most?: unknown };
-  return rule.kind === 'length'
-    ? { ...members, shortest: least, longest: most }
-    : { ...members, ...(least !== undefined && { least }), ...(most !== undefined && { most }) };
-};
+export const ruleDto = (rule: Partial<Rule> & { kind: Rule['kind'] }) => ({ ...newRule(rule.kind), ...rule });
 
 export interface Made {
   readonly house: House;

@@ -263,6 +263,7 @@ describe('every endpoint', () => {
       house.administrator.call('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field: 'visit', text: 'Y', version: 1 }),
       house.administrator.call('PATCH', `/ranges/${other.rangeId}`, { ends: 'gap' }),
       house.administrator.call('PUT', `/fields/${other.pilotField.id}/rule`, {
+        kind: 'catalog',
         catalogId: house.catalog.id,
         mayBeBlank: true,
         others: 'refuse',

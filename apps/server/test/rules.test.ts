@@ -327,6 +327,25 @@ describe('a rule', () => {
       'cannot depend on itself',
     );
   });
+  it('has the members of its own kind and no others, alone and for many fields', async () => {
+    const made = await makeEntrySheet(running, [['Code', 'text']]);
+    const { id } = made.register.fields[0]!;
+
+    for (const rule of [
+      {},
+      [],
+      { kind: 'nothing' },
+      { kind: 'constructor' },
+      { ...ruleDto({ kind: 'plain' }), pattern: 'x' },
+      { ...ruleDto({ kind: 'length' }), least: { of: 'number', number: '1' } },
+      { ...ruleDto({ kind: 'typed' }), values: [null] },
+      ruleDto({ kind: 'catalog', catalogId: 'none' }),
+    ]) {
+      expect((await made.house.administrator.call('PUT', `/fields/${id}/rule`, rule)).status, JSON.stringify(rule)).toBe(422);
+      expect((await made.house.administrator.call('PUT', '/bindings', { fields: [id], rule })).status, JSON.stringify(rule)).toBe(422);
+    }
+    expect((await made.rule('code', { kind: 'length', least: 2, most: 2 })).status).toBe(204);
+  });
 });
 
 describe('many fields at once', () => {

@@ -2,8 +2,8 @@
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsUUID, Min } from 'class-validator';
 import type { Rule } from '@dellum/core';
 import type { FieldCount } from './entries.js';
-import { RuleDto } from './rules.js';
-import { IsWhole, MayLack, Nested } from './decorators.js';
+import { ruleDtos, type RuleDto } from './rules.js';
+import { IsWhole, MayLack, NestedByKind } from './decorators.js';
 
 /** One rule for many fields: a new one, a copy of another field's, one level of a catalog each, or none at all. */
 export class SetRulesDto {
@@ -14,7 +14,7 @@ export class SetRulesDto {
   fields!: string[];
 
   @MayLack()
-  @Nested(() => RuleDto)
+  @NestedByKind(() => ruleDtos)
   rule?: RuleDto;
 
   /** The field whose rule is copied, and nothing of it but the rule. */

@@ -1,10 +1,11 @@
 // Catalogs: how they are composed and kept, how they are shown, and what the judge needs of them.
 import {
-  IsString,
   ArrayMaxSize,
+  Equals,
   IsArray,
   IsBoolean,
   IsIn,
+  IsString,
   IsISO8601,
   IsUUID,
   Length,
@@ -19,7 +20,7 @@ import {
   itemColours,
   joins,
   longestName,
-  partKinds,
+  type CatalogPart,
   type CompanionField,
   type Comparison,
   type Distinct,
@@ -28,7 +29,7 @@ import {
   type Join,
   type PackedItems,
 } from '@dellum/core';
-import { IsText, MayLack, Nested } from './decorators.js';
+import { IsText, MayBeNull, MayLack, Nested, NestedByKind } from './decorators.js';
 import { markLength } from './marks.js';
 
 const key = 60;
@@ -54,80 +55,125 @@ export class FilterDto {
   @IsArray()
   @ArrayMaxSize(20, { message: 'Use at most 20 conditions.' })
   @Nested(() => ConditionDto, { each: true })
-  conditions!: ConditionDto[];
+  conditions!: readonly ConditionDto[];
 }
 
-/** A part of a catalog; which members it needs follows from `kind`. */
-export class PartDto {
-  @IsIn(partKinds)
-  kind!: (typeof partKinds)[number];
-
+/** How a part joins those before it. */
+abstract class PartBaseDto {
   @IsIn(joins)
   join!: Join;
+}
 
-  /** typed */
-  @MayLack()
-  @IsArray()
+class TypedPartDto extends PartBaseDto {
+  @Equals('typed')
+  readonly kind = 'typed';
+
+  @IsArray({ message: 'Type the values of this part.' })
   @ArrayMaxSize(20_000, { message: 'Type at most 20,000 values; keep longer lists on a source sheet.' })
   @IsString({ each: true })
-  values?: string[];
+  values!: readonly string[];
+}
 
-  /** range */
-  @MayLack()
-  @IsUUID()
-  rangeId?: string;
-
-  /** query, keyed */
-  @MayLack()
-  @IsUUID()
-  registerId?: string;
-
-  /** keyed: the field that names the parent */
-  @MayLack()
+/** What rows give besides the value. */
+abstract class RowsPartDto extends PartBaseDto {
+  /** the field that is shown instead of the value */
+  @MayBeNull()
   @IsText()
   @MaxLength(key)
-  key?: string;
+  label: string | null = null;
 
-  /** keyed: the companion by which the parents are named; null: by their value */
-  @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @IsText()
-  @MaxLength(key)
-  by?: string | null;
-
-  /** query, keyed: the field that gives the value */
-  @MayLack()
-  @IsText()
-  @MaxLength(key)
-  value?: string;
-
-  /** range, query, keyed: the field that is shown instead of the value */
-  @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @IsText()
-  @MaxLength(key)
-  label?: string | null;
-
-  /** range, query, keyed: fields that come along */
-  @MayLack()
+  /** fields that come along */
   @IsArray()
   @ArrayMaxSize(40)
   @IsText({ each: true })
-  companions?: string[];
-
-  /** query */
-  @ValidateIf((_dto, held) => held !== null && held !== undefined)
-  @Nested(() => FilterDto)
-  filter?: FilterDto | null;
-
-  /** linked */
-  @MayLack()
-  @IsUUID()
-  sourceId?: string;
-
-  /** catalog, keyed, named */
-  @MayLack()
-  @IsUUID()
-  catalogId?: string;
+  companions: readonly string[] = [];
 }
+
+class RangePartDto extends RowsPartDto {
+  @Equals('range')
+  readonly kind = 'range';
+
+  @IsUUID(undefined, { message: 'Choose the range of this part.' })
+  rangeId!: string;
+}
+
+class QueryPartDto extends RowsPartDto {
+  @Equals('query')
+  readonly kind = 'query';
+
+  @IsUUID(undefined, { message: 'Choose the sheet or list of this part.' })
+  registerId!: string;
+
+  @IsText({ message: 'Choose the field that gives the value.' })
+  @MaxLength(key)
+  value!: string;
+
+  @MayBeNull()
+  @Nested(() => FilterDto)
+  filter: FilterDto | null = null;
+}
+
+class LinkedPartDto extends PartBaseDto {
+  @Equals('linked')
+  readonly kind = 'linked';
+
+  @IsUUID(undefined, { message: 'Choose the linked source of this part.' })
+  sourceId!: string;
+}
+
+class CatalogPartDto extends PartBaseDto {
+  @Equals('catalog')
+  readonly kind = 'catalog';
+
+  @IsUUID(undefined, { message: 'Choose the catalog of this part.' })
+  catalogId!: string;
+}
+
+class NamedPartDto extends PartBaseDto {
+  @Equals('named')
+  readonly kind = 'named';
+
+  @IsUUID(undefined, { message: 'Choose the catalog that gives the parents.' })
+  catalogId!: string;
+}
+
+class KeyedPartDto extends RowsPartDto {
+  @Equals('keyed')
+  readonly kind = 'keyed';
+
+  @IsUUID(undefined, { message: 'Choose the catalog that gives the parents.' })
+  catalogId!: string;
+
+  /** the companion by which the parents are named; null: by their value */
+  @MayBeNull()
+  @IsText()
+  @MaxLength(key)
+  by: string | null = null;
+
+  @IsUUID(undefined, { message: 'Choose the sheet or list of this part.' })
+  registerId!: string;
+
+  /** the field that names the parent */
+  @IsText({ message: 'Choose the field that names the parent.' })
+  @MaxLength(key)
+  key!: string;
+
+  @IsText({ message: 'Choose the field that gives the value.' })
+  @MaxLength(key)
+  value!: string;
+}
+
+/** A part of a catalog as it is sent: the core's part, with what may be left out. */
+export type PartDto = TypedPartDto | RangePartDto | QueryPartDto | LinkedPartDto | CatalogPartDto | NamedPartDto | KeyedPartDto;
+export const partDtos = {
+  typed: TypedPartDto,
+  range: RangePartDto,
+  query: QueryPartDto,
+  linked: LinkedPartDto,
+  catalog: CatalogPartDto,
+  named: NamedPartDto,
+  keyed: KeyedPartDto,
+} as const satisfies { readonly [Kind in CatalogPart['kind']]: new () => Extract<PartDto, { kind: Kind }> };
 
 export class OrderDto {
   @IsIn(catalogOrders)
@@ -146,8 +192,8 @@ export class OrderDto {
 export class DefinitionDto {
   @IsArray()
   @ArrayMaxSize(50, { message: 'A catalog has at most 50 parts.' })
-  @Nested(() => PartDto, { each: true })
-  parts!: PartDto[];
+  @NestedByKind(() => partDtos, { each: true })
+  parts!: readonly PartDto[];
 
   @ValidateIf((_dto, held) => held !== null)
   @Nested(() => FilterDto)

@@ -1,5 +1,5 @@
 // What members of requests must be, said once: what is let through here can be stored, and read as what it is called.
-import { Type } from 'class-transformer';
+import { plainToInstance, Transform, Type } from 'class-transformer';
 import { IsInt, IsObject, IsString, Max, Min, ValidateBy, ValidateIf, ValidateNested, type ValidationOptions } from 'class-validator';
 
 const compose =
@@ -47,4 +47,35 @@ export const Nested = (type: () => new () => object, options?: { readonly each: 
       : IsObject(),
     ValidateNested(options),
     Type(type),
+  );
+
+/** The classes of a union, by what each has as its `kind`. */
+export type ByKind<Dto extends object> = Readonly<Record<string, new () => Dto>>;
+
+const madeOf = (kinds: ByKind<object>, held: unknown): unknown =>
+  isPlain(held) && Object.hasOwn(kinds, String((held as { kind?: unknown }).kind))
+    ? plainToInstance(kinds[(held as { kind: string }).kind]!, held)
+    : held;
+
+/**
+ * One of several shapes, told apart by its `kind`, or with `each` a list of them; each may have the members of its own shape only.
+ * (The discriminator that class-transformer has fails on a null within a list, and takes the first shape for a kind it does not know.)
+ */
+export const NestedByKind = (kinds: () => ByKind<object>, options?: { readonly each: true }): PropertyDecorator =>
+  compose(
+    Transform(({ obj, key }: { obj: Record<string, unknown>; key: string }) => {
+      const held = obj[key];
+      return Array.isArray(held) ? held.map((one) => madeOf(kinds(), one)) : madeOf(kinds(), held);
+    }),
+    ValidateBy(
+      {
+        name: 'isOfKind',
+        validator: {
+          validate: (held) => Object.values(kinds()).some((kind) => held instanceof kind),
+          defaultMessage: () => `Its kind must be one of ${Object.keys(kinds()).join(', ')}.`,
+        },
+      },
+      options,
+    ),
+    ValidateNested(options),
   );

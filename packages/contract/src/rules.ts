@@ -1,7 +1,8 @@
-// The rule of a field as it is sent; which members it needs follows from `kind`. The server makes the core's rule of it.
+// The rule of a field as it is sent: one shape a kind. The server makes the core's rule of it.
 import {
   ArrayMaxSize,
   ArrayNotEmpty,
+  Equals,
   IsArray,
   IsBoolean,
   IsIn,
@@ -11,7 +12,6 @@ import {
   Max,
   MaxLength,
   Min,
-  ValidateIf,
 } from 'class-validator';
 import {
   beginnings,
@@ -20,7 +20,6 @@ import {
   longestName,
   misfits,
   otherValues,
-  ruleKinds,
   searches,
   type Comparison,
   type Rule,
@@ -29,14 +28,13 @@ import {
 } from '@dellum/core';
 import { FilterDto } from './catalogs.js';
 import { markLength } from './marks.js';
-import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
+import { IsText, IsWhole, MayBeNull, MayLack, Nested } from './decorators.js';
 
 const key = 60;
-const given = (_dto: unknown, held: unknown) => held !== null && held !== undefined;
 
 export class BeginsDto {
   @IsIn(beginnings)
-  with!: (typeof beginnings)[number];
+  with: (typeof beginnings)[number] = 'empty';
 
   /** For `value`: as it is typed. */
   @IsText()
@@ -116,7 +114,7 @@ export class PickingDto {
   lines = 8;
 
   /** Of several values: so many at most. */
-  @ValidateIf(given)
+  @MayBeNull()
   @IsWhole()
   @Min(1)
   @Max(100)
@@ -139,10 +137,8 @@ export class NewListDto {
   values!: string[];
 }
 
-export class RuleDto {
-  @IsIn(ruleKinds)
-  kind: Rule['kind'] = 'catalog';
-
+/** What every rule says, whatever it takes. */
+abstract class RuleBaseDto {
   @IsBoolean()
   mayBeBlank!: boolean;
 
@@ -163,9 +159,8 @@ export class RuleDto {
   @MaxLength(200, { message: 'Keep the refusal text under 200 characters.' })
   refusalText = '';
 
-  @MayLack()
   @Nested(() => BeginsDto)
-  begins?: BeginsDto;
+  begins = new BeginsDto();
 
   @IsBoolean()
   noRepeats = false;
@@ -175,143 +170,177 @@ export class RuleDto {
   @IsBoolean()
   readOnly?: boolean;
 
-  @ValidateIf(given)
+  @MayBeNull()
   @Nested(() => FilterDto)
-  where?: FilterDto | null;
+  where: FilterDto | null = null;
 
-  /** catalog */
-  @MayLack()
-  @IsUUID(undefined, { message: 'Choose the catalog that the values come from.' })
-  catalogId?: string;
-
-  /** catalog: counted from 0; null for the deepest */
-  @ValidateIf(given)
-  @IsWhole()
-  @Min(0)
-  @Max(7)
-  level?: number | null;
-
-  /** catalog: the fields that hold the parents, outermost first */
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(7)
-  @IsText({ each: true })
-  @MaxLength(key, { each: true })
-  parents?: string[];
-
-  @MayLack()
-  @IsIn(blankParents)
-  blankParent?: (typeof blankParents)[number];
-
-  @MayLack()
-  @IsIn(misfits)
-  misfit?: (typeof misfits)[number];
-
-  @MayLack()
-  @IsBoolean()
-  fillsSingle?: boolean;
-
-  /** catalog: the date field whose day decides what is offered */
-  @ValidateIf(given)
-  @IsText()
-  @MaxLength(key)
-  day?: string | null;
-
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(10)
-  @Nested(() => FittingDto, { each: true })
-  fitting?: FittingDto[];
-
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(20)
-  @Nested(() => BringsDto, { each: true })
-  brings?: BringsDto[];
-
-  /** catalog, typed */
-  @MayLack()
-  @Nested(() => PickingDto)
-  picking?: PickingDto;
-
-  /** typed */
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(1000, { message: 'Type at most 1,000 values into a rule; make a catalog of longer lists.' })
-  @IsText({ each: true })
-  @MaxLength(500, { each: true })
-  values?: string[];
-
-  /** date */
-  @ValidateIf(given)
-  @Nested(() => DayBoundDto)
-  from?: DayBoundDto | null;
-
-  @ValidateIf(given)
-  @Nested(() => DayBoundDto)
-  until?: DayBoundDto | null;
-
-  /** number */
-  @ValidateIf(given)
-  @Nested(() => NumberBoundDto)
-  least?: NumberBoundDto | null;
-
-  @ValidateIf(given)
-  @Nested(() => NumberBoundDto)
-  most?: NumberBoundDto | null;
-
-  @ValidateIf(given)
-  @IsWhole()
-  @Min(0)
-  @Max(20)
-  decimals?: number | null;
-
-  /** length */
-  @ValidateIf(given)
-  @IsWhole()
-  @Min(0)
-  @Max(20_000)
-  shortest?: number | null;
-
-  @ValidateIf(given)
-  @IsWhole()
-  @Min(0)
-  @Max(20_000)
-  longest?: number | null;
-
-  /** pattern */
-  @MayLack()
-  @IsText()
-  @MaxLength(500)
-  pattern?: string;
-
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(20)
-  @IsText({ each: true })
-  @MaxLength(200, { each: true })
-  examples?: string[];
-
-  /** expression */
-  @MayLack()
-  @IsText()
-  @MaxLength(1000, { message: 'Keep the expression under 1,000 characters.' })
-  expression?: string;
-
-  /** expression: said where it is not true */
-  @MayLack()
-  @IsText()
-  @MaxLength(200, { message: 'Keep the message under 200 characters.' })
-  message?: string;
-}
-
-export class SetRuleDto extends RuleDto {
   /** The mark of the rule as one saw it (`ruleMark`): one that somebody else has set since is not replaced blindly. */
   @MayLack()
   @IsText()
   @MaxLength(markLength)
   seen?: string;
 }
+
+class CatalogRuleDto extends RuleBaseDto {
+  @Equals('catalog')
+  readonly kind = 'catalog';
+
+  @IsUUID(undefined, { message: 'Choose the catalog that the values come from.' })
+  catalogId!: string;
+
+  /** counted from 0; null for the one below the parents, or the deepest */
+  @MayBeNull()
+  @IsWhole()
+  @Min(0)
+  @Max(7)
+  level: number | null = null;
+
+  /** the fields that hold the parents, outermost first */
+  @IsArray()
+  @ArrayMaxSize(7)
+  @IsText({ each: true })
+  @MaxLength(key, { each: true })
+  parents: readonly string[] = [];
+
+  @IsIn(blankParents)
+  blankParent: (typeof blankParents)[number] = 'nothing';
+
+  @IsIn(misfits)
+  misfit: (typeof misfits)[number] = 'clear';
+
+  @IsBoolean()
+  fillsSingle = false;
+
+  /** the date field whose day decides what is offered */
+  @MayBeNull()
+  @IsText()
+  @MaxLength(key)
+  day: string | null = null;
+
+  @IsArray()
+  @ArrayMaxSize(10)
+  @Nested(() => FittingDto, { each: true })
+  fitting: readonly FittingDto[] = [];
+
+  @IsArray()
+  @ArrayMaxSize(20)
+  @Nested(() => BringsDto, { each: true })
+  brings: readonly BringsDto[] = [];
+
+  @Nested(() => PickingDto)
+  picking = new PickingDto();
+}
+
+class TypedRuleDto extends RuleBaseDto {
+  @Equals('typed')
+  readonly kind = 'typed';
+
+  @IsArray()
+  @ArrayMaxSize(1000, { message: 'Type at most 1,000 values into a rule; make a catalog of longer lists.' })
+  @IsText({ each: true })
+  @MaxLength(500, { each: true })
+  values: readonly string[] = [];
+
+  @Nested(() => PickingDto)
+  picking = new PickingDto();
+}
+
+class DateRuleDto extends RuleBaseDto {
+  @Equals('date')
+  readonly kind = 'date';
+
+  @MayBeNull()
+  @Nested(() => DayBoundDto)
+  from: DayBoundDto | null = null;
+
+  @MayBeNull()
+  @Nested(() => DayBoundDto)
+  until: DayBoundDto | null = null;
+}
+
+class NumberRuleDto extends RuleBaseDto {
+  @Equals('number')
+  readonly kind = 'number';
+
+  @MayBeNull()
+  @Nested(() => NumberBoundDto)
+  least: NumberBoundDto | null = null;
+
+  @MayBeNull()
+  @Nested(() => NumberBoundDto)
+  most: NumberBoundDto | null = null;
+
+  @MayBeNull()
+  @IsWhole()
+  @Min(0)
+  @Max(20)
+  decimals: number | null = null;
+}
+
+class LengthRuleDto extends RuleBaseDto {
+  @Equals('length')
+  readonly kind = 'length';
+
+  @MayBeNull()
+  @IsWhole()
+  @Min(0)
+  @Max(20_000)
+  least: number | null = null;
+
+  @MayBeNull()
+  @IsWhole()
+  @Min(0)
+  @Max(20_000)
+  most: number | null = null;
+}
+
+class PatternRuleDto extends RuleBaseDto {
+  @Equals('pattern')
+  readonly kind = 'pattern';
+
+  @IsText()
+  @MaxLength(500)
+  pattern = '';
+
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsText({ each: true })
+  @MaxLength(200, { each: true })
+  examples: readonly string[] = [];
+}
+
+class ExpressionRuleDto extends RuleBaseDto {
+  @Equals('expression')
+  readonly kind = 'expression';
+
+  @IsText()
+  @MaxLength(1000, { message: 'Keep the expression under 1,000 characters.' })
+  expression = '';
+
+  /** said where it is not true */
+  @IsText()
+  @MaxLength(200, { message: 'Keep the message under 200 characters.' })
+  message = '';
+}
+
+class PlainRuleDto extends RuleBaseDto {
+  @Equals('plain')
+  readonly kind = 'plain';
+}
+
+/** A rule as it is sent: the core's rule, with what may be left out. */
+export type RuleDto =
+  CatalogRuleDto | TypedRuleDto | DateRuleDto | NumberRuleDto | LengthRuleDto | PatternRuleDto | ExpressionRuleDto | PlainRuleDto;
+export const ruleDtos = {
+  catalog: CatalogRuleDto,
+  typed: TypedRuleDto,
+  date: DateRuleDto,
+  number: NumberRuleDto,
+  length: LengthRuleDto,
+  pattern: PatternRuleDto,
+  expression: ExpressionRuleDto,
+  plain: PlainRuleDto,
+} as const satisfies { readonly [Kind in Rule['kind']]: new () => Extract<RuleDto, { kind: Kind }> };
 
 /** What a draft of a rule would find in the entries as they stand. */
 export interface RuleTrial {

@@ -1,8 +1,8 @@
 // HTTP for the rules of fields; administrators only.
 import { Body, Controller, Delete, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { NewListDto, RuleDto, SetRuleDto, WhyDto, type RuleTrial, type Why } from '@dellum/contract';
+import { NewListDto, ruleDtos, WhyDto, type RuleDto, type RuleTrial, type Why } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller, Takes } from '../access/access.js';
-import { IdPipe } from '../problems/index.js';
+import { ByKindPipe, IdPipe } from '../problems/index.js';
 import { BindingsService } from './bindings.service.js';
 import { WhyService } from './why.service.js';
 
@@ -17,7 +17,7 @@ export class BindingsController {
   @Put()
   @HttpCode(204)
   @Takes('blocks')
-  set(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: SetRuleDto): Promise<void> {
+  set(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body(new ByKindPipe<RuleDto>(ruleDtos)) dto: RuleDto): Promise<void> {
     return this.bindings.set(caller, id, dto);
   }
 
@@ -45,7 +45,11 @@ export class BindingsController {
   @Post('trial')
   @HttpCode(200)
   @Takes('blocks')
-  trial(@Asking() caller: Caller, @Param('id', IdPipe) id: string, @Body() dto: RuleDto): Promise<RuleTrial> {
+  trial(
+    @Asking() caller: Caller,
+    @Param('id', IdPipe) id: string,
+    @Body(new ByKindPipe<RuleDto>(ruleDtos)) dto: RuleDto,
+  ): Promise<RuleTrial> {
     return this.bindings.trial(caller, id, dto);
   }
 }

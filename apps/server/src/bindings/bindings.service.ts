@@ -11,7 +11,7 @@ import {
   type Rule,
   type RuleFault,
 } from '@dellum/core';
-import { ruleMark, type NewListDto, type RuleDto, type RuleTrial, type SetRuleDto } from '@dellum/contract';
+import { ruleMark, type NewListDto, type RuleDto, type RuleTrial } from '@dellum/contract';
 import { StructureService, entryFieldWithId } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
@@ -101,7 +101,7 @@ export class BindingsService {
     });
   }
 
-  async set(caller: Caller, fieldId: string, dto: SetRuleDto | null): Promise<void> {
+  async set(caller: Caller, fieldId: string, dto: RuleDto | null): Promise<void> {
     await this.builds.change(caller.houseId, async (trx, build) => {
       const field = entryFieldWithId(build, fieldId);
       if (dto?.seen !== undefined && dto.seen !== ruleMark(field.rule))

@@ -89,7 +89,11 @@ export class ManyBindingsService {
     const fields = [...new Set(dto.fields)].map((id) => entryFieldWithId(build, id));
     const copied = dto.from === undefined ? null : fieldWithId(build, dto.from).rule;
     const chain = dto.chain === undefined ? undefined : chainOf(build, fields, dto.chain);
-    const catalogs = await this.catalogs.some(db, build, [dto.rule?.catalogId ?? [], dto.chain ?? [], catalogIdOf(copied) ?? []].flat());
+    const catalogs = await this.catalogs.some(
+      db,
+      build,
+      [dto.rule && 'catalogId' in dto.rule ? dto.rule.catalogId : [], dto.chain ?? [], catalogIdOf(copied) ?? []].flat(),
+    );
     return fields.map((field, at): Wanted => {
       const register = build.registers.get(field.registerId)!;
       try {

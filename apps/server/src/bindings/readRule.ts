@@ -39,7 +39,7 @@ function otherField(
   return other;
 }
 
-function dayBound(dto: DayBoundDto | null | undefined, register: RegisterBuild, field: FieldBuild, part: string): DayBound | null {
+function dayBound(dto: DayBoundDto | null, register: RegisterBuild, field: FieldBuild, part: string): DayBound | null {
   if (!dto) return null;
   if (dto.of === 'day') return { of: 'day', day: needed(dto.day, part, 'Choose the day.') };
   if (dto.of === 'today') return { of: 'today', plus: dto.plus ?? 0 };
@@ -48,7 +48,7 @@ function dayBound(dto: DayBoundDto | null | undefined, register: RegisterBuild, 
   return { of: 'field', field: other.key, plus: dto.plus ?? 0 };
 }
 
-function numberBound(dto: NumberBoundDto | null | undefined, register: RegisterBuild, field: FieldBuild, part: string): NumberBound | null {
+function numberBound(dto: NumberBoundDto | null, register: RegisterBuild, field: FieldBuild, part: string): NumberBound | null {
   if (!dto) return null;
   if (dto.of === 'number') return { of: 'number', number: needed(dto.number, part, 'Type the number.') };
   const other = otherField(register, field, dto.field, part);
@@ -67,7 +67,7 @@ function filterOf(dto: RuleDto['where'], register: RegisterBuild): Filter | null
 /** What a new entry begins with; a value is stored as the kind of the field stores it. */
 function beginsOf(dto: RuleDto, field: FieldBuild): Begins {
   const { begins } = dto;
-  if (!begins || begins.with !== 'value') return { with: begins?.with ?? 'empty', value: '' };
+  if (begins.with !== 'value') return { with: begins.with, value: '' };
   return { with: 'value', value: storedValue(clean(begins.value), field, 'begins') };
 }
 
@@ -94,7 +94,52 @@ export function listValues(values: readonly string[], field: Pick<FieldBuild, 'k
   return [...new Set(read)];
 }
 
-/** The rule as it is stored. What it says beyond its kind is left aside. */
+type RuleOf<Kind extends Rule['kind']> = Extract<Rule, { kind: Kind }>;
+type DtoOf<Kind extends Rule['kind']> = Extract<RuleDto, { kind: Kind }>;
+
+interface RulePlace {
+  readonly build: HouseBuild;
+  readonly register: RegisterBuild;
+  readonly field: FieldBuild;
+}
+
+/** What a rule of each kind says beyond what every rule says. */
+const reads: { readonly [Kind in Rule['kind']]: (dto: DtoOf<Kind>, place: RulePlace) => Omit<RuleOf<Kind>, keyof RuleBase | 'kind'> } = {
+  catalog(dto, { build, register, field }) {
+    const { catalogId, blankParent, misfit, fillsSingle, picking } = dto;
+    if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
+    const keyOf = (key: string, part: string) => otherField(register, field, key, part).key;
+    const parents = [...new Set(dto.parents.map((key) => keyOf(key, 'parents')))];
+    return {
+      catalogId,
+      level: dto.level ?? (parents.length > 0 ? parents.length : null),
+      parents,
+      blankParent,
+      misfit,
+      fillsSingle,
+      day: dto.day ? keyOf(dto.day, 'day') : null,
+      fitting: dto.fitting.map(({ companion, is, field: key }) => ({ companion, is, field: keyOf(key, 'fitting') })),
+      brings: dto.brings.map(({ companion, field: key }) => ({ companion, field: keyOf(key, 'brings') })),
+      picking: { ...picking },
+    };
+  },
+  typed: ({ values, picking }, { field }) => ({ values: listValues(values, field), picking: { ...picking } }),
+  date: ({ from, until }, { register, field }) => ({
+    from: dayBound(from, register, field, 'from'),
+    until: dayBound(until, register, field, 'until'),
+  }),
+  number: ({ least, most, decimals }, { register, field }) => ({
+    least: numberBound(least, register, field, 'least'),
+    most: numberBound(most, register, field, 'most'),
+    decimals,
+  }),
+  length: ({ least, most }) => ({ least, most }),
+  pattern: ({ pattern, examples }) => ({ pattern, examples: examples.map(clean).filter((text) => text !== '') }),
+  expression: ({ expression, message }) => ({ expression: clean(expression), message: clean(message) }),
+  plain: () => ({}),
+};
+
+/** The rule as it is stored. Throws where what it names is not there. */
 export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Rule {
   const register = build.registers.get(field.registerId)!;
   const base: RuleBase = {
@@ -108,54 +153,6 @@ export function readRule(build: HouseBuild, field: FieldBuild, dto: RuleDto): Ru
     ...(dto.readOnly && { readOnly: true }),
     where: filterOf(dto.where, register),
   };
-  const rule = newRule(dto.kind, base);
-  switch (rule.kind) {
-    case 'catalog': {
-      const catalogId = needed(dto.catalogId, 'catalogId', 'Choose the catalog that the values come from.');
-      if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
-      const parents = (dto.parents ?? []).map((key) => otherField(register, field, key, 'parents').key);
-      const day = dto.day ? otherField(register, field, dto.day, 'day').key : null;
-      const fitting = (dto.fitting ?? []).map(({ companion, is, field: key }) => ({
-        companion,
-        is,
-        field: otherField(register, field, key, 'fitting').key,
-      }));
-      const brings = (dto.brings ?? []).map(({ companion, field: key }) => ({
-        companion,
-        field: otherField(register, field, key, 'brings').key,
-      }));
-      return {
-        ...rule,
-        catalogId,
-        level: dto.level ?? (parents.length > 0 ? parents.length : null),
-        parents: [...new Set(parents)],
-        blankParent: dto.blankParent ?? 'nothing',
-        misfit: dto.misfit ?? 'clear',
-        fillsSingle: dto.fillsSingle ?? false,
-        day,
-        fitting,
-        brings,
-        picking: { ...rule.picking, ...dto.picking },
-      };
-    }
-    case 'typed':
-      return { ...rule, values: listValues(dto.values ?? [], field), picking: { ...rule.picking, ...dto.picking } };
-    case 'date':
-      return { ...rule, from: dayBound(dto.from, register, field, 'from'), until: dayBound(dto.until, register, field, 'until') };
-    case 'number':
-      return {
-        ...rule,
-        least: numberBound(dto.least, register, field, 'least'),
-        most: numberBound(dto.most, register, field, 'most'),
-        decimals: dto.decimals ?? null,
-      };
-    case 'length':
-      return { ...rule, least: dto.shortest ?? null, most: dto.longest ?? null };
-    case 'pattern':
-      return { ...rule, pattern: dto.pattern ?? '', examples: (dto.examples ?? []).map(clean).filter((text) => text !== '') };
-    case 'expression':
-      return { ...rule, expression: clean(dto.expression ?? ''), message: clean(dto.message ?? '') };
-    case 'plain':
-      return rule;
-  }
+  const read = reads[dto.kind] as (dto: RuleDto, place: RulePlace) => object;
+  return { ...newRule(dto.kind, base), ...read(dto, { build, register, field }) } as Rule;
 }

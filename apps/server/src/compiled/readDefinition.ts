@@ -36,81 +36,61 @@ function typedValues(values: readonly string[]): string[] {
   return [...new Set(values.map(clean).filter((value) => value !== ''))];
 }
 
-function catalogOf({ catalogId }: PartDto, build: HouseBuild, words: string): string {
-  if (!build.catalogs.has(needed(catalogId, words))) throw notFound('This catalog');
-  return catalogId!;
+function catalogIn(build: HouseBuild, { catalogId }: { readonly catalogId: string }): string {
+  if (!build.catalogs.has(catalogId)) throw notFound('This catalog');
+  return catalogId;
 }
 
-function registerOf({ registerId }: PartDto, build: HouseBuild): RegisterBuild {
-  const register = build.registers.get(needed(registerId, 'Choose the sheet or list of this part.'));
+function registerIn(build: HouseBuild, { registerId }: { readonly registerId: string }): RegisterBuild {
+  const register = build.registers.get(registerId);
   if (!register) throw notFound('This sheet');
   return register;
 }
 
+/** What rows of a register give besides the value. */
+const alongIn = (
+  register: RegisterBuild,
+  { label, companions }: { readonly label: string | null; readonly companions: readonly string[] },
+) => ({ label: label ? fieldWithKey(register, label).key : null, companions: keysIn(register, companions) });
+
+type PartOf<Kind extends CatalogPart['kind']> = Extract<CatalogPart, { kind: Kind }>;
+type DtoOf<Kind extends CatalogPart['kind']> = Extract<PartDto, { kind: Kind }>;
+
+/** What a part of each kind says beyond how it joins those before it. */
+const reads: { readonly [Kind in CatalogPart['kind']]: (dto: DtoOf<Kind>, build: HouseBuild) => Omit<PartOf<Kind>, 'kind' | 'join'> } = {
+  typed: ({ values }) => ({ values: typedValues(values) }),
+  range(dto, build) {
+    const range = build.ranges.find(({ id }) => id === dto.rangeId);
+    if (!range) throw notFound('A range');
+    return { rangeId: range.id, ...alongIn(build.registers.get(range.stretches[0]!.registerId)!, dto) };
+  },
+  query(dto, build) {
+    const register = registerIn(build, dto);
+    const filter = filterOf(dto.filter);
+    filter?.conditions.forEach(({ field }) => fieldWithKey(register, field));
+    return { registerId: register.id, value: fieldWithKey(register, dto.value).key, ...alongIn(register, dto), filter };
+  },
+  linked({ sourceId }, build) {
+    if (!build.linked.some(({ id }) => id === sourceId)) throw notFound('This linked source');
+    return { sourceId };
+  },
+  catalog: (dto, build) => ({ catalogId: catalogIn(build, dto) }),
+  named: (dto, build) => ({ catalogId: catalogIn(build, dto) }),
+  keyed(dto, build) {
+    const catalogId = catalogIn(build, dto);
+    const register = registerIn(build, dto);
+    const [value, key] = [fieldWithKey(register, dto.value).key, fieldWithKey(register, dto.key).key];
+    if (key === value)
+      throw new ProblemError('not-valid', 'A value cannot name its own parent. Choose another field.', {
+        faults: { parts: 'Choose another field.' },
+      });
+    return { catalogId, by: dto.by, registerId: register.id, key, value, ...alongIn(register, dto) };
+  },
+};
+
 function partOf(dto: PartDto, build: HouseBuild): CatalogPart {
-  const { kind, join } = dto;
-  switch (kind) {
-    case 'typed':
-      return { kind, join, values: typedValues(needed(dto.values, 'Type the values of this part.')) };
-    case 'range': {
-      const range = build.ranges.find(({ id }) => id === needed(dto.rangeId, 'Choose the range of this part.'));
-      if (!range) throw notFound('A range');
-      const register = build.registers.get(range.stretches[0]!.registerId)!;
-      return {
-        kind,
-        join,
-        rangeId: range.id,
-        label: dto.label ? fieldWithKey(register, dto.label).key : null,
-        companions: keysIn(register, dto.companions ?? []),
-      };
-    }
-    case 'query': {
-      const register = registerOf(dto, build);
-      const filter = filterOf(dto.filter);
-      filter?.conditions.forEach(({ field }) => fieldWithKey(register, field));
-      const value = fieldWithKey(register, needed(dto.value, 'Choose the field that gives the value.')).key;
-      return {
-        kind,
-        join,
-        registerId: register.id,
-        value,
-        label: dto.label ? fieldWithKey(register, dto.label).key : null,
-        companions: keysIn(register, dto.companions ?? []),
-        filter,
-      };
-    }
-    case 'linked': {
-      const sourceId = needed(dto.sourceId, 'Choose the linked source of this part.');
-      if (!build.linked.some(({ id }) => id === sourceId)) throw notFound('This linked source');
-      return { kind, join, sourceId };
-    }
-    case 'catalog':
-      return { kind, join, catalogId: catalogOf(dto, build, 'Choose the catalog of this part.') };
-    case 'keyed': {
-      const catalogId = catalogOf(dto, build, 'Choose the catalog that gives the parents.');
-      const register = registerOf(dto, build);
-      const keyIn = (key: string | undefined, words: string) => fieldWithKey(register, needed(key, words)).key;
-      const value = keyIn(dto.value, 'Choose the field that gives the value.');
-      const key = keyIn(dto.key, 'Choose the field that names the parent.');
-      if (key === value)
-        throw new ProblemError('not-valid', 'A value cannot name its own parent. Choose another field.', {
-          faults: { parts: 'Choose another field.' },
-        });
-      return {
-        kind,
-        join,
-        catalogId,
-        by: dto.by ?? null,
-        registerId: register.id,
-        key,
-        value,
-        label: dto.label ? fieldWithKey(register, dto.label).key : null,
-        companions: keysIn(register, dto.companions ?? []),
-      };
-    }
-    case 'named':
-      return { kind, join, catalogId: catalogOf(dto, build, 'Choose the catalog that gives the parents.') };
-  }
+  const read = reads[dto.kind] as (dto: PartDto, build: HouseBuild) => object;
+  return { kind: dto.kind, join: dto.join, ...read(dto, build) } as CatalogPart;
 }
 
 const orderOf = ({ by, field, direction = 'up' }: OrderDto): CatalogOrder => {

@@ -2,4 +2,4 @@ export { IdPipe } from './ids.js';
 export { freeName } from './names.js';
 export { notFound, ProblemError } from './problem.js';
 export { ProblemFilter, problemOf } from './problemFilter.js';
-export { validation } from './validation.js';
+export { ByKindPipe, validation } from './validation.js';

@@ -1,5 +1,6 @@
 // Checks every body and query against its DTO at the edge.
-import { ValidationPipe, type ValidationError } from '@nestjs/common';
+import { ValidationPipe, type ArgumentMetadata, type PipeTransform, type ValidationError } from '@nestjs/common';
+import type { ByKind } from '@dellum/contract';
 import { ProblemError } from './problem.js';
 
 /** So many faults are told; nobody mends more at once. */
@@ -29,3 +30,17 @@ export const validation = (): ValidationPipe =>
       return new ProblemError('not-valid', Object.values(faults)[0] ?? 'The request is not complete.', { faults });
     },
   });
+
+/** Reads a body that is one of several shapes, told apart by its `kind`. Throws `not-valid` for a kind that is not among them. */
+export class ByKindPipe<Dto extends object> implements PipeTransform<unknown, Promise<Dto>> {
+  private readonly checked = validation();
+
+  constructor(private readonly kinds: ByKind<Dto>) {}
+
+  transform(body: unknown, metadata: ArgumentMetadata): Promise<Dto> {
+    const kind = typeof body === 'object' && body !== null && 'kind' in body ? String(body.kind) : '';
+    const reason = `Its kind must be one of ${Object.keys(this.kinds).join(', ')}.`;
+    if (!Object.hasOwn(this.kinds, kind)) throw new ProblemError('not-valid', reason, { faults: { kind: reason } });
+    return this.checked.transform(body, { ...metadata, metatype: this.kinds[kind]! }) as Promise<Dto>;
+  }
+}

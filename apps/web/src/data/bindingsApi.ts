@@ -7,7 +7,6 @@ import type {
   RuleImpact,
   RulesTakenBack,
   RuleTrial,
-  SetRuleDto,
   SetRulesDto,
   Why,
   WhyDto,
@@ -49,7 +48,7 @@ export const bindingsApi = api.injectEndpoints({
       query: ({ fieldId, list }) => ({ path: `/fields/${fieldId}/rule/list`, method: 'POST', changesBuild: true, body: list }),
       invalidatesTags: ['Build', 'Counts', 'Lineage', 'Ranges', 'Upkeep'],
     }),
-    setRule: build.mutation<null, { fieldId: string; rule: SetRuleDto }>({
+    setRule: build.mutation<null, { fieldId: string; rule: RuleDto }>({
       query: ({ fieldId, rule }) => ({ path: `/fields/${fieldId}/rule`, method: 'PUT', changesBuild: true, body: rule }),
       invalidatesTags: ['Build', 'Counts', 'Lineage'],
     }),

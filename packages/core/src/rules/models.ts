@@ -133,16 +133,6 @@ export interface PlainRule extends RuleBase {
 }
 
 export type Rule = CatalogRule | TypedRule | DateRule | NumberRule | LengthRule | PatternRule | ExpressionRule | PlainRule;
-export const ruleKinds = [
-  'catalog',
-  'typed',
-  'date',
-  'number',
-  'length',
-  'pattern',
-  'expression',
-  'plain',
-] as const satisfies readonly Rule['kind'][];
 
 /** What a judgement needs to know of the field. */
 export interface JudgedField {

@@ -16,7 +16,6 @@ import { MadeAList } from '../upkeep/MadeAList.js';
 import { useChangeFieldMutation, useDeleteFieldMutation } from '../../data/buildApi.js';
 import { useClearRuleMutation, useRuleTrialQuery, useSetRuleMutation } from '../../data/bindingsApi.js';
 import { errorWords } from '../../data/problem.js';
-import { ruleDto } from './ruleDto.js';
 import type { RulePlace } from './rulePlace.js';
 import { KindChoice } from './KindChoice.js';
 import { catalogRuleFor, likelyCatalog } from './levels.js';
@@ -271,7 +270,7 @@ function RuleEditor({
     if (
       !drafted ||
       (await attempt(
-        setRule({ fieldId: field.id, rule: { ...ruleDto(drafted), seen: half.seen } })
+        setRule({ fieldId: field.id, rule: { ...drafted, seen: half.seen } })
           .unwrap()
           .then(() => true),
       )) !== true
@@ -392,7 +391,7 @@ function RuleEditor({
 
 /** What the draft would find in the entries as they stand, before it is set. */
 function DraftImpact({ place, rule }: { place: RulePlace; rule: Rule }) {
-  const { currentData: trial, error } = useRuleTrialQuery({ fieldId: place.field.id, rule: ruleDto(rule) });
+  const { currentData: trial, error } = useRuleTrialQuery({ fieldId: place.field.id, rule });
   return (
     <Box
       mt="3"

@@ -8,7 +8,6 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import { Select } from '../../frame/Select.js';
 import type { Line } from './BindingsPage.js';
 import { useRulesTrialQuery, useSetRulesMutation } from '../../data/bindingsApi.js';
-import { ruleDto } from './ruleDto.js';
 import { number } from '../../frame/written.js';
 
 const entries = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
@@ -27,7 +26,7 @@ export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
   // A chain runs through the fields as they stand on their sheet.
   const oneSheet = lines.length > 1 && lines.every(({ register }) => register.id === lines[0]!.register.id);
   const inOrder = oneSheet ? lines[0]!.register.fields.filter(({ id }) => fields.includes(id)) : [];
-  const bind = (catalogId: string) => setWanted({ fields, rule: ruleDto({ ...(newRule('catalog') as CatalogRule), catalogId }) });
+  const bind = (catalogId: string) => setWanted({ fields, rule: { ...(newRule('catalog') as CatalogRule), catalogId } });
   return (
     <Stack gap="3" role="region" aria-label="Chosen fields">
       <Box>
@@ -44,7 +43,7 @@ export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
       </Box>
       <Select
         label="Bind them to a catalog"
-        value={wanted?.rule?.catalogId ?? ''}
+        value={wanted?.rule && 'catalogId' in wanted.rule ? wanted.rule.catalogId : ''}
         options={[['', 'Bind them to a catalog …'], ...build.catalogs.map(({ id, title }) => [id, title] as const)]}
         onChoose={(id) => id !== '' && bind(id)}
       />

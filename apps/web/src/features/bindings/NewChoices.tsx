@@ -4,7 +4,6 @@ import { newRule, readChoices, type TypedRule } from '@dellum/core';
 import { useState } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useMakeListForFieldMutation, useSetRuleMutation, useTryRuleMutation } from '../../data/bindingsApi.js';
-import { ruleDto } from './ruleDto.js';
 import type { RulePlace } from './rulePlace.js';
 import { number } from '../../frame/written.js';
 
@@ -34,7 +33,7 @@ export function NewChoices({ place }: { place: RulePlace }) {
   const store = async (keep: Keep, rule: TypedRule) => {
     const request =
       keep === 'rule'
-        ? setRule({ fieldId: field.id, rule: ruleDto(rule) }).unwrap()
+        ? setRule({ fieldId: field.id, rule }).unwrap()
         : makeList({ fieldId: field.id, list: { values: [...values] } }).unwrap();
     if ((await attempt(request.then(() => true))) !== true) return;
     const count = `${number.format(values.length)} ${values.length === 1 ? 'choice' : 'choices'}`;
@@ -49,7 +48,7 @@ export function NewChoices({ place }: { place: RulePlace }) {
     if (!read.ok) return setFault(read.reason);
     if (values.length === 0) return setFault('Type the choices first, parted by commas or lines.');
     const rule: TypedRule = { ...(newRule('typed') as TypedRule), values };
-    const trial = sure ? undefined : await attempt(tryRule({ fieldId: field.id, rule: ruleDto(rule) }).unwrap());
+    const trial = sure ? undefined : await attempt(tryRule({ fieldId: field.id, rule }).unwrap());
     if (trial && trial.outside > 0) return setAsked({ keep, outside: trial.outside });
     await store(keep, rule);
   };

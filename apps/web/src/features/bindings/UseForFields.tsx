@@ -11,7 +11,6 @@ import { useCatalogItemsQuery } from '../../data/catalogsApi.js';
 import { useMakeFieldMutation } from '../../data/buildApi.js';
 import { useRulesTrialQuery, useSetRuleMutation, useSetRulesMutation } from '../../data/bindingsApi.js';
 import { catalogRuleFor, isNamed, levelNames, likeness } from './levels.js';
-import { ruleDto } from './ruleDto.js';
 import { number } from '../../frame/written.js';
 
 interface Place {
@@ -149,11 +148,10 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
     ? { fields, chain: catalog.id }
     : {
         fields,
-        rule: ruleDto(
+        rule:
           picked.length === 1
             ? catalogRuleFor(catalog.id, { field, register, build, me }, field.rule)
             : { ...chainRules(catalog.id, [''])[0]!, level: null },
-        ),
       };
   const { currentData: impacts } = useRulesTrialQuery(wanted);
   const outside = impacts?.reduce((sum, impact) => sum + impact.outside, 0) ?? 0;
@@ -181,7 +179,7 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
         blankParent: isChain ? 'all' : 'nothing',
         brings: brings.map(({ companion, field: key }) => ({ companion, field: key })),
       };
-      await attempt(setRule({ fieldId: deepest.field.id, rule: ruleDto(rule) }).unwrap());
+      await attempt(setRule({ fieldId: deepest.field.id, rule }).unwrap());
     }
     notice(
       'done',

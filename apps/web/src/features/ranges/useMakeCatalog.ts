@@ -1,5 +1,5 @@
 // A range that grows over cells, and a catalog of it, made together.
-import { freeAmong, type RangeShape } from '@dellum/core';
+import { freeAmong, type CatalogPart, type RangeShape } from '@dellum/core';
 import type { BuildView, PartDto, RangePlaceDto } from '@dellum/contract';
 import { useNavigate } from 'react-router';
 import { useTry } from '../../frame/useNotice.js';
@@ -19,9 +19,7 @@ export interface CatalogOfCells {
 }
 
 /** The rows of a table under the items of a catalog that one of its fields names. */
-export type CatalogOfRows = Required<Pick<PartDto, 'catalogId' | 'registerId' | 'key' | 'by' | 'value' | 'label' | 'companions'>> & {
-  readonly title: string;
-};
+export type CatalogOfRows = Omit<Extract<CatalogPart, { kind: 'keyed' }>, 'kind' | 'join'> & { readonly title: string };
 
 export function useMakeCatalog(build: BuildView) {
   const dispatch = useAppDispatch();

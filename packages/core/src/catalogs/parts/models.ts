@@ -62,7 +62,6 @@ export interface NamedPart extends Joined {
   readonly catalogId: string;
 }
 export type CatalogPart = TypedPart | RangePart | QueryPart | LinkedPart | CatalogRefPart | KeyedPart | NamedPart;
-export const partKinds = ['typed', 'range', 'query', 'linked', 'catalog', 'keyed', 'named'] as const;
 
 /** A value as a part gives it. */
 export interface PartItem {
