@@ -35,14 +35,14 @@ const serverFolders = [
   ['outside'],
   ['arrangements', 'sources'],
   ['catalogs', 'linked'],
-  ['entering', 'ranges', 'sheets'],
+  ['entering', 'exchange', 'ranges', 'sheets'],
   ['bindings', 'figures', 'forms', 'ledgerRead', 'metrics', 'records', 'requests', 'upkeep', 'workers'],
 ];
 
 const webFolders = [
   ['data', 'theme'],
   ['frame', 'live', 'picker'],
-  ['features/arrangements', 'features/filters', 'features/houses', 'features/people', 'features/requests', 'grid'],
+  ['features/arrangements', 'features/exchange', 'features/filters', 'features/houses', 'features/people', 'features/requests', 'grid'],
   ['features/acts', 'features/entries'],
   ['features/linked', 'features/ranges', 'features/seek'],
   ['features/map', 'features/upkeep', 'shell'],

@@ -2,7 +2,7 @@
 import { execFile, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
+import { ensureBuilt, ensureChromium, ensureModules, ensureReaders, root } from './lib/packages.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { runScript, say } from './lib/say.mjs';
 
@@ -53,6 +53,7 @@ const readJson = (file) => JSON.parse(readFileSync(file, 'utf8'));
 await runScript(async () => {
   ensureModules();
   ensureChromium();
+  ensureReaders();
   const folder = mkdtempSync('/tmp/dellum-test-');
   // The tests' cluster is thrown away: nothing of it needs to outlive a crash.
   const cluster = await startCluster(folder, { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' });

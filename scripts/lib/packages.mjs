@@ -42,6 +42,17 @@ export function ensureChromium() {
   }
 }
 
+/** Debian's own Python, whose packages read files independently of Dellum. */
+export const python = '/usr/bin/python3';
+
+/** What the tests read written files with. */
+export const ensureReaders = () =>
+  debianPackage(
+    'python3-openpyxl',
+    'a reader of workbooks',
+    () => spawnSync(python, ['-c', 'import openpyxl'], { stdio: 'ignore' }).status === 0,
+  );
+
 /** Installs the node modules when they are missing or the lock file has changed since. */
 export function ensureModules() {
   const lock = readFileSync(join(root, 'package-lock.json'));

@@ -14,6 +14,7 @@ export * from './records.js';
 export * from './requests.js';
 export * from './catalogs.js';
 export * from './rules.js';
+export * from './exchange.js';
 export * from './forms.js';
 export * from './figures.js';
 export * from './bindings.js';

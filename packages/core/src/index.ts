@@ -17,3 +17,4 @@ export * from './why/index.js';
 export * from './requests/index.js';
 export * from './forms/index.js';
 export * from './figures/index.js';
+export * from './exchange/index.js';

@@ -19,7 +19,18 @@ import type {
   Rule,
   Step,
 } from '@dellum/core';
-import type { Audience, Change, EntryActState, LinkedSettingsDto, RequestState, Role, SlipQuestion, TurnedEntries } from '@dellum/contract';
+import type {
+  Audience,
+  Change,
+  DownloadDto,
+  DownloadState,
+  EntryActState,
+  LinkedSettingsDto,
+  RequestState,
+  Role,
+  SlipQuestion,
+  TurnedEntries,
+} from '@dellum/contract';
 import type { ColumnType, Generated } from 'kysely';
 
 type Json<T> = ColumnType<T, string, string>;
@@ -365,6 +376,31 @@ export interface EntryActsTable {
   state: ColumnType<EntryActState, EntryActState | undefined, EntryActState>;
   outcome: Json<ActOutcome>;
 }
+export interface DownloadsTable {
+  house_id: string;
+  id: Generated<number>;
+  person_id: string;
+  register_id: string;
+  at: Moment;
+  name: string;
+  wanted: Json<DownloadDto>;
+  /** The fields that it holds, by key, in their order. */
+  fields: Json<string[]>;
+  /** The entries that it holds, in their order. */
+  entries: string[];
+  done: Generated<number>;
+  state: ColumnType<DownloadState, DownloadState | undefined, DownloadState>;
+  /** Where the writer stands; null before the first part. */
+  written: ColumnType<unknown, string | undefined, string | null>;
+  parts: Generated<number>;
+  bytes: Generated<number>;
+}
+export interface DownloadPartsTable {
+  house_id: string;
+  download_id: number;
+  part: number;
+  bytes: Buffer;
+}
 export interface StewardsTable {
   house_id: string;
   catalog_id: string;
@@ -446,6 +482,8 @@ export interface Tables {
   arrangements: ArrangementsTable;
   arranged_entries: ArrangedEntriesTable;
   entry_acts: EntryActsTable;
+  downloads: DownloadsTable;
+  download_parts: DownloadPartsTable;
   stewards: StewardsTable;
   requests: RequestsTable;
   instance: InstanceTable;

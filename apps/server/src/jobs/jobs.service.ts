@@ -8,6 +8,8 @@ export interface JobData {
   readonly carry: { readonly houseId: string; readonly carryId: string };
   /** An act on a block that reaches further than what is on screen. */
   readonly entryAct: { readonly houseId: string; readonly actId: number };
+  /** Writes the file of a download. */
+  readonly download: { readonly houseId: string; readonly downloadId: number };
   readonly fold: object;
   readonly forget: object;
   readonly refresh: { readonly houseId: string; readonly sourceId: string };
@@ -22,12 +24,12 @@ export interface JobData {
 }
 export type JobName = keyof JobData;
 
-const names: readonly JobName[] = ['carry', 'entryAct', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts', 'seal'];
+const names: readonly JobName[] = ['carry', 'entryAct', 'download', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts', 'seal'];
 /**
  * A job has a lease of this many seconds: when it is over, another server takes the job up, since the first was killed. Work that may take
  * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds.
  */
-const lease = { carry: 15, entryAct: 15 } as const;
+const lease = { carry: 15, entryAct: 15, download: 15 } as const;
 const leaseOfOthers = 60;
 /** So long a job works on what may take long before it leaves the rest to another job; milliseconds. */
 export const slice = 8_000;

@@ -5,6 +5,7 @@ import { ChangesModule } from '../changes/changes.module.js';
 import { CompiledModule } from '../compiled/compiled.module.js';
 import { CountsModule } from '../counts/counts.module.js';
 import { EnteringModule } from '../entering/entering.module.js';
+import { ExchangeModule } from '../exchange/exchange.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
 import { LinkedModule } from '../linked/linked.module.js';
@@ -19,6 +20,7 @@ import { WorkersService } from './workers.service.js';
     CompiledModule,
     CountsModule,
     EnteringModule,
+    ExchangeModule,
     JobsModule,
     LedgerModule,
     LinkedModule,

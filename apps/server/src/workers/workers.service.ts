@@ -9,6 +9,8 @@ import { Database } from '../database/database.js';
 import { EntryActsService } from '../entering/entryActs.service.js';
 import { EntryActsStore } from '../entering/entryActs.store.js';
 import { SealsStore } from '../ledger/seals.store.js';
+import { DownloadsService } from '../exchange/downloads.service.js';
+import { DownloadsStore } from '../exchange/downloads.store.js';
 import { LinkedService } from '../linked/linked.service.js';
 import { LinkedStore } from '../linked/linked.store.js';
 import { SessionsService } from '../people/sessions.service.js';
@@ -25,6 +27,8 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly carriesStore: CarriesStore,
     private readonly entryActs: EntryActsService,
     private readonly entryActsStore: EntryActsStore,
+    private readonly downloads: DownloadsService,
+    private readonly downloadsStore: DownloadsStore,
     private readonly counts: CountsStore,
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
@@ -40,6 +44,7 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.start({
       carry: (data) => this.inSlices('carry', data, (mayGoOn) => this.carries.run(data.houseId, data.carryId, mayGoOn)),
       entryAct: (data) => this.inSlices('entryAct', data, (mayGoOn) => this.entryActs.run(data.houseId, data.actId, mayGoOn)),
+      download: (data) => this.inSlices('download', data, (mayGoOn) => this.downloads.run(data.houseId, data.downloadId, mayGoOn)),
       fold: async () => {
         await this.counts.fold();
       },
@@ -55,10 +60,11 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.sendDue();
     await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'entryAct', await this.entryActsStore.unfinished(this.database.kysely));
+    await this.jobs.send(undefined, 'download', await this.downloadsStore.unfinished(this.database.kysely));
   }
 
   /** Works on what may take long for one slice of time, or until the server stops; the rest goes on as a job of its own, wherever there is a server. */
-  private async inSlices<Name extends 'carry' | 'entryAct'>(
+  private async inSlices<Name extends 'carry' | 'entryAct' | 'download'>(
     name: Name,
     data: JobData[Name],
     work: (mayGoOn: () => boolean) => Promise<boolean>,
@@ -68,11 +74,12 @@ export class WorkersService implements OnApplicationBootstrap {
     if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
-  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in. */
+  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads of more than a week ago. */
   private async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
     await this.tries.forgetOld(this.database.kysely);
+    await this.downloadsStore.removeOld(this.database.kysely);
   }
 
   /** Sends a recount for every house that has a catalog ordered by use. */

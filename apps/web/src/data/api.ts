@@ -76,6 +76,7 @@ export const everyTag = [
   'Requests',
   'Form',
   'Figures',
+  'Downloads',
 ] as const;
 
 export const api = createApi({

@@ -49,3 +49,6 @@ export const exactMoment = { format: (value: Date): string => now.exact.format(v
 
 /** A day with its time, in the zone of the house. */
 export const moment = { format: (value: Date): string => now.moments.format(value) };
+
+/** So many entries, in words. */
+export const entries = (count: number): string => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;

@@ -95,5 +95,6 @@ export const dateRule: RuleKind<DateRule> = {
     return [];
   },
 
+  checkable: ({ from, until }) => ({ check: { of: 'days', from, until }, lost: [] }),
   reads: ({ from, until }) => [from, until].flatMap((bound) => (bound?.of === 'field' ? [bound.field] : [])),
 };

@@ -120,6 +120,7 @@ export const expressionRule: RuleKind<ExpressionRule> = {
         ]
       : [];
   },
+  checkable: () => ({ check: null, lost: ['is not judged by its expression there'] }),
   reads: fieldsIn,
 };
 

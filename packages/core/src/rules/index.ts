@@ -14,6 +14,7 @@ export {
 export { kindOf, ruleAs, rulesFor, ruleTitle } from './kinds.js';
 export {
   bringsOf,
+  checkableOf,
   catalogIdOf,
   filledBy,
   hasCatalog,

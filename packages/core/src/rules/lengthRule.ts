@@ -39,5 +39,6 @@ export const lengthRule: RuleKind<LengthRule> = {
     least !== null && most !== null && least > most
       ? [{ part: 'bounds', message: 'The least length is more than the most, so no text can be entered.' }]
       : [],
+  checkable: ({ least, most }) => ({ check: { of: 'length', least, most }, lost: [] }),
   reads: () => [],
 };

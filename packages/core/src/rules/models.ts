@@ -293,6 +293,20 @@ export interface FaultContext extends JudgeContext {
   readonly rules: ReadonlyMap<FieldId, Rule | null>;
 }
 
+/** A check that programs of the open standards for workbooks make by themselves. */
+export type PlainCheck =
+  | { readonly of: 'list'; readonly catalogId: string; readonly level: number | null; readonly parents: readonly FieldId[] }
+  | { readonly of: 'values'; readonly values: readonly string[] }
+  | { readonly of: 'days'; readonly from: DayBound | null; readonly until: DayBound | null }
+  | { readonly of: 'numbers'; readonly least: NumberBound | null; readonly most: NumberBound | null; readonly whole: boolean }
+  | { readonly of: 'length'; readonly least: number | null; readonly most: number | null };
+
+/** What of a rule can be checked elsewhere, and what cannot: each said after the heading of the field. */
+export interface Checkable {
+  readonly check: PlainCheck | null;
+  readonly lost: readonly string[];
+}
+
 export interface RuleKind<R extends Rule> {
   readonly kind: R['kind'];
   /** What it is called where one chooses it. */
@@ -306,6 +320,8 @@ export interface RuleKind<R extends Rule> {
   /** What it takes, after "Takes". */
   takes(rule: R, names: RuleNames): readonly SentencePart[];
   faults(rule: R, field: JudgedField, context: FaultContext): readonly RuleFault[];
+  /** What other programs can check of it. */
+  checkable(rule: R): Checkable;
   /** The other fields of the entry that its verdict depends on. */
   reads(rule: R): readonly FieldId[];
   /** The catalog that its values come from. */

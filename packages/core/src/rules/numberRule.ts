@@ -82,6 +82,11 @@ export const numberRule: RuleKind<NumberRule> = {
       : [];
   },
 
+  checkable: ({ least, most, decimals }) => ({
+    check: { of: 'numbers', least, most, whole: decimals === 0 },
+    lost: decimals === null || decimals === 0 ? [] : ['takes any number of decimals there'],
+  }),
+
   reads: ({ least, most }) => [least, most].flatMap((bound) => (bound?.of === 'field' ? [bound.field] : [])),
 
   bounds: ({ least, most }) => ({

@@ -16,5 +16,6 @@ export const plainRule: RuleKind<PlainRule> = {
       : { right: false, code: 'wrong kind', message: `“${value}” is not ${kindLabel(field.kind)}, as ${field.heading} asks for.` },
   takes: () => [{ text: 'anything of its kind', edits: 'kind' }],
   faults: () => [],
+  checkable: () => ({ check: null, lost: [] }),
   reads: () => [],
 };

@@ -3,7 +3,7 @@ import type { Catalog } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 import type { Locale } from '../values/index.js';
 import { kindOf } from './kinds.js';
-import type { Brings, JudgedField, Picking, Rule, RulePart } from './models.js';
+import type { Brings, Checkable, JudgedField, Picking, Rule, RulePart } from './models.js';
 
 type Ruled = Pick<JudgedField, 'rule'>;
 type Catalogs = ReadonlyMap<string, Catalog>;
@@ -48,6 +48,20 @@ export const filledBy = (rule: Rule | null): readonly FieldId[] => [
   ...bringsOf(rule).map(({ field }) => field),
   ...(rule && kindOf(rule.kind).fillsUp?.(rule) ? parentsOf(rule) : []),
 ];
+
+/** What other programs can check of a rule; of none where it holds for some entries only. */
+export function checkableOf(rule: Rule | null): Checkable {
+  if (!rule) return { check: null, lost: [] };
+  const { check, lost } = kindOf(rule.kind).checkable(rule);
+  return {
+    check: rule.where ? null : check,
+    lost: [
+      ...(rule.where ? ['is not checked there, since its rule holds only in some entries'] : lost),
+      ...(rule.noRepeats ? ['can be repeated there'] : []),
+      ...(rule.readOnly ? ['can be changed there'] : []),
+    ],
+  };
+}
 
 /** What the sentence of a rule can say besides what it says. */
 export const partsOfRule = (rule: Rule): readonly RulePart[] => [...(kindOf(rule.kind).parts ?? []), 'where', 'noRepeats', 'readOnly'];

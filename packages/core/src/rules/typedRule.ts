@@ -71,6 +71,7 @@ export const typedRule: RuleKind<TypedRule> = {
 
   faults: ({ values }) =>
     values.length === 0 ? [{ part: 'values', message: 'The list has no values yet, so nothing can be entered.' }] : [],
+  checkable: ({ values }) => ({ check: { of: 'values', values }, lost: [] }),
   reads: () => [],
 
   list: (rule, kind, { locale }) => typedList(rule, kind, locale),

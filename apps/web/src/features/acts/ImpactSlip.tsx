@@ -5,9 +5,7 @@ import type { BuildView, Slip, SlipQuestion } from '@dellum/contract';
 import { useState } from 'react';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useAnswerSlipMutation, useLeaveSlipMutation } from '../../data/sourcesApi.js';
-import { number } from '../../frame/written.js';
-
-const entries = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
+import { entries, number } from '../../frame/written.js';
 
 const titles: { readonly [A in Answer]: string } = { corrected: 'Corrected', replaced: 'Replaced', retired: 'Retired', gone: 'Gone' };
 

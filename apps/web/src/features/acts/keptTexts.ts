@@ -83,13 +83,19 @@ const storeRow = (registerId: string, id: string, cells: readonly CellText[]) =>
 
 const storeAll = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   const waiting = Object.values(getState().drafts).filter(({ ofList, state }) => ofList && state === 'waiting');
-  for (const [id, cells] of grouped(waiting, ({ entryId }) => entryId)) {
+  const rows = [...grouped(waiting, ({ entryId }) => entryId)];
+  for (const [at, [id, cells]] of rows.entries()) {
     const own = cells.map(({ field, text }) => ({ field, text }));
     try {
       await dispatch(storeRow(cells[0]!.registerId, id, own));
     } catch (error) {
-      // What is not stored is kept and says why; the rest waits on while nothing answers.
-      if (isProblem(error) && passes(error)) return;
+      // What is not stored is kept and says why; the rest waits on while nothing answers, behind it as before.
+      if (!isProblem(error) || !passes(error)) continue;
+      for (const draft of rows.slice(at + 1).flatMap(([, later]) => later)) {
+        dispatch(settled(draft));
+        dispatch(drafted(draft));
+      }
+      return;
     }
   }
 };

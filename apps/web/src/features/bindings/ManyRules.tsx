@@ -8,9 +8,7 @@ import { useNotice, useTry } from '../../frame/useNotice.js';
 import { Select } from '../../frame/Select.js';
 import type { Line } from './BindingsPage.js';
 import { useRulesTrialQuery, useSetRulesMutation } from '../../data/bindingsApi.js';
-import { number } from '../../frame/written.js';
-
-const entries = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;
+import { entries, number } from '../../frame/written.js';
 
 interface ManyRulesProps {
   readonly lines: readonly Line[];

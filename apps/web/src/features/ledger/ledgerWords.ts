@@ -72,6 +72,7 @@ const sentences: Readonly<Record<string, Words>> = {
   'sheet.changed': did('changed the sheet'),
   'sheet.limited': did('said who sees the sheet'),
   'sheet.closing': did('said when entries are closed in'),
+  'sheet.downloaded': did('downloaded entries of the sheet'),
   'sheet.duplicated': did('copied the sheet'),
   'sheet.deleted': did('deleted the sheet'),
   'field.made': did('made the field'),

@@ -6,6 +6,7 @@ import type { Arranging } from '../arrangements/useArrangement.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
 import { WhySlip } from '../bindings/WhySlip.js';
 import type { Draft } from '../../data/draftsSlice.js';
+import { DownloadSlip } from '../exchange/DownloadSlip.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { FindSlip } from './FindSlip.js';
@@ -91,6 +92,11 @@ export function SheetSlip(props: SheetSlipProps) {
           close={close}
         />
       );
+    case 'download': {
+      const hidden = arranging.fields.length < register.fields.length;
+      const moved = arranging.fields.some(({ key }, at) => key !== register.fields[at]?.key);
+      return <DownloadSlip register={register} fields={arranging.fields} arranged={props.arranged || hidden || moved} close={close} />;
+    }
     case 'refused':
       return (
         <RefusedSlip

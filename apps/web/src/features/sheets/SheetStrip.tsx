@@ -2,7 +2,7 @@
 import { Button, HStack, Progress, Text } from '@chakra-ui/react';
 import type { FieldCount, RegisterView } from '@dellum/contract';
 import type { ArrangementNames } from '@dellum/core';
-import { ListFilter, Search, Users } from 'lucide-react';
+import { Download, ListFilter, Search, Users } from 'lucide-react';
 import { useAppSelector } from '../../data/store.js';
 import { ArrangedBand } from '../arrangements/ArrangedBand.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
@@ -35,6 +35,7 @@ interface SheetStripProps {
   showRefused(): void;
   arrange(): void;
   find(): void;
+  download(): void;
 }
 
 export function SheetStrip(props: SheetStripProps) {
@@ -47,6 +48,9 @@ export function SheetStrip(props: SheetStripProps) {
       </Button>
       <Button size="2xs" h="6" onClick={props.find}>
         <Search size={12} aria-hidden /> Find
+      </Button>
+      <Button size="2xs" h="6" onClick={props.download}>
+        <Download size={12} aria-hidden /> Download
       </Button>
       {!some && <ArrangedBand arranging={arranging} names={names} open={props.arrange} />}
       {alike !== undefined && !outside && <AlikeChip words={alike} onClose={props.showAll} />}

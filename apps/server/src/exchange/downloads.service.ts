@@ -1,0 +1,206 @@
+// Downloads: what is in a file is settled when it is asked for; a job writes it batch by batch and saves its place, on any server.
+import { Injectable } from '@nestjs/common';
+import { bookOf, carried, fieldsInOrder, format, markOf, type Book } from '@dellum/core';
+import { mayDesign, type DownloadDto, type DownloadFormat, type DownloadView } from '@dellum/contract';
+import { ArrangementsService } from '../arrangements/arrangements.service.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { Database, type Trx } from '../database/database.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import { carriesOf, catalogsOf } from '../entries/judging.js';
+import { JobsService } from '../jobs/jobs.service.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { todayOf } from '../structure/days.js';
+import { registerOf } from '../structure/sheetAccess.js';
+import { StructureService } from '../structure/structure.service.js';
+import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import type { Caller } from '../access/access.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { DownloadsStore, type DownloadUnderWay } from './downloads.store.js';
+import { csvWriter, jsonLinesWriter } from './textWriters.js';
+import { mostRows, workbookType, WorkbookParts } from './workbook.js';
+import { workbookWriter } from './workbookWriter.js';
+import type { FileKind, FileWriter } from './writer.js';
+
+const batchSize = 2000;
+
+export const fileKinds: { readonly [Format in DownloadFormat]: FileKind } = {
+  workbook: { type: workbookType, ending: 'xlsx' },
+  csv: { type: 'text/csv; charset=utf-8', ending: 'csv' },
+  'json lines': { type: 'application/jsonl; charset=utf-8', ending: 'jsonl' },
+};
+
+/** Where a file stands: how it is laid out, and what its writer needs to go on. */
+interface Written {
+  readonly layout: string;
+  readonly state: unknown;
+  /** So many entries are written. */
+  readonly rows: number;
+}
+
+@Injectable()
+export class DownloadsService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: StructureService,
+    private readonly store: DownloadsStore,
+    private readonly entries: EntriesStore,
+    private readonly arrangements: ArrangementsService,
+    private readonly catalogs: CompiledCatalogsService,
+    private readonly ledger: LedgerStore,
+    private readonly jobs: JobsService,
+  ) {}
+
+  /** Begins to write a file of the entries that the person sees now. */
+  async begin(caller: Caller, registerId: string, wanted: DownloadDto): Promise<DownloadView> {
+    const id = await this.database.transaction(async (trx) => {
+      const build = await this.builds.at(trx, caller.houseId);
+      const register = registerOf(build, registerId, caller);
+      const place = { houseId: caller.houseId, registerId };
+      const entries = wanted.arranged
+        ? ((await this.arrangements.between(trx, caller, build, register, undefined, undefined)) ?? [])
+        : await this.entries.between(trx, place, undefined, undefined);
+      if (wanted.format === 'workbook' && entries.length > mostRows)
+        throw new ProblemError(
+          'too-large',
+          `A sheet of a workbook holds ${mostRows.toLocaleString('en-GB')} entries, and these are ${entries.length.toLocaleString('en-GB')}. Show fewer of them, or choose another format.`,
+        );
+      const fields = wanted.arranged ? await this.arrangedFields(caller, register) : register.fields.map(({ key }) => key);
+      const name = `${register.title}.${fileKinds[wanted.format].ending}`;
+      const downloadId = await this.store.add(trx, caller.houseId, { personId: caller.id, registerId, name, wanted, fields, entries });
+      await this.ledger.write(trx, caller.houseId, [
+        { personId: caller.id, act: 'sheet.downloaded', registerId, detail: { format: wanted.format, entries: entries.length } },
+      ]);
+      await this.jobs.send(trx, 'download', [{ houseId: caller.houseId, downloadId }]);
+      return downloadId;
+    });
+    return this.view(caller, id);
+  }
+
+  private async arrangedFields(caller: Caller, register: RegisterBuild): Promise<string[]> {
+    const { arrangement } = await this.arrangements.of(caller, register.id);
+    return fieldsInOrder(register.fields, arrangement).flatMap(({ field, hidden }) => (hidden ? [] : [field.key]));
+  }
+
+  /** One's own; to an administrator, those of the house. */
+  list(caller: Caller): Promise<DownloadView[]> {
+    return this.store.list(this.database.kysely, caller.houseId, mayDesign(caller.role) ? undefined : caller.id);
+  }
+
+  async view(caller: Caller, id: number): Promise<DownloadView> {
+    return (await this.mine(caller, id)).view;
+  }
+
+  /** Stops it where it is under way; its file is gone. */
+  async remove(caller: Caller, id: number): Promise<void> {
+    await this.mine(caller, id);
+    await this.store.remove(this.database.kysely, caller.houseId, id);
+  }
+
+  /** The file, part by part. Whoever may not look at the sheet any more gets nothing of it. */
+  async file(caller: Caller, id: number): Promise<{ view: DownloadView; parts: AsyncIterable<Buffer> }> {
+    const { view, parts } = await this.mine(caller, id);
+    registerOf(await this.builds.now(caller.houseId), view.registerId, caller);
+    if (view.state !== 'done') throw new ProblemError('not-found', 'This file is not written yet. Wait until it is done.');
+    const { store, database } = this;
+    async function* all() {
+      for (let part = 0; part < parts; part += 1) {
+        const bytes = await store.part(database.kysely, caller.houseId, id, part);
+        // Half a file is never taken for a whole one: the answer breaks off.
+        if (!bytes) throw new Error('The file was removed while it was read.');
+        yield bytes;
+      }
+    }
+    return { view, parts: all() };
+  }
+
+  private async mine(caller: Caller, id: number) {
+    const found = await this.store.one(this.database.kysely, caller.houseId, id);
+    if (!found || (found.personId !== caller.id && !mayDesign(caller.role))) throw notFound('This download');
+    return found;
+  }
+
+  /** Writes on until the end; false when it may not go on before that, and what is left is another job's. */
+  async run(houseId: string, id: number, mayGoOn: () => boolean): Promise<boolean> {
+    while (await this.step(houseId, id)) if (!mayGoOn()) return false;
+    return true;
+  }
+
+  /** One batch in one transaction; true when there is more to do. */
+  private step(houseId: string, id: number): Promise<boolean> {
+    return this.database.transaction(async (trx) => {
+      const download = await this.store.claim(trx, houseId, id);
+      if (!download) return false;
+      const build = await this.builds.at(trx, houseId);
+      const register = build.registers.get(download.registerId)!;
+      const book = await this.book(trx, build, register, download);
+      const writer = writerOf(book, build, download);
+      const before = download.written as Written | null;
+      const layout = layoutOf(book);
+      if (!before) {
+        const { bytes, state } = await writer.begin();
+        await this.store.keep(trx, houseId, id, 0, {
+          bytes,
+          written: { layout, state, rows: 0 } satisfies Written,
+          done: 0,
+          finished: false,
+        });
+        return true;
+      }
+      // The end must point at what the beginning has: where a field or a rule was changed since, it is written anew.
+      if (before.layout !== layout) {
+        await this.store.beginAgain(trx, houseId, id);
+        return true;
+      }
+      const ids = await this.store.entriesOf(trx, houseId, id, download.done, batchSize);
+      const held = await this.entries.some(trx, { houseId, registerId: register.id }, ids);
+      const carries = carriesOf(build, register);
+      // Entries that were deleted since leave no gap.
+      const rows = ids.flatMap((entryId) => {
+        const entry = held.get(entryId);
+        return entry ? [{ ...entry, cells: carried(entry.cells, carries) }] : [];
+      });
+      const middle = await writer.rows(rows, before.rows, before.state);
+      const done = download.done + ids.length;
+      const finished = done >= download.total;
+      const last = finished ? await writer.end(middle.state) : undefined;
+      await this.store.keep(trx, houseId, id, download.parts, {
+        bytes: last ? Buffer.concat([middle.bytes, last.bytes]) : middle.bytes,
+        written: { layout, state: (last ?? middle).state, rows: before.rows + rows.length } satisfies Written,
+        done,
+        finished,
+      });
+      return !finished;
+    });
+  }
+
+  private async book(trx: Trx, build: HouseBuild, register: RegisterBuild, { fields, wanted, at }: DownloadUnderWay): Promise<Book> {
+    // Fields that were deleted since are passed over.
+    const shown = fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
+    return bookOf([{ title: register.title, fields: shown }], {
+      catalogs: await this.catalogs.some(trx, build, catalogsOf(shown)),
+      locale: build.locale,
+      today: todayOf(at, build.locale),
+      labels: wanted.labels,
+    });
+  }
+}
+
+const layoutOf = ({ sheets, lists }: Book): string =>
+  markOf([
+    sheets.map(({ title, columns }) => [title, columns.map(({ labels: _labels, ...column }) => column)]),
+    lists.map(({ name, levels, rows }) => [name, levels, rows.length]),
+  ]);
+
+function writerOf(book: Book, { locale }: HouseBuild, { wanted, caller, at, house }: DownloadUnderWay): FileWriter {
+  const { columns, title } = book.sheets[0]!;
+  switch (wanted.format) {
+    case 'csv':
+      return csvWriter(columns, wanted.guarded) as FileWriter;
+    case 'json lines':
+      return jsonLinesWriter(columns) as FileWriter;
+    case 'workbook':
+      return workbookWriter(
+        new WorkbookParts(book, locale, { house, title, at: format('date', todayOf(at, locale), locale), by: caller.name }),
+      ) as FileWriter;
+  }
+}

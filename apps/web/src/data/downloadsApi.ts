@@ -1,0 +1,41 @@
+// Downloads over the API: begun, followed until their file is written, fetched, stopped.
+import type { DownloadDto, DownloadView } from '@dellum/contract';
+import { api } from './api.js';
+import type { AppDispatch } from './store.js';
+
+export const downloadsApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    downloads: build.query<DownloadView[], void>({ query: () => '/downloads', providesTags: ['Downloads'] }),
+    beginDownload: build.mutation<DownloadView, { registerId: string; wanted: DownloadDto }>({
+      query: ({ registerId, wanted }) => ({ path: `/registers/${registerId}/downloads`, method: 'POST', body: wanted }),
+      invalidatesTags: ['Downloads'],
+    }),
+    download: build.query<DownloadView, number>({ query: (id) => `/downloads/${id}` }),
+    removeDownload: build.mutation<null, number>({
+      query: (id) => ({ path: `/downloads/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['Downloads'],
+    }),
+  }),
+});
+export const { useDownloadsQuery, useBeginDownloadMutation, useRemoveDownloadMutation } = downloadsApi;
+
+const askEvery = 300;
+const pause = () => new Promise((resolve) => setTimeout(resolve, askEvery));
+
+export const fileAddress = (id: number): string => `/api/v1/downloads/${id}/file`;
+
+/** Follows a download until its file is written; undefined when it was stopped. */
+export const followDownload =
+  (begun: DownloadView, went: (view: DownloadView) => void) =>
+  async (dispatch: AppDispatch): Promise<DownloadView | undefined> => {
+    let view = begun;
+    while (view.state !== 'done') {
+      went(view);
+      await pause();
+      const answer = await dispatch(downloadsApi.endpoints.download.initiate(view.id, { subscribe: false, forceRefetch: true }));
+      if (answer.isError && answer.error && 'status' in answer.error && answer.error.status === 404) return undefined;
+      view = answer.data ?? view;
+    }
+    dispatch(api.util.invalidateTags(['Downloads']));
+    return view;
+  };

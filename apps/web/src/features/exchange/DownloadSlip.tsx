@@ -1,0 +1,211 @@
+// The slip by which one downloads a sheet: which entries, in which format, and what programs that open the file cannot do.
+import { Box, Button, HStack, Link, Progress, RadioGroup, Stack, Text } from '@chakra-ui/react';
+import { lostOf } from '@dellum/core';
+import {
+  downloadKept,
+  type DownloadDto,
+  type DownloadFormat,
+  type DownloadView,
+  type FieldView,
+  type RegisterView,
+} from '@dellum/contract';
+import { useState } from 'react';
+import {
+  fileAddress,
+  followDownload,
+  useBeginDownloadMutation,
+  useDownloadsQuery,
+  useRemoveDownloadMutation,
+} from '../../data/downloadsApi.js';
+import { useAppDispatch } from '../../data/store.js';
+import { Check } from '../../frame/Check.js';
+import { SlipHead } from '../../frame/SlipHead.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
+import { entries, moment, number } from '../../frame/written.js';
+
+const formats: readonly (readonly [format: DownloadFormat, words: string, about: string])[] = [
+  ['workbook', 'Workbook with its drop-downs', 'for calculating programs (OOXML, .xlsx)'],
+  ['csv', 'Table of plain values', 'for everything else (CSV)'],
+  ['json lines', 'An entry a line', 'for programs (JSON Lines)'],
+];
+
+interface DownloadSlipProps {
+  readonly register: RegisterView;
+  /** The fields as they are arranged. */
+  readonly fields: readonly FieldView[];
+  /** Whether some entries or fields are left out, or all stand in another order. */
+  readonly arranged: boolean;
+  close(): void;
+}
+
+export function DownloadSlip({ register, fields, arranged, close }: DownloadSlipProps) {
+  const [wanted, setWanted] = useState<DownloadDto>({ format: 'workbook', arranged, labels: true, guarded: false });
+  const [underWay, setUnderWay] = useState<DownloadView>();
+  const [begin, { isLoading }] = useBeginDownloadMutation();
+  const [remove] = useRemoveDownloadMutation();
+  const dispatch = useAppDispatch();
+  const attempt = useTry();
+  const notice = useNotice();
+  const set = (part: Partial<DownloadDto>) => setWanted({ ...wanted, ...part });
+  const shown = wanted.arranged ? fields : register.fields;
+
+  const download = async () => {
+    const begun = await attempt(begin({ registerId: register.id, wanted }).unwrap());
+    if (!begun) return;
+    const done = await dispatch(followDownload(begun, setUnderWay));
+    setUnderWay(undefined);
+    if (!done) return;
+    fetchFile(done);
+    notice('done', `${done.name} has ${entries(done.done)}.`);
+  };
+  return (
+    <Stack gap="4">
+      <SlipHead title={`Download ${register.title}`} about="A file of what stands here now." close={close} />
+      <Choice label="Format" value={wanted.format} options={formats} choose={(format) => set({ format: format as DownloadFormat })} />
+      {arranged && (
+        <Choice
+          label="Entries"
+          value={wanted.arranged ? 'arranged' : 'all'}
+          options={[
+            ['arranged', 'As I have arranged them', 'the entries and fields I see, in my order'],
+            ['all', 'All of them', 'every entry and field'],
+          ]}
+          choose={(which) => set({ arranged: which === 'arranged' })}
+        />
+      )}
+      {wanted.format !== 'json lines' && (
+        <Check label="Names instead of codes, where a list shows them" checked={wanted.labels} set={(labels) => set({ labels })} />
+      )}
+      {wanted.format === 'csv' && (
+        <Check
+          label="It will be opened in a calculating program: a text that looks like a formula begins with an apostrophe"
+          checked={wanted.guarded}
+          set={(guarded) => set({ guarded })}
+        />
+      )}
+      {wanted.format === 'workbook' && <LostThere fields={shown} all={register.fields} />}
+      {underWay ? (
+        <Stack gap="2">
+          <Text>
+            {number.format(underWay.done)} of {entries(underWay.total)} written
+          </Text>
+          <Progress.Root
+            value={underWay.total === 0 ? null : underWay.done}
+            max={Math.max(1, underWay.total)}
+            size="xs"
+            colorPalette="growth"
+            aria-label="Written"
+          >
+            <Progress.Track>
+              <Progress.Range />
+            </Progress.Track>
+          </Progress.Root>
+          <Button size="sm" alignSelf="start" onClick={() => void attempt(remove(underWay.id).unwrap())}>
+            Stop
+          </Button>
+        </Stack>
+      ) : (
+        <Button variant="solid" size="sm" alignSelf="start" loading={isLoading} onClick={() => void download()}>
+          Download
+        </Button>
+      )}
+      <Past registerId={register.id} />
+    </Stack>
+  );
+}
+
+/** Fetches a written file as the browser fetches files. */
+function fetchFile({ id, name }: DownloadView): void {
+  const link = document.createElement('a');
+  link.href = fileAddress(id);
+  link.download = name;
+  link.click();
+}
+
+interface ChoiceProps {
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly (readonly [value: string, words: string, about: string])[];
+  choose(value: string): void;
+}
+
+function Choice({ label, value, options, choose }: ChoiceProps) {
+  return (
+    <RadioGroup.Root size="sm" aria-label={label} value={value} onValueChange={(details) => choose(details.value ?? value)}>
+      <Text fontWeight="bold" mb="1">
+        {label}
+      </Text>
+      <Stack gap="2">
+        {options.map(([key, words, about]) => (
+          <RadioGroup.Item key={key} value={key} alignItems="start">
+            <RadioGroup.ItemHiddenInput />
+            <RadioGroup.ItemIndicator borderColor="slate.border" mt="1" />
+            <RadioGroup.ItemText>
+              {words}
+              <Text as="span" display="block" color="inkSoft" fontSize="xs">
+                {about}
+              </Text>
+            </RadioGroup.ItemText>
+          </RadioGroup.Item>
+        ))}
+      </Stack>
+    </RadioGroup.Root>
+  );
+}
+
+function LostThere({ fields, all }: { fields: readonly FieldView[]; all: readonly FieldView[] }) {
+  const lost = fields.flatMap((field) =>
+    lostOf(field, fields.length < all.length ? fields : all).map((what) => `${field.heading} ${what}.`),
+  );
+  if (lost.length === 0) return null;
+  return (
+    <Box role="region" aria-label="What is not done there" p="3" borderWidth="1px" borderColor="line" bg="paper" rounded="l3">
+      <Text fontWeight="bold" mb="1">
+        What is not done there as here
+      </Text>
+      <Stack as="ul" gap="1" listStyleType="none" fontSize="sm">
+        {lost.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </Stack>
+    </Box>
+  );
+}
+
+/** The files of this sheet that are still kept. */
+function Past({ registerId }: { registerId: string }) {
+  const { data: downloads = [] } = useDownloadsQuery();
+  const [remove] = useRemoveDownloadMutation();
+  const attempt = useTry();
+  const done = downloads.filter((download) => download.registerId === registerId && download.state === 'done');
+  if (done.length === 0) return null;
+  return (
+    <Box role="region" aria-label="Files of this sheet">
+      <Text fontWeight="bold">Files of this sheet</Text>
+      <Text color="inkSoft" fontSize="xs" mb="1">
+        They are kept for {downloadKept} days.
+      </Text>
+      <Stack as="ul" gap="2" listStyleType="none">
+        {done.map((download) => (
+          <HStack as="li" key={download.id} justify="space-between" align="start">
+            <Box minW="0">
+              <Link href={fileAddress(download.id)} download={download.name} overflowWrap="anywhere">
+                {download.name}
+              </Link>
+              <Text color="inkSoft" fontSize="xs">
+                {entries(download.done)}, {moment.format(new Date(download.at))}, by {download.by}
+              </Text>
+            </Box>
+            <Button
+              size="2xs"
+              aria-label={`Delete ${download.name} of ${moment.format(new Date(download.at))}`}
+              onClick={() => void attempt(remove(download.id).unwrap())}
+            >
+              Delete
+            </Button>
+          </HStack>
+        ))}
+      </Stack>
+    </Box>
+  );
+}

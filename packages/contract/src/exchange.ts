@@ -1,0 +1,41 @@
+// Downloads: what of a sheet goes into a file, in which format; made by a job and kept for a week.
+import { IsBoolean, IsIn } from 'class-validator';
+
+/** The formats of files, each an open standard. */
+export const downloadFormats = ['workbook', 'csv', 'json lines'] as const;
+export type DownloadFormat = (typeof downloadFormats)[number];
+
+export class DownloadDto {
+  @IsIn(downloadFormats)
+  format!: DownloadFormat;
+
+  /** True for the entries and fields as the person has arranged them; false for all of them. */
+  @IsBoolean()
+  arranged!: boolean;
+
+  /** workbook, csv: true for what is shown, false for the values that are stored */
+  @IsBoolean()
+  labels!: boolean;
+
+  /** csv: texts that a calculating program would take for formulas begin with an apostrophe */
+  @IsBoolean()
+  guarded = false;
+}
+
+export type DownloadState = 'under way' | 'done';
+export interface DownloadView {
+  readonly id: number;
+  readonly registerId: string;
+  /** What the file is called. */
+  readonly name: string;
+  readonly format: DownloadFormat;
+  readonly by: string;
+  readonly at: string;
+  readonly state: DownloadState;
+  /** Entries that are written, of so many. */
+  readonly done: number;
+  readonly total: number;
+  readonly bytes: number;
+}
+/** So many days a file is kept. */
+export const downloadKept = 7;
