@@ -167,6 +167,9 @@ test('the sheet in work', async ({ house }) => {
   await expect(page.getByRole('dialog')).toBeVisible();
   await clean(page, 'part of a rule', '[role=grid]');
   await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Download', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'What is not done there' })).toBeVisible();
+  await clean(page, 'download', '[role=grid]');
   await page.getByRole('button', { name: 'Why?' }).click();
   await expect(page.getByRole('region', { name: 'Why' })).toBeVisible();
   await clean(page, 'why', '[role=grid]');

@@ -23,11 +23,8 @@ async function serve(url, sources) {
 
 const cell = (page, row, column) => page.locator(`[role=gridcell][data-row="${row - 1}"][data-column="${column}"]`);
 
-/** Ranges, linked sources, the map, Upkeep, and the records of a register. */
+/** Upkeep, the ledger, and the records of a register. */
 async function shootSources(page, follow, save) {
-  await page.goto('/ranges');
-  await page.getByText('nothing', { exact: true }).first().waitFor();
-  await save(page, 'ranges');
   await page.goto('/upkeep');
   await page.getByRole('region', { name: 'Ranges' }).waitFor();
   await save(page, 'upkeep');
@@ -142,6 +139,10 @@ async function shoot(browser, base) {
   await clerk.keyboard.press('?');
   await clerk.getByRole('dialog', { name: 'A sheet' }).waitFor();
   await save(clerk, 'help');
+  await clerk.keyboard.press('Escape');
+  await clerk.getByRole('button', { name: 'Download', exact: true }).click();
+  await clerk.getByRole('region', { name: 'What is not done there' }).waitFor();
+  await save(clerk, 'download');
 
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');

@@ -1,7 +1,7 @@
 // What a server that is killed was working on is taken over by another that lives, within half a minute.
 import { randomUUID } from 'node:crypto';
 import { loadHouse } from '@dellum/demo';
-import type { BuildView, EntryActView } from '@dellum/contract';
+import type { BuildView, DownloadView, EntryActView } from '@dellum/contract';
 import { expect, it } from 'vitest';
 import { smallHouse, until, Visitor } from './house.js';
 import { startTrial } from './trial/cluster.js';
@@ -9,7 +9,7 @@ import { startTrial } from './trial/cluster.js';
 const sheets = 4;
 const entries = 15_000;
 
-it('goes on with every act of a server that was killed', async () => {
+it('goes on with every act and every file of a server that was killed', async () => {
   const trial = await startTrial();
   try {
     const small = smallHouse([]);
@@ -34,10 +34,18 @@ it('goes on with every act of a server that was killed', async () => {
       Promise.all(acts.map(({ register, act }) => clerks[1].get<EntryActView>(`/registers/${register}/entry-acts/${act}`)));
     // Both servers are at work: each does one act at a time.
     await until(async () => (await views()).filter(({ done, total }) => done > 0 && done < total).length === 2);
+    const wanted = { format: 'csv', arranged: false, labels: false };
+    const files = await Promise.all(registers.map((id) => clerks[1].call<DownloadView>('POST', `/registers/${id}/downloads`, wanted)));
     await trial.endServer(0);
     await until(async () => (await views()).every(({ state }) => state === 'done'), 30);
     expect((await views()).map(({ outcome }) => outcome.taken)).toEqual(acts.map(() => entries * 2));
+    for (const { body } of files) {
+      await until(async () => (await clerks[1].get<DownloadView>(`/downloads/${body.id}`)).state === 'done', 30);
+      const file = await fetch(`${clerks[1].base}/api/v1/downloads/${body.id}/file`, { headers: { cookie: await clerks[1].signedIn() } });
+      // The heading, and one line an entry, however often it was begun.
+      expect((await file.text()).split('\r\n').length).toBe(1 + entries + 1);
+    }
   } finally {
     await trial.stop();
   }
-});
+}, 120_000);

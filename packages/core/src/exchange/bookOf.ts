@@ -118,9 +118,7 @@ export function lostOf({ kind, rule }: BookField, fields: readonly BookField[]):
     ...(check.of === 'list' && !dependsOnTexts(check.parents, fields)
       ? ['offers its whole list there, whatever stands in the fields it depends on']
       : []),
-    ...(rule?.others === 'request' || rule?.others === 'add'
-      ? ['takes other values there after a warning; they are asked for when the file comes back']
-      : []),
+    ...(rule?.others === 'request' || rule?.others === 'add' ? ['takes other values there after a warning'] : []),
   ];
 }
 

@@ -219,7 +219,7 @@ export const catalogRule: RuleKind<CatalogRule> = {
     lost: [
       ...(day === null ? [] : ['offers what is valid today, not what is valid on the day of the entry']),
       ...(fitting.length === 0 ? [] : ['offers also what does not fit other fields of the entry']),
-      ...(brings.length === 0 && !fillsSingle ? [] : ['fills no other cells there; that is done when the file comes back']),
+      ...(brings.length === 0 && !fillsSingle ? [] : ['fills no other cells there']),
     ],
   }),
   reads: ({ parents, day, fitting }) => [...parents, ...(day ? [day] : []), ...fitting.map(({ field }) => field)],

@@ -1,0 +1,69 @@
+// A sheet goes out as a file, by the mouse and by keys, as everybody sees it and as one has arranged it.
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { closePanel, expect, giveChoices, makeSheet, panel, rowsOf, test, toPage, typeAcross } from './nursery.js';
+
+async function fetched(page: Page, act: () => Promise<unknown>): Promise<{ name: string; text: string }> {
+  const download = page.waitForEvent('download');
+  await act();
+  const file = await download;
+  return { name: file.suggestedFilename(), text: readFileSync(await file.path(), 'latin1') };
+}
+
+test('a clerk downloads a sheet: with its drop-downs, as a table of what was arranged, again from what is kept', async ({
+  nursery: { page, clerk },
+}) => {
+  const grid = await makeSheet(page, 'Orders', [['Item'], ['State'], ['Count', 'a number']]);
+  await giveChoices(page, 'State', 'to do, doing, done', 'Make a list of them');
+  await closePanel(page);
+  await typeAcross(page, ['spade', 'to do', '3', '=rake', 'done', '12'], 'Tab', 0);
+  await expect.poll(() => rowsOf(grid)).toContainEqual(['=rake', 'done', '12']);
+
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Orders/ }).click();
+  await other.getByRole('button', { name: 'Download', exact: true }).click();
+  const slip = panel(other);
+  await expect(slip.getByRole('heading', { name: 'Download Orders' })).toBeVisible();
+  const download = slip.getByRole('button', { name: 'Download', exact: true });
+  const book = await fetched(other, () => download.click());
+  expect([book.name, book.text.slice(0, 2)]).toEqual(['Orders.xlsx', 'PK']);
+  await expect(other.getByText('Orders.xlsx has 2 entries.')).toBeVisible();
+
+  // By keys alone: the second format, texts that look like formulas guarded.
+  await slip.getByRole('radio', { name: 'Workbook with its drop-downs' }).focus();
+  await other.keyboard.press('ArrowDown');
+  await slip.getByRole('checkbox', { name: /looks like a formula/ }).focus();
+  await other.keyboard.press('Space');
+  await download.focus();
+  const table = await fetched(other, () => other.keyboard.press('Enter'));
+  expect(table).toEqual({ name: 'Orders.csv', text: 'Item,State,Count\r\nspade,to do,3\r\n"\'=rake",done,12\r\n' });
+
+  // What is kept can be fetched again, and deleted.
+  const kept = slip.getByRole('region', { name: 'Files of this sheet' });
+  await expect(kept.getByRole('listitem')).toHaveCount(2);
+  expect((await fetched(other, () => kept.getByRole('link', { name: 'Orders.csv' }).click())).text).toBe(table.text);
+  await kept.getByRole('button', { name: /^Delete Orders.csv/ }).click();
+  await expect(kept.getByRole('listitem')).toHaveCount(1);
+
+  // Back closes it; as one has arranged the sheet is proposed where it is arranged.
+  await other.goBack();
+  await expect(slip).toBeHidden();
+  await other.getByRole('button', { name: 'Arrange' }).click();
+  await slip.getByRole('region', { name: 'Fields' }).getByText('Count', { exact: true }).click();
+  await other.getByRole('button', { name: 'Download', exact: true }).first().click();
+  await expect(slip.getByRole('radio', { name: 'As I have arranged them' })).toBeChecked();
+  await slip.getByText('Table of plain values').click();
+  expect((await fetched(other, () => download.click())).text).toBe('Item,State\r\nspade,to do\r\n=rake,done\r\n');
+  await slip.getByText('All of them').click();
+  await slip.getByText('An entry a line').click();
+  const lines = (await fetched(other, () => download.click())).text.trimEnd().split('\n');
+  expect(lines.map((line) => (JSON.parse(line) as { cells: unknown }).cells)).toEqual([
+    { item: 'spade', state: 'to do', count: '3' },
+    { item: '=rake', state: 'done', count: '12' },
+  ]);
+
+  // The administrator sees all files of the sheet.
+  await toPage(page, 'Sheets', /^Orders/);
+  await page.getByRole('button', { name: 'Download', exact: true }).click();
+  await expect(panel(page).getByRole('region', { name: 'Files of this sheet' }).getByText('by Pell Hawk').first()).toBeVisible();
+});
