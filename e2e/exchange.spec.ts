@@ -29,9 +29,12 @@ test('a clerk downloads a sheet: with its drop-downs, as a table of what was arr
   expect([book.name, book.text.slice(0, 2)]).toEqual(['Orders.xlsx', 'PK']);
   await expect(other.getByText('Orders.xlsx has 2 entries.')).toBeVisible();
 
-  // By keys alone: the second format, texts that look like formulas guarded.
+  // By keys alone: the third format, texts that look like formulas guarded.
   await slip.getByRole('radio', { name: 'Workbook with its drop-downs' }).focus();
-  await other.keyboard.press('ArrowDown');
+  for (const format of ['The same as OpenDocument', 'Table of plain values']) {
+    await other.keyboard.press('ArrowDown');
+    await expect(slip.getByRole('radio', { name: format })).toBeChecked();
+  }
   await slip.getByRole('checkbox', { name: /looks like a formula/ }).focus();
   await other.keyboard.press('Space');
   await download.focus();

@@ -45,6 +45,9 @@ function look(url, file) {
   }
 }
 
+/** Files that were downloaded can be made anew. */
+const withoutFiles = ['downloads', 'download_parts'].map((table) => `--exclude-table-data=${table}`);
+
 /** Writes a backup while people go on working, and looks at it. Returns its file and how many entries are in it. */
 export function backUp(url, folder, name = `dellum-${stamp()}`) {
   try {
@@ -55,7 +58,7 @@ export function backUp(url, folder, name = `dellum-${stamp()}`) {
   const file = join(folder, `${name}.dump`);
   const part = `${file}.part`;
   try {
-    tool('pg_dump', ['-Fc', '-f', part, url], 'The backup could not be written');
+    tool('pg_dump', ['-Fc', ...withoutFiles, '-f', part, url], 'The backup could not be written');
     const entries = look(url, part);
     renameSync(part, file);
     return { file, entries };

@@ -46,12 +46,11 @@ export function ensureChromium() {
 export const python = '/usr/bin/python3';
 
 /** What the tests read written files with. */
-export const ensureReaders = () =>
-  debianPackage(
-    'python3-openpyxl',
-    'a reader of workbooks',
-    () => spawnSync(python, ['-c', 'import openpyxl'], { stdio: 'ignore' }).status === 0,
-  );
+export function ensureReaders() {
+  const has = (module) => () => spawnSync(python, ['-c', `import ${module}`], { stdio: 'ignore' }).status === 0;
+  debianPackage('python3-openpyxl', 'a reader of workbooks', has('openpyxl'));
+  debianPackage('python3-odf', 'a reader of OpenDocument', has('odf'));
+}
 
 /** Installs the node modules when they are missing or the lock file has changed since. */
 export function ensureModules() {

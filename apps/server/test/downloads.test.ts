@@ -1,5 +1,6 @@
 // Downloads over HTTP; workbooks are read by a reader that shares no code with Dellum (readWorkbook.py, Debian's python3-openpyxl).
 import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { DownloadDto, DownloadView, EntryActView, FieldView, LedgerPage } from '@dellum/contract';
@@ -53,13 +54,12 @@ interface Read {
     readonly checks: readonly Readonly<Record<string, string>>[];
   }[];
 }
-function read(bytes: Buffer): Read {
-  const path = join(folder, `${String(Math.random()).slice(2)}.xlsx`);
+function readWith<Found>(reader: string, bytes: Buffer): Found {
+  const path = join(folder, `${randomUUID()}.xlsx`);
   writeFileSync(path, bytes);
-  return JSON.parse(
-    execFileSync('/usr/bin/python3', [join(import.meta.dirname, 'readWorkbook.py'), path], { maxBuffer: 1e9 }).toString(),
-  ) as Read;
+  return JSON.parse(execFileSync('/usr/bin/python3', [join(import.meta.dirname, reader), path], { maxBuffer: 1e9 }).toString()) as Found;
 }
+const read = (bytes: Buffer): Read => readWith<Read>('readWorkbook.py', bytes);
 const valuesOf = ({ rows }: Read['sheets'][number]) => rows.map((row) => row.map(([, , value]) => value));
 
 const kinds = [
@@ -188,6 +188,53 @@ describe('a downloaded workbook', () => {
   });
 });
 
+interface ReadOpen {
+  readonly names: Readonly<Record<string, string>>;
+  readonly checks: Readonly<Record<string, { condition: string | null; blank: string; help: string[][]; refusal: (string | null)[][] }>>;
+  readonly sheets: readonly (readonly [title: string, rows: readonly (readonly [times: number, cells: (string | null)[][]])[]])[];
+}
+
+describe('a downloaded OpenDocument', () => {
+  it('has every value with its kind, every list under its name, every check with its words, on blank rows too', async () => {
+    const made = await logbook();
+    const { view, bytes } = await downloaded(made.house.clerk, made.register.id, { format: 'opendocument' });
+    expect(view.name).toBe(`${made.register.title}.ods`);
+    const { names, checks, sheets } = readWith<ReadOpen>('readOpenDocument.py', bytes);
+    expect(sheets.map(([title]) => title)).toEqual([made.register.title, 'Lists', 'About']);
+    const [heading, first, second, blank] = sheets[0]![1];
+    expect(heading![1].map(([, text]) => text)).toEqual(kinds.map(([text]) => text));
+    expect(first![1]).toEqual([
+      ['string', 'North', 'check0'],
+      ['string', 'N1', 'check1'],
+      ['date', '2026-11-29', 'check2'],
+      ['percentage', '0.125', null],
+      ['currency', '1200.5', 'check4'],
+      ['string', 'in', 'check5'],
+      ['string', 'A', null],
+    ]);
+    expect(second![1].at(-1)).toEqual(['string', '=1+1', null]);
+    expect(blank![0]).toBe(1_048_573);
+    expect(blank![1].map(([, , check]) => check)).toEqual(first![1].map(([, , check]) => check));
+    const [flat, tree] = Object.keys(names)
+      .filter((name) => !/_(?:keys|end)$/u.test(name))
+      .sort((a, b) => a.length - b.length || (a < b ? -1 : 1));
+    expect(names[tree!]).toBe('$Lists.$D$2');
+    expect(names[`${tree!}_keys`]).toMatch(/^\$Lists\.\$C\$2:\.\$C\$\d+$/u);
+    expect(names[flat!]).toContain('OFFSET([$Lists.$B$2];0;0;MAX(1;COUNTA([$Lists.$B$2:.$B$');
+    expect(checks['check0']).toEqual({
+      condition: `of:cell-content-is-in-list(${flat!})`,
+      blank: 'false',
+      help: [[null, 'Quay', 'Where does it lie?']],
+      refusal: [['stop', 'Quay', '']],
+    });
+    expect(checks['check1']!.condition).toContain(`EXACT(${tree!}_keys;[.$A2])`);
+    expect(checks['check1']!.refusal).toEqual([['warning', 'Berth', 'Berth must be under its quay.']]);
+    expect(checks['check2']!.condition).toBe('of:cell-content-is-date() and cell-content-is-between(46023;TODAY()+2)');
+    expect(checks['check4']!.condition).toBe('of:cell-content-is-decimal-number() and cell-content()>=0');
+    expect(checks['check5']!.condition).toBe('of:cell-content-is-in-list("due";"in";"gone")');
+  });
+});
+
 describe('entries as CSV and as JSON Lines', () => {
   it('are exact, as one has arranged them or all, and no formula where that is asked for', async () => {
     const made = await logbook();
@@ -247,6 +294,13 @@ describe('a download', () => {
     expect((await clerk.call('POST', `/registers/${made.register.id}/downloads`, wanted())).status).toBe(404);
     expect((await reader.call('DELETE', `/downloads/${view.id}`)).status).toBe(204);
     expect((await administrator.call('GET', `/downloads/${view.id}`)).status).toBe(404);
+  });
+
+  it('makes room for newer ones: so many of a person are kept', async () => {
+    const made = await makeEntrySheet(running, [['A', 'text']]);
+    for (let count = 0; count < 22; count += 1)
+      await made.house.steward.call('POST', `/registers/${made.register.id}/downloads`, wanted({ format: 'csv' }));
+    expect(await made.house.steward.get<DownloadView[]>('/downloads')).toHaveLength(20);
   });
 
   it.each([{}, { format: 'paper' }, { ...wanted(), arranged: 'yes' }, { ...wanted(), more: 1 }, null])(

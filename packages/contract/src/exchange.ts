@@ -2,7 +2,7 @@
 import { IsBoolean, IsIn } from 'class-validator';
 
 /** The formats of files, each an open standard. */
-export const downloadFormats = ['workbook', 'csv', 'json lines'] as const;
+export const downloadFormats = ['workbook', 'opendocument', 'csv', 'json lines'] as const;
 export type DownloadFormat = (typeof downloadFormats)[number];
 
 export class DownloadDto {
@@ -13,7 +13,7 @@ export class DownloadDto {
   @IsBoolean()
   arranged!: boolean;
 
-  /** workbook, csv: true for what is shown, false for the values that are stored */
+  /** workbooks, csv: true for what is shown, false for the values that are stored */
   @IsBoolean()
   labels!: boolean;
 

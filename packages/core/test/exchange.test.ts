@@ -4,11 +4,13 @@ import {
   choices,
   compileCatalog,
   dayNumber,
+  exactInColumn,
   freeSheetIn,
   houseLocale,
   keyMark,
   namesOf,
   newRule,
+  openFormula,
   shownInColumn,
   validationOf,
   type Book,
@@ -132,6 +134,9 @@ describe('a book', () => {
     };
     expect(shown(true)).toEqual([['North', 'First'], ['North'], ['First']]);
     expect(shown(false)).toEqual([['N', 'N1'], ['N'], ['N1']]);
+    // A rate is a number, however its list writes it.
+    const [rate] = model([field('rate', ofCatalog({}), 'percent')], [item('0.075', [], { label: '7.5 %' })], true).sheets[0]!.columns;
+    expect([exactInColumn(rate!, { rate: '0.075' }), shownInColumn(rate!, { rate: '0.075' }, houseLocale)]).toEqual(['0.075', '7.5 %']);
     // What is retired is shown where it stands, and not offered.
     const { columns } = model(fields, items, true).sheets[0]!;
     expect(columns.map((column) => shownInColumn(column, { quay: 'S', berth: 'S1' }, houseLocale))).toEqual(['South', 'Last']);
@@ -188,6 +193,15 @@ describe('a book', () => {
       7,
     ]);
     expect(bound({ kind: 'length', least: 2, most: 4 }, 'text', '')).toEqual(['textLength', 'between', 2, 4]);
+  });
+
+  it('is written in the other standard, too', () => {
+    expect(openFormula('OFFSET(Lists!$B$2,0,0,MAX(1,COUNTA(Lists!$B$2:$B$1041)),1)')).toBe(
+      'OFFSET([$Lists.$B$2];0;0;MAX(1;COUNTA([$Lists.$B$2:.$B$1041]));1)',
+    );
+    expect(openFormula('EXACT(list_2026_A1_Ö_list_keys,$D2&"A1,b"&$AB2)*9E+307')).toBe(
+      'EXACT(list_2026_A1_Ö_list_keys;[.$D2]&"A1,b"&[.$AB2])*9E+307',
+    );
   });
 
   it('holds numbers and days as such, and as a text what a double or the calendar of 1900 would change', () => {

@@ -17,14 +17,19 @@ import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { DownloadsStore, type DownloadUnderWay } from './downloads.store.js';
 import { csvWriter, jsonLinesWriter } from './textWriters.js';
-import { mostRows, workbookType, WorkbookParts } from './workbook.js';
-import { workbookWriter } from './workbookWriter.js';
+import { mostRows, type About } from './bookSheets.js';
+import { openDocumentType, OpenDocumentParts } from './openDocument.js';
+import { workbookType, WorkbookParts } from './workbook.js';
+import { openDocumentWriter, workbookWriter } from './workbookWriter.js';
 import type { FileKind, FileWriter } from './writer.js';
 
 const batchSize = 2000;
+/** So many files of one person are kept; an older one makes room. */
+const mostKept = 20;
 
 export const fileKinds: { readonly [Format in DownloadFormat]: FileKind } = {
   workbook: { type: workbookType, ending: 'xlsx' },
+  opendocument: { type: openDocumentType, ending: 'ods' },
   csv: { type: 'text/csv; charset=utf-8', ending: 'csv' },
   'json lines': { type: 'application/jsonl; charset=utf-8', ending: 'jsonl' },
 };
@@ -59,7 +64,7 @@ export class DownloadsService {
       const entries = wanted.arranged
         ? ((await this.arrangements.between(trx, caller, build, register, undefined, undefined)) ?? [])
         : await this.entries.between(trx, place, undefined, undefined);
-      if (wanted.format === 'workbook' && entries.length > mostRows)
+      if ((wanted.format === 'workbook' || wanted.format === 'opendocument') && entries.length > mostRows)
         throw new ProblemError(
           'too-large',
           `A sheet of a workbook holds ${mostRows.toLocaleString('en-GB')} entries, and these are ${entries.length.toLocaleString('en-GB')}. Show fewer of them, or choose another format.`,
@@ -67,6 +72,7 @@ export class DownloadsService {
       const fields = wanted.arranged ? await this.arrangedFields(caller, register) : register.fields.map(({ key }) => key);
       const name = `${register.title}.${fileKinds[wanted.format].ending}`;
       const downloadId = await this.store.add(trx, caller.houseId, { personId: caller.id, registerId, name, wanted, fields, entries });
+      await this.store.removeBeyond(trx, caller.houseId, caller.id, mostKept);
       await this.ledger.write(trx, caller.houseId, [
         { personId: caller.id, act: 'sheet.downloaded', registerId, detail: { format: wanted.format, entries: entries.length } },
       ]);
@@ -162,7 +168,7 @@ export class DownloadsService {
       const middle = await writer.rows(rows, before.rows, before.state);
       const done = download.done + ids.length;
       const finished = done >= download.total;
-      const last = finished ? await writer.end(middle.state) : undefined;
+      const last = finished ? await writer.end(middle.state, before.rows + rows.length) : undefined;
       await this.store.keep(trx, houseId, id, download.parts, {
         bytes: last ? Buffer.concat([middle.bytes, last.bytes]) : middle.bytes,
         written: { layout, state: (last ?? middle).state, rows: before.rows + rows.length } satisfies Written,
@@ -193,14 +199,15 @@ const layoutOf = ({ sheets, lists }: Book): string =>
 
 function writerOf(book: Book, { locale }: HouseBuild, { wanted, caller, at, house }: DownloadUnderWay): FileWriter {
   const { columns, title } = book.sheets[0]!;
+  const about: About = { house, title, at: format('date', todayOf(at, locale), locale), by: caller.name };
   switch (wanted.format) {
     case 'csv':
       return csvWriter(columns, wanted.guarded) as FileWriter;
     case 'json lines':
       return jsonLinesWriter(columns) as FileWriter;
     case 'workbook':
-      return workbookWriter(
-        new WorkbookParts(book, locale, { house, title, at: format('date', todayOf(at, locale), locale), by: caller.name }),
-      ) as FileWriter;
+      return workbookWriter(new WorkbookParts(book, locale, about)) as FileWriter;
+    case 'opendocument':
+      return openDocumentWriter(new OpenDocumentParts(book, locale, about)) as FileWriter;
   }
 }

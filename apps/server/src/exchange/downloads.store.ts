@@ -176,6 +176,23 @@ export class DownloadsStore {
     await db.deleteFrom('downloads').where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 
+  /** Keeps the newest files of a person only. */
+  async removeBeyond(trx: Trx, houseId: string, personId: string, most: number): Promise<void> {
+    await trx
+      .deleteFrom('downloads')
+      .where('house_id', '=', houseId)
+      .where('id', 'in', (eb) =>
+        eb
+          .selectFrom('downloads as own')
+          .select('own.id')
+          .where('own.house_id', '=', houseId)
+          .where('own.person_id', '=', personId)
+          .orderBy('own.id', 'desc')
+          .offset(most),
+      )
+      .execute();
+  }
+
   async removeOld(db: Reader): Promise<void> {
     await db
       .deleteFrom('downloads')

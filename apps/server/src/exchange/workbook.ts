@@ -3,7 +3,6 @@ import {
   cellValue,
   columnName,
   firstRow,
-  freeSheetIn,
   keyMark,
   namesOf,
   shownInColumn,
@@ -16,6 +15,7 @@ import {
   type FieldKind,
   type Locale,
 } from '@dellum/core';
+import { aboutLines, aboutSheet, entriesSheet, lastRow, listsSheet, placeOf, type About } from './bookSheets.js';
 import { declaration, xml } from './xml.js';
 
 const main = 'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"';
@@ -25,14 +25,9 @@ export const workbookType = sheetType;
 
 /** What the standard takes at most. */
 const longest = { cell: 32_767, prompt: 255, refusal: 225, title: 32 };
-const lastRow = 1_048_576;
-/** So many entries fit under the headings of one sheet. */
-export const mostRows = lastRow - 1;
 
 const cut = (text: string, most: number): string => (text.length <= most ? text : `${text.slice(0, most - 1)}…`);
 
-const listsSheet = 'Lists';
-const aboutSheet = 'About';
 const percentDecimals = 6;
 const style = { general: 0, heading: 1, text: 2, day: 3, amount: 4, percent: 5 } as const;
 
@@ -83,14 +78,6 @@ function valueCell(at: string, kind: FieldKind, value: string, shown: string): s
 
 const rowXml = (number: number, cells: readonly string[]): string => `<row r="${number}">${cells.join('')}</row>`;
 
-export interface About {
-  readonly house: string;
-  readonly title: string;
-  /** When, as it is said. */
-  readonly at: string;
-  readonly by: string;
-}
-
 /** A workbook of one sheet of entries, as the text of its parts; the sheet itself comes in pieces, last. */
 export class WorkbookParts {
   readonly entrySheet = 'xl/worksheets/sheet1.xml';
@@ -103,7 +90,7 @@ export class WorkbookParts {
     private readonly about: About,
   ) {
     this.columns = book.sheets[0]!.columns;
-    this.title = freeSheetIn(book.sheets[0]!.title, [listsSheet, aboutSheet]);
+    this.title = entriesSheet(book);
   }
 
   /** All parts but the sheet of entries. */
@@ -149,15 +136,7 @@ export class WorkbookParts {
   }
 
   private aboutXml(): string {
-    const { house, title, at, by } = this.about;
-    const lines = [
-      `${title} of ${house}, ${at}, by ${by}.`,
-      this.book.lists.length > 0
-        ? 'A value that is added below a list on the sheet Lists is offered, too; one that stands under others, beside those of the same.'
-        : '',
-      ...(this.book.lost.length > 0 ? ['What is not done here as in Dellum:'] : []),
-      ...this.book.lost.map(({ heading, what }) => `${heading} ${what}.`),
-    ].filter((line) => line !== '');
+    const lines = aboutLines(this.book, this.about);
     const rows = lines.map((line, row) => rowXml(row + 1, [textCell(`A${row + 1}`, line, row === 0 ? style.heading : style.text)]));
     return `${declaration}<worksheet ${main}><cols><col min="1" max="1" width="100" customWidth="1"/></cols><sheetData>${rows.join('')}</sheetData></worksheet>`;
   }
@@ -228,8 +207,6 @@ export class WorkbookParts {
 const frozen =
   '<sheetViews><sheetView workbookViewId="0"><pane ySplit="1" topLeftCell="A2" activePane="bottomLeft" state="frozen"/></sheetView></sheetViews>';
 
-/** Each list has two columns: what it stands under, and the value. */
-const placeOf = (at: number) => ({ key: at * 2, value: at * 2 + 1 });
 const headingsOf = (list: BookList, place: { key: number; value: number }): string =>
   (list.levels > 0 ? textCell(`${columnName(place.key)}1`, 'under', style.heading) : '') +
   textCell(`${columnName(place.value)}1`, list.title, style.heading);

@@ -1,39 +1,47 @@
-// A workbook, written as a ZIP: the fixed parts first, then the sheet of entries piece by piece.
+// Workbooks of both standards, written as a ZIP: the fixed parts first, then the entries piece by piece.
+import { openDocumentType, type OpenDocumentParts } from './openDocument.js';
 import type { WorkbookParts } from './workbook.js';
 import type { FileWriter, Piece } from './writer.js';
-import { added, begun, closed, ended, noZip, type ZipState } from './zip.js';
+import { added, begun, closed, ended, noZip, stored, type ZipState } from './zip.js';
 
-export function workbookWriter(parts: WorkbookParts): FileWriter<ZipState> {
-  const withText = async (before: Piece<ZipState>, text: string): Promise<Piece<ZipState>> => {
-    const { state, bytes } = await added(before.state, text);
-    return { state, bytes: Buffer.concat([before.bytes, bytes]) };
-  };
-  const opened = (before: Piece<ZipState>, name: string): Piece<ZipState> => {
-    const { state, bytes } = begun(before.state, name);
-    return { state, bytes: Buffer.concat([before.bytes, bytes]) };
-  };
-  const shut = (before: Piece<ZipState>): Piece<ZipState> => {
-    const { state, bytes } = ended(before.state);
-    return { state, bytes: Buffer.concat([before.bytes, bytes]) };
-  };
-  const nothing = (state: ZipState): Piece<ZipState> => ({ bytes: Buffer.alloc(0), state });
-  return {
-    async begin() {
-      let piece = nothing(noZip);
-      for (const [name, text] of parts.fixed()) piece = shut(await withText(opened(piece, name), text));
-      return withText(opened(piece, parts.entrySheet), parts.head());
-    },
-    rows: (entries, from, state) =>
-      withText(
-        nothing(state),
-        parts.rows(
-          entries.map(({ cells }) => cells),
-          from,
-        ),
-      ),
-    async end(state) {
-      const last = shut(await withText(nothing(state), parts.tail()));
-      return { state: last.state, bytes: Buffer.concat([last.bytes, closed(last.state)]) };
-    },
-  };
+/** A ZIP to which one step after another is added. */
+class Zipped {
+  private readonly bytes: Buffer[] = [];
+
+  constructor(private state: ZipState = noZip) {}
+
+  private take({ state, bytes }: { readonly state: ZipState; readonly bytes: Buffer }): this {
+    this.state = state;
+    this.bytes.push(bytes);
+    return this;
+  }
+  stored = (name: string, text: string): this => this.take(stored(this.state, name, text));
+  begun = (name: string): this => this.take(begun(this.state, name));
+  added = async (text: string): Promise<this> => this.take(await added(this.state, text));
+  ended = (): this => this.take(ended(this.state));
+  closed = (): this => this.take({ state: this.state, bytes: closed(this.state) });
+  whole = async (name: string, text: string): Promise<this> => (await this.begun(name).added(text)).ended();
+  piece = (): Piece<ZipState> => ({ bytes: Buffer.concat(this.bytes), state: this.state });
 }
+
+export const workbookWriter = (parts: WorkbookParts): FileWriter<ZipState> => ({
+  async begin() {
+    const zip = new Zipped();
+    for (const [name, text] of parts.fixed()) await zip.whole(name, text);
+    return (await zip.begun(parts.entrySheet).added(parts.head())).piece();
+  },
+  rows: async (entries, from, state) => {
+    const cells = entries.map((entry) => entry.cells);
+    return (await new Zipped(state).added(parts.rows(cells, from))).piece();
+  },
+  end: async (state) => (await new Zipped(state).added(parts.tail())).ended().closed().piece(),
+});
+
+export const openDocumentWriter = (parts: OpenDocumentParts): FileWriter<ZipState> => ({
+  async begin() {
+    const zip = await new Zipped().stored('mimetype', openDocumentType).whole('META-INF/manifest.xml', parts.manifest);
+    return (await zip.begun('content.xml').added(parts.head())).piece();
+  },
+  rows: async (entries, _from, state) => (await new Zipped(state).added(parts.rows(entries.map(({ cells }) => cells)))).piece(),
+  end: async (state, rows) => (await new Zipped(state).added(parts.tail(rows))).ended().closed().piece(),
+});

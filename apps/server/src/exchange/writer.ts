@@ -14,7 +14,8 @@ export interface FileWriter<State = unknown> {
   begin(): Promise<Piece<State>>;
   /** `from`: how many entries stand before these. */
   rows(entries: readonly WrittenEntry[], from: number, state: State): Promise<Piece<State>>;
-  end(state: State): Promise<Piece<State>>;
+  /** After so many entries. */
+  end(state: State, rows: number): Promise<Piece<State>>;
 }
 
 export interface FileKind {

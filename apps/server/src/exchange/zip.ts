@@ -6,6 +6,7 @@ import { constants, crc32, deflateRaw } from 'node:zlib';
 const deflate = promisify<Buffer, object, Buffer>(deflateRaw);
 /** Sizes stand behind the data, names are UTF-8. */
 const flags = 0x0808;
+const utf8 = 0x0800;
 const deflated = 8;
 const version = 20;
 /** 1980-01-01, so that the same content is the same file. */
@@ -17,6 +18,8 @@ interface Packed {
   readonly packed: number;
   readonly size: number;
   readonly offset: number;
+  /** True where it is not compressed. */
+  readonly stored?: boolean;
 }
 /** What is written so far. */
 export interface ZipState {
@@ -41,6 +44,19 @@ function fields(...all: readonly (readonly [size: 2 | 4, value: number])[]): Buf
     at += size;
   }
   return bytes;
+}
+
+/** A whole file that is not compressed, as the first of an OpenDocument package has to be. */
+export function stored(state: ZipState, name: string, text: string): Step {
+  const [called, plain] = [Buffer.from(name), Buffer.from(text)];
+  const file = { name, crc: crc32(plain), packed: plain.length, size: plain.length, offset: state.offset, stored: true };
+  const bytes = Buffer.concat([
+    fields([4, 0x04034b50], [2, version], [2, utf8], [2, 0], [2, 0], [2, date], [4, file.crc], [4, file.packed], [4, file.size]),
+    fields([2, called.length], [2, 0]),
+    called,
+    plain,
+  ]);
+  return { state: { ...state, files: [...state.files, file], offset: state.offset + bytes.length }, bytes };
 }
 
 /** Begins a file. */
@@ -87,7 +103,15 @@ export function closed({ files, offset }: ZipState): Buffer {
   const entries = files.map((file) => {
     const called = Buffer.from(file.name);
     return Buffer.concat([
-      fields([4, 0x02014b50], [2, version], [2, version], [2, flags], [2, deflated], [2, 0], [2, date]),
+      fields(
+        [4, 0x02014b50],
+        [2, version],
+        [2, version],
+        [2, file.stored ? utf8 : flags],
+        [2, file.stored ? 0 : deflated],
+        [2, 0],
+        [2, date],
+      ),
       fields([4, file.crc], [4, file.packed], [4, file.size], [2, called.length], [2, 0], [2, 0], [2, 0], [2, 0], [4, 0], [4, file.offset]),
       called,
     ]);

@@ -1,6 +1,7 @@
 // Downloads over the API: begun, followed until their file is written, fetched, stopped.
 import type { DownloadDto, DownloadView } from '@dellum/contract';
 import { api } from './api.js';
+import { isProblem, passes } from './problem.js';
 import type { AppDispatch } from './store.js';
 
 export const downloadsApi = api.injectEndpoints({
@@ -33,7 +34,8 @@ export const followDownload =
       went(view);
       await pause();
       const answer = await dispatch(downloadsApi.endpoints.download.initiate(view.id, { subscribe: false, forceRefetch: true }));
-      if (answer.isError && answer.error && 'status' in answer.error && answer.error.status === 404) return undefined;
+      // While the server is away it is asked again; whatever else it answers, there is no file to wait for.
+      if (answer.isError && isProblem(answer.error) && !passes(answer.error)) return undefined;
       view = answer.data ?? view;
     }
     dispatch(api.util.invalidateTags(['Downloads']));

@@ -62,7 +62,9 @@ function columnOf({ key, heading, kind, width, rule }: BookField, check: Check |
     catalog &&
     source?.of === 'list' &&
     (under.length > 0 ? itemsUnder(catalog, under.length) : catalogAtLevel(catalog, source.level).items);
-  const named = (level || []).filter(({ label, value }) => label !== value);
+  // Numbers and days stay numbers and days, also where a list writes them in a way of its own.
+  const shows = labels && (kind === 'text' || kind === 'several values');
+  const named = shows ? (level || []).filter(({ label, value }) => label !== value) : [];
   return {
     key,
     heading,
@@ -74,10 +76,7 @@ function columnOf({ key, heading, kind, width, rule }: BookField, check: Check |
     hint: rule?.hint ?? '',
     hintTitle: rule?.hintTitle ?? '',
     refusalText: rule?.refusalText ?? '',
-    labels:
-      labels && named.length > 0
-        ? new Map(named.map((item) => [labelKey(under.length > 0 ? item.path : [], item.value), item.label]))
-        : null,
+    labels: named.length > 0 ? new Map(named.map((item) => [labelKey(under.length > 0 ? item.path : [], item.value), item.label])) : null,
     under,
   };
 }

@@ -2,4 +2,4 @@ export * from './models.js';
 export { bookOf, exactInColumn, lostOf, shownInColumn, type BookContext, type BookField, type BookTable } from './bookOf.js';
 export { cellValue, type CellValue } from './cellValue.js';
 export { freeSheetIn } from './names.js';
-export { columnName, firstRow, keyMark, namesOf, spareRows, validationOf, type Validation } from './validation.js';
+export { columnName, firstRow, keyMark, namesOf, openFormula, spareRows, validationOf, type Validation } from './validation.js';

@@ -102,3 +102,14 @@ export function namesOf(
     [`${list.name}_end`, `${sheet}!$${key}$${last + 1}`],
   ];
 }
+
+/** The same formula as OpenFormula (ISO/IEC 26300-4) writes it: references in brackets, a semicolon between what a function takes. */
+export const openFormula = (formula: string): string =>
+  formula.replaceAll(
+    /"(?:[^"]|"")*"|(?<![\p{L}\p{N}_.])(?:([\p{L}_][\p{L}\p{N}_]*)!)?(\$?[A-Z]{1,3}\$?\d+)(?::(\$?[A-Z]{1,3}\$?\d+))?(?![\p{L}\p{N}_(])|,/gu,
+    (token, sheet: string | undefined, first: string | undefined, last: string | undefined) => {
+      if (token === ',') return ';';
+      if (first === undefined) return token;
+      return `[${sheet === undefined ? '' : `$${sheet}`}.${first}${last === undefined ? '' : `:.${last}`}]`;
+    },
+  );

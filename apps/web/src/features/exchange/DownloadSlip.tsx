@@ -25,6 +25,7 @@ import { entries, moment, number } from '../../frame/written.js';
 
 const formats: readonly (readonly [format: DownloadFormat, words: string, about: string])[] = [
   ['workbook', 'Workbook with its drop-downs', 'for calculating programs (OOXML, .xlsx)'],
+  ['opendocument', 'The same as OpenDocument', 'for programs of that standard (ODF, .ods)'],
   ['csv', 'Table of plain values', 'for everything else (CSV)'],
   ['json lines', 'An entry a line', 'for programs (JSON Lines)'],
 ];
@@ -83,7 +84,7 @@ export function DownloadSlip({ register, fields, arranged, close }: DownloadSlip
           set={(guarded) => set({ guarded })}
         />
       )}
-      {wanted.format === 'workbook' && <LostThere fields={shown} all={register.fields} />}
+      {(wanted.format === 'workbook' || wanted.format === 'opendocument') && <LostThere fields={shown} all={register.fields} />}
       {underWay ? (
         <Stack gap="2">
           <Text>
