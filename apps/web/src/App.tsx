@@ -5,7 +5,7 @@ import { createBrowserRouter, Navigate, useLocation, useSearchParams } from 'rea
 import { RouterProvider } from 'react-router/dom';
 import { CatalogPage } from './features/catalogs/CatalogPage.js';
 import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
-import { useMeQuery } from './data/sessionApi.js';
+import { leaving, useMeQuery } from './data/sessionApi.js';
 import { Threshold } from './features/houses/Threshold.js';
 import { FiguresPage } from './features/figures/FiguresPage.js';
 import { FillPage, OpenFormPage } from './features/forms/FillPage.js';
@@ -42,7 +42,7 @@ function SignedIn() {
   const { data: me, error, refetch } = useMeQuery();
   const { pathname, search } = useLocation();
   if (isProblem(error) && error.code === 'not-signed-in')
-    return <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
+    return leaving.isUnderWay() ? <Waiting /> : <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
   if (!me) return <Waiting error={errorWords(error)} />;
   if (me.needsFactor)
     return (

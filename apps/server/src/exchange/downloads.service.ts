@@ -127,21 +127,23 @@ export class DownloadsService {
 
   /** Writes on until the end; false when it may not go on before that, and what is left is another job's. */
   async run(houseId: string, id: number, mayGoOn: () => boolean): Promise<boolean> {
-    while (await this.step(houseId, id)) if (!mayGoOn()) return false;
-    return true;
+    let laid: LaidOut | undefined;
+    do {
+      laid = await this.step(houseId, id, laid);
+      if (!laid) return true;
+    } while (mayGoOn());
+    return false;
   }
 
-  /** One batch in one transaction; true when there is more to do. */
-  private step(houseId: string, id: number): Promise<boolean> {
+  /** One batch in one transaction; undefined when there is no more to do. */
+  private step(houseId: string, id: number, known: LaidOut | undefined): Promise<LaidOut | undefined> {
     return this.database.transaction(async (trx) => {
       const download = await this.store.claim(trx, houseId, id);
-      if (!download) return false;
+      if (!download) return undefined;
       const build = await this.builds.at(trx, houseId);
-      const register = build.registers.get(download.registerId)!;
-      const book = await this.book(trx, build, register, download);
-      const writer = writerOf(book, build, download);
+      const laid = known?.build === build ? known : await this.layOut(trx, build, download);
+      const { register, writer, layout } = laid;
       const before = download.written as Written | null;
-      const layout = layoutOf(book);
       if (!before) {
         const { bytes, state } = await writer.begin();
         await this.store.keep(trx, houseId, id, 0, {
@@ -150,12 +152,12 @@ export class DownloadsService {
           done: 0,
           finished: false,
         });
-        return true;
+        return laid;
       }
       // The end must point at what the beginning has: where a field or a rule was changed since, it is written anew.
       if (before.layout !== layout) {
         await this.store.beginAgain(trx, houseId, id);
-        return true;
+        return laid;
       }
       const ids = await this.store.entriesOf(trx, houseId, id, download.done, batchSize);
       const held = await this.entries.some(trx, { houseId, registerId: register.id }, ids);
@@ -175,20 +177,31 @@ export class DownloadsService {
         done,
         finished,
       });
-      return !finished;
+      return finished ? undefined : laid;
     });
   }
 
-  private async book(trx: Trx, build: HouseBuild, register: RegisterBuild, { fields, wanted, at }: DownloadUnderWay): Promise<Book> {
+  private async layOut(trx: Trx, build: HouseBuild, download: DownloadUnderWay): Promise<LaidOut> {
+    const { registerId, fields, wanted, at } = download;
+    const register = build.registers.get(registerId)!;
     // Fields that were deleted since are passed over.
     const shown = fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
-    return bookOf([{ title: register.title, fields: shown }], {
+    const book = bookOf([{ title: register.title, fields: shown }], {
       catalogs: await this.catalogs.some(trx, build, catalogsOf(shown)),
       locale: build.locale,
       today: todayOf(at, build.locale),
       labels: wanted.labels,
     });
+    return { build, register, writer: writerOf(book, build, download), layout: layoutOf(book) };
   }
+}
+
+/** How a file is laid out by one state of the build; made once a state, since its lists may be long. */
+interface LaidOut {
+  readonly build: HouseBuild;
+  readonly register: RegisterBuild;
+  readonly writer: FileWriter;
+  readonly layout: string;
 }
 
 const layoutOf = ({ sheets, lists }: Book): string =>

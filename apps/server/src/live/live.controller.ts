@@ -57,12 +57,14 @@ export class LiveController implements BeforeApplicationShutdown {
 
   private async tell(caller: Caller, request: CallerRequest, stream: EventStream, known: number | undefined): Promise<void> {
     this.limit(request.token ?? '', stream);
+    // Before anything is waited for: a session that ends from here on ends the stream.
+    const endIfSignedOut = () => void this.endIfSignedOut(request, caller, stream);
+    stream.onEnd(this.listener.hearSessions(caller.houseId, endIfSignedOut));
     const { newest, oldest } = await this.changes.horizon(this.database.kysely, caller.houseId);
     const catchesUp = known !== undefined && known <= newest && known + 1 >= oldest && newest - known <= mostMissed;
     let sent = catchesUp ? known : newest;
     stream.write(`retry: 1000\nevent: ${known === undefined || catchesUp ? liveEvents.ready : liveEvents.anew}\nid: ${sent}\ndata: {}\n\n`);
 
-    const endIfSignedOut = () => void this.endIfSignedOut(request, caller, stream);
     let { version, closed } = await this.closedTo(caller);
     const tell = async (changes: readonly NumberedChange[]) => {
       for (const { seq, audience, body } of changes) {
@@ -91,7 +93,6 @@ export class LiveController implements BeforeApplicationShutdown {
         });
       }),
     );
-    stream.onEnd(this.listener.hearSessions(caller.houseId, endIfSignedOut));
     let beats = 0;
     const { locale } = await this.builds.now(caller.houseId);
     const tellDay = () => stream.write(`event: ${liveEvents.day}\ndata: ${todayOf(new Date(), locale)}\n\n`);

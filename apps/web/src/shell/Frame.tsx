@@ -8,7 +8,7 @@ import { forgetKept, isKeptFor } from '../data/keptInTab.js';
 import { useWaitingRows } from '../features/acts/keptTexts.js';
 import { useLostDrafts } from '../features/entries/useLostDrafts.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
-import { useSignOutMutation } from '../data/sessionApi.js';
+import { leaving, useSignOutMutation } from '../data/sessionApi.js';
 import { useRequestCountQuery } from '../data/requestsApi.js';
 import { useSlipsQuery } from '../data/sourcesApi.js';
 import { useBuildQuery } from '../data/buildApi.js';
@@ -219,6 +219,7 @@ function PersonMenu({ me }: { me: Me }) {
   const unstored = useAppSelector((state) => Object.keys(state.drafts).length);
   const [asking, setAsking] = useState(false);
   const leave = async () => {
+    leaving.begin();
     await signOut()
       .unwrap()
       .catch(() => undefined);
