@@ -1,4 +1,5 @@
 // An administrator's first hour, from an empty house, through the interface alone: lists, ranges, what narrows what, and why.
+import type { Locator, Page } from '@playwright/test';
 import {
   cellAt,
   expect,
@@ -146,6 +147,31 @@ test('two tables are joined by a key: the name is shown, the account is stored, 
   await expect(page.getByText('Cora Moss was cleared from Name.')).toBeVisible();
 });
 
+/** A panel closed and the next one opened before the first is off the screen, whether the first was opened here or came by its address. */
+async function pressedInOneMoment(page: Page, grid: Locator): Promise<void> {
+  const answer = grid.getByRole('columnheader', { name: /^Answer/ }).getByRole('button');
+  const both = async () => {
+    const close = panel(page).getByRole('button', { name: 'Close' });
+    const buttons = [await close.elementHandle(), await answer.elementHandle()];
+    await page.evaluate(async (pressed) => {
+      for (const button of pressed) {
+        (button as HTMLElement).click();
+        await Promise.resolve();
+      }
+    }, buttons);
+    await expect(panel(page).getByRole('heading', { level: 2, name: 'Answer' })).toBeVisible();
+    await page.goBack();
+    await expect(panel(page)).toBeHidden();
+    await expect(page.getByRole('heading', { level: 1, name: 'Checks' })).toBeVisible();
+  };
+  await openField(page, 'Ended');
+  const address = page.url();
+  await both();
+  await page.getByRole('link', { name: 'Sheets', exact: true }).click();
+  await page.goto(address);
+  await both();
+}
+
 test('choices, hints, days and own words are set, left half-made, tried, felt at the cell, and cleared', async ({
   nursery: { page, clerk },
 }) => {
@@ -170,6 +196,7 @@ test('choices, hints, days and own words are set, left half-made, tried, felt at
   await page.goBack();
   await expect(panel(page)).toBeHidden();
   await expect(page.getByRole('heading', { level: 1, name: 'Checks' })).toBeVisible();
+  await pressedInOneMoment(page, grid);
   await openField(page, 'Ended');
   await page.getByRole('button', { name: 'a date within bounds' }).click();
   await page.getByRole('button', { name: 'of any day' }).click();

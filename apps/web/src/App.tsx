@@ -151,4 +151,5 @@ const router = createBrowserRouter([
   },
 ]);
 
-export const App = () => <RouterProvider router={router} />;
+// Where one goes is on screen at once, never put off while other things are drawn: what is pressed next is about the new place.
+export const App = () => <RouterProvider router={router} useTransitions={false} />;
