@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { readdir } from 'node:fs/promises';
 import { relative } from 'node:path';
+import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
 import { proposalOf, readsDirectly } from '@dellum/core';
 import type {
@@ -24,8 +25,8 @@ import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
 import { freeName, notFound, ProblemError } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
-import { adapterOf, SourceFault, tablesOf, type CatalogValues, type ReadingContext } from './adapters/index.js';
-import { LinkedStore } from './linked.store.js';
+import { adapterOf, SourceFault, tablesOf, type CatalogValues, type Reading, type ReadingContext } from './adapters/index.js';
+import { LinkedStore, type LinkedSource } from './linked.store.js';
 import { Reachable, type Granted } from './reachable.js';
 
 const firstShown = 8;
@@ -151,35 +152,40 @@ export class LinkedService {
     const build = await this.builds.now(caller.houseId);
     linkedOf(build, id);
     const source = (await this.store.find(db, caller.houseId, id))!;
-    const began = new Date();
+    const noteFailure = (failure: string | null, mark: string | null) =>
+      this.store.went(db, caller.houseId, id, { began: source.now, failure, mark });
     try {
       const reading = await adapterOf(source.settings.kind).read(source.settings, await this.context(build, source.mark));
-      const mark = reading === 'unchanged' ? source.mark : (reading.mark ?? null);
-      const same = reading === 'unchanged' || JSON.stringify(reading.rows) === JSON.stringify(source.rows);
-      // What an earlier reading brought and still waits is out of date when the source gives the stored values again.
-      if (reading !== 'unchanged' && same) await this.store.dropWaiting(db, caller.houseId, id);
-      // The mark of what was read is kept once it is taken: what was not would never be read again.
-      const isNewest = await this.store.went(db, caller.houseId, id, began, null, source.mark);
-      const outcome =
-        same || !isNewest
-          ? { slip: null, notes: [same ? `${source.name} gives what it gave before.` : `${source.name} was read again meanwhile.`] }
-          : await this.take(caller, id, reading.rows);
-      await this.store.went(db, caller.houseId, id, began, null, mark);
-      await this.tell(caller.houseId);
-      return outcome;
+      return await this.take(caller, source, reading);
     } catch (error) {
+      // The mark of what was read is kept only if it is taken: what was not would never be read again.
+      if (error instanceof ProblemError) await noteFailure(null, source.mark);
       if (!(error instanceof SourceFault)) throw error;
-      await this.store.went(db, caller.houseId, id, began, error.message, null);
-      await this.tell(caller.houseId);
+      await noteFailure(error.message, null);
       throw new ProblemError('source-unreadable', `${error.message} The last good values stay.`);
+    } finally {
+      await this.tell(caller.houseId);
     }
   }
 
-  private take(caller: Caller, sourceId: string, rows: readonly { value: string }[]): Promise<Outcome> {
-    return this.sources.propose(caller, async (trx) => {
-      await this.store.dropWaiting(trx, caller.houseId, sourceId);
-      return proposalOf({ what: 'linked read', sourceId, rows });
+  /**
+   * Takes what was read, unless what was read later has been taken already: two readings of one source may end in any order.
+   * What an earlier one brought and still waits for answers is out of date.
+   */
+  private async take(caller: Caller, { id, name, now, mark }: LinkedSource, reading: Reading): Promise<Outcome> {
+    let note: string | undefined;
+    const outcome = await this.sources.propose(caller, async (trx) => {
+      const went = { began: now, failure: null, mark: reading === 'unchanged' ? mark : (reading.mark ?? null) };
+      const isNewest = await this.store.went(trx, caller.houseId, id, went);
+      if (!isNewest) note = `${name} was read again meanwhile.`;
+      else if (reading === 'unchanged' || isDeepStrictEqual(reading.rows, (await this.store.find(trx, caller.houseId, id))?.rows))
+        note = `${name} gives what it gave before.`;
+      if (isNewest && reading !== 'unchanged') await this.store.dropWaiting(trx, caller.houseId, id);
+      return reading === 'unchanged' || note !== undefined
+        ? { steps: [] }
+        : proposalOf({ what: 'linked read', sourceId: id, rows: reading.rows });
     });
+    return note === undefined ? outcome : { ...outcome, notes: [note] };
   }
 
   private tell(houseId: string): Promise<void> {

@@ -13,6 +13,8 @@ export interface LinkedSource {
   readonly mark: string | null;
   /** Who set it up; refreshes on a schedule are done in this name. */
   readonly madeBy: string | null;
+  /** When this was read, by the clock of the database, which is one for all servers. */
+  readonly now: Date;
 }
 
 @Injectable()
@@ -46,6 +48,7 @@ export class LinkedStore {
     return db
       .selectFrom('linked_sources')
       .select(['id', 'name', 'settings', 'rows', 'mark', 'made_by as madeBy'])
+      .select(sql<Date>`date_trunc('milliseconds', clock_timestamp())`.as('now'))
       .where('house_id', '=', houseId)
       .where('id', '=', id)
       .executeTakeFirst();
@@ -94,10 +97,15 @@ export class LinkedStore {
   }
 
   /**
-   * Notes how a refresh went that began then, unless one that began later has ended already; the last good values stay when it failed.
+   * Notes how a refresh went, unless one that began later has ended already; the last good values stay when it failed.
    * False when it is out of date.
    */
-  async went(db: Reader, houseId: string, id: string, began: Date, failure: string | null, mark: string | null): Promise<boolean> {
+  async went(
+    db: Reader,
+    houseId: string,
+    id: string,
+    { began, failure, mark }: { began: Date; failure: string | null; mark: string | null },
+  ): Promise<boolean> {
     const noted = await db
       .updateTable('linked_sources')
       .set({ last_tried_at: began, failure, ...(failure === null && { last_good_at: began, mark }) })

@@ -8,7 +8,7 @@ import { folder } from './folder.js';
 import { service } from './service.js';
 import { textFile } from './textFile.js';
 
-export { SourceFault, type CatalogValues, type ReadingContext } from './adapter.js';
+export { SourceFault, type CatalogValues, type Reading, type ReadingContext } from './adapter.js';
 export { tablesOf } from './database.js';
 
 const adapters: { readonly [Kind in LinkedKind]: LinkedAdapter } = {
