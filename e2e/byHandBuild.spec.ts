@@ -217,7 +217,10 @@ test('choices, hints, days and own words are set, left half-made, tried, felt at
   await typeAcross(other, ['maybe'], 'Tab', 0);
   await expect(other.getByRole('alert')).toContainText('“maybe” is no answer.');
   await other.keyboard.press('Control+a');
-  await typeAcross(other, ['perhaps', '5.11.2026', '5.11.2026'], 'Tab', 0);
+  // Typed on over what was refused, as one does who looks at a paper: which text it was is said.
+  await typeAcross(other, ['perhaps'], 'Tab', 0);
+  await expect(other.getByText('“maybe” was not stored.')).toBeVisible();
+  await typeAcross(other, ['5.11.2026', '5.11.2026'], 'Tab', 0);
   await expect(other.getByRole('alert')).toContainText('Ended must not be before 1 day after Begun (06.11.2026).');
   await other.keyboard.press('Control+a');
   await typeAcross(other, ['6.11.2026', 'reed'], 'Tab', 0);

@@ -29,6 +29,8 @@ interface CellEditorProps {
   commit(text: string, confirmed?: boolean, seen?: number): Refusal | undefined;
   /** Leaves without storing; `text` is what was typed. */
   abandon(text: string): void;
+  /** Another text was stored in the place of one that was refused: whoever types without looking up is told which. */
+  replaced?(refused: string): void;
 }
 
 const moves: { readonly [By in TakenBy]: Move } = {
@@ -55,12 +57,14 @@ export function CellEditor({
   version,
   commit,
   abandon,
+  replaced,
 }: CellEditorProps) {
   // Somebody else may change the cell while one types: what was seen when one began says so to the server.
   const [seen] = useState(version);
   const [text, setText] = useState(editing.text);
   const [refusal, setRefusal] = useState(editing.replaces ? undefined : before);
   const left = useRef(false);
+  const lastRefused = useRef<string>(undefined);
   // What was refused may come right by itself, when the list or the rule changes: then it is stored, and nothing is left to edit.
   const wasKept = useRef(false);
   const { leave } = editing;
@@ -76,8 +80,12 @@ export function CellEditor({
     const refused = commit(typed, confirmed, seen);
     setText(typed);
     setRefusal(refused);
-    if (refused) return;
+    if (refused) {
+      lastRefused.current = typed;
+      return;
+    }
     left.current = true;
+    if (lastRefused.current !== undefined && lastRefused.current !== typed) replaced?.(lastRefused.current);
     editing.leave(moves[by]);
   };
   const escape = () => {
@@ -134,6 +142,9 @@ export function CellEditor({
     />
   );
 }
+
+/** What was said of a text that was stored, and that it stands in the place of a refused one. */
+export const withReplaced = (said: string, refused: string): string => [said, `“${refused}” was not stored.`].filter(Boolean).join(' ');
 
 export const inputStyle = {
   width: '100%',

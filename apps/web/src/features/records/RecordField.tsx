@@ -3,11 +3,11 @@ import { Box, HStack, Text } from '@chakra-ui/react';
 import type { EntryView, FieldView, LinkOut, Me } from '@dellum/contract';
 import { picksFrom, type ItemColour } from '@dellum/core';
 import { ArrowUpRight } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type SetStateAction } from 'react';
 import { Link } from 'react-router';
 import type { Move } from '../../grid/index.js';
 import { ItemMark } from '../../theme/index.js';
-import { CellEditor } from '../entries/CellEditor.js';
+import { CellEditor, withReplaced } from '../entries/CellEditor.js';
 import { refusalOf } from '../sheets/useSheetCells.js';
 import type { RecordCells } from '../sheets/useRegisterPlace.js';
 
@@ -24,7 +24,7 @@ interface RecordFieldProps {
   readonly editing: boolean;
   begin(): void;
   leave(move: Move): void;
-  say(words: string): void;
+  say(words: SetStateAction<string>): void;
 }
 
 export function RecordField(props: RecordFieldProps) {
@@ -157,6 +157,7 @@ function FieldEditor({ field, entry, cells, me, leave, say }: RecordFieldProps) 
           if (text !== held) say(`Left as it was; “${text}” was not stored.`);
           cells.dropDraft(entry, field);
         }}
+        replaced={(text) => say((said) => withReplaced(said, text))}
       />
     </Box>
   );

@@ -22,7 +22,7 @@ import { useArrangement } from '../arrangements/useArrangement.js';
 import { useCatalogs } from '../../data/useCatalogs.js';
 import { closedNote } from '../entries/closedEntry.js';
 import { formWords } from '../entries/formWords.js';
-import { CellEditor } from '../entries/CellEditor.js';
+import { CellEditor, withReplaced } from '../entries/CellEditor.js';
 import { did } from '../entries/doneSlice.js';
 import { Way } from '../../frame/Way.js';
 import { useSlipsQuery } from '../../data/sourcesApi.js';
@@ -402,6 +402,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
                       if (entry && text !== cells.typedOf(entry, edited)) setSaid(`Left as it was; “${text}” was not stored.`);
                       if (entry) cells.dropDraft(entry, edited);
                     }}
+                    replaced={(text) => setSaid((said) => withReplaced(said, text))}
                   />
                 );
               }}
