@@ -143,6 +143,8 @@ function checkOf(field: BookField, fields: readonly BookField[], lists: ListsOfB
       return { check: check.whole ? 'whole number' : 'number', from: numberEdge(check.least), until: numberEdge(check.most) };
     case 'length':
       return { check: 'length', least: check.least, most: check.most };
+    case 'pattern':
+      return null;
   }
 }
 

@@ -3,3 +3,5 @@ export { bookOf, exactInColumn, lostOf, shownInColumn, type BookContext, type Bo
 export { cellValue, type CellValue } from './cellValue.js';
 export { freeSheetIn } from './names.js';
 export { columnName, firstRow, keyMark, namesOf, openFormula, spareRows, validationOf, type Validation } from './validation.js';
+export { plainValue, storedFor, typedForPlain, type PlainValue } from './plainValue.js';
+export { schemaOf, type JsonSchema, type SchemaContext, type SchemaField } from './schemaOf.js';

@@ -215,7 +215,7 @@ export const catalogRule: RuleKind<CatalogRule> = {
   },
 
   checkable: ({ catalogId, level, parents, day, fitting, brings, fillsSingle }) => ({
-    check: { of: 'list', catalogId, level, parents },
+    check: { of: 'list', catalogId, level, parents, day },
     lost: [
       ...(day === null ? [] : ['offers what is valid today, not what is valid on the day of the entry']),
       ...(fitting.length === 0 ? [] : ['offers also what does not fit other fields of the entry']),
@@ -235,6 +235,7 @@ export const catalogRule: RuleKind<CatalogRule> = {
   parents: ({ parents }) => parents,
   brings: ({ brings }) => brings,
   fillsUp: ({ blankParent }) => blankParent === 'all',
+  fillsItself: ({ fillsSingle }) => fillsSingle,
   parts: ['kind', 'parents', 'day', 'fitting', 'brings', 'picking'],
 };
 

@@ -17,6 +17,7 @@ export {
   checkableOf,
   catalogIdOf,
   filledBy,
+  fillsItself,
   hasCatalog,
   hasList,
   listOf,
@@ -37,3 +38,4 @@ export { chainRules, newRule, plainPicking, ruleBase } from './make.js';
 export { cellsOfNew } from './begins.js';
 export { planCascade, type CascadeField, type CascadePlan } from './cascadePlan.js';
 export { andList, meantIn, textOfItem, typedAs } from './list.js';
+export { typedValue } from './typedValue.js';

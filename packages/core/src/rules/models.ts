@@ -295,11 +295,20 @@ export interface FaultContext extends JudgeContext {
 
 /** A check that programs of the open standards for workbooks make by themselves. */
 export type PlainCheck =
-  | { readonly of: 'list'; readonly catalogId: string; readonly level: number | null; readonly parents: readonly FieldId[] }
+  | {
+      readonly of: 'list';
+      readonly catalogId: string;
+      readonly level: number | null;
+      readonly parents: readonly FieldId[];
+      /** The date field whose day decides what is offered; null for today. */
+      readonly day: FieldId | null;
+    }
   | { readonly of: 'values'; readonly values: readonly string[] }
   | { readonly of: 'days'; readonly from: DayBound | null; readonly until: DayBound | null }
   | { readonly of: 'numbers'; readonly least: NumberBound | null; readonly most: NumberBound | null; readonly whole: boolean }
-  | { readonly of: 'length'; readonly least: number | null; readonly most: number | null };
+  | { readonly of: 'length'; readonly least: number | null; readonly most: number | null }
+  /** A regular expression (RE2 syntax) that a text matches as a whole. */
+  | { readonly of: 'pattern'; readonly pattern: string };
 
 /** What of a rule can be checked elsewhere, and what cannot: each said after the heading of the field. */
 export interface Checkable {
@@ -338,6 +347,8 @@ export interface RuleKind<R extends Rule> {
   brings?(rule: R): readonly Brings[];
   /** Whether a choice fills blank parents. */
   fillsUp?(rule: R): boolean;
+  /** Whether a single choice is filled in by itself. */
+  fillsItself?(rule: R): boolean;
   /** Bounds that are numbers, not other fields. */
   bounds?(rule: R): { readonly least?: string; readonly most?: string };
   /** What its sentence can say besides what every rule can. */

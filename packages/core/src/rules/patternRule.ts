@@ -104,6 +104,6 @@ export const patternRule: RuleKind<PatternRule> = {
     const odd = examples.find((example) => typeof made !== 'string' && !made.matches(example));
     return odd === undefined ? [] : [{ part: 'pattern', message: `The example “${odd}” does not match the pattern.` }];
   },
-  checkable: () => ({ check: null, lost: ['is not compared with its pattern there'] }),
+  checkable: ({ pattern }) => ({ check: { of: 'pattern', pattern }, lost: ['is not compared with its pattern there'] }),
   reads: () => [],
 };

@@ -49,6 +49,9 @@ export const filledBy = (rule: Rule | null): readonly FieldId[] => [
   ...(rule && kindOf(rule.kind).fillsUp?.(rule) ? parentsOf(rule) : []),
 ];
 
+/** Whether a single choice is filled in by itself. */
+export const fillsItself = (rule: Rule | null): boolean => (rule && kindOf(rule.kind).fillsItself?.(rule)) ?? false;
+
 /** What other programs can check of a rule; of none where it holds for some entries only. */
 export function checkableOf(rule: Rule | null): Checkable {
   if (!rule) return { check: null, lost: [] };

@@ -5,7 +5,6 @@ import {
   itemWithValue,
   listOf,
   joinedValues,
-  typedAs,
   valuesIn,
   type Catalog,
   type Item,
@@ -19,14 +18,6 @@ type Shown = Pick<FieldView, 'kind' | 'rule'>;
 export function itemOf(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): Item | undefined {
   const list = catalogIdOf(field.rule) === undefined ? undefined : listOf(field, catalogs, locale);
   return list && itemWithValue(list, value);
-}
-
-/** The text that is stored as a value again when it is typed: of two items with one label the value itself. */
-export function typedValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {
-  const list = catalogIdOf(field.rule) === undefined ? undefined : listOf(field, catalogs, locale);
-  if (!list) return format(field.kind, value, locale);
-  const typed = (one: string) => typedAs(list, one, field.kind, { locale });
-  return field.kind === 'several values' ? format(field.kind, joinedValues(valuesIn(value).map(typed)), locale) : typed(value);
 }
 
 export function shownValue(field: Shown, value: string, catalogs: ReadonlyMap<string, Catalog>, locale: Locale): string {

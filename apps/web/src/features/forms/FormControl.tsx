@@ -1,6 +1,6 @@
 // The control that asks one field. Which one it is follows from the rule; what is taken is judged by the rule alone.
 import { Box, Checkbox, Input, NativeSelect, RadioGroup, Stack, Textarea } from '@chakra-ui/react';
-import { parentsOf, valuesIn, writeTypedList, type Control, type Item } from '@dellum/core';
+import { parentsOf, typedValue, valuesIn, writeTypedList, type Control, type Item } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { Move } from '../../grid/index.js';
@@ -9,7 +9,7 @@ import type { Refusal } from '../../picker/PickerInput.js';
 import { pickList, type PickList } from '../../picker/pickList.js';
 import { CellEditor } from '../entries/CellEditor.js';
 import { daysOf } from '../entries/daysOf.js';
-import { shownValue, typedValue } from '../entries/shownValue.js';
+import { shownValue } from '../entries/shownValue.js';
 import type { Filling } from './useFilling.js';
 
 export interface FormControlProps {

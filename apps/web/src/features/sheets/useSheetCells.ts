@@ -12,6 +12,7 @@ import {
   readsOf,
   ruleHere,
   stands,
+  typedValue,
   valuesIn,
   type CascadePlan,
   type Catalog,
@@ -31,7 +32,7 @@ import { did } from '../entries/doneSlice.js';
 import { underWay } from '../entries/inFlight.js';
 import { began } from '../../data/newEntriesSlice.js';
 import { sendEdit } from '../entries/sendEdit.js';
-import { itemOf, shownValue, typedValue } from '../entries/shownValue.js';
+import { itemOf, shownValue } from '../entries/shownValue.js';
 import { useRequestsOfRegisterQuery } from '../../data/requestsApi.js';
 
 /** What was taken under another spelling is said. */
