@@ -36,14 +36,15 @@ const serverFolders = [
   ['arrangements', 'sources'],
   ['catalogs', 'linked'],
   ['entering', 'exchange', 'ranges', 'sheets'],
+  ['programs'],
   ['bindings', 'figures', 'forms', 'ledgerRead', 'metrics', 'records', 'requests', 'upkeep', 'workers'],
 ];
 
 const webFolders = [
   ['data', 'theme'],
   ['frame', 'live', 'picker'],
-  ['features/arrangements', 'features/exchange', 'features/filters', 'features/houses', 'features/people', 'features/requests', 'grid'],
-  ['features/acts', 'features/entries'],
+  ['features/arrangements', 'features/filters', 'features/houses', 'features/people', 'features/programs', 'features/requests', 'grid'],
+  ['features/acts', 'features/entries', 'features/exchange'],
   ['features/linked', 'features/ranges', 'features/seek'],
   ['features/map', 'features/upkeep', 'shell'],
   ['features/bindings'],

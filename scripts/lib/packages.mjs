@@ -50,6 +50,7 @@ export function ensureReaders() {
   const has = (module) => () => spawnSync(python, ['-c', `import ${module}`], { stdio: 'ignore' }).status === 0;
   debianPackage('python3-openpyxl', 'a reader of workbooks', has('openpyxl'));
   debianPackage('python3-odf', 'a reader of OpenDocument', has('odf'));
+  debianPackage('python3-rdflib', 'a reader of RDF', has('rdflib'));
 }
 
 /** Installs the node modules when they are missing or the lock file has changed since. */

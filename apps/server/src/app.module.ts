@@ -12,6 +12,7 @@ import type { ReachableConfig } from './linked/reachable.js';
 import { LedgerReadModule } from './ledgerRead/ledgerRead.module.js';
 import { LiveModule } from './live/live.module.js';
 import { MetricsModule } from './metrics/metrics.module.js';
+import { ProgramsModule } from './programs/programs.module.js';
 import { RecordsModule } from './records/records.module.js';
 import { RequestsModule } from './requests/requests.module.js';
 import { UpkeepModule } from './upkeep/upkeep.module.js';
@@ -27,6 +28,7 @@ const outermost = [
   LedgerReadModule,
   LiveModule,
   MetricsModule,
+  ProgramsModule,
   RecordsModule,
   RequestsModule,
   UpkeepModule,

@@ -29,6 +29,7 @@ const FigurePage = lazy(async () => ({ default: (await import('./features/figure
 const FactorNeeded = lazy(async () => ({ default: (await import('./features/people/FactorNeeded.js')).FactorNeeded }));
 const LedgerPage = lazy(async () => ({ default: (await import('./features/ledger/LedgerPage.js')).LedgerPage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
+const InAndOutPage = lazy(async () => ({ default: (await import('./features/exchange/InAndOutPage.js')).InAndOutPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
 const HousePage = lazy(async () => ({ default: (await import('./features/houses/HousePage.js')).HousePage }));
 const AccountPage = lazy(async () => ({ default: (await import('./features/people/AccountPage.js')).AccountPage }));
@@ -131,6 +132,7 @@ const router = createBrowserRouter([
       { path: '/bindings', element: designed(<BindingsPage />) },
       { path: '/people', element: designed(<PeoplePage />) },
       { path: '/house', element: designed(<HousePage />) },
+      { path: '/in-and-out', element: designed(<InAndOutPage />) },
       {
         path: '/account',
         element: (

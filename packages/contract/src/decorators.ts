@@ -11,6 +11,8 @@ const compose =
 // NUL and lone surrogates are in no text that the database takes.
 const unstorable = /[\u0000\p{Surrogate}]/u;
 
+export const isStorable = (text: unknown): text is string => typeof text === 'string' && !unstorable.test(text);
+
 /** A text, or with `each` several, that can be stored. */
 export const IsText = (options?: ValidationOptions): PropertyDecorator =>
   compose(
@@ -19,7 +21,7 @@ export const IsText = (options?: ValidationOptions): PropertyDecorator =>
       {
         name: 'isText',
         validator: {
-          validate: (text) => typeof text === 'string' && !unstorable.test(text),
+          validate: isStorable,
           defaultMessage: () => 'The text holds a character that cannot be stored. Type it again without it.',
         },
       },

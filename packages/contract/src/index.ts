@@ -15,6 +15,7 @@ export * from './requests.js';
 export * from './catalogs.js';
 export * from './rules.js';
 export * from './exchange.js';
+export * from './programs.js';
 export * from './forms.js';
 export * from './figures.js';
 export * from './bindings.js';

@@ -21,6 +21,7 @@ import * as closedEntries from './migrations/0018-closed-entries.js';
 import * as everyState from './migrations/0019-every-state.js';
 import * as actsSayWhatTheyDo from './migrations/0020-acts-say-what-they-do.js';
 import * as downloads from './migrations/0021-downloads.js';
+import * as accessTokens from './migrations/0022-access-tokens.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -45,6 +46,7 @@ const migrations: Record<string, Migration> = {
   '0019-every-state': everyState,
   '0020-acts-say-what-they-do': actsSayWhatTheyDo,
   '0021-downloads': downloads,
+  '0022-access-tokens': accessTokens,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

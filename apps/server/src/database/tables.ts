@@ -395,6 +395,38 @@ export interface DownloadsTable {
   parts: Generated<number>;
   bytes: Generated<number>;
 }
+export interface AccessTokensTable {
+  house_id: string;
+  id: string;
+  name: string;
+  name_key: string;
+  token_hash: Buffer;
+  writes: boolean;
+  /** The catalogs that it reads. */
+  catalogs: string[];
+  /** The registers that it reads, and enters data in where it writes. */
+  registers: string[];
+  /** The last day on which it is good (ISO 8601). */
+  until: string;
+  made_by: string | null;
+  made_at: Moment;
+  ended_at: ColumnType<Date | null, undefined, Date>;
+  last_used_at: ColumnType<Date | null, undefined, Date>;
+  /** The minute in which it was used last, and how often in it. */
+  minute: Moment;
+  asked: Generated<number>;
+}
+export interface ProgramAnswersTable {
+  house_id: string;
+  token_id: string;
+  /** The Idempotency-Key of the request. */
+  key: string;
+  /** The hash of what was asked. */
+  asked: Buffer;
+  /** Null while the request is under way. */
+  answer: ColumnType<unknown, undefined, string>;
+  at: Moment;
+}
 export interface DownloadPartsTable {
   house_id: string;
   download_id: number;
@@ -482,7 +514,9 @@ export interface Tables {
   arrangements: ArrangementsTable;
   arranged_entries: ArrangedEntriesTable;
   entry_acts: EntryActsTable;
+  access_tokens: AccessTokensTable;
   downloads: DownloadsTable;
+  program_answers: ProgramAnswersTable;
   download_parts: DownloadPartsTable;
   stewards: StewardsTable;
   requests: RequestsTable;

@@ -82,6 +82,7 @@ export class ProblemFilter implements ExceptionFilter {
       return;
     }
     if (problem.status === 503) response.setHeader('Retry-After', '1');
+    if (problem.code === 'too-many-requests') response.setHeader('Retry-After', '60');
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem.toProblem()));
   }
 }

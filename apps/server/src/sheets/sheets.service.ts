@@ -376,6 +376,7 @@ function freeKey(heading: string, taken: readonly string[]): string {
       .slice(0, 40) || 'field';
   for (let number = 1; ; number++) {
     const key = number === 1 ? words : `${words}_${number}`;
-    if (!taken.includes(key) && !(key in Object.prototype)) return key;
+    // Names that objects have by nature are passed over wherever objects are read.
+    if (!taken.includes(key) && !(key in Object.prototype) && key !== 'prototype') return key;
   }
 }

@@ -10,6 +10,7 @@ import { JobsModule } from '../jobs/jobs.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
 import { LinkedModule } from '../linked/linked.module.js';
 import { PeopleModule } from '../people/people.module.js';
+import { ProgramsModule } from '../programs/programs.module.js';
 import { WorkersService } from './workers.service.js';
 
 @Module({
@@ -25,6 +26,7 @@ import { WorkersService } from './workers.service.js';
     LedgerModule,
     LinkedModule,
     PeopleModule,
+    ProgramsModule,
   ],
   providers: [WorkersService],
 })

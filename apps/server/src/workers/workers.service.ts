@@ -13,6 +13,7 @@ import { DownloadsService } from '../exchange/downloads.service.js';
 import { DownloadsStore } from '../exchange/downloads.store.js';
 import { LinkedService } from '../linked/linked.service.js';
 import { LinkedStore } from '../linked/linked.store.js';
+import { AccessTokensStore } from '../programs/accessTokens.store.js';
 import { SessionsService } from '../people/sessions.service.js';
 import { TriesStore } from '../people/tries.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
@@ -33,6 +34,7 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
     private readonly tries: TriesStore,
+    private readonly accessTokens: AccessTokensStore,
     private readonly seals: SealsStore,
     private readonly linked: LinkedService,
     private readonly linkedStore: LinkedStore,
@@ -74,12 +76,13 @@ export class WorkersService implements OnApplicationBootstrap {
     if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
-  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads of more than a week ago. */
+  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads and answers to programs of more than a week ago. */
   private async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
     await this.tries.forgetOld(this.database.kysely);
     await this.downloadsStore.removeOld(this.database.kysely);
+    await this.accessTokens.forgetOld(this.database.kysely);
   }
 
   /** Sends a recount for every house that has a catalog ordered by use. */

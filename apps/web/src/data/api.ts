@@ -77,6 +77,7 @@ export const everyTag = [
   'Form',
   'Figures',
   'Downloads',
+  'Tokens',
 ] as const;
 
 export const api = createApi({

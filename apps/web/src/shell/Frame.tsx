@@ -148,6 +148,7 @@ function Rail({ me }: { me: Me }) {
             ways={[
               { to: '/house', words: 'House' },
               { to: '/people', words: 'People' },
+              { to: '/in-and-out', words: 'In and out' },
             ]}
           />
         </>

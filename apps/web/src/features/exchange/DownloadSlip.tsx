@@ -1,5 +1,5 @@
 // The slip by which one downloads a sheet: which entries, in which format, and what programs that open the file cannot do.
-import { Box, Button, HStack, Link, Progress, RadioGroup, Stack, Text } from '@chakra-ui/react';
+import { Box, Button, Progress, RadioGroup, Stack, Text } from '@chakra-ui/react';
 import { lostOf } from '@dellum/core';
 import {
   downloadKept,
@@ -21,7 +21,8 @@ import { useAppDispatch } from '../../data/store.js';
 import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { entries, moment, number } from '../../frame/written.js';
+import { entries, number } from '../../frame/written.js';
+import { FilesOut } from './FilesOut.js';
 
 const formats: readonly (readonly [format: DownloadFormat, words: string, about: string])[] = [
   ['workbook', 'Workbook with its drop-downs', 'for calculating programs (OOXML, .xlsx)'],
@@ -176,8 +177,6 @@ function LostThere({ fields, all }: { fields: readonly FieldView[]; all: readonl
 /** The files of this sheet that are still kept. */
 function Past({ registerId }: { registerId: string }) {
   const { data: downloads = [] } = useDownloadsQuery();
-  const [remove] = useRemoveDownloadMutation();
-  const attempt = useTry();
   const done = downloads.filter((download) => download.registerId === registerId && download.state === 'done');
   if (done.length === 0) return null;
   return (
@@ -186,27 +185,7 @@ function Past({ registerId }: { registerId: string }) {
       <Text color="inkSoft" fontSize="xs" mb="1">
         They are kept for {downloadKept} days.
       </Text>
-      <Stack as="ul" gap="2" listStyleType="none">
-        {done.map((download) => (
-          <HStack as="li" key={download.id} justify="space-between" align="start">
-            <Box minW="0">
-              <Link href={fileAddress(download.id)} download={download.name} overflowWrap="anywhere">
-                {download.name}
-              </Link>
-              <Text color="inkSoft" fontSize="xs">
-                {entries(download.done)}, {moment.format(new Date(download.at))}, by {download.by}
-              </Text>
-            </Box>
-            <Button
-              size="2xs"
-              aria-label={`Delete ${download.name} of ${moment.format(new Date(download.at))}`}
-              onClick={() => void attempt(remove(download.id).unwrap())}
-            >
-              Delete
-            </Button>
-          </HStack>
-        ))}
-      </Stack>
+      <FilesOut files={done} />
     </Box>
   );
 }

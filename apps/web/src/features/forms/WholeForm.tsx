@@ -1,12 +1,13 @@
 // The slip of the form as a whole: its words, its versions, and the links by which people without an account fill it.
-import { Box, Button, Code, HStack, Input, Stack, Text } from '@chakra-ui/react';
+import { Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import { format } from '@dellum/core';
 import type { FormView, Me } from '@dellum/contract';
-import { Copy, Link2 } from 'lucide-react';
+import { Link2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Confirm } from '../../frame/Confirm.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { ShownOnce } from '../../frame/ShownOnce.js';
+import { useTry } from '../../frame/useNotice.js';
 import { DayField } from '../../picker/DayField.js';
 import { useCloseLinkMutation, useMakeLinkMutation } from '../../data/formsApi.js';
 import { SlipHeading, Worded } from './LayoutSlip.js';
@@ -64,14 +65,9 @@ function Links({ form, me }: { form: FormView; me: Me }) {
   const [make, { isLoading }] = useMakeLinkMutation();
   const [close] = useCloseLinkMutation();
   const attempt = useTry();
-  const notice = useNotice();
   const open = async () => {
     const made = await attempt(make({ id: form.id, link: { expires, perHour: Number(perHour) } }).unwrap());
     if (made) setAddress(`${window.location.origin}/open/${made.token}`);
-  };
-  const copy = async (text: string) => {
-    await navigator.clipboard.writeText(text);
-    notice('done', 'The link is copied.');
   };
   const over = (link: FormView['links'][number]) => link.closed || new Date(link.expires) <= new Date();
   return (
@@ -100,19 +96,7 @@ function Links({ form, me }: { form: FormView; me: Me }) {
           <Link2 size={13} aria-hidden /> Make a link
         </Button>
       </HStack>
-      {address && (
-        <Box bg="growth.subtle" color="growth.fg" rounded="l2" p="2.5">
-          <Text mb="1">Copy the link now; it is shown once.</Text>
-          <HStack align="start">
-            <Code flex="1" bg="card" color="ink" overflowWrap="anywhere" whiteSpace="normal">
-              {address}
-            </Code>
-            <Button size="2xs" onClick={() => void copy(address)}>
-              <Copy size={12} aria-hidden /> Copy
-            </Button>
-          </HStack>
-        </Box>
-      )}
+      {address && <ShownOnce text={address} what="link" />}
       {form.links.map((link) => (
         <HStack key={link.id} justify="space-between" gap="2" borderTopWidth="1px" borderColor="lineSoft" pt="1.5">
           <Text fontSize="xs" color={over(link) ? 'inkSoft' : undefined}>

@@ -1,0 +1,115 @@
+// HTTP for other programs, by their access tokens.
+import { Body, Controller, Get, Headers, HttpCode, Param, Post, Query, Req, Res, UseGuards } from '@nestjs/common';
+import {
+  ChangesQueryDto,
+  CheckRowsDto,
+  StoreRowsDto,
+  ProgramValuesDto,
+  type JudgedRows,
+  type ProgramCatalog,
+  type ProgramChanges,
+  type ProgramRegister,
+} from '@dellum/contract';
+import type { JsonSchema } from '@dellum/core';
+import type { Request, Response } from 'express';
+import { Open, Takes } from '../access/access.js';
+import { IdPipe, ProblemError } from '../problems/index.js';
+import { AskingProgram, ProgramGuard, type Program } from './program.js';
+import { RowsService } from './rows.service.js';
+import { valueFormats, type ValueFormat } from './valueFormats.js';
+import { ValuesService } from './values.service.js';
+
+/** No session opens these; a token does. */
+@Controller('programs')
+@Open()
+@UseGuards(ProgramGuard)
+export class ProgramsController {
+  constructor(
+    private readonly values: ValuesService,
+    private readonly rows: RowsService,
+  ) {}
+
+  @Get('catalogs')
+  catalogs(@AskingProgram() program: Program): Promise<ProgramCatalog[]> {
+    return this.values.catalogsFor(program);
+  }
+
+  /** In the format that is asked for by Accept; 304 where it is the one that the program has. */
+  @Get('catalogs/:key/values')
+  async valuesOf(
+    @AskingProgram() program: Program,
+    @Param('key') key: string,
+    @Query() query: ProgramValuesDto,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
+    const format = formatOf(request);
+    const { etag, body } = await this.values.valuesOf(program, key, query, format);
+    response.setHeader('ETag', etag);
+    response.setHeader('Vary', 'Accept, Authorization');
+    response.setHeader('Cache-Control', 'private, no-cache');
+    if (isHeld(etag, request.headers['if-none-match'])) response.status(304).end();
+    else
+      response
+        .status(200)
+        .type(`${valueFormats[format].type}; charset=utf-8`)
+        .end(await body());
+  }
+
+  @Get('registers')
+  registers(@AskingProgram() program: Program): Promise<ProgramRegister[]> {
+    return this.values.registersFor(program);
+  }
+
+  /** JSON Schema (draft 2020-12) of one entry. */
+  @Get('registers/:key/schema')
+  async schema(@AskingProgram() program: Program, @Param('key', IdPipe) key: string, @Res() response: Response): Promise<void> {
+    const schema: JsonSchema = await this.values.schema(program, key);
+    response.type('application/schema+json').end(JSON.stringify(schema));
+  }
+
+  /** Judges rows and stores nothing. */
+  @Post('registers/:key/check')
+  @HttpCode(200)
+  @Takes('blocks')
+  check(@AskingProgram() program: Program, @Param('key', IdPipe) key: string, @Body() dto: CheckRowsDto): Promise<JudgedRows> {
+    return this.rows.check(program, key, dto);
+  }
+
+  /** Stores the rows that are taken, once for each Idempotency-Key. */
+  @Post('registers/:key/entries')
+  @HttpCode(200)
+  @Takes('blocks')
+  store(
+    @AskingProgram() program: Program,
+    @Param('key', IdPipe) key: string,
+    @Headers('idempotency-key') once: string | undefined,
+    @Body() dto: StoreRowsDto,
+  ): Promise<JudgedRows> {
+    return this.rows.store(program, key, once, dto);
+  }
+
+  /** What has changed since a number. */
+  @Get('changes')
+  changes(@AskingProgram() program: Program, @Query() query: ChangesQueryDto, @Req() request: Request): Promise<ProgramChanges> {
+    const gone = new AbortController();
+    request.on('close', () => gone.abort());
+    return this.values.changesFor(program, query, gone.signal);
+  }
+}
+
+/** Whether If-None-Match names the entity tag (RFC 9110, section 13.1.2). */
+const isHeld = (etag: string, held: string | undefined): boolean =>
+  (held ?? '').split(',').some((one) => one.trim() === '*' || one.trim().replace(/^W\//u, '') === etag);
+
+function formatOf(request: Request): ValueFormat {
+  const formats = Object.keys(valueFormats) as ValueFormat[];
+  const accepted = request.accepts(formats.map((format) => valueFormats[format].type));
+  const format = formats.find((one) => valueFormats[one].type === accepted);
+  if (!format)
+    throw new ProblemError(
+      'not-acceptable',
+      `Values are written as ${formats.map((one) => valueFormats[one].type).join(', ')}. Ask for one of them by “Accept”.`,
+    );
+  return format;
+}

@@ -1,0 +1,21 @@
+import { Module } from '@nestjs/common';
+import { ChangesModule } from '../changes/changes.module.js';
+import { CompiledModule } from '../compiled/compiled.module.js';
+import { EnteringModule } from '../entering/entering.module.js';
+import { EntriesModule } from '../entries/entries.module.js';
+import { LedgerModule } from '../ledger/ledger.module.js';
+import { StructureModule } from '../structure/structure.module.js';
+import { AccessTokensController } from './accessTokens.controller.js';
+import { AccessTokensService } from './accessTokens.service.js';
+import { AccessTokensStore } from './accessTokens.store.js';
+import { ProgramsController } from './programs.controller.js';
+import { RowsService } from './rows.service.js';
+import { ValuesService } from './values.service.js';
+
+@Module({
+  imports: [ChangesModule, CompiledModule, EnteringModule, EntriesModule, LedgerModule, StructureModule],
+  controllers: [AccessTokensController, ProgramsController],
+  providers: [AccessTokensService, AccessTokensStore, RowsService, ValuesService],
+  exports: [AccessTokensStore],
+})
+export class ProgramsModule {}

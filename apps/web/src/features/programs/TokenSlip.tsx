@@ -1,0 +1,118 @@
+// A new access token: for which program, what it opens and for how long. The token itself is shown once.
+import { Button, Stack, Text } from '@chakra-ui/react';
+import { AccessTokenDto, type BuildView, type Me } from '@dellum/contract';
+import { useState } from 'react';
+import { useMakeTokenMutation } from '../../data/programsApi.js';
+import { Check } from '../../frame/Check.js';
+import { FormField } from '../../frame/FormField.js';
+import { ShownOnce } from '../../frame/ShownOnce.js';
+import { SlipHead } from '../../frame/SlipHead.js';
+import { useDtoForm } from '../../frame/useForm.js';
+import { Way } from '../../frame/Way.js';
+import { DayField } from '../../picker/DayField.js';
+
+interface TokenSlipProps {
+  readonly build: BuildView;
+  readonly me: Me;
+  close(): void;
+}
+
+export function TokenSlip({ build, me, close }: TokenSlipProps) {
+  const { register, fault, submit, problem, watch, setValue, formState } = useDtoForm(AccessTokenDto, {
+    name: '',
+    writes: false,
+    catalogs: [],
+    registers: [],
+    until: '',
+  });
+  const [make] = useMakeTokenMutation();
+  const [token, setToken] = useState<string>();
+  const save = submit(async (values) => setToken((await make(values).unwrap()).token));
+  const sheets = build.sheets.flatMap((sheet) =>
+    sheet.kind === 'entry' ? sheet.registers.map(({ id }) => ({ id, title: sheet.title })) : [],
+  );
+  if (token !== undefined)
+    return (
+      <Stack gap="3" role="region" aria-label="The new token">
+        <SlipHead title="The new token" about="Give it to the program as “Authorization: Bearer …”." close={close} />
+        <ShownOnce text={token} what="token" />
+        <Button alignSelf="start" size="sm" autoFocus onClick={close}>
+          Done
+        </Button>
+      </Stack>
+    );
+  return (
+    <form noValidate aria-label="New access token" onSubmit={(event) => void save(event)}>
+      <Stack gap="4">
+        <SlipHead
+          title="New access token"
+          about="For one program. It opens what is chosen here, and nothing else of the house."
+          close={close}
+        />
+        <FormField label="Which program it is for" autoFocus fault={fault('name') ?? problem} {...register('name')} />
+        <Chosen
+          label="Catalogs that it reads"
+          none={<Way to="/catalogs">Make a catalog</Way>}
+          all={build.catalogs}
+          chosen={watch('catalogs')}
+          fault={fault('catalogs')}
+          choose={(ids) => setValue('catalogs', ids)}
+        />
+        <Chosen
+          label="Sheets for which it has rows checked"
+          none={<Way to="/sheets">Make a sheet</Way>}
+          all={sheets}
+          chosen={watch('registers')}
+          fault={fault('registers')}
+          choose={(ids) => setValue('registers', ids)}
+        />
+        <Check label="It enters data in these sheets, too" checked={watch('writes')} set={(writes) => setValue('writes', writes)} />
+        <Stack gap="1">
+          <DayField label="Last day" size="sm" from={me.house.today} day={watch('until')} onDay={(day) => setValue('until', day)} />
+          {fault('until') && (
+            <Text color="brick.fg" role="alert">
+              {fault('until')}
+            </Text>
+          )}
+        </Stack>
+        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+          Make the token
+        </Button>
+      </Stack>
+    </form>
+  );
+}
+
+interface ChosenProps {
+  readonly label: string;
+  /** What is shown where there is nothing to choose. */
+  readonly none: React.ReactNode;
+  readonly all: readonly { readonly id: string; readonly title: string }[];
+  readonly chosen: readonly string[];
+  readonly fault: string | undefined;
+  choose(ids: string[]): void;
+}
+
+function Chosen({ label, none, all, chosen, fault, choose }: ChosenProps) {
+  return (
+    <Stack as="fieldset" gap="1.5">
+      <Text as="legend" fontWeight="bold">
+        {label}
+      </Text>
+      {all.length === 0 && none}
+      {all.map(({ id, title }) => (
+        <Check
+          key={id}
+          label={title}
+          checked={chosen.includes(id)}
+          set={(is) => choose(is ? [...chosen, id] : chosen.filter((one) => one !== id))}
+        />
+      ))}
+      {fault && (
+        <Text color="brick.fg" role="alert">
+          {fault}
+        </Text>
+      )}
+    </Stack>
+  );
+}
