@@ -51,6 +51,7 @@ export function ensureReaders() {
   debianPackage('python3-openpyxl', 'a reader of workbooks', has('openpyxl'));
   debianPackage('python3-odf', 'a reader of OpenDocument', has('odf'));
   debianPackage('python3-rdflib', 'a reader of RDF', has('rdflib'));
+  debianPackage('curl', 'a client for HTTP', () => existsSync('/usr/bin/curl'));
 }
 
 /** Installs the node modules when they are missing or the lock file has changed since. */

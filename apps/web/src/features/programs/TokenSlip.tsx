@@ -1,5 +1,6 @@
 // A new access token: for which program, what it opens and for how long. The token itself is shown once.
 import { Button, Stack, Text } from '@chakra-ui/react';
+import { monthsAfter } from '@dellum/core';
 import { AccessTokenDto, type BuildView, type Me } from '@dellum/contract';
 import { useState } from 'react';
 import { useMakeTokenMutation } from '../../data/programsApi.js';
@@ -23,7 +24,7 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
     writes: false,
     catalogs: [],
     registers: [],
-    until: '',
+    until: monthsAfter(me.house.today, 12),
   });
   const [make] = useMakeTokenMutation();
   const [token, setToken] = useState<string>();
@@ -34,7 +35,7 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
   if (token !== undefined)
     return (
       <Stack gap="3" role="region" aria-label="The new token">
-        <SlipHead title="The new token" about="Give it to the program as “Authorization: Bearer …”." close={close} />
+        <SlipHead title="The new token" about={`Give it to the program, and the address where it asks: ${window.location.origin}/api/v1/programs`} close={close} />
         <ShownOnce text={token} what="token" />
         <Button alignSelf="start" size="sm" autoFocus onClick={close}>
           Done
@@ -50,6 +51,14 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
           close={close}
         />
         <FormField label="Which program it is for" autoFocus fault={fault('name') ?? problem} {...register('name')} />
+        <Stack gap="1">
+          <DayField label="Last day" size="sm" from={me.house.today} day={watch('until')} onDay={(day) => setValue('until', day)} />
+          {fault('until') && (
+            <Text color="brick.fg" role="alert">
+              {fault('until')}
+            </Text>
+          )}
+        </Stack>
         <Chosen
           label="Catalogs that it reads"
           none={<Way to="/catalogs">Make a catalog</Way>}
@@ -67,14 +76,6 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
           choose={(ids) => setValue('registers', ids)}
         />
         <Check label="It enters data in these sheets, too" checked={watch('writes')} set={(writes) => setValue('writes', writes)} />
-        <Stack gap="1">
-          <DayField label="Last day" size="sm" from={me.house.today} day={watch('until')} onDay={(day) => setValue('until', day)} />
-          {fault('until') && (
-            <Text color="brick.fg" role="alert">
-              {fault('until')}
-            </Text>
-          )}
-        </Stack>
         <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Make the token
         </Button>
@@ -99,6 +100,11 @@ function Chosen({ label, none, all, chosen, fault, choose }: ChosenProps) {
       <Text as="legend" fontWeight="bold">
         {label}
       </Text>
+      {fault && (
+        <Text color="brick.fg" role="alert">
+          {fault}
+        </Text>
+      )}
       {all.length === 0 && none}
       {all.map(({ id, title }) => (
         <Check
@@ -108,11 +114,6 @@ function Chosen({ label, none, all, chosen, fault, choose }: ChosenProps) {
           set={(is) => choose(is ? [...chosen, id] : chosen.filter((one) => one !== id))}
         />
       ))}
-      {fault && (
-        <Text color="brick.fg" role="alert">
-          {fault}
-        </Text>
-      )}
     </Stack>
   );
 }

@@ -1,0 +1,47 @@
+// docs/api.md against the demo: every command of it is run, and answers what the page says.
+import { execFile } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { loadHouse, quillhaven } from '@dellum/demo';
+import type { BuildView, MadeToken } from '@dellum/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { freshDatabase, startServer, Visitor, type Running } from './house.js';
+
+const page = readFileSync(join(import.meta.dirname, '../../../docs/api.md'), 'utf8');
+/** Each command with the answer that the page shows, if it does. */
+const commands = [...page.matchAll(/```sh\n([\s\S]*?)```(?:\s*```json\n([\s\S]*?)```)?/gu)].map(([, command, answer]) => ({
+  command: command!.trim(),
+  answer: answer === undefined ? undefined : (JSON.parse(answer) as unknown),
+}));
+
+let running: Running;
+let shell: Record<string, string>;
+beforeAll(async () => {
+  running = await startServer(await freshDatabase());
+  const house = quillhaven(new Date());
+  await loadHouse(running.database.kysely, house);
+  const ines = new Visitor(running.base);
+  await ines.call('POST', '/session', { house: house.key, signIn: 'ines', password: 'lantern-basin' });
+  const build = await ines.get<BuildView>('/build');
+  const catalog = (key: string) => build.catalogs.find((known) => known.key === key)!.id;
+  const sheet = build.sheets.find(({ title }) => title === 'Crane hours')!.registers[0]!.id;
+  const { body } = await ines.call<MadeToken>('POST', '/access-tokens', {
+    name: 'Crane log',
+    writes: true,
+    catalogs: [catalog('pilots'), catalog('quays')],
+    registers: [sheet],
+    until: '2099-12-31',
+  });
+  shell = { PATH: process.env['PATH']!, DELLUM: `${running.base}/api/v1/programs`, TOKEN: body.token, SHEET: sheet };
+}, 120_000);
+afterAll(() => running.close());
+
+describe('the page about the interface for programs', () => {
+  it('has commands to run', () => expect(commands.length).toBeGreaterThan(8));
+  it.each(commands)('$command', async ({ command, answer }) => {
+    const { stdout: said } = await promisify(execFile)('/bin/sh', ['-c', command], { env: shell, timeout: 20_000 });
+    if (answer === undefined) expect(said.length).toBeGreaterThan(100);
+    else expect(JSON.parse(said)).toMatchObject(answer as object);
+  });
+});
