@@ -119,6 +119,10 @@ test('catalogs and sources in full', async ({ house }) => {
   await page.goto('/linked');
   await expect(page.getByRole('row', { name: /Tariff documents/ })).toBeVisible();
   await clean(page, 'linked sources');
+  await page.getByRole('link', { name: 'In and out' }).click();
+  await page.getByRole('button', { name: 'New access token' }).click();
+  await expect(page.getByRole('form', { name: 'New access token' })).toBeVisible();
+  await clean(page, 'in and out');
   await toCatalog(page, 'Visit status');
   await page.getByRole('table').getByRole('button', { name: 'Shifted' }).click();
   await expect(page.getByRole('region', { name: 'Item Shifted' })).toBeVisible();

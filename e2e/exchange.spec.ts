@@ -70,3 +70,68 @@ test('a clerk downloads a sheet: with its drop-downs, as a table of what was arr
   await page.getByRole('button', { name: 'Download', exact: true }).click();
   await expect(panel(page).getByRole('region', { name: 'Files of this sheet' }).getByText('by Pell Hawk').first()).toBeVisible();
 });
+
+test('a program is given a token by keys alone: it has rows judged and stores them under everybody’s eyes, until it is ended', async ({
+  nursery: { page, clerk },
+}) => {
+  const grid = await makeSheet(page, 'Orders', [['Item'], ['State']]);
+  await giveChoices(page, 'State', 'to do, doing, done', 'Make a list of them');
+  await closePanel(page);
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Orders/ }).click();
+
+  await page.getByRole('link', { name: 'In and out' }).click();
+  await expect(page.getByText('No program has a token yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'New access token' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(panel(page).getByLabel('Which program it is for')).toBeFocused();
+  await page.keyboard.type('Scale in the yard');
+  // Nothing is chosen yet: it says so, and what was typed stays.
+  await page.keyboard.press('Enter');
+  await expect(panel(page).getByRole('alert')).toHaveText('Choose at least one catalog or sheet.');
+  for (const choice of ['State', 'Orders', 'It enters data in these sheets, too']) {
+    await panel(page).getByRole('checkbox', { name: choice, exact: true }).focus();
+    await page.keyboard.press('Space');
+  }
+  await page.keyboard.press('Enter');
+  await panel(page).getByRole('button', { name: 'Make the token' }).focus();
+  await page.keyboard.press('Enter');
+  await panel(page).getByRole('button', { name: 'Copy' }).click();
+  const token = await page.evaluate(() => navigator.clipboard.readText());
+  await panel(page).getByRole('button', { name: 'Done' }).click();
+  await expect(panel(page)).toBeHidden();
+  const programs = page.getByRole('region', { name: 'Other programs' });
+  await expect(programs).toContainText('Reads State; enters data in Orders. Made by Orla Venn; not used yet.');
+  // It is not in the page any more, nor by going back.
+  await page.goBack();
+  await expect(page.getByText(token)).toBeHidden();
+
+  // The program is no browser: nothing but its token.
+  const program = (path: string, init: RequestInit = {}) =>
+    fetch(`${new URL(page.url()).origin}/api/v1/programs${path}`, {
+      ...init,
+      headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json', 'idempotency-key': 'one' },
+    });
+  const [{ key }] = (await (await program('/registers')).json()) as [{ key: string }];
+  const rows = JSON.stringify({
+    rows: [
+      { item: 'spade', state: 'doing' },
+      { item: 'rake', state: 'lost' },
+    ],
+  });
+  const store = () => program(`/registers/${key}/entries`, { method: 'POST', body: rows });
+  expect(await (await store()).json()).toMatchObject({ taken: 1, refused: 1 });
+  expect(await (await store()).json()).toMatchObject({ taken: 1, refused: 1 });
+  await expect.poll(() => rowsOf(other.getByRole('grid', { name: 'Orders' }))).toContainEqual(['spade', 'doing']);
+  await toPage(page, 'Sheets', /^Orders/);
+  await expect.poll(async () => (await rowsOf(grid)).filter(([item]) => item === 'spade')).toHaveLength(1);
+
+  await page.getByRole('link', { name: 'In and out' }).click();
+  await expect(programs).toContainText('used last');
+  await programs.getByRole('button', { name: 'End the token of Scale in the yard' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'End the token' }).click();
+  await expect(programs).toContainText('Scale in the yard is over');
+  expect((await store()).status).toBe(401);
+  await page.getByRole('link', { name: 'Ledger' }).click();
+  await expect(page.getByText('the program “Scale in the yard” entered data')).toBeVisible();
+});

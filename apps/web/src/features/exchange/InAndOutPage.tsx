@@ -16,7 +16,7 @@ const hasPanel = (params: URLSearchParams) => params.has('new-token');
 export function InAndOutPage() {
   const { data: build } = useBuildQuery();
   const { data: me } = useMeQuery();
-  const { data: files } = useDownloadsQuery();
+  const { data: files } = useDownloadsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [address, show] = usePanel(hasPanel);
   if (!build || !me || !files) return <Waiting />;
   const close = () => show({ 'new-token': undefined });

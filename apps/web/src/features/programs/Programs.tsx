@@ -15,7 +15,8 @@ interface ProgramsProps {
 }
 
 export function Programs({ build, me, add }: ProgramsProps) {
-  const { data: tokens } = useAccessTokensQuery();
+  // When a program was here last is told by nothing but asking.
+  const { data: tokens } = useAccessTokensQuery(undefined, { refetchOnMountOrArgChange: true });
   return (
     <Stack as="section" aria-label="Other programs" gap="2">
       <Heading as="h2" fontSize="md">
