@@ -65,6 +65,20 @@ test('a clerk downloads a sheet: with its drop-downs, as a table of what was arr
     { item: '=rake', state: 'done', count: '12' },
   ]);
 
+  // The list itself goes out, too, as a table and as concepts.
+  await toPage(page, 'Catalogs', 'State');
+  await page.getByRole('button', { name: 'Download', exact: true }).click();
+  const list = panel(page).getByRole('button', { name: 'Download', exact: true });
+  expect(
+    (await fetched(page, () => list.click())).text
+      .split('\r\n')
+      .slice(1, 4)
+      .map((line) => line.split(',')[0]),
+  ).toEqual(['to do', 'doing', 'done']);
+  await panel(page).getByText(/^Concepts/).click();
+  const concepts = await fetched(page, () => list.click());
+  expect([concepts.name, concepts.text]).toEqual(['State.ttl', expect.stringContaining('skos:notation "to do"')]);
+
   // The administrator sees all files of the sheet.
   await toPage(page, 'Sheets', /^Orders/);
   await page.getByRole('button', { name: 'Download', exact: true }).click();
@@ -93,8 +107,6 @@ test('a program is given a token by keys alone: it has rows judged and stores th
     await panel(page).getByRole('checkbox', { name: choice, exact: true }).focus();
     await page.keyboard.press('Space');
   }
-  await page.keyboard.press('Enter');
-  await panel(page).getByRole('button', { name: 'Make the token' }).focus();
   await page.keyboard.press('Enter');
   await panel(page).getByRole('button', { name: 'Copy' }).click();
   const token = await page.evaluate(() => navigator.clipboard.readText());

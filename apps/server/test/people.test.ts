@@ -191,6 +191,7 @@ const stewardKeeps = [
   'GET /catalogs/{id}/as-of',
   'GET /catalogs/{id}/use',
   'GET /catalogs/{id}/lineage',
+  'GET /catalogs/{id}/file',
 ];
 const clerkEnters = [
   ...keepsFigures,

@@ -266,6 +266,27 @@ describe('the values of a catalog', () => {
   });
 });
 
+describe('the values of a catalog as a file', () => {
+  const file = async (query: string, visitor = house.administrator, id = made.berths) => {
+    const response = await fetch(`${running.base}/api/v1/catalogs/${id}/file${query}`, { headers: { cookie: await visitor.signedIn() } });
+    return { status: response.status, headers: response.headers, text: await response.text() };
+  };
+  it('is for whoever keeps them, guarded against formulas where it is asked for, and noted', async () => {
+    await house.administrator.call('POST', `/catalogs/${house.catalog.id}/items`, { path: [], value: '=1+1', widen: true });
+    const plain = await file('?format=csv', house.administrator, house.catalog.id);
+    expect(plain.headers.get('content-disposition')).toBe(`attachment; filename="Pilots.csv"; filename*=UTF-8''Pilots.csv`);
+    const firsts = (text: string) => Papa.parse<string[]>(text.trim()).data.map(([first]) => first);
+    expect(firsts(plain.text)).toContain('=1+1');
+    expect(firsts((await file('?format=csv&guarded=true', house.administrator, house.catalog.id)).text)).toContain("'=1+1");
+    expect((await file('?format=turtle')).headers.get('content-type')).toBe('text/turtle; charset=utf-8');
+    // Nobody has entrusted it to the steward.
+    expect((await file('?format=csv', house.steward)).status).toBe(403);
+    for (const query of ['', '?format=pdf', '?format=csv&all=1']) expect([query, (await file(query)).status]).toEqual([query, 422]);
+    const { lines } = await house.administrator.get<LedgerPage>('/ledger');
+    expect(lines.find(({ act }) => act === 'catalog.downloaded')).toMatchObject({ by: 'The administrator', about: 'Berths' });
+  });
+});
+
 describe('rows of a program', () => {
   it('are judged as on the sheet, and nothing is stored', async () => {
     const { token } = await makeToken();

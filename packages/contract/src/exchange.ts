@@ -1,5 +1,6 @@
 // Downloads: what of a sheet goes into a file, in which format; made by a job and kept for a week.
 import { IsBoolean, IsIn } from 'class-validator';
+import { MayLack } from './decorators.js';
 
 /** The formats of files, each an open standard. */
 export const downloadFormats = ['workbook', 'opendocument', 'csv', 'json lines'] as const;
@@ -20,6 +21,24 @@ export class DownloadDto {
   /** csv: texts that a calculating program would take for formulas begin with an apostrophe */
   @IsBoolean()
   guarded = false;
+}
+
+/** The formats in which the values of a catalog go out. */
+export const valueFormatNames = ['csv', 'turtle', 'jsonld', 'json'] as const;
+export type ValueFormatName = (typeof valueFormatNames)[number];
+export class CatalogFileDto {
+  @IsIn(valueFormatNames)
+  format!: ValueFormatName;
+
+  /** `true` for what is retired or not valid today, too. */
+  @MayLack()
+  @IsIn(['true', 'false'])
+  all?: 'true' | 'false';
+
+  /** csv, `true`: texts that a calculating program would take for formulas begin with an apostrophe. */
+  @MayLack()
+  @IsIn(['true', 'false'])
+  guarded?: 'true' | 'false';
 }
 
 export type DownloadState = 'under way' | 'done';

@@ -6,6 +6,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
+import { asFile } from './attachment.js';
 import { DownloadsService, fileKinds } from './downloads.service.js';
 
 @Controller()
@@ -32,12 +33,8 @@ export class DownloadsController {
   @Get('downloads/:id/file')
   async file(@Asking() caller: Caller, @Param('id', ParseIntPipe) id: number, @Res() response: Response): Promise<void> {
     const { view, parts } = await this.downloads.file(caller, id);
-    response.setHeader('Content-Type', fileKinds[view.format].type);
+    asFile(response, view.name, fileKinds[view.format].type);
     response.setHeader('Content-Length', view.bytes);
-    response.setHeader('Cache-Control', 'private, no-store');
-    // The name in UTF-8 (RFC 8187), and one for programs that do not know it.
-    const plain = view.name.replaceAll(/[^\w. -]/gu, '_');
-    response.setHeader('Content-Disposition', `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(view.name)}`);
     // A reader who goes away ends it.
     await pipeline(Readable.from(parts), response).catch(() => response.destroy());
   }

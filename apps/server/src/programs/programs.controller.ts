@@ -9,6 +9,7 @@ import {
   type ProgramCatalog,
   type ProgramChanges,
   type ProgramRegister,
+  type ValueFormatName,
 } from '@dellum/contract';
 import type { JsonSchema } from '@dellum/core';
 import type { Request, Response } from 'express';
@@ -16,7 +17,7 @@ import { Open, Takes } from '../access/access.js';
 import { IdPipe, ProblemError } from '../problems/index.js';
 import { AskingProgram, ProgramGuard, type Program } from './program.js';
 import { RowsService } from './rows.service.js';
-import { valueFormats, type ValueFormat } from './valueFormats.js';
+import { valueFormats } from '../exchange/valueFormats.js';
 import { ValuesService } from './values.service.js';
 
 /** No session opens these; a token does. */
@@ -102,8 +103,8 @@ export class ProgramsController {
 const isHeld = (etag: string, held: string | undefined): boolean =>
   (held ?? '').split(',').some((one) => one.trim() === '*' || one.trim().replace(/^W\//u, '') === etag);
 
-function formatOf(request: Request): ValueFormat {
-  const formats = Object.keys(valueFormats) as ValueFormat[];
+function formatOf(request: Request): ValueFormatName {
+  const formats = Object.keys(valueFormats) as ValueFormatName[];
   const accepted = request.accepts(formats.map((format) => valueFormats[format].type));
   const format = formats.find((one) => valueFormats[one].type === accepted);
   if (!format)

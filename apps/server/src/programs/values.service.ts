@@ -1,7 +1,15 @@
 // What programs read: the catalogs and registers that their token opens, values in the format they ask for, and what has changed.
 import { Injectable } from '@nestjs/common';
 import { isOffered, markOf, schemaOf, type Item, type JsonSchema } from '@dellum/core';
-import type { CatalogView, ChangesQueryDto, ProgramCatalog, ProgramChanges, ProgramRegister, ProgramValuesDto } from '@dellum/contract';
+import type {
+  CatalogView,
+  ChangesQueryDto,
+  ProgramCatalog,
+  ProgramChanges,
+  ProgramRegister,
+  ProgramValuesDto,
+  ValueFormatName,
+} from '@dellum/contract';
 import { ChangesStore } from '../changes/changes.store.js';
 import { ListenerService } from '../changes/listener.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
@@ -13,7 +21,7 @@ import { StructureService } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import type { Program } from './program.js';
 import { registerFor } from './rows.service.js';
-import { valueFormats, type ValueFormat } from './valueFormats.js';
+import { aboutValues, levelsOf, valueFormats } from '../exchange/valueFormats.js';
 
 const readAtOnce = 5000;
 /** Grows when the same values are written otherwise. */
@@ -43,7 +51,7 @@ export class ValuesService {
 
   private async shown(build: HouseBuild, { id, key, title, version }: CatalogView): Promise<ProgramCatalog> {
     const { items } = await this.catalogs.get(this.database.kysely, build, id);
-    return { key, title, version, levels: items.reduce((most, { path }) => Math.max(most, path.length + 1), 0) };
+    return { key, title, version, levels: levelsOf(items) };
   }
 
   async registersFor(program: Program): Promise<ProgramRegister[]> {
@@ -54,7 +62,7 @@ export class ValuesService {
   }
 
   /** The values of a catalog, written when they are wanted. */
-  async valuesOf(program: Program, key: string, { on, under, all }: ProgramValuesDto, format: ValueFormat): Promise<WrittenValues> {
+  async valuesOf(program: Program, key: string, { on, under, all }: ProgramValuesDto, format: ValueFormatName): Promise<WrittenValues> {
     const build = await this.builds.now(program.houseId);
     const catalog = [...build.catalogs.values()].find((known) => known.key === key && program.catalogs.has(known.id));
     if (!catalog) throw notFound('This catalog');
@@ -67,11 +75,11 @@ export class ValuesService {
         const isAsked = (item: Item) =>
           (all === 'true' || isOffered(item, day)) &&
           (under === undefined || (item.path.length === under.length && item.path.every((value, at) => value === under[at])));
-        return valueFormats[format].write(items.filter(isAsked), {
-          catalog: await this.shown(build, catalog),
-          scheme: `urn:dellum:catalog:${await this.houseKey(program)}:${encodeURIComponent(key)}`,
-          language: build.locale.language,
-        });
+        const houseKey = await this.houseKey(program);
+        return valueFormats[format].write(
+          items.filter(isAsked),
+          aboutValues(catalog, items, { houseKey, language: build.locale.language }),
+        );
       },
     };
   }

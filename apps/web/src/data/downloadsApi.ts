@@ -1,5 +1,5 @@
 // Downloads over the API: begun, followed until their file is written, fetched, stopped.
-import type { DownloadDto, DownloadView } from '@dellum/contract';
+import type { DownloadDto, DownloadView, ValueFormatName } from '@dellum/contract';
 import { api } from './api.js';
 import { isProblem, passes } from './problem.js';
 import type { AppDispatch } from './store.js';
@@ -19,6 +19,11 @@ export const downloadsApi = api.injectEndpoints({
   }),
 });
 export const { useDownloadsQuery, useBeginDownloadMutation, useRemoveDownloadMutation } = downloadsApi;
+
+export const catalogFileAddress = (
+  id: string,
+  { format, all, guarded }: { format: ValueFormatName; all: boolean; guarded: boolean },
+): string => `/api/v1/catalogs/${id}/file?${new URLSearchParams({ format, all: String(all), guarded: String(guarded) }).toString()}`;
 
 const askEvery = 300;
 const pause = () => new Promise((resolve) => setTimeout(resolve, askEvery));

@@ -12,6 +12,7 @@ import { usePanel } from '../../frame/usePanel.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
+import { CatalogFileSlip } from '../exchange/CatalogFileSlip.js';
 import { useSlipsQuery } from '../../data/sourcesApi.js';
 import { UseForFields } from '../bindings/UseForFields.js';
 import { AddItem } from './AddItem.js';
@@ -107,6 +108,7 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
           close={close}
         />
       );
+    if (address.get('slip') === 'download') return <CatalogFileSlip catalog={catalog} close={close} />;
     if (!mayDesign(me.role)) return <KeptSlip catalog={catalog} />;
     return <CatalogSlip catalog={catalog} items={now} build={build} compose={() => show({ slip: 'compose' })} />;
   };
@@ -125,6 +127,7 @@ function CatalogDetail({ catalog, build, me }: { catalog: CatalogView; build: Bu
             </>
           )}
           <Button onClick={() => show({ slip: 'history', item: undefined })}>History</Button>
+          <Button onClick={() => show({ slip: 'download', item: undefined })}>Download</Button>
         </>
       }
       slip={slipOf()}

@@ -1,5 +1,5 @@
 // The slip by which one downloads a sheet: which entries, in which format, and what programs that open the file cannot do.
-import { Box, Button, Progress, RadioGroup, Stack, Text } from '@chakra-ui/react';
+import { Box, Button, Progress, Stack, Text } from '@chakra-ui/react';
 import { lostOf } from '@dellum/core';
 import {
   downloadKept,
@@ -22,6 +22,8 @@ import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { entries, number } from '../../frame/written.js';
+import { Choice } from './Choice.js';
+import { fetchFile } from './fetchFile.js';
 import { FilesOut } from './FilesOut.js';
 
 const formats: readonly (readonly [format: DownloadFormat, words: string, about: string])[] = [
@@ -57,7 +59,7 @@ export function DownloadSlip({ register, fields, arranged, close }: DownloadSlip
     const done = await dispatch(followDownload(begun, setUnderWay));
     setUnderWay(undefined);
     if (!done) return;
-    fetchFile(done);
+    fetchFile(fileAddress(done.id), done.name);
     notice('done', `${done.name} has ${entries(done.done)}.`);
   };
   return (
@@ -113,45 +115,6 @@ export function DownloadSlip({ register, fields, arranged, close }: DownloadSlip
       )}
       <Past registerId={register.id} />
     </Stack>
-  );
-}
-
-/** Fetches a written file as the browser fetches files. */
-function fetchFile({ id, name }: DownloadView): void {
-  const link = document.createElement('a');
-  link.href = fileAddress(id);
-  link.download = name;
-  link.click();
-}
-
-interface ChoiceProps {
-  readonly label: string;
-  readonly value: string;
-  readonly options: readonly (readonly [value: string, words: string, about: string])[];
-  choose(value: string): void;
-}
-
-function Choice({ label, value, options, choose }: ChoiceProps) {
-  return (
-    <RadioGroup.Root size="sm" aria-label={label} value={value} onValueChange={(details) => choose(details.value ?? value)}>
-      <Text fontWeight="bold" mb="1">
-        {label}
-      </Text>
-      <Stack gap="2">
-        {options.map(([key, words, about]) => (
-          <RadioGroup.Item key={key} value={key} alignItems="start">
-            <RadioGroup.ItemHiddenInput />
-            <RadioGroup.ItemIndicator borderColor="slate.border" mt="1" />
-            <RadioGroup.ItemText>
-              {words}
-              <Text as="span" display="block" color="inkSoft" fontSize="xs">
-                {about}
-              </Text>
-            </RadioGroup.ItemText>
-          </RadioGroup.Item>
-        ))}
-      </Stack>
-    </RadioGroup.Root>
   );
 }
 

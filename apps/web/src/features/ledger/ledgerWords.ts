@@ -51,6 +51,7 @@ const sentences: Readonly<Record<string, Words>> = {
   'catalog.changed': did('renamed or described the catalog'),
   'catalog.defined': did('composed the catalog', ''),
   'catalog.deleted': did('deleted the catalog'),
+  'catalog.downloaded': did('downloaded the values of'),
   'catalog.entrusted': did('said who keeps the catalog'),
   'range.made': did('made the range'),
   'range.changed': did('changed the range'),

@@ -1,6 +1,6 @@
 // The values of a catalog in the formats that programs ask for: JSON, CSV (RFC 4180), and SKOS as Turtle and JSON-LD.
 import { owl, rdf, schemaOrg, skos, statementsOf, xsd, type ConceptObject, type Item, type Statement } from '@dellum/core';
-import type { ProgramCatalog, ProgramValues } from '@dellum/contract';
+import type { CatalogView, ProgramCatalog, ProgramValues, ValueFormatName } from '@dellum/contract';
 import { DataFactory, Writer } from 'n3';
 import Papa from 'papaparse';
 import { programValue } from './programValue.js';
@@ -10,9 +10,12 @@ export interface ValuesAbout {
   /** The IRI of the catalog. */
   readonly scheme: string;
   readonly language: string;
+  /** csv: a text that a calculating program would take for a formula stays a text. */
+  readonly guarded?: boolean;
 }
 interface Format {
   readonly type: string;
+  readonly ending: string;
   write(items: readonly Item[], about: ValuesAbout): string | Promise<string>;
 }
 
@@ -23,15 +26,15 @@ const statements = (items: readonly Item[], { catalog, scheme, language }: Value
 export const valueFormats = {
   json: {
     type: 'application/json',
+    ending: 'json',
     write: (items, { catalog }) => JSON.stringify({ catalog, values: items.map(programValue) } satisfies ProgramValues),
   },
-  csv: { type: 'text/csv', write: asCsv },
-  turtle: { type: 'text/turtle', write: (items, about) => asTurtle(statements(items, about)) },
-  jsonld: { type: 'application/ld+json', write: (items, about) => asJsonLd(statements(items, about)) },
-} as const satisfies Record<string, Format>;
-export type ValueFormat = keyof typeof valueFormats;
+  csv: { type: 'text/csv', ending: 'csv', write: asCsv },
+  turtle: { type: 'text/turtle', ending: 'ttl', write: (items, about) => asTurtle(statements(items, about)) },
+  jsonld: { type: 'application/ld+json', ending: 'jsonld', write: (items, about) => asJsonLd(statements(items, about)) },
+} as const satisfies Record<ValueFormatName, Format>;
 
-function asCsv(items: readonly Item[], { catalog }: ValuesAbout): string {
+function asCsv(items: readonly Item[], { catalog, guarded = false }: ValuesAbout): string {
   const parents = Array.from({ length: Math.max(0, catalog.levels - 1) }, (_, at) => `under ${at + 1}`);
   const companions = [...new Set(items.flatMap((item) => Object.keys(item.companions ?? {})))];
   const head = ['value', 'label', ...parents, 'other names', 'note', 'valid from', 'valid until', 'retired', ...companions];
@@ -46,8 +49,20 @@ function asCsv(items: readonly Item[], { catalog }: ValuesAbout): string {
     item.state === 'retired' ? 'yes' : 'no',
     ...companions.map((key) => item.companions?.[key] ?? ''),
   ]);
-  return `${Papa.unparse([head, ...rows], { newline: '\r\n' })}\r\n`;
+  return `${Papa.unparse([head, ...rows], { newline: '\r\n', escapeFormulae: guarded })}\r\n`;
 }
+
+/** What the values of a catalog are written with: how deep it is, and by which IRI it is called. */
+export const aboutValues = (
+  { key, title, version }: Pick<CatalogView, 'key' | 'title' | 'version'>,
+  items: readonly Item[],
+  { houseKey, language }: { readonly houseKey: string; readonly language: string },
+): ValuesAbout => ({
+  catalog: { key, title, version, levels: levelsOf(items) },
+  scheme: `urn:dellum:catalog:${houseKey}:${encodeURIComponent(key)}`,
+  language,
+});
+export const levelsOf = (items: readonly Item[]): number => items.reduce((most, { path }) => Math.max(most, path.length + 1), 0);
 
 function asTurtle(all: readonly Statement[]): Promise<string> {
   const { namedNode, literal } = DataFactory;
