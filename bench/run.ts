@@ -15,6 +15,7 @@ import {
 import { sql } from 'kysely';
 import { keyToPaint, sheetScroll } from './browser.js';
 import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
+import { check10k, csvOut1m, valuesEtag } from './exchange.js';
 import { figures1m } from './figures.js';
 import { formOpen } from './forms.js';
 import { judgeBlock, judgeCascade } from './judge.js';
@@ -228,6 +229,9 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'sheet.arrange.1m': arrange1m,
   'paste.100k': paste100k,
   'figures.1m': figures1m,
+  'csv.out.1m': csvOut1m,
+  'check.10k': check10k,
+  'values.etag': valuesEtag,
   'form.open': formOpen,
   'key.to.paint': keyToPaint,
   'sheet.scroll.1m': sheetScroll,
