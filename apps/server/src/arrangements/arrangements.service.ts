@@ -1,6 +1,7 @@
 // Arrangements: how each person looks at a register. Entries are arranged when they are asked for and stay where they are,
 // whatever is written to them, until entries come or go or the person arranges them anew.
 import { Injectable } from '@nestjs/common';
+import type { RawBuilder } from 'kysely';
 import { emptyWithin, fittingTo, type Arrangement } from '@dellum/core';
 import type { ArrangementDto, WantedDto, ArrangementView, EntryView, HeldValues, ValuesQueryDto } from '@dellum/contract';
 import { StructureService, fieldWithKey } from '../structure/structure.service.js';
@@ -89,6 +90,13 @@ export class ArrangementsService {
     const all = [...places, ...(first === undefined ? [0] : []), ...(last === undefined ? [total - 1] : [])];
     const [from, to] = [Math.min(...all), Math.max(...all)];
     return this.store.ids(trx, own, from, to - from + 1);
+  }
+
+  /** All entries as the person has arranged them, by an expression that gives their ids in order. */
+  async allIds(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild): Promise<RawBuilder<string[]>> {
+    const own = mine(caller, register.id);
+    await this.arranged(trx, build, register, own);
+    return this.store.allIds(own);
   }
 
   /** Arranges the entries unless they stand arranged; returns how many they are. */

@@ -99,6 +99,11 @@ export class ArrangementsStore {
     return rows.map(({ id }) => id);
   }
 
+  /** The ids of all entries as they are arranged, as an expression: there may be a million, which need not leave the database. */
+  allIds = ({ houseId, personId, registerId }: Mine) =>
+    sql<string[]>`array(select id from arranged_entries, unnest(entries) with ordinality as one(id, nth)
+      where house_id = ${houseId} and person_id = ${personId} and register_id = ${registerId} order by chunk, nth)`;
+
   /** Where two entries stand in the arrangement. */
   async placesOf(db: Reader, { houseId, personId, registerId }: Mine, entries: readonly string[]): Promise<number[]> {
     const { rows } = await sql<{ place: number }>`

@@ -239,6 +239,10 @@ export class EntriesStore {
     return rows.map(({ id }) => id);
   }
 
+  /** The ids of all entries in their order, as an expression: there may be a million, which need not leave the database. */
+  allIds = ({ houseId, registerId }: Place) =>
+    sql<string[]>`array(select id from entries where house_id = ${houseId} and register_id = ${registerId} order by pos)`;
+
   /** Writes other values for some values of a field, in every entry that holds them. */
   async respell(trx: Trx, { houseId, registerId }: Place, key: string, values: readonly { from: string; to: string }[]): Promise<void> {
     if (values.length === 0) return;

@@ -60,24 +60,23 @@ export class DownloadsService {
     const id = await this.database.transaction(async (trx) => {
       const build = await this.builds.at(trx, caller.houseId);
       const register = registerOf(build, registerId, caller);
-      const place = { houseId: caller.houseId, registerId };
       const entries = wanted.arranged
-        ? ((await this.arrangements.between(trx, caller, build, register, undefined, undefined)) ?? [])
-        : await this.entries.between(trx, place, undefined, undefined);
-      if ((wanted.format === 'workbook' || wanted.format === 'opendocument') && entries.length > mostRows)
-        throw new ProblemError(
-          'too-large',
-          `A sheet of a workbook holds ${mostRows.toLocaleString('en-GB')} entries, and these are ${entries.length.toLocaleString('en-GB')}. Show fewer of them, or choose another format.`,
-        );
+        ? await this.arrangements.allIds(trx, caller, build, register)
+        : this.entries.allIds({ houseId: caller.houseId, registerId });
       const fields = wanted.arranged ? await this.arrangedFields(caller, register) : register.fields.map(({ key }) => key);
       const name = `${register.title}.${fileKinds[wanted.format].ending}`;
-      const downloadId = await this.store.add(trx, caller.houseId, { personId: caller.id, registerId, name, wanted, fields, entries });
+      const added = await this.store.add(trx, caller.houseId, { personId: caller.id, registerId, name, wanted, fields, entries });
+      if ((wanted.format === 'workbook' || wanted.format === 'opendocument') && added.total > mostRows)
+        throw new ProblemError(
+          'too-large',
+          `A sheet of a workbook holds ${mostRows.toLocaleString('en-GB')} entries, and these are ${added.total.toLocaleString('en-GB')}. Show fewer of them, or choose another format.`,
+        );
       await this.store.removeBeyond(trx, caller.houseId, caller.id, mostKept);
       await this.ledger.write(trx, caller.houseId, [
-        { personId: caller.id, act: 'sheet.downloaded', registerId, detail: { format: wanted.format, entries: entries.length } },
+        { personId: caller.id, act: 'sheet.downloaded', registerId, detail: { format: wanted.format, entries: added.total } },
       ]);
-      await this.jobs.send(trx, 'download', [{ houseId: caller.houseId, downloadId }]);
-      return downloadId;
+      await this.jobs.send(trx, 'download', [{ houseId: caller.houseId, downloadId: added.id }]);
+      return added.id;
     });
     return this.view(caller, id);
   }

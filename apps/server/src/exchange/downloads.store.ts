@@ -1,7 +1,7 @@
 // Queries for downloads: what they hold, how far they are, and their files in parts.
 import { Injectable } from '@nestjs/common';
 import { downloadKept, type DownloadDto, type DownloadView, type Role } from '@dellum/contract';
-import { sql } from 'kysely';
+import { sql, type RawBuilder } from 'kysely';
 import type { Caller } from '../access/access.js';
 import type { Reader, Trx } from '../database/database.js';
 
@@ -11,7 +11,8 @@ export interface WantedDownload {
   readonly name: string;
   readonly wanted: DownloadDto;
   readonly fields: readonly string[];
-  readonly entries: readonly string[];
+  /** Their ids in order, as an expression. */
+  readonly entries: RawBuilder<string[]>;
 }
 
 /** A download that is being written, locked. */
@@ -39,8 +40,13 @@ export interface WrittenPart {
 
 @Injectable()
 export class DownloadsStore {
-  async add(trx: Trx, houseId: string, { personId, registerId, name, wanted, fields, entries }: WantedDownload): Promise<number> {
-    const { id } = await trx
+  /** Adds a download; says how many entries it holds. */
+  async add(
+    trx: Trx,
+    houseId: string,
+    { personId, registerId, name, wanted, fields, entries }: WantedDownload,
+  ): Promise<{ id: number; total: number }> {
+    return trx
       .insertInto('downloads')
       .values({
         house_id: houseId,
@@ -49,11 +55,10 @@ export class DownloadsStore {
         name,
         wanted: JSON.stringify(wanted),
         fields: JSON.stringify(fields),
-        entries: sql<string[]>`${[...entries]}::uuid[]`,
+        entries,
       })
-      .returning('id')
+      .returning(['id', sql<number>`cardinality(entries)`.as('total')])
       .executeTakeFirstOrThrow();
-    return id;
   }
 
   private views(db: Reader, houseId: string) {
