@@ -75,7 +75,9 @@ test('a clerk downloads a sheet: with its drop-downs, as a table of what was arr
       .slice(1, 4)
       .map((line) => line.split(',')[0]),
   ).toEqual(['to do', 'doing', 'done']);
-  await panel(page).getByText(/^Concepts/).click();
+  await panel(page)
+    .getByText(/^Concepts/)
+    .click();
   const concepts = await fetched(page, () => list.click());
   expect([concepts.name, concepts.text]).toEqual(['State.ttl', expect.stringContaining('skos:notation "to do"')]);
 

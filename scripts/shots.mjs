@@ -136,10 +136,6 @@ async function shoot(browser, base) {
   await clerk.getByRole('menuitem', { name: /^New entry below/ }).waitFor();
   await save(clerk, 'cell-menu');
   await clerk.keyboard.press('Escape');
-  await clerk.keyboard.press('?');
-  await clerk.getByRole('dialog', { name: 'A sheet' }).waitFor();
-  await save(clerk, 'help');
-  await clerk.keyboard.press('Escape');
   await clerk.getByRole('button', { name: 'Download', exact: true }).click();
   await clerk.getByRole('region', { name: 'What is not done there' }).waitFor();
   await save(clerk, 'download');
@@ -163,6 +159,19 @@ async function shoot(browser, base) {
   await ines.goto('/house');
   await ines.getByRole('region', { name: 'Example' }).waitFor();
   await save(ines, 'house');
+
+  await ines.goto('/in-and-out');
+  await ines.getByRole('button', { name: 'New access token' }).click();
+  await ines.getByLabel('Which program it is for').fill('Crane log');
+  await ines.getByRole('checkbox', { name: 'Quays' }).focus();
+  await ines.keyboard.press('Space');
+  await ines.getByRole('checkbox', { name: 'Crane hours' }).focus();
+  await ines.keyboard.press('Space');
+  await ines.keyboard.press('Enter');
+  await ines.getByRole('button', { name: 'Done' }).click();
+  await ines.getByText('not used yet').waitFor();
+  await ines.getByRole('button', { name: 'New access token' }).click();
+  await save(ines, 'in-and-out');
   await ines.goto('/catalogs');
   await ines.getByRole('link', { name: 'Pilots', exact: true }).click();
   await ines.getByText('Odd Fenwright').waitFor();

@@ -57,6 +57,15 @@ import { TakingBackService } from './takingBack.service.js';
     RequestsStore,
     TakingBackService,
   ],
-  exports: [BlockJudgingService, ClosingService, EntryActsService, EntryActsStore, EntryWriterService, NewValuesService, RepeatsService, RequestsStore],
+  exports: [
+    BlockJudgingService,
+    ClosingService,
+    EntryActsService,
+    EntryActsStore,
+    EntryWriterService,
+    NewValuesService,
+    RepeatsService,
+    RequestsStore,
+  ],
 })
 export class EnteringModule {}

@@ -23,7 +23,10 @@ import { workbookType, WorkbookParts } from './workbook.js';
 import { openDocumentWriter, workbookWriter } from './workbookWriter.js';
 import type { FileKind, FileWriter } from './writer.js';
 
+/** So many entries are written at once. */
 const batchSize = 2000;
+/** So many ids are read ahead: reading any of them costs as much as reading all. */
+const idsAhead = 20_000;
 /** So many files of one person are kept; an older one makes room. */
 const mostKept = 20;
 
@@ -158,7 +161,10 @@ export class DownloadsService {
         await this.store.beginAgain(trx, houseId, id);
         return laid;
       }
-      const ids = await this.store.entriesOf(trx, houseId, id, download.done, batchSize);
+      if (!laid.ahead || download.done < laid.ahead.from || download.done + batchSize > laid.ahead.from + laid.ahead.ids.length)
+        laid.ahead = { from: download.done, ids: await this.store.entriesOf(trx, houseId, id, download.done, idsAhead) };
+      const at = download.done - laid.ahead.from;
+      const ids = laid.ahead.ids.slice(at, at + batchSize);
       const held = await this.entries.some(trx, { houseId, registerId: register.id }, ids);
       const carries = carriesOf(build, register);
       // Entries that were deleted since leave no gap.
@@ -201,6 +207,8 @@ interface LaidOut {
   readonly register: RegisterBuild;
   readonly writer: FileWriter;
   readonly layout: string;
+  /** The ids of the entries from one on, in order. */
+  ahead?: { readonly from: number; readonly ids: readonly string[] };
 }
 
 const layoutOf = ({ sheets, lists }: Book): string =>

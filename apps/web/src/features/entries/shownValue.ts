@@ -1,15 +1,5 @@
 // What a stored value shows: the label of its item where the rule takes values from a catalog, else by its kind.
-import {
-  catalogIdOf,
-  format,
-  itemWithValue,
-  listOf,
-  joinedValues,
-  valuesIn,
-  type Catalog,
-  type Item,
-  type Locale,
-} from '@dellum/core';
+import { catalogIdOf, format, itemWithValue, listOf, joinedValues, valuesIn, type Catalog, type Item, type Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 
 type Shown = Pick<FieldView, 'kind' | 'rule'>;

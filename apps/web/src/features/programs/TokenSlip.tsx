@@ -35,7 +35,11 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
   if (token !== undefined)
     return (
       <Stack gap="3" role="region" aria-label="The new token">
-        <SlipHead title="The new token" about={`Give it to the program, and the address where it asks: ${window.location.origin}/api/v1/programs`} close={close} />
+        <SlipHead
+          title="The new token"
+          about={`Give it to the program, and the address where it asks: ${window.location.origin}/api/v1/programs`}
+          close={close}
+        />
         <ShownOnce text={token} what="token" />
         <Button alignSelf="start" size="sm" autoFocus onClick={close}>
           Done
