@@ -4,13 +4,12 @@ import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { Express } from 'express';
-import { pino } from 'pino';
-import { pinoHttp } from 'pino-http';
 import { guardEdge } from './api/edge.js';
 import { edgeFrom, type EdgeConfig } from './api/edgeConfig.js';
 import { Metrics } from './metrics/metrics.js';
 import { Readiness } from './api/readiness.js';
 import { describeApi } from './api/openApi.js';
+import { requestLog } from './api/requestLog.js';
 import { AppModule } from './app.module.js';
 import { Database } from './database/database.js';
 import { migrate } from './database/migrate.js';
@@ -48,8 +47,7 @@ export async function createServer({
     logger: ['warn', 'error'],
   });
   const express = app.getHttpAdapter().getInstance() as Express;
-  if (logRequests)
-    express.use(pinoHttp({ logger: pino(pino.destination(2)), redact: ['req.headers.cookie', 'res.headers["set-cookie"]'] }));
+  if (logRequests) express.use(requestLog());
   express.use(app.get(Metrics).measure);
   express.get('/healthz', (_request, response) => void response.json({ ok: true }));
   express.get('/readyz', (_request, response) => {

@@ -1,9 +1,13 @@
 // Attacks at the edge: bodies that are too large, too deep, too wide or slow; streams whose readers stop, break off or are signed out.
+import { spawn } from 'node:child_process';
 import { connect, type Socket } from 'node:net';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
 import type { Problem } from '@dellum/contract';
 import fc from 'fast-check';
 import { sql } from 'kysely';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { freePort } from '../../../scripts/lib/postgres.mjs';
 import { shapeFault } from '../src/api/bodyShape.js';
 import { mostUnsent } from '../src/live/eventStream.js';
 import { mostStreams } from '../src/live/live.controller.js';
@@ -152,5 +156,27 @@ describe('a stream', () => {
     }
     await ended(first);
     for (const other of others) other.destroy();
+  });
+});
+
+describe('the log of requests', () => {
+  it('holds nothing by which somebody could come in', async () => {
+    const port = await freePort();
+    const base = `http://127.0.0.1:${port}`;
+    const child = spawn(process.execPath, [join(import.meta.dirname, '../dist/main.js')], {
+      env: { ...process.env, DATABASE_URL: inject('databaseUrl'), PORT: String(port), DELLUM_LOG: 'requests' },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let said = '';
+    child.stderr.on('data', (data) => (said += String(data)));
+    for await (const line of createInterface({ input: child.stdout })) if (line.startsWith('listening')) break;
+    const secret = 'abcdefghijklmnopqrstuvwx';
+    const headers = { cookie: `dellum=${secret}`, authorization: `Bearer ${secret}`, referer: `${base}/open/${secret}` };
+    await fetch(`${base}/api/v1/open/${secret}?version=1`, { headers });
+    await fetch(`${base}/api/v1/programs/catalogs`, { headers });
+    await until(() => Promise.resolve(said.includes('/programs/catalogs')));
+    child.kill();
+    expect(said).toContain('/api/v1/open/…?version=1');
+    expect(said).not.toContain(secret);
   });
 });

@@ -325,6 +325,25 @@ describe('a link', () => {
     expect(links).toMatchObject([{ closed: true, filled: 2, perHour: 2 }]);
   });
 
+  it('fills nothing once the entries of its sheet are values of a catalog', async () => {
+    const form = await makeForm(await wasteSheet(), layout(ask('quay'), ask('kind')));
+    const { token } = await open(form);
+    const { administrator } = form.made.house;
+    const part = { kind: 'query', join: 'or', registerId: form.made.register.id, value: 'kind', label: null, companions: [], filter: null };
+    const made = await administrator.call('POST', '/catalogs', {
+      title: 'Kinds met',
+      note: '',
+      definition: { parts: [part], filter: null, distinct: 'value', order: { by: 'kept' } },
+    });
+    expect(made.status).toBe(201);
+    const { body } = await stranger().call<Problem>('POST', `/open/${token}/entries`, {
+      submission: randomUUID(),
+      version: 1,
+      answers: answers({ quay: 'North', kind: 'oil' }),
+    });
+    expect([body.code, await form.entries()]).toEqual(['form-closed', []]);
+  });
+
   it('tells of what was stored only what came by it and was asked, and nothing once it is closed', async () => {
     const form = await makeForm(await wasteSheet(), layout(ask('quay'), ask('kind')));
     const [mine, other] = [await open(form), await open(form)];

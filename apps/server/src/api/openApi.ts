@@ -31,6 +31,7 @@ export function describeApi(app: INestApplication): OpenAPIObject {
     .setDescription('Central catalogs of allowed values, bound to shared sheets. Errors are application/problem+json (RFC 9457).')
     .setVersion('1')
     .addCookieAuth('session')
+    .addBearerAuth({ type: 'http', scheme: 'bearer' }, 'access token')
     .build();
   const document = SwaggerModule.createDocument(app, options);
   const schemas = validationMetadatasToSchemas({

@@ -250,6 +250,11 @@ function openForm(build: HouseBuild, formId: string, { link, caller }: Filler) {
       'form-closed',
       `${form.title} is not open any more. What you typed is kept in this browser; ask whoever gave you the form.`,
     );
+  if (link && feedsCatalogs(build, form.registerId))
+    throw new ProblemError(
+      'form-closed',
+      'Only people of the house fill this form by now. What you typed is kept in this browser; ask whoever gave you the link.',
+    );
   if (link && (link.closed || link.expires <= new Date()))
     throw new ProblemError(
       'form-closed',
