@@ -105,6 +105,11 @@ test('a program is given a token by keys alone: it has rows judged and stores th
   // Nothing is chosen yet: it says so, and what was typed stays.
   await page.keyboard.press('Enter');
   await expect(panel(page).getByRole('alert')).toHaveText('Choose at least one catalog or sheet.');
+  // A day that is over is not exchanged for another one.
+  await panel(page).getByRole('textbox', { name: 'Last day' }).fill('1.1.2020');
+  await page.keyboard.press('Enter');
+  await expect(panel(page).getByRole('alert').first()).toHaveText('Choose the last day on which it is good.');
+  await panel(page).getByRole('textbox', { name: 'Last day' }).fill('29.11.2099');
   for (const choice of ['State', 'Orders', 'It enters data in these sheets, too']) {
     await panel(page).getByRole('checkbox', { name: choice, exact: true }).focus();
     await page.keyboard.press('Space');

@@ -10,6 +10,7 @@ import {
   IsInt,
   IsUUID,
   Length,
+  Matches,
   Max,
   Min,
   ValidateBy,
@@ -18,6 +19,7 @@ import { longestName, type PlainValue } from '@dellum/core';
 import { isStorable, IsText, IsWhole, MayLack } from './decorators.js';
 
 const mostChosen = 500;
+const lastDay = { message: 'Choose the last day on which it is good.' };
 
 /** What a token opens. */
 export class AccessTokenDto {
@@ -42,8 +44,8 @@ export class AccessTokenDto {
   registers!: string[];
 
   /** The last day on which it is good. */
-  @IsDateString({ strict: true }, { message: 'Choose the last day on which it is good.' })
-  @Length(10, 10)
+  @IsDateString({ strict: true }, lastDay)
+  @Matches(/^\d{4}-\d{2}-\d{2}$/u, lastDay)
   until!: string;
 }
 

@@ -1,6 +1,6 @@
 // A day in a small form: typed as the house writes days, or picked from a calendar.
 import { Field, IconButton, Input, InputGroup, type InputProps } from '@chakra-ui/react';
-import { format, parse } from '@dellum/core';
+import { format, isOfKind, parse } from '@dellum/core';
 import { CalendarDays } from 'lucide-react';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { useMeQuery } from '../data/sessionApi.js';
@@ -18,12 +18,14 @@ interface DayFieldProps {
   readonly size?: InputProps['size'];
   readonly fault?: string | undefined;
   onDay(day: string): void;
+  /** What was typed is no day that can be chosen: a form that is sent must not send the day of before. */
+  onWrong?(text: string): void;
 }
 
 /** A day that is written in full is taken while it is typed; others once one goes on. */
 const writtenInFull = /\d{4}/u;
 
-export function DayField({ label, day, from = '', until = '9999', size = 'sm', fault, onDay }: DayFieldProps) {
+export function DayField({ label, day: given, from = '', until = '9999', size = 'sm', fault, onDay, onWrong }: DayFieldProps) {
   const { data: me } = useMeQuery();
   const [typed, setTyped] = useState<string>();
   const [open, setOpen] = useState(false);
@@ -31,6 +33,7 @@ export function DayField({ label, day, from = '', until = '9999', size = 'sm', f
   const input = useRef<HTMLInputElement>(null);
   if (!me) return null;
   const { locale, today } = me.house;
+  const day = isOfKind('date', given) ? given : '';
   const closed = (one: string) => one < from || one > until;
   const begin = day || (closed(today) ? from || until : today);
   const read = (text: string): string | undefined => {
@@ -41,12 +44,13 @@ export function DayField({ label, day, from = '', until = '9999', size = 'sm', f
   const type = (text: string) => {
     setTyped(text);
     const meant = read(text);
-    if (meant !== undefined && (meant === '' || writtenInFull.test(text))) onDay(meant);
+    if (meant === undefined) onWrong?.(text);
+    else if (meant === '' || writtenInFull.test(text)) onDay(meant);
   };
   const settle = () => {
     const meant = typed === undefined ? undefined : read(typed);
     if (meant === undefined) return;
-    if (meant !== day) onDay(meant);
+    if (meant !== given) onDay(meant);
     setTyped(undefined);
   };
   const pick = (one: string) => {

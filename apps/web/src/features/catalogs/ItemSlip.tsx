@@ -304,8 +304,8 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
           </HStack>
         </Stack>
         <HStack align="start">
-          <DayField label="Offered from" day={validFrom} fault={faults['validFrom']} onDay={setFrom} />
-          <DayField label="until" day={validUntil} fault={faults['validUntil']} onDay={setUntil} />
+          <DayField label="Offered from" day={validFrom} fault={faults['validFrom']} onDay={setFrom} onWrong={setFrom} />
+          <DayField label="until" day={validUntil} fault={faults['validUntil']} onDay={setUntil} onWrong={setUntil} />
         </HStack>
         <Stack gap="1">
           <Text asChild fontWeight="medium">

@@ -77,7 +77,7 @@ function Links({ form, me }: { form: FormView; me: Me }) {
         Whoever has a link fills this form and sees the values that it offers; nothing else of the house.
       </Text>
       <HStack align="end" gap="2">
-        <DayField label="Works until" size="xs" from={me.house.today} day={expires} onDay={setExpires} />
+        <DayField label="Works until" size="xs" from={me.house.today} day={expires} onDay={setExpires} onWrong={() => setExpires('')} />
         <Stack gap="1" w="92px">
           <Text asChild fontSize="xs" color="inkSoft">
             <label htmlFor="link-per-hour">Entries an hour</label>

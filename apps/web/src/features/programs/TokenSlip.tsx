@@ -55,14 +55,15 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
           close={close}
         />
         <FormField label="Which program it is for" autoFocus fault={fault('name') ?? problem} {...register('name')} />
-        <Stack gap="1">
-          <DayField label="Last day" size="sm" from={me.house.today} day={watch('until')} onDay={(day) => setValue('until', day)} />
-          {fault('until') && (
-            <Text color="brick.fg" role="alert">
-              {fault('until')}
-            </Text>
-          )}
-        </Stack>
+        <DayField
+          label="Last day"
+          size="sm"
+          from={me.house.today}
+          day={watch('until')}
+          fault={fault('until')}
+          onDay={(day) => setValue('until', day, { shouldValidate: formState.isSubmitted })}
+          onWrong={(text) => setValue('until', text)}
+        />
         <Chosen
           label="Catalogs that it reads"
           none={<Way to="/catalogs">Make a catalog</Way>}
