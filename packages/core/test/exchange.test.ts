@@ -22,17 +22,9 @@ import {
 } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { item } from './item.js';
 import { calculated, offeredBy, type Workbook } from './formulas.js';
 
-const item = (value: string, path: readonly string[] = [], over: Partial<Item> = {}): Item => ({
-  value,
-  path,
-  label: value,
-  otherNames: [],
-  state: 'offered',
-  from: [],
-  ...over,
-});
 const field = (key: string, rule: Rule | null, kind: BookField['kind'] = 'text'): BookField => ({
   key,
   heading: key,

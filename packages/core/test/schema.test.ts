@@ -14,23 +14,14 @@ import {
   typedForPlain,
   type CatalogRule,
   type FieldKind,
-  type Item,
   type Rule,
   type SchemaField,
 } from '@dellum/core';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { item } from './item.js';
 
-const item = (value: string, path: readonly string[] = [], over: Partial<Item> = {}): Item => ({
-  value,
-  path,
-  label: value,
-  otherNames: [],
-  state: 'offered',
-  from: [],
-  ...over,
-});
 const today = '2026-11-29';
 const places = compileCatalog('places', 'Places', [
   item('North'),

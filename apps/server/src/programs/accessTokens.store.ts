@@ -5,24 +5,13 @@ import type { AccessTokenView } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 
-export interface NewToken {
-  readonly id: string;
-  readonly name: string;
+type Opened = Pick<AccessTokenView, 'id' | 'name' | 'writes' | 'catalogs' | 'registers' | 'until'>;
+export interface NewToken extends Opened {
   readonly hash: Buffer;
-  readonly writes: boolean;
-  readonly catalogs: readonly string[];
-  readonly registers: readonly string[];
-  readonly until: string;
   readonly madeBy: string;
 }
 export type TokenRow = Omit<AccessTokenView, 'over'> & { readonly ended: boolean };
-export interface TokenUse {
-  readonly id: string;
-  readonly name: string;
-  readonly writes: boolean;
-  readonly catalogs: readonly string[];
-  readonly registers: readonly string[];
-  readonly until: string;
+export interface TokenUse extends Opened {
   /** How often it was used in this minute, this time included. */
   readonly asked: number;
 }
