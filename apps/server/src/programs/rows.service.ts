@@ -178,7 +178,7 @@ function readRow(
     const field = fields.find((known) => known.key === key);
     const typed = field
       ? typedForPlain(field, plain, judgement)
-      : { fault: `There is no field “${key}”. The schema of the register lists them.` };
+      : { fault: `There is no field “${key}”. The schema of the sheet lists them.` };
     if ('text' in typed) texts.push({ field: key, text: typed.text });
     else faults.push({ field: key, code: field ? 'wrong kind' : 'no such field', message: typed.fault, suggestions: [] });
   }
