@@ -15,7 +15,8 @@ import {
   Min,
   ValidateBy,
 } from 'class-validator';
-import { longestName, type PlainValue } from '@dellum/core';
+import { longestName, type PlainValue, type VerdictCode } from '@dellum/core';
+import type { AnswerFault } from './forms.js';
 import { isStorable, IsText, IsWhole, MayLack } from './decorators.js';
 
 const mostChosen = 500;
@@ -123,14 +124,8 @@ export class StoreRowsDto {
   confirmed?: boolean;
 }
 
-export interface RowFault {
-  readonly field: string;
-  readonly code: string;
-  readonly message: string;
-  readonly suggestions: readonly string[];
-  /** It is taken once it is said to be meant. */
-  readonly mayConfirm?: boolean;
-}
+/** What is wrong with a value of a row; a key may be that of no field. */
+export type RowFault = Omit<AnswerFault, 'code'> & { readonly code: VerdictCode | 'no such field' };
 export interface JudgedRow {
   /** Counted from 0. */
   readonly row: number;
