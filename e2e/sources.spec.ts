@@ -7,8 +7,15 @@ const marks = (page: Page, title: string) =>
     .locator('[data-rail]')
     .evaluateAll((rails) => rails.map((rail) => rail.getAttribute('data-rail')));
 
+/** The browser draws two pictures a second from now on, as a busy one does: several keys come before the next picture. */
+const drawSlowly = (page: Page) =>
+  page.addInitScript(() => {
+    window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 500);
+  });
+
 test('lists are independent; rows are moved by key and by button', async ({ house }) => {
   const page = await house.open('ines');
+  await drawSlowly(page);
   await toLists(page);
   await list(page, 'Quays').getByRole('gridcell', { name: 'Heron Mole' }).click();
   await page.keyboard.press('Alt+Shift+ArrowUp');

@@ -16,6 +16,8 @@ export const store = configureStore({
   // The slices that register later are in the state from then on.
   reducer: slices as unknown as Reducer<RootState>,
   middleware: (defaults) => defaults().concat(newsMiddleware, api.middleware),
+  // What is shown ahead of the server is there for the next key, not for the next picture, before which several keys may come.
+  enhancers: (defaults) => defaults({ autoBatch: { type: 'tick' } }),
 });
 
 /** Puts a slice into the store under its own name; `kept`: a reload of the browser tab does not lose it. */

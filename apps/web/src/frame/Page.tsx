@@ -2,6 +2,7 @@
 import { Box, Flex, Heading, HStack, Text } from '@chakra-ui/react';
 import { useEffect, type ReactNode } from 'react';
 import { useMeQuery } from '../data/sessionApi.js';
+import { Scrolling } from './Scrolling.js';
 
 interface PageProps {
   readonly title: string;
@@ -41,9 +42,9 @@ export function Page({ title, about, strip, actions, slip, children }: PageProps
         {strip && <Box mt="2.5">{strip}</Box>}
       </Box>
       <Flex flex="1" minH="0" direction={{ base: 'column', lg: 'row' }} overflow={{ base: 'auto', lg: 'hidden' }}>
-        <Box flex="1" minW="0" minH={{ base: '320px', lg: '0' }} bg="card" overflow="auto">
+        <Scrolling label={title} flex="1" minW="0" minH={{ base: '320px', lg: '0' }} bg="card">
           {children}
-        </Box>
+        </Scrolling>
         {slip && (
           <Box
             as="aside"

@@ -5,6 +5,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { isProblem, problemWords } from '../../data/problem.js';
 import { FormField } from '../../frame/FormField.js';
+import { Scrolling } from '../../frame/Scrolling.js';
 import { Select } from '../../frame/Select.js';
 import { useChangeLinkedMutation, useMakeLinkedMutation, useTryLinkedMutation } from '../../data/linkedApi.js';
 import { SettingsFields } from './SettingsFields.js';
@@ -140,7 +141,7 @@ function Trial({ trial }: { trial: LinkedTrial }) {
         </Text>
       )}
       {trial.columns.length > 0 && (
-        <Box overflowX="auto" mt="2">
+        <Scrolling label="First rows" mt="2">
           <Table.Root size="sm" aria-label="First rows">
             <Table.Header>
               <Table.Row bg="transparent">
@@ -159,7 +160,7 @@ function Trial({ trial }: { trial: LinkedTrial }) {
               ))}
             </Table.Body>
           </Table.Root>
-        </Box>
+        </Scrolling>
       )}
     </Box>
   );

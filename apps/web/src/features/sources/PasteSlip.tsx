@@ -3,6 +3,7 @@ import { Box, Button, Heading, HStack, Progress, Stack, Table, Text } from '@cha
 import { lookAtPaste } from '@dellum/core';
 import { useMemo, useState } from 'react';
 import { Check } from '../../frame/Check.js';
+import { Scrolling } from '../../frame/Scrolling.js';
 import { useApart } from '../ranges/TellApart.js';
 import { useNotice } from '../../frame/useNotice.js';
 import type { Pasted } from './RegisterColumn.js';
@@ -111,7 +112,7 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
           set={setSkipBlanks}
         />
       )}
-      <Box overflowX="auto" borderWidth="1px" borderColor="line" rounded="l2">
+      <Scrolling label="What comes in" borderWidth="1px" borderColor="line" rounded="l2">
         <Table.Root size="sm" aria-label="What comes in">
           <Table.Header>
             <Table.Row bg="paper">
@@ -130,7 +131,7 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
             ))}
           </Table.Body>
         </Table.Root>
-      </Box>
+      </Scrolling>
       {block.length > rowsShown && <Text color="inkSoft">and {number.format(block.length - rowsShown)} more</Text>}
       {work && work.parts.length > 1 && (
         <Progress.Root size="sm" value={work.stored} max={block.length} colorPalette="growth">
