@@ -2,8 +2,6 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
-import { createServer } from 'node:net';
-import type { AddressInfo } from 'node:net';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 
@@ -18,24 +16,16 @@ export interface Caller {
   call<T>(method: string, path: string, body?: unknown): Promise<T>;
 }
 
-async function freePort(): Promise<number> {
-  const probe = createServer().listen(0, '127.0.0.1');
-  await once(probe, 'listening');
-  const { port } = probe.address() as AddressInfo;
-  probe.close();
-  return port;
-}
-
 const web = fileURLToPath(new URL('../../apps/web/dist', import.meta.url));
 const main = fileURLToPath(new URL('../../apps/server/dist/main.js', import.meta.url));
 
 export async function serve(databaseUrl: string): Promise<Server> {
-  const port = await freePort();
   const child = spawn(process.execPath, [main], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), DELLUM_WEB: web },
+    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: '0', DELLUM_WEB: web },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  for await (const line of createInterface({ input: child.stdout })) if (line.startsWith('listening')) break;
+  let port = '';
+  for await (const line of createInterface({ input: child.stdout })) if ((port = /^listening (\d+)/.exec(line)?.[1] ?? '')) break;
   return {
     base: `http://127.0.0.1:${port}`,
     memory: () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) / 1024,

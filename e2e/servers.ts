@@ -39,7 +39,9 @@ export async function serve(
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  for await (const line of createInterface({ input: child.stdout! })) if (line.startsWith('listening')) break;
+  let listens = false;
+  for await (const line of createInterface({ input: child.stdout! })) if ((listens = line.startsWith('listening'))) break;
+  if (!listens) throw new Error(`The server that was to listen on port ${port} has ended.`);
   return {
     base: `http://127.0.0.1:${port}`,
     stop: async (signal = 'SIGTERM') => {

@@ -206,6 +206,7 @@ await runScript(async () => {
       outside = await standIns(cluster.url);
     }
     const serverUrl = own ? prepareRole(cluster.url) : cluster.url;
+    if (outside) say(`A stand-in that webhooks tell shows what it was told at ${outside.told}`);
     await serve(cluster, serverUrl, { ...outside?.env, ...(own && { DELLUM_MIGRATED: 'yes' }) }, lock);
   } finally {
     outside?.stop();

@@ -30,15 +30,20 @@ function run(command, args, env = {}) {
   return spawnSync(program, words, { cwd: '/', encoding: 'utf8', env: { ...process.env, LC_ALL: 'C.UTF-8', ...env } });
 }
 
-export function freePort() {
-  return new Promise((resolve, reject) => {
+/** Below those that the system hands out to connections: one of them would take the port while its server is away for a moment. */
+const ports = { from: 20_000, to: 32_000 };
+
+/** A port of loopback that nobody has, and that no connection takes either. */
+export async function freePort() {
+  for (;;) {
+    const port = ports.from + Math.floor(Math.random() * (ports.to - ports.from));
     const probe = createServer();
-    probe.once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address();
-      probe.close(() => resolve(port));
+    const isFree = await new Promise((resolve) => {
+      probe.once('error', () => resolve(false));
+      probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)));
     });
-  });
+    if (isFree) return port;
+  }
 }
 
 function ownedByAccount(folder) {

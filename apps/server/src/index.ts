@@ -19,4 +19,5 @@ export { EntriesService } from './entering/entries.service.js';
 export type { Caller } from './access/access.js';
 export { WorkersService } from './workers/workers.service.js';
 export { CatalogsService } from './catalogs/catalogs.service.js';
+export { WebhooksService } from './programs/webhooks.service.js';
 export type { ReachableConfig } from './linked/reachable.js';

@@ -1,4 +1,5 @@
 // The server as a process: everything it needs comes from the environment.
+import type { AddressInfo } from 'node:net';
 import { edgeFrom } from './api/edgeConfig.js';
 import { Metrics } from './metrics/metrics.js';
 import { reachableFrom } from './linked/reachable.js';
@@ -54,7 +55,7 @@ try {
   app.getHttpServer().keepAliveTimeout = 75_000;
   await app.listen(port, process.env['HOST'] ?? '127.0.0.1');
   if (metricsPort !== undefined) await app.get(Metrics).serve(Number(metricsPort));
-  process.stdout.write(`listening ${port}\n`);
+  process.stdout.write(`listening ${(app.getHttpServer().address() as AddressInfo).port}\n`);
 } catch (error) {
   const taken = error instanceof Error && 'code' in error && error.code === 'EADDRINUSE';
   process.stderr.write(

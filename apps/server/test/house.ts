@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { loadHouse, type HouseBlueprint } from '@dellum/demo';
-import { CatalogsService, createServer, Database, migrate, WorkersService, type ReachableConfig } from '@dellum/server';
+import { CatalogsService, createServer, Database, migrate, WebhooksService, WorkersService, type ReachableConfig } from '@dellum/server';
 import {
   roles,
   type BuildView,
@@ -117,6 +117,8 @@ export interface Running {
   tick(): Promise<void>;
   /** Does what the clock does once an hour: counts anew what is used most. */
   recount(houseId: string): Promise<void>;
+  /** Tells programs what is new in a house, as any server may do at any time. */
+  tell(houseId: string): Promise<void>;
   /** How many connections the server holds open. */
   connections(): Promise<number>;
   close(): Promise<void>;
@@ -155,6 +157,7 @@ export async function startServer(databaseUrl = inject('databaseUrl'), reachable
       new Promise((done, failed) =>
         app.getHttpServer().getConnections((error: Error | null, count: number) => (error ? failed(error) : done(count))),
       ),
+    tell: (houseId) => app.get(WebhooksService).tell(houseId),
     tick: () => app.get(WorkersService).sendDue(),
     close: async () => {
       app.getHttpServer().closeAllConnections();

@@ -50,6 +50,7 @@ beforeAll(async () => {
       ['Wrong', wrong.href],
     ]),
     services: new Map([['Ports', service.base]]),
+    receivers: new Map(),
   };
   running = await startServer(await freshDatabase(), (key) => (key === withoutGrant ? undefined : grant));
 });
@@ -162,6 +163,7 @@ describe('what is given to a house', () => {
       DELLUM_FILES: 'mill: /srv/mill\nharbour: /srv/harbour: old',
       DELLUM_DATABASES: 'mill: Stock=postgres://reader:x@db/stock\nmill: Other = postgres://db/other',
       DELLUM_SERVICES: '\n harbour: Ports=https://ports.example/v1?x=1\n',
+      DELLUM_WEBHOOKS: 'mill: Board=https://board.example/told',
     });
     expect(reach('mill')).toEqual({
       root: '/srv/mill',
@@ -170,6 +172,7 @@ describe('what is given to a house', () => {
         ['Other', 'postgres://db/other'],
       ]),
       services: new Map(),
+      receivers: new Map([['Board', 'https://board.example/told']]),
     });
     expect(reach('harbour')).toMatchObject({ root: '/srv/harbour: old', services: new Map([['Ports', 'https://ports.example/v1?x=1']]) });
     expect(reach('mi')).toMatchObject({ root: undefined, databases: new Map() });

@@ -1,24 +1,16 @@
 // The start command: what it owns is brought back when it dies, and nothing of it is left behind.
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { BuildView, EntryPage } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { freePort } from '../../../scripts/lib/postgres.mjs';
 import { until, Visitor } from './house.js';
 
 const root = new URL('../../../', import.meta.url).pathname;
 let folder: string;
 let port: number;
 const started: ChildProcess[] = [];
-
-async function freePort(): Promise<number> {
-  const probe = createServer();
-  await new Promise<void>((done) => probe.listen(0, '127.0.0.1', done));
-  const { port: free } = probe.address() as AddressInfo;
-  await new Promise((done) => probe.close(done));
-  return free;
-}
 
 /** Starts it in the folder of the test; `said` is all that it has said. */
 function start(data = folder) {

@@ -22,15 +22,11 @@ import { isStorable, IsText, IsWhole, MayLack } from './decorators.js';
 const mostChosen = 500;
 const lastDay = { message: 'Choose the last day on which it is good.' };
 
-/** What a token opens. */
-export class AccessTokenDto {
+/** One program, and what of the house is its own to know. */
+class ForProgram {
   @IsText()
   @Length(1, longestName, { message: `Say which program it is for, in at most ${longestName} characters.` })
   name!: string;
-
-  /** It enters data in its registers, too. */
-  @IsBoolean()
-  writes!: boolean;
 
   @IsArray()
   @ArrayMaxSize(mostChosen)
@@ -43,6 +39,13 @@ export class AccessTokenDto {
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   registers!: string[];
+}
+
+/** What a token opens. */
+export class AccessTokenDto extends ForProgram {
+  /** It enters data in its registers, too. */
+  @IsBoolean()
+  writes!: boolean;
 
   /** The last day on which it is good. */
   @IsDateString({ strict: true }, lastDay)
@@ -68,6 +71,53 @@ export interface AccessTokenView {
 export interface MadeToken {
   readonly id: string;
   readonly token: string;
+}
+
+/** What is told to an address. */
+export class WebhookDto extends ForProgram {
+  /** The name of an address that was given to the house where the server was started. */
+  @IsText()
+  @Length(1, longestName, { message: 'Choose the address that is told.' })
+  receiver!: string;
+}
+export interface WebhookView {
+  readonly id: string;
+  readonly name: string;
+  readonly receiver: string;
+  readonly catalogs: readonly string[];
+  readonly registers: readonly string[];
+  /** Who made it; null for somebody who is not there any more. */
+  readonly by: string | null;
+  readonly at: string;
+  /** Nothing is told any more, since this moment; null while it is. */
+  readonly off: string | null;
+  /** Since when no message was taken, and what was answered to the last one. */
+  readonly failing: { readonly since: string; readonly said: string } | null;
+  readonly lastTold: string | null;
+}
+export interface Webhooks {
+  /** The names of the addresses that may be told. */
+  readonly receivers: readonly string[];
+  readonly webhooks: readonly WebhookView[];
+}
+/** Told once. */
+export interface MadeWebhook {
+  readonly id: string;
+  /** What messages are signed with, as Standard Webhooks writes it. */
+  readonly secret: string;
+}
+export const webhookMessageKinds = ['changes', 'test'] as const;
+export type WebhookMessageKind = (typeof webhookMessageKinds)[number];
+export interface WebhookMessageView {
+  readonly id: string;
+  readonly kind: WebhookMessageKind;
+  readonly at: string;
+  readonly tries: number;
+  readonly state: 'waits' | 'taken' | 'not taken';
+  /** When it is sent again; null where it is not. */
+  readonly next: string | null;
+  /** What was answered last, or why nothing was. */
+  readonly said: string | null;
 }
 
 /** So many rows at once. */

@@ -200,10 +200,12 @@ export interface Upkeep {
   readonly parents: readonly ParentFinding[];
   /** Rows whose parent does not exist. */
   readonly orphans: readonly Orphans[];
-  /** Linked sources that could not be read when they were read last. */
   /** Catalogs of which nobody can read how they are composed. */
   readonly faulty: readonly { readonly catalogId: string; readonly title: string }[];
+  /** Linked sources that could not be read when they were read last. */
   readonly failing: readonly { readonly sourceId: string; readonly name: string; readonly failure: string }[];
+  /** Webhooks whose messages are not taken; `off`: nothing is sent any more. */
+  readonly untold: readonly { readonly webhookId: string; readonly name: string; readonly said: string; readonly off: boolean }[];
   readonly alikes: readonly CatalogAlikes[];
   readonly between: readonly AlikeBetween[];
   readonly unused: readonly Unused[];

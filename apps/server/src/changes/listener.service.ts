@@ -30,6 +30,7 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
   private readonly houses = new Map<string, HouseEars>();
   private readonly placeHearers = new Map<string, Set<PlaceHearer>>();
   private readonly sessionHearers = new Map<string, Set<() => void>>();
+  private readonly announcedHearers = new Set<(houseId: string) => void>();
   private readonly logger = new Logger('live');
   private client: pg.Client | undefined;
   private retry: NodeJS.Timeout | undefined;
@@ -98,6 +99,12 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
     for (const hearer of this.sessionHearers.get(houseId) ?? []) hearer();
   }
 
+  /** Hears in which house something has changed, of every house; returns how to stop. What changes while the connection is broken is not heard. */
+  hearAnnounced(hearer: (houseId: string) => void): () => void {
+    this.announcedHearers.add(hearer);
+    return () => void this.announcedHearers.delete(hearer);
+  }
+
   /** Hears that sessions of a house have ended; returns how to stop. */
   hearSessions(houseId: string, hearer: () => void): () => void {
     return hearIn(this.sessionHearers, houseId, hearer);
@@ -115,6 +122,7 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
 
   private announced(payload: string): void {
     const [houseId, seq] = payload.split(':');
+    if (houseId) for (const hearer of this.announcedHearers) hearer(houseId);
     const ears = houseId ? this.houses.get(houseId) : undefined;
     if (ears && Number(seq) > ears.seen) this.read(houseId!);
   }

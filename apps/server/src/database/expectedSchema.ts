@@ -78,6 +78,10 @@ export const expectedSchema: readonly string[] = [
   'index value_counts_pkey of value_counts',
   'index value_deltas_pkey of value_deltas',
   'index value_deltas_value of value_deltas',
+  'index webhook_messages_pkey of webhook_messages',
+  'index webhook_messages_waiting of webhook_messages',
+  'index webhooks_house_id_name_key_key of webhooks',
+  'index webhooks_pkey of webhooks',
   'table access_tokens: asked integer not null, catalogs uuid[] not null, ended_at timestamp with time zone, house_id uuid not null, id uuid not null, last_used_at timestamp with time zone, made_at timestamp with time zone not null, made_by uuid, minute timestamp with time zone not null, name text not null, name_key text not null, registers uuid[] not null, token_hash bytea not null, until date not null, writes boolean not null',
   'table acts: at timestamp with time zone not null, back jsonb not null, house_id uuid not null, id bigint not null, person_id uuid, proposal jsonb not null, registers jsonb not null, state text not null',
   'table arranged_entries: chunk integer not null, entries uuid[] not null, house_id uuid not null, person_id uuid not null, register_id uuid not null',
@@ -124,4 +128,6 @@ export const expectedSchema: readonly string[] = [
   'table told_apart: house_id uuid not null, id uuid not null, one text not null, other text not null',
   'table value_counts: entries bigint not null, field_id uuid not null, house_id uuid not null, value text not null',
   'table value_deltas: entries bigint not null, field_id uuid not null, house_id uuid not null, id bigint not null, value text not null',
+  'table webhook_messages: at timestamp with time zone not null, body text not null, house_id uuid not null, id uuid not null, kind text not null, next_at timestamp with time zone not null, said text, state text not null, tries integer not null, webhook_id uuid not null',
+  'table webhooks: catalogs uuid[] not null, failing_since timestamp with time zone, house_id uuid not null, id uuid not null, last_told_at timestamp with time zone, made_at timestamp with time zone not null, made_by uuid, name text not null, name_key text not null, off_at timestamp with time zone, receiver text not null, registers uuid[] not null, said text, secret bytea not null, seq bigint not null',
 ];

@@ -22,6 +22,7 @@ import * as everyState from './migrations/0019-every-state.js';
 import * as actsSayWhatTheyDo from './migrations/0020-acts-say-what-they-do.js';
 import * as downloads from './migrations/0021-downloads.js';
 import * as accessTokens from './migrations/0022-access-tokens.js';
+import * as webhooks from './migrations/0023-webhooks.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -47,6 +48,7 @@ const migrations: Record<string, Migration> = {
   '0020-acts-say-what-they-do': actsSayWhatTheyDo,
   '0021-downloads': downloads,
   '0022-access-tokens': accessTokens,
+  '0023-webhooks': webhooks,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

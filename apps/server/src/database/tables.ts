@@ -30,6 +30,7 @@ import type {
   Role,
   SlipQuestion,
   TurnedEntries,
+  WebhookMessageKind,
 } from '@dellum/contract';
 import type { ColumnType, Generated } from 'kysely';
 
@@ -505,7 +506,42 @@ export interface FiguresTable {
   person_id: string;
 }
 
+export interface WebhooksTable {
+  house_id: string;
+  id: string;
+  name: string;
+  name_key: string;
+  /** The name of an address that was given to the house where the server was started. */
+  receiver: string;
+  /** Signs messages, so that it is kept as it is. */
+  secret: Buffer;
+  catalogs: string[];
+  registers: string[];
+  /** The number of the newest change that a message tells of. */
+  seq: Big;
+  made_by: string | null;
+  made_at: Moment;
+  failing_since: ColumnType<Date | null, undefined, Date | null>;
+  said: ColumnType<string | null, undefined, string | null>;
+  off_at: ColumnType<Date | null, undefined, Date | null>;
+  last_told_at: ColumnType<Date | null, undefined, Date>;
+}
+export interface WebhookMessagesTable {
+  house_id: string;
+  webhook_id: string;
+  id: string;
+  kind: Generated<WebhookMessageKind>;
+  body: string;
+  at: Moment;
+  tries: Generated<number>;
+  state: Generated<'waits' | 'taken' | 'not taken'>;
+  next_at: Moment;
+  said: ColumnType<string | null, undefined, string>;
+}
+
 export interface Tables {
+  webhooks: WebhooksTable;
+  webhook_messages: WebhookMessagesTable;
   figures: FiguresTable;
   forms: FormsTable;
   form_versions: FormVersionsTable;

@@ -19,12 +19,26 @@ export interface JobData {
   readonly recounts: object;
   /** Seals what was added to the ledger. */
   readonly seal: object;
-  /** Sends a refresh for every linked source whose time has come. */
+  /** Tells programs what is new in a house, and sends again what they did not take. */
+  readonly tell: { readonly houseId: string };
+  /** Sends a refresh for every linked source whose time has come, and tells what is to be told. */
   readonly due: object;
 }
 export type JobName = keyof JobData;
 
-const names: readonly JobName[] = ['carry', 'entryAct', 'download', 'fold', 'forget', 'refresh', 'due', 'recount', 'recounts', 'seal'];
+const names: readonly JobName[] = [
+  'carry',
+  'entryAct',
+  'download',
+  'fold',
+  'forget',
+  'refresh',
+  'due',
+  'recount',
+  'recounts',
+  'seal',
+  'tell',
+];
 /**
  * A job has a lease of this many seconds: when it is over, another server takes the job up, since the first was killed. Work that may take
  * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds.

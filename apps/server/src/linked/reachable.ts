@@ -1,5 +1,5 @@
-// What linked sources may reach: one root folder, some databases, some services, each given to a house by name where the server is started.
-// Nobody can reach anything else through Dellum, and no house what was given to another one.
+// What a house may reach outside: for linked sources one root folder, some databases, some services, and for webhooks some addresses, each given
+// to it by name where the server is started. Nobody can reach anything else through Dellum, and no house what was given to another one.
 import { realpath, stat } from 'node:fs/promises';
 import { resolve, sep } from 'node:path';
 import { SourceFault } from './adapters/adapter.js';
@@ -12,12 +12,14 @@ export interface Grant {
   readonly databases: ReadonlyMap<string, string>;
   /** Base addresses by name. */
   readonly services: ReadonlyMap<string, string>;
+  /** The addresses that webhooks may tell, by name. */
+  readonly receivers: ReadonlyMap<string, string>;
 }
 
 /** By the key of a house, what it may reach; undefined where nothing is given to it. */
 export type ReachableConfig = (houseKey: string) => Grant | undefined;
 
-const nothing: Grant = { root: undefined, databases: new Map(), services: new Map() };
+const nothing: Grant = { root: undefined, databases: new Map(), services: new Map(), receivers: new Map() };
 
 /** Reads lines `HOUSE: WHAT`. A line that names no house gives nothing to anybody, and is said by its number: it may hold a password. */
 function givenIn(
@@ -47,15 +49,17 @@ const named = (lines: readonly { readonly house: string; readonly what: string }
 
 /** `say` hears of lines that are of no use. */
 export function reachableFrom(env: NodeJS.ProcessEnv, say: (words: string) => void = () => undefined): ReachableConfig {
-  const [files, databases, services] = [
+  const [files, databases, services, receivers] = [
     givenIn(env, 'DELLUM_FILES', say),
     givenIn(env, 'DELLUM_DATABASES', say),
     givenIn(env, 'DELLUM_SERVICES', say),
+    givenIn(env, 'DELLUM_WEBHOOKS', say),
   ] as const;
   return (house) => ({
     root: files.find((line) => line.house === house)?.what,
     databases: named(databases, house),
     services: named(services, house),
+    receivers: named(receivers, house),
   });
 }
 
@@ -73,11 +77,13 @@ export class Granted implements Grant {
   readonly root: string | undefined;
   readonly databases: ReadonlyMap<string, string>;
   readonly services: ReadonlyMap<string, string>;
+  readonly receivers: ReadonlyMap<string, string>;
 
   constructor(grant: Grant) {
     this.root = grant.root;
     this.databases = grant.databases;
     this.services = grant.services;
+    this.receivers = grant.receivers;
   }
 
   /** The real place of a path under the root. Throws where it is not there, or where a link leads out of the root. */

@@ -10,6 +10,7 @@ import { freeName, notFound, ProblemError } from '../problems/index.js';
 import { todayOf } from '../structure/days.js';
 import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
 import { AccessTokensStore } from './accessTokens.store.js';
+import { mustBeThere } from './chosen.js';
 import type { Program } from './program.js';
 
 const hashOf = (secret: string) => createHash('sha256').update(secret).digest();
@@ -41,17 +42,13 @@ export class AccessTokensService {
       const build = await this.builds.at(trx, caller.houseId);
       const fault = (input: keyof AccessTokenDto, words: string) => new ProblemError('not-valid', words, { faults: { [input]: words } });
       if (dto.until < todayOf(new Date(), build.locale)) throw fault('until', 'This day is over. Choose a later one.');
-      if (dto.catalogs.length + dto.registers.length === 0) throw fault('catalogs', 'Choose at least one catalog or sheet.');
-      for (const id of dto.catalogs) if (!build.catalogs.has(id)) throw notFound('One of the catalogs');
-      for (const id of dto.registers) {
-        const register = build.registers.get(id);
-        if (!register || register.source) throw notFound('One of the entry sheets');
+      mustBeThere(build, dto);
+      for (const id of dto.registers)
         if (dto.writes && feedsCatalogs(build, id))
           throw fault(
             'registers',
-            `${register.title} feeds catalogs, so programs cannot enter data in it. Leave it out, or let the program read only.`,
+            `${build.registers.get(id)!.title} feeds catalogs, so programs cannot enter data in it. Leave it out, or let the program read only.`,
           );
-      }
       const standing = (await this.store.all(trx, caller.houseId)).filter(({ ended }) => !ended);
       const name = freeName(
         dto.name,

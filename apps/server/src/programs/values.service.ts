@@ -21,9 +21,9 @@ import { StructureService } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import type { Program } from './program.js';
 import { registerFor } from './rows.service.js';
+import { changesSince, isNews, whatChanged } from './whatChanged.js';
 import { aboutValues, levelsOf, valueFormats } from '../exchange/valueFormats.js';
 
-const readAtOnce = 5000;
 /** Grows when the same values are written otherwise. */
 const written = 1;
 
@@ -99,26 +99,15 @@ export class ValuesService {
   /** What has changed since a number, of what the token opens; waits for it a while where it is asked to. */
   async changesFor(program: Program, { since, wait }: ChangesQueryDto, gone: AbortSignal): Promise<ProgramChanges> {
     const known = await this.changed(program, since);
-    if (wait === 0 || known.anew || known.catalogs.length + known.registers.length > 0) return known;
+    if (wait === 0 || isNews(known)) return known;
     await this.somethingOf(program.houseId, known.now, wait, gone);
     return this.changed(program, since);
   }
 
   private async changed(program: Program, since: number): Promise<ProgramChanges> {
     const build = await this.builds.now(program.houseId);
-    const { newest, oldest } = await this.changes.horizon(this.database.kysely, program.houseId);
-    const all = await this.changes.after(this.database.kysely, program.houseId, since, readAtOnce);
-    if (since > newest || since < oldest - 1 || all.length === readAtOnce) return { now: newest, anew: true, catalogs: [], registers: [] };
-    const catalogs = new Set(all.flatMap(({ body }) => (body.kind === 'catalog' ? body.catalogId : [])));
-    const registers = new Set(all.flatMap(({ body }) => ('registerId' in body && body.kind !== 'requests' ? body.registerId : [])));
-    return {
-      now: all.at(-1)?.seq ?? newest,
-      anew: false,
-      catalogs: [...build.catalogs.values()]
-        .filter(({ id }) => catalogs.has(id) && program.catalogs.has(id))
-        .map(({ key, version }) => ({ key, version })),
-      registers: [...registers].filter((id) => program.registers.has(id)),
-    };
+    const changes = await changesSince(this.database.kysely, this.changes, program.houseId, since);
+    return whatChanged(changes, since, build, { catalogs: [...program.catalogs], registers: [...program.registers] });
   }
 
   /** Until anything of the house changes, so many seconds are over, or nobody waits any more. */

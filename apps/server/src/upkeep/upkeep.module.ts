@@ -8,6 +8,7 @@ import { EntriesModule } from '../entries/entries.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
 import { LinkedModule } from '../linked/linked.module.js';
 import { OutsideModule } from '../outside/outside.module.js';
+import { ProgramsModule } from '../programs/programs.module.js';
 import { RangesModule } from '../ranges/ranges.module.js';
 import { SheetsModule } from '../sheets/sheets.module.js';
 import { StructureModule } from '../structure/structure.module.js';
@@ -31,6 +32,7 @@ import { UpkeepService } from './upkeep.service.js';
     LedgerModule,
     LinkedModule,
     OutsideModule,
+    ProgramsModule,
     RangesModule,
     SheetsModule,
     StructureModule,

@@ -22,6 +22,7 @@ import { entriesIn, OutsideService } from '../outside/outside.service.js';
 import { Database } from '../database/database.js';
 import type { Caller } from '../access/access.js';
 import { LinkedStore } from '../linked/linked.store.js';
+import { WebhooksStore } from '../programs/webhooks.store.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { lookAlikesOf } from './lookAlikesOf.js';
 
@@ -49,6 +50,7 @@ export class UpkeepService {
     private readonly counts: CountsStore,
     private readonly found: OutsideService,
     private readonly linked: LinkedStore,
+    private readonly webhooks: WebhooksStore,
   ) {}
 
   async all(caller: Caller): Promise<Upkeep> {
@@ -60,6 +62,7 @@ export class UpkeepService {
       parents,
       orphans,
       failing: await this.failing(build.houseId),
+      untold: await this.untold(build.houseId),
       faulty: [...build.catalogs.values()].filter(({ faulty }) => faulty).map(({ id, title }) => ({ catalogId: id, title })),
       alikes,
       between,
@@ -120,6 +123,12 @@ export class UpkeepService {
   private async failing(houseId: string): Promise<Upkeep['failing']> {
     const all = await this.linked.all(this.database.kysely, houseId);
     return all.flatMap(({ id, name, failure }) => (failure === null ? [] : [{ sourceId: id, name, failure }]));
+  }
+
+  /** Webhooks of which no message is taken. */
+  private async untold(houseId: string): Promise<Upkeep['untold']> {
+    const all = await this.webhooks.all(this.database.kysely, houseId);
+    return all.flatMap(({ id, name, failing, off }) => (failing ? [{ webhookId: id, name, said: failing.said, off: off !== null }] : []));
   }
 
   /** Catalogs that offer nothing, with what empties them. */

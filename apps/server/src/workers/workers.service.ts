@@ -14,6 +14,8 @@ import { DownloadsStore } from '../exchange/downloads.store.js';
 import { LinkedService } from '../linked/linked.service.js';
 import { LinkedStore } from '../linked/linked.store.js';
 import { AccessTokensStore } from '../programs/accessTokens.store.js';
+import { WebhooksService } from '../programs/webhooks.service.js';
+import { WebhooksStore } from '../programs/webhooks.store.js';
 import { SessionsService } from '../people/sessions.service.js';
 import { TriesStore } from '../people/tries.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
@@ -35,6 +37,8 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly sessions: SessionsService,
     private readonly tries: TriesStore,
     private readonly accessTokens: AccessTokensStore,
+    private readonly webhooks: WebhooksService,
+    private readonly webhooksStore: WebhooksStore,
     private readonly seals: SealsStore,
     private readonly linked: LinkedService,
     private readonly linkedStore: LinkedStore,
@@ -53,6 +57,7 @@ export class WorkersService implements OnApplicationBootstrap {
       forget: () => this.forget(),
       refresh: ({ houseId, sourceId }) => this.linked.refreshQuietly(houseId, sourceId),
       due: () => this.sendDue(),
+      tell: ({ houseId }) => this.webhooks.tell(houseId),
       recount: ({ houseId }) => this.catalogs.recountUse(houseId),
       recounts: () => this.sendRecounts(),
       seal: async () => {
@@ -76,13 +81,14 @@ export class WorkersService implements OnApplicationBootstrap {
     if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
-  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads and answers to programs of more than a week ago. */
+  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads and answers to programs of more than a week ago, messages of more than a month. */
   private async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
     await this.tries.forgetOld(this.database.kysely);
     await this.downloadsStore.removeOld(this.database.kysely);
     await this.accessTokens.forgetOld(this.database.kysely);
+    await this.webhooksStore.forgetOld(this.database.kysely);
   }
 
   /** Sends a recount for every house that has a catalog ordered by use. */
@@ -90,8 +96,9 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.send(undefined, 'recount', await this.catalogsStore.orderedByUse(this.database.kysely));
   }
 
-  /** Sends a refresh for every linked source whose time has come. */
+  /** Sends a refresh for every linked source whose time has come, and tells programs what they were not told. */
   async sendDue(): Promise<void> {
+    await this.jobs.send(undefined, 'tell', await this.webhooksStore.due(this.database.kysely));
     await this.jobs.send(undefined, 'refresh', await this.linkedStore.due(this.database.kysely));
   }
 }

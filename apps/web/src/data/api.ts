@@ -78,6 +78,7 @@ export const everyTag = [
   'Figures',
   'Downloads',
   'Tokens',
+  'Webhooks',
 ] as const;
 
 export const api = createApi({

@@ -3,28 +3,43 @@ import { Heading, Stack, Text } from '@chakra-ui/react';
 import { downloadKept } from '@dellum/contract';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { useDownloadsQuery } from '../../data/downloadsApi.js';
+import { useWebhooksQuery } from '../../data/programsApi.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { Page, Waiting } from '../../frame/Page.js';
 import { usePanel } from '../../frame/usePanel.js';
 import { Way } from '../../frame/Way.js';
+import { lookEvery, MessagesSlip } from '../programs/MessagesSlip.js';
 import { Programs } from '../programs/Programs.js';
+import { Told } from '../programs/Told.js';
 import { TokenSlip } from '../programs/TokenSlip.js';
+import { WebhookSlip } from '../programs/WebhookSlip.js';
 import { FilesOut } from './FilesOut.js';
 
-const hasPanel = (params: URLSearchParams) => params.has('new-token');
+const panels = ['new-token', 'new-webhook', 'webhook'] as const;
+const hasPanel = (params: URLSearchParams) => panels.some((name) => params.has(name));
 
 export function InAndOutPage() {
   const { data: build } = useBuildQuery();
   const { data: me } = useMeQuery();
   const { data: files } = useDownloadsQuery(undefined, { refetchOnMountOrArgChange: true });
   const [address, show] = usePanel(hasPanel);
-  if (!build || !me || !files) return <Waiting />;
-  const close = () => show({ 'new-token': undefined });
+  // Whether a message is taken while one looks at them is told by nothing but asking.
+  const { data: told } = useWebhooksQuery(undefined, { pollingInterval: address.has('webhook') ? lookEvery : 0 });
+  if (!build || !me || !files || !told) return <Waiting />;
+  const open = (name?: (typeof panels)[number], value = '') =>
+    show(Object.fromEntries(panels.map((panel) => [panel, panel === name ? value : undefined])));
+  const close = () => open();
+  const look = (id: string) => open('webhook', id);
+  const webhook = told.webhooks.find(({ id }) => id === address.get('webhook'));
   return (
     <Page
       title="In and out"
       about="Files that left the house, and programs that come and go by themselves."
-      slip={address.has('new-token') && <TokenSlip build={build} me={me} close={close} />}
+      slip={
+        (address.has('new-token') && <TokenSlip build={build} me={me} close={close} />) ||
+        (address.has('new-webhook') && <WebhookSlip build={build} receivers={told.receivers} close={close} look={look} />) ||
+        (webhook && <MessagesSlip key={webhook.id} webhook={webhook} close={close} />)
+      }
     >
       <Stack p="5" gap="8" maxW="720px">
         <Stack as="section" aria-label="Files" gap="2">
@@ -40,7 +55,8 @@ export function InAndOutPage() {
             <FilesOut files={files} />
           )}
         </Stack>
-        <Programs build={build} me={me} add={() => show({ 'new-token': '' })} />
+        <Programs build={build} me={me} add={() => open('new-token')} />
+        <Told build={build} add={() => open('new-webhook')} look={look} />
       </Stack>
     </Page>
   );

@@ -6,6 +6,7 @@ import { useAccessTokensQuery, useEndTokenMutation } from '../../data/programsAp
 import { Confirm } from '../../frame/Confirm.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { moment } from '../../frame/written.js';
+import { titlesOf } from './Chosen.js';
 
 interface ProgramsProps {
   readonly build: BuildView;
@@ -68,13 +69,11 @@ function Token({ token, build, me }: { token: AccessTokenView } & Pick<ProgramsP
 }
 
 /** "Reads Berths, Goods; enters data in Log." */
-function opens({ writes, catalogs, registers }: AccessTokenView, build: BuildView): string {
-  const listed = (titles: readonly string[]) => titles.join(', ');
-  const read = build.catalogs.filter(({ id }) => catalogs.includes(id)).map(({ title }) => title);
-  const sheets = build.sheets.flatMap((sheet) => sheet.registers.filter(({ id }) => registers.includes(id)).map(() => sheet.title));
+function opens(token: AccessTokenView, build: BuildView): string {
+  const { catalogs, sheets } = titlesOf(build, token);
   const parts = [
-    ...(read.length > 0 ? [`reads ${listed(read)}`] : []),
-    ...(sheets.length > 0 ? [`${writes ? 'enters data in' : 'has rows checked for'} ${listed(sheets)}`] : []),
+    ...(catalogs.length > 0 ? [`reads ${catalogs.join(', ')}`] : []),
+    ...(sheets.length > 0 ? [`${token.writes ? 'enters data in' : 'has rows checked for'} ${sheets.join(', ')}`] : []),
   ];
   const words = parts.length === 0 ? 'opens nothing that is still there' : parts.join('; ');
   return `${words[0]!.toUpperCase()}${words.slice(1)}.`;

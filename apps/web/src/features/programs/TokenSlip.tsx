@@ -1,5 +1,5 @@
 // A new access token: for which program, what it opens and for how long. The token itself is shown once.
-import { Button, Stack, Text } from '@chakra-ui/react';
+import { Button, Stack } from '@chakra-ui/react';
 import { monthsAfter } from '@dellum/core';
 import { AccessTokenDto, type BuildView, type Me } from '@dellum/contract';
 import { useState } from 'react';
@@ -11,6 +11,7 @@ import { SlipHead } from '../../frame/SlipHead.js';
 import { useDtoForm } from '../../frame/useForm.js';
 import { Way } from '../../frame/Way.js';
 import { DayField } from '../../picker/DayField.js';
+import { Chosen, sheetsToChoose } from './Chosen.js';
 
 interface TokenSlipProps {
   readonly build: BuildView;
@@ -29,9 +30,6 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
   const [make] = useMakeTokenMutation();
   const [token, setToken] = useState<string>();
   const save = submit(async (values) => setToken((await make(values).unwrap()).token));
-  const sheets = build.sheets.flatMap((sheet) =>
-    sheet.kind === 'entry' ? sheet.registers.map(({ id }) => ({ id, title: sheet.title })) : [],
-  );
   if (token !== undefined)
     return (
       <Stack gap="3" role="region" aria-label="The new token">
@@ -75,7 +73,7 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
         <Chosen
           label="Sheets for which it has rows checked"
           none={<Way to="/sheets">Make a sheet</Way>}
-          all={sheets}
+          all={sheetsToChoose(build)}
           chosen={watch('registers')}
           fault={fault('registers')}
           choose={(ids) => setValue('registers', ids)}
@@ -86,39 +84,5 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
         </Button>
       </Stack>
     </form>
-  );
-}
-
-interface ChosenProps {
-  readonly label: string;
-  /** What is shown where there is nothing to choose. */
-  readonly none: React.ReactNode;
-  readonly all: readonly { readonly id: string; readonly title: string }[];
-  readonly chosen: readonly string[];
-  readonly fault: string | undefined;
-  choose(ids: string[]): void;
-}
-
-function Chosen({ label, none, all, chosen, fault, choose }: ChosenProps) {
-  return (
-    <Stack as="fieldset" gap="1.5">
-      <Text as="legend" fontWeight="bold">
-        {label}
-      </Text>
-      {fault && (
-        <Text color="brick.fg" role="alert">
-          {fault}
-        </Text>
-      )}
-      {all.length === 0 && none}
-      {all.map(({ id, title }) => (
-        <Check
-          key={id}
-          label={title}
-          checked={chosen.includes(id)}
-          set={(is) => choose(is ? [...chosen, id] : chosen.filter((one) => one !== id))}
-        />
-      ))}
-    </Stack>
   );
 }

@@ -79,6 +79,17 @@ export function UpkeepPage() {
               />
             ))}
           </Section>
+          <Section title="Programs that take no message" count={upkeep.untold.length}>
+            {upkeep.untold.map(({ webhookId, name, said, off }) => (
+              <Row
+                key={webhookId}
+                words={`${name}: ${said}`}
+                about={off ? 'It is told nothing any more.' : 'It is tried again.'}
+                to={`/in-and-out?webhook=${webhookId}`}
+                where="Look at it"
+              />
+            ))}
+          </Section>
           <Section title="Catalogs that cannot be read" count={upkeep.faulty.length}>
             {upkeep.faulty.map(({ catalogId, title }) => (
               <Row
