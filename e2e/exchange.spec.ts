@@ -154,3 +154,66 @@ test('a program is given a token by keys alone: it has rows judged and stores th
   await page.getByRole('link', { name: 'Ledger' }).click();
   await expect(page.getByText('the program “Scale in the yard” entered data')).toBeVisible();
 });
+
+test('a program is told that something has changed, by a webhook made by keys alone; what it does not take is seen and sent again', async ({
+  nursery: { page, clerk, receiver },
+}) => {
+  await makeSheet(page, 'Orders', [['Item'], ['State']]);
+  await giveChoices(page, 'State', 'to do, doing, done', 'Make a list of them');
+  await closePanel(page);
+  await page.getByRole('link', { name: 'In and out' }).click();
+  await page.getByRole('button', { name: 'New webhook' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(panel(page).getByLabel('Which program it is for')).toBeFocused();
+  // Sent too early: what is missing is said, and nothing is lost.
+  await page.keyboard.press('Enter');
+  await expect(panel(page).getByText('Say which program it is for')).toBeVisible();
+  await page.keyboard.type('Yard board');
+  await page.keyboard.press('Enter');
+  await expect(panel(page).getByText('Choose at least one catalog or sheet.')).toBeVisible();
+  // The only address is chosen already.
+  await page.keyboard.press('Tab');
+  await expect(panel(page).getByLabel('Address that is told')).toHaveValue('Board in the yard');
+  for (const key of ['Tab', 'Space', 'Tab', 'Space', 'Enter']) await page.keyboard.press(key);
+  const made = panel(page).getByRole('region', { name: 'The new webhook' });
+  receiver.secret = await made.locator('code').innerText();
+  await page.keyboard.press('Enter');
+  const log = panel(page).getByRole('region', { name: 'Messages of Yard board' });
+  await expect(log).toContainText('Nothing was sent yet.');
+  const test = log.getByRole('button', { name: 'Send a test' });
+  await test.focus();
+  await page.keyboard.press('Enter');
+  await expect(log.getByRole('listitem')).toContainText(['Testtaken']);
+  await expect(test).toBeFocused();
+  expect(receiver.messages).toMatchObject([{ type: 'webhook.test', signature: 'good' }]);
+
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Orders/ }).click();
+  const theirs = other.getByRole('grid', { name: 'Orders' });
+  await theirs.getByText('type to add').click();
+  await typeAcross(other, ['spade', 'to do'], 'Tab', 0);
+  await expect.poll(() => rowsOf(theirs)).toContainEqual(['spade', 'to do']);
+  await expect(log.getByRole('listitem').first()).toContainText('Something changedtaken');
+  receiver.answer = (response) => void response.writeHead(503).end('closed for lunch');
+  await typeAcross(other, ['rake', 'done'], 'Tab', 0);
+  await expect(log.getByRole('listitem').first()).toContainText('Something changedwaits');
+  await expect(page.getByRole('region', { name: 'Programs that are told' })).toContainText(/Not taken since .*: 503 closed for lunch/);
+  await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Upkeep' }).click();
+  const untold = page.getByRole('region', { name: 'Programs that take no message' });
+  await expect(untold).toContainText('Yard board: 503 closed for lunch');
+  await untold.getByRole('link', { name: 'Look at it' }).click();
+  // Once it takes a message, what waited goes out, too.
+  receiver.answer = (response) => void response.writeHead(200).end();
+  await test.click();
+  await expect(log.getByText('waits')).toHaveCount(0);
+  await expect(log.getByText('sent 2 times')).toBeVisible();
+  expect(receiver.messages.every(({ signature }) => signature === 'good')).toBe(true);
+  expect(receiver.messages.filter(({ type, data }) => type === 'house.changed' && data['registers'] !== undefined).length).toBeGreaterThan(
+    2,
+  );
+  expect(JSON.stringify(receiver.messages)).not.toMatch(/spade|rake|done/);
+  await page.getByRole('button', { name: 'Remove the webhook Yard board' }).click();
+  await page.getByRole('button', { name: 'Remove the webhook', exact: true }).click();
+  await expect(page.getByText('No program is told yet.')).toBeVisible();
+  await expect(log).toBeHidden();
+});

@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test';
+import { startReceiver, type Receiver } from '../stand-ins/receiver.mjs';
 import { newDatabase, serve } from './servers.js';
 
 export { expect };
@@ -13,6 +14,8 @@ export interface Nursery {
   readonly page: Page;
   /** The folder whose files can be linked; it is empty. */
   readonly files: string;
+  /** The program whose address may be told. */
+  readonly receiver: Receiver;
   /** A clerk who was added by hand and signs in, in a browser of their own. */
   clerk(): Promise<Page>;
   /** The same with another role. */
@@ -21,7 +24,9 @@ export interface Nursery {
 
 async function openNursery(browser: Browser, url: string): Promise<Nursery & { leave(): Promise<void> }> {
   const files = mkdtempSync('/tmp/dellum-files-');
-  const serving = await serve(await newDatabase(url, `hand_${randomUUID().replaceAll('-', '')}`), { house: 'marl-lane-nursery', files });
+  const receiver = await startReceiver();
+  const database = await newDatabase(url, `hand_${randomUUID().replaceAll('-', '')}`);
+  const serving = await serve(database, { house: 'marl-lane-nursery', files, told: `${receiver.base}/messages` });
   const contexts: BrowserContext[] = [];
   const open = async () => {
     const context = await browser.newContext({ baseURL: serving.base, reducedMotion: 'reduce' });
@@ -58,9 +63,10 @@ async function openNursery(browser: Browser, url: string): Promise<Nursery & { l
   const leave = async () => {
     for (const context of contexts) await context.close();
     await serving.stop();
+    receiver.stop();
     rmSync(files, { recursive: true, force: true });
   };
-  return { page, files, clerk: () => person('Pell Hawk', 'clerk'), person, leave };
+  return { page, files, receiver, clerk: () => person('Pell Hawk', 'clerk'), person, leave };
 }
 
 export const test = base.extend<{ nursery: Nursery }>({

@@ -23,10 +23,10 @@ export interface Serving {
   stop(signal?: NodeJS.Signals): Promise<void>;
 }
 
-/** Starts a server, on a given port where it is to come back at the same address; a house may be given a folder of linked files. */
+/** Starts a server, on a given port where it is to come back at the same address; a house may be given a folder of linked files, and an address that webhooks tell. */
 export async function serve(
   databaseUrl: string,
-  { given, house, files = `${root}/stand-ins/files` }: { given?: string; house?: string; files?: string } = {},
+  { given, house, files = `${root}/stand-ins/files`, told }: { given?: string; house?: string; files?: string; told?: string } = {},
 ): Promise<Serving> {
   const port = given ? Number(new URL(given).port) : await freePort();
   const child: ChildProcess = spawn(process.execPath, [`${root}/apps/server/dist/main.js`], {
@@ -36,6 +36,7 @@ export async function serve(
       PORT: String(port),
       DELLUM_WEB: `${root}/apps/web/dist`,
       ...(house && { DELLUM_FILES: `${house}: ${files}` }),
+      ...(house && told && { DELLUM_WEBHOOKS: `${house}: Board in the yard=${told}` }),
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   });

@@ -170,7 +170,14 @@ async function shoot(browser, base) {
   await ines.keyboard.press('Enter');
   await ines.getByRole('button', { name: 'Done' }).click();
   await ines.getByText('not used yet').waitFor();
-  await ines.getByRole('button', { name: 'New access token' }).click();
+  await ines.getByRole('button', { name: 'New webhook' }).click();
+  await ines.getByLabel('Which program it is for').fill('Board at the quay');
+  await ines.getByRole('checkbox', { name: 'Quays' }).focus();
+  await ines.keyboard.press('Space');
+  await ines.keyboard.press('Enter');
+  await ines.getByRole('button', { name: 'Go on to its messages' }).click();
+  await ines.getByRole('button', { name: 'Send a test' }).click();
+  await ines.getByText('taken', { exact: true }).waitFor();
   await save(ines, 'in-and-out');
   await ines.goto('/catalogs');
   await ines.getByRole('link', { name: 'Pilots', exact: true }).click();

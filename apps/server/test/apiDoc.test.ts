@@ -4,8 +4,10 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { loadHouse, quillhaven } from '@dellum/demo';
-import type { BuildView, MadeToken } from '@dellum/contract';
+import type { BuildView, MadeToken, MadeWebhook } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startReceiver, type Receiver } from '../../../stand-ins/receiver.mjs';
+import { reachableFrom } from '../src/linked/reachable.js';
 import { freshDatabase, startServer, Visitor, type Running } from './house.js';
 
 const page = readFileSync(join(import.meta.dirname, '../../../docs/api.md'), 'utf8');
@@ -16,10 +18,12 @@ const commands = [...page.matchAll(/```sh\n([\s\S]*?)```(?:\s*```json\n([\s\S]*?
 }));
 
 let running: Running;
+let receiver: Receiver;
 let shell: Record<string, string>;
 beforeAll(async () => {
-  running = await startServer(await freshDatabase());
   const house = quillhaven(new Date());
+  receiver = await startReceiver();
+  running = await startServer(await freshDatabase(), reachableFrom({ DELLUM_WEBHOOKS: `${house.key}: Board=${receiver.base}/messages` }));
   await loadHouse(running.database.kysely, house);
   const ines = new Visitor(running.base);
   await ines.call('POST', '/session', { house: house.key, signIn: 'ines', password: 'lantern-basin' });
@@ -33,9 +37,22 @@ beforeAll(async () => {
     registers: [sheet],
     until: '2099-12-31',
   });
-  shell = { PATH: process.env['PATH']!, DELLUM: `${running.base}/api/v1/programs`, TOKEN: body.token, SHEET: sheet };
+  const webhook = { name: 'Harbour board', receiver: 'Board', catalogs: [catalog('pilots')], registers: [] };
+  const { body: told } = await ines.call<MadeWebhook>('POST', '/webhooks', webhook);
+  receiver.secret = told.secret;
+  await ines.call('POST', `/webhooks/${told.id}/tests`, {});
+  shell = {
+    PATH: process.env['PATH']!,
+    DELLUM: `${running.base}/api/v1/programs`,
+    TOKEN: body.token,
+    SHEET: sheet,
+    RECEIVER: `${receiver.base}/messages`,
+  };
 }, 120_000);
-afterAll(() => running.close());
+afterAll(async () => {
+  receiver.stop();
+  await running.close();
+});
 
 describe('the page about the interface for programs', () => {
   it('has commands to run', () => expect(commands.length).toBeGreaterThan(8));

@@ -33,7 +33,7 @@ export interface Tried extends Sent {
 }
 
 /** While a message is under way nobody else sends it; longer than an answer is waited for (seconds). */
-const lease = 60;
+const lease = 25;
 const mostListed = 50;
 
 @Injectable()

@@ -1,5 +1,6 @@
 // The buttons at the end of a small form: the act that sends it, and the way out.
 import { Button, HStack } from '@chakra-ui/react';
+import { ActButton } from './ActButton.js';
 
 interface FormButtonsProps {
   readonly act: string;
@@ -10,9 +11,9 @@ interface FormButtonsProps {
 export function FormButtons({ act, sending, cancel }: FormButtonsProps) {
   return (
     <HStack>
-      <Button variant="solid" type="submit" size="sm" loading={sending}>
+      <ActButton variant="solid" type="submit" size="sm" loading={sending}>
         {act}
-      </Button>
+      </ActButton>
       <Button size="sm" onClick={cancel}>
         Cancel
       </Button>

@@ -3,6 +3,7 @@ import { Box, Button, HStack, Heading, RadioCard, Stack, Text } from '@chakra-ui
 import { heldBy, questionKey, type Answer } from '@dellum/core';
 import type { BuildView, Slip, SlipQuestion } from '@dellum/contract';
 import { useState } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useAnswerSlipMutation, useLeaveSlipMutation } from '../../data/sourcesApi.js';
 import { entries, number } from '../../frame/written.js';
@@ -113,9 +114,9 @@ export function ImpactSlip({ slip, build }: { slip: Slip; build: BuildView }) {
         />
       ))}
       <HStack>
-        <Button variant="solid" size="sm" disabled={open.length > 0} loading={isLoading} onClick={() => void doIt()}>
+        <ActButton variant="solid" size="sm" disabled={open.length > 0} loading={isLoading} onClick={() => void doIt()}>
           {slip.questions.length === 0 ? `Change it, and mark ${entries(outside)}` : actWords(Object.values(given), held)}
-        </Button>
+        </ActButton>
         <Button size="sm" onClick={() => void leaveIt()}>
           Cancel
         </Button>

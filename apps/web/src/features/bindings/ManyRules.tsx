@@ -4,6 +4,7 @@ import { newRule, type CatalogRule } from '@dellum/core';
 import type { BuildView, RuleImpact, SetRulesDto } from '@dellum/contract';
 import { useState } from 'react';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { Select } from '../../frame/Select.js';
 import type { Line } from './BindingsPage.js';
@@ -115,10 +116,10 @@ function Impact({ wanted, lines, leave, done }: { wanted: SetRulesDto; lines: re
         ))}
       </Stack>
       <HStack mt="3">
-        <Button variant="solid" size="sm" disabled={fitting.length === 0} loading={isLoading} onClick={() => void doIt()}>
+        <ActButton variant="solid" size="sm" disabled={fitting.length === 0} loading={isLoading} onClick={() => void doIt()}>
           {wanted.rule || wanted.from || wanted.chain ? 'Set' : 'Clear'} the{' '}
           {fitting.length === 1 ? 'rule of 1 field' : `rules of ${fitting.length} fields`}
-        </Button>
+        </ActButton>
         <Button size="sm" onClick={leave}>
           Cancel
         </Button>

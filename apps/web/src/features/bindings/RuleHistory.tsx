@@ -1,7 +1,8 @@
 // What was set and cleared in rules, by whom and when; each act is taken back as one.
-import { Box, Button, Stack, Text } from '@chakra-ui/react';
+import { Box, Stack, Text } from '@chakra-ui/react';
 import { ruleTakes, type Rule } from '@dellum/core';
 import type { BuildView, Me, RuleChange } from '@dellum/contract';
+import { ActButton } from '../../frame/ActButton.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useRuleHistoryQuery, useTakeBackRulesMutation } from '../../data/bindingsApi.js';
 import { ruleNames } from './rulePlace.js';
@@ -34,9 +35,9 @@ export function RuleHistory({ fieldId, build, me }: { fieldId?: string; build: B
           </Text>
           <Text overflowWrap="anywhere">{changeWords(change, fieldId === undefined, build, me)}</Text>
           {change.standing && (
-            <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
+            <ActButton size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
               Take it back
-            </Button>
+            </ActButton>
           )}
         </Box>
       ))}

@@ -3,6 +3,7 @@ import { Box, Button, Stack, Text } from '@chakra-ui/react';
 import type { BuildView, CatalogView, FieldView, Me, RegisterView, SetRulesDto, SheetView } from '@dellum/contract';
 import { andList, catalogIdOf, chainRules, matchKey, readsDirectly, type CatalogRule, type FieldKind } from '@dellum/core';
 import { useRef, useState } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { WayFirst } from '../../frame/ErrandBand.js';
 import { SlipHead } from '../../frame/SlipHead.js';
@@ -214,7 +215,7 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
             ? 'No entry is outside by it.'
             : `${number.format(outside)} ${outside === 1 ? 'entry holds' : 'entries hold'} something else; they stay as they are and are marked.`}
       </Text>
-      <Button
+      <ActButton
         variant="solid"
         size="sm"
         loading={isLoading}
@@ -222,7 +223,7 @@ function Use({ catalog, picked, names, build, me, close }: UseProps) {
         onClick={() => void use()}
       >
         Use it for {picked.length === 1 ? picked[0]!.field.heading : `${picked.length} fields`}
-      </Button>
+      </ActButton>
     </Box>
   );
 }

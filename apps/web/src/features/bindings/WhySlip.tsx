@@ -1,11 +1,12 @@
 // The why slip: why a value is offered in a field, or not, traced step by step; another value can be asked about.
-import { Box, Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
+import { Box, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { TraceStep } from '@dellum/core';
 import type { BuildView, FieldView } from '@dellum/contract';
 import { Check, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { cureOf } from '../ranges/RangeFindings.js';
 import { useCureMutation } from '../../data/rangesApi.js';
@@ -121,9 +122,9 @@ function Step({ step, field, build, isLast }: { step: TraceStep; field: FieldVie
           )}
         </Text>
         {step.cure?.cure && (
-          <Button mt="1" loading={isLoading} title={step.cure.cure.effect} onClick={() => void told(cure(cureOf(step.cure!)).unwrap())}>
+          <ActButton mt="1" loading={isLoading} title={step.cure.cure.effect} onClick={() => void told(cure(cureOf(step.cure!)).unwrap())}>
             {step.cure.cure.words}
-          </Button>
+          </ActButton>
         )}
       </Box>
     </HStack>

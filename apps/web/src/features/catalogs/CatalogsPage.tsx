@@ -1,9 +1,10 @@
 // All catalogs of the house, and the form for a new one.
-import { Button, Checkbox, Heading, Stack, Table, Text, Box } from '@chakra-ui/react';
+import { Checkbox, Heading, Stack, Table, Text, Box } from '@chakra-ui/react';
 import { endingInShort, endingOf, ofRanges, type CatalogPart } from '@dellum/core';
 import { keeps, mayDesign, type BuildView, type CatalogView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { ColumnHeadings } from '../../frame/ColumnHeadings.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
@@ -75,9 +76,9 @@ function NewCatalog({ build }: { build: BuildView }) {
         <Text color="inkSoft" fontSize="xs">
           Typed values, entries of a sheet, linked sources and other catalogs are added on its own page.
         </Text>
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={isLoading}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={isLoading}>
           Make the catalog
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

@@ -3,6 +3,7 @@ import { Box, Button, HStack, Stack, Text } from '@chakra-ui/react';
 import { catalogSentence, type CatalogDefinition, type CatalogOrder, type CatalogPart, type Distinct } from '@dellum/core';
 import { definitionMark, type BuildView, type CatalogItems, type CatalogView, type Me } from '@dellum/contract';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { ChangedMeanwhile } from '../../frame/ChangedMeanwhile.js';
 import { useHalfMade } from '../../frame/useHalfMade.js';
@@ -120,7 +121,7 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
         )}
       </Box>
       <HStack>
-        <Button
+        <ActButton
           variant="solid"
           size="sm"
           disabled={!changed || half.isOutdated || error !== undefined}
@@ -128,7 +129,7 @@ export function ComposeSlip({ catalog, items, build, me, close }: ComposeSlipPro
           onClick={() => void save()}
         >
           Save how it is composed
-        </Button>
+        </ActButton>
         <Button
           size="sm"
           onClick={() => {

@@ -6,6 +6,7 @@ import { DayField } from '../../picker/DayField.js';
 import { useTakeBackMutation } from '../../data/sourcesApi.js';
 import { useTold } from '../acts/useRegister.js';
 import { useCatalogHistoryQuery } from '../../data/catalogsApi.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { moment } from '../../frame/written.js';
 
 interface HistorySlipProps {
@@ -48,9 +49,9 @@ export function HistorySlip({ catalog, day, today, takesBack, onDay, close }: Hi
             </Text>
           ))}
           {takesBack && change.act !== null && (
-            <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void told(takeBack(change.act!).unwrap())}>
+            <ActButton size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void told(takeBack(change.act!).unwrap())}>
               Take it back
-            </Button>
+            </ActButton>
           )}
         </Box>
       ))}

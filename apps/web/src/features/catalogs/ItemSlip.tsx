@@ -6,6 +6,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { isProblem, problemWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { DayField } from '../../picker/DayField.js';
 import { ItemMark } from '../../theme/index.js';
@@ -213,9 +214,9 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
               </Text>
             )}
             <HStack>
-              <Button variant="solid" type="submit" loading={isLoading}>
+              <ActButton variant="solid" type="submit" loading={isLoading}>
                 {writingWords[writing].ask}
-              </Button>
+              </ActButton>
               <Button onClick={() => setWriting(undefined)}>Cancel</Button>
             </HStack>
           </Stack>
@@ -326,9 +327,9 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
             </Text>
           )}
         </Stack>
-        <Button variant="solid" type="submit" alignSelf="start" loading={isLoading}>
+        <ActButton variant="solid" type="submit" alignSelf="start" loading={isLoading}>
           Save
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

@@ -18,6 +18,7 @@ import {
   useRemoveDownloadMutation,
 } from '../../data/downloadsApi.js';
 import { useAppDispatch } from '../../data/store.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
@@ -109,9 +110,9 @@ export function DownloadSlip({ register, fields, arranged, close }: DownloadSlip
           </Button>
         </Stack>
       ) : (
-        <Button variant="solid" size="sm" alignSelf="start" loading={isLoading} onClick={() => void download()}>
+        <ActButton variant="solid" size="sm" alignSelf="start" loading={isLoading} onClick={() => void download()}>
           Download
-        </Button>
+        </ActButton>
       )}
       <Past registerId={register.id} />
     </Stack>

@@ -4,6 +4,7 @@ import { controlOf, type FormField, type FormSection } from '@dellum/core';
 import type { AnswerFault, Filled, FillView } from '@dellum/contract';
 import { CircleAlert } from 'lucide-react';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { isProblem, problemWords } from '../../data/problem.js';
 import type { Move } from '../../grid/index.js';
 import { RefusalNote, type Refusal } from '../../picker/PickerInput.js';
@@ -156,9 +157,9 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
           {filling.said}
         </Text>
         <HStack gap="3">
-          <Button size="md" variant="solid" type="submit" loading={sending}>
+          <ActButton size="md" variant="solid" type="submit" loading={sending}>
             {send ? 'Send' : 'Try to send'}
-          </Button>
+          </ActButton>
           {!send && <Text color="inkSoft">A preview: nothing is stored.</Text>}
           {!send && tries > 0 && problems.length === 0 && <Text color="growth.fg">This would be stored.</Text>}
         </HStack>

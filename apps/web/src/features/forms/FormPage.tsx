@@ -17,6 +17,7 @@ import { Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { errorWords, isProblem } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
@@ -201,9 +202,9 @@ function FormActs({ form, laying }: { form: FormView; laying: Laying }) {
           <Link to={`/forms/${form.id}/fill`}>Fill it</Link>
         </Button>
       )}
-      <Button variant="solid" loading={isLoading} onClick={() => void publishNow()}>
+      <ActButton variant="solid" loading={isLoading} onClick={() => void publishNow()}>
         Publish
-      </Button>
+      </ActButton>
       {form.published !== null && (
         <Confirm
           ask="Close the form"

@@ -1,6 +1,7 @@
 // All forms: those that can be filled, and for administrators those that are being laid out.
 import { Box, Button, Heading, HStack, NativeSelect, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { MakeFormDto, mayDesign, type BuildView, type FormName, type Me } from '@dellum/contract';
+import { ActButton } from '../../frame/ActButton.js';
 import { WayFirst } from '../../frame/ErrandBand.js';
 import { Link, useNavigate } from 'react-router';
 import { errorWords } from '../../data/problem.js';
@@ -108,9 +109,9 @@ function NewForm({ build }: { build: BuildView }) {
             <NativeSelect.Indicator />
           </NativeSelect.Root>
         </Stack>
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Lay it out
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

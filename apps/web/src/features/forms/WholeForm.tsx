@@ -1,10 +1,11 @@
 // The slip of the form as a whole: its words, its versions, and the links by which people without an account fill it.
-import { Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
+import { HStack, Input, Stack, Text } from '@chakra-ui/react';
 import { format } from '@dellum/core';
 import type { FormView, Me } from '@dellum/contract';
 import { Link2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { ActButton } from '../../frame/ActButton.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { ShownOnce } from '../../frame/ShownOnce.js';
 import { useTry } from '../../frame/useNotice.js';
@@ -92,9 +93,9 @@ function Links({ form, me }: { form: FormView; me: Me }) {
             onChange={(event) => setPerHour(event.target.value)}
           />
         </Stack>
-        <Button loading={isLoading} disabled={expires === ''} onClick={() => void open()}>
+        <ActButton loading={isLoading} disabled={expires === ''} onClick={() => void open()}>
           <Link2 size={13} aria-hidden /> Make a link
-        </Button>
+        </ActButton>
       </HStack>
       {address && <ShownOnce text={address} what="link" />}
       {form.links.map((link) => (

@@ -5,6 +5,7 @@ import type { BuildView } from '@dellum/contract';
 import { Check, Circle } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { ActButton } from '../../frame/ActButton.js';
 import { useTry } from '../../frame/useNotice.js';
 import { usePeopleQuery } from '../../data/peopleApi.js';
 import { useMakeSheetMutation } from '../../data/buildApi.js';
@@ -118,9 +119,9 @@ function NewSheet() {
           value={title}
           onChange={(event) => setTitle(event.target.value)}
         />
-        <Button variant="solid" type="submit" loading={isLoading} disabled={title.trim() === ''}>
+        <ActButton variant="solid" type="submit" loading={isLoading} disabled={title.trim() === ''}>
           Create it
-        </Button>
+        </ActButton>
       </HStack>
     </form>
   );

@@ -1,8 +1,9 @@
 // The house: how it is called and how it writes dates, numbers and amounts, with an example of each.
-import { Box, Button, NativeSelect, SimpleGrid, Stack, Text } from '@chakra-ui/react';
+import { Box, NativeSelect, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { format, parse, writtenIn, type Locale } from '@dellum/core';
 import type { Me } from '@dellum/contract';
 import { useId, useState, type ReactNode } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
@@ -158,9 +159,16 @@ function HouseForm({ me }: { me: Me }) {
               choose={(day) => set({ firstDay: Number(day) })}
               usual={standard.firstDay === (locale.firstDay ?? 1)}
             />
-            <Button variant="solid" type="submit" size="sm" alignSelf="start" disabled={!changed || name.trim() === ''} loading={isLoading}>
+            <ActButton
+              variant="solid"
+              type="submit"
+              size="sm"
+              alignSelf="start"
+              disabled={!changed || name.trim() === ''}
+              loading={isLoading}
+            >
               Save the house
-            </Button>
+            </ActButton>
           </Stack>
           <Example locale={locale} today={me.house.today} />
         </SimpleGrid>

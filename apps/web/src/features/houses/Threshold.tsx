@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api } from '../../data/api.js';
 import { isProblem } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Card } from '../../frame/Card.js';
 import { Waiting } from '../../frame/Page.js';
@@ -64,9 +65,9 @@ function SignIn({ threshold, entered }: { threshold: ThresholdView; entered: () 
               {...register('code')}
             />
           )}
-          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
+          <ActButton variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             Sign in
-          </Button>
+          </ActButton>
         </Stack>
       </form>
       {threshold.demoAccounts.length > 0 && (
@@ -130,9 +131,9 @@ function FirstHouse({ entered }: { entered: () => Promise<void> }) {
             fault={fault('password')}
             {...register('password')}
           />
-          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
+          <ActButton variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             Make the house
-          </Button>
+          </ActButton>
         </Stack>
       </form>
     </Card>

@@ -1,9 +1,10 @@
 // Setting up a linked source: its name, where it reads, how often; looked at before it is kept.
-import { Box, Button, Heading, HStack, IconButton, Stack, Table, Text } from '@chakra-ui/react';
+import { Box, Heading, HStack, IconButton, Stack, Table, Text } from '@chakra-ui/react';
 import { linkedKinds, type LinkedKind, type LinkedSettingsDto, type LinkedTrial, type LinkedView } from '@dellum/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { isProblem, problemWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Scrolling } from '../../frame/Scrolling.js';
 import { Select } from '../../frame/Select.js';
@@ -96,12 +97,12 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
           />
         </Stack>
         <HStack>
-          <Button size="sm" loading={looking} onClick={() => void look(settings)}>
+          <ActButton size="sm" loading={looking} onClick={() => void look(settings)}>
             Look at it
-          </Button>
-          <Button variant="solid" type="submit" size="sm" loading={making || changing}>
+          </ActButton>
+          <ActButton variant="solid" type="submit" size="sm" loading={making || changing}>
             {source ? 'Save it' : 'Link it'}
-          </Button>
+          </ActButton>
         </HStack>
         {fault.words && (
           <Text role="alert" color="brick.fg">

@@ -4,6 +4,7 @@ import { readsDirectly } from '@dellum/core';
 import type { BuildView, LinkedView } from '@dellum/contract';
 import { Link, useNavigate, useParams } from 'react-router';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useArrive, useTry } from '../../frame/useNotice.js';
 import { useBuildQuery } from '../../data/buildApi.js';
@@ -119,9 +120,9 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
       </Table.Cell>
       <Table.Cell>
         <HStack justify="end" gap="1.5">
-          <Button loading={isLoading} aria-label={`Refresh ${source.name}`} onClick={() => void told(refresh(source.id).unwrap())}>
+          <ActButton loading={isLoading} aria-label={`Refresh ${source.name}`} onClick={() => void told(refresh(source.id).unwrap())}>
             Refresh
-          </Button>
+          </ActButton>
           <Button colorPalette="brick" aria-label={`Delete ${source.name}`} onClick={() => void drop()}>
             Delete
           </Button>

@@ -1,6 +1,7 @@
 // One's own account: another password, and where one is signed in.
 import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { ChangePasswordDto } from '@dellum/contract';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Page } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
@@ -58,9 +59,9 @@ function Password() {
           fault={fault('password')}
           {...register('password')}
         />
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Change the password
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

@@ -2,6 +2,7 @@
 import { Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { GroupDto, mayDesign, type PeopleGroup, type Person } from '@dellum/contract';
 import { useChangeGroupMutation, useDeleteGroupMutation, useMakeGroupMutation } from '../../data/peopleApi.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { FormField } from '../../frame/FormField.js';
@@ -96,9 +97,9 @@ export function GroupSlip({ group, people, close }: GroupSlipProps) {
             ))}
         </Stack>
         <HStack>
-          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
+          <ActButton variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             {group ? 'Save the group' : 'Make the group'}
-          </Button>
+          </ActButton>
           {group && (
             <Confirm
               ask="Delete the group"

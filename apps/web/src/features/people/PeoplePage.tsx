@@ -11,6 +11,7 @@ import {
   type Role,
 } from '@dellum/contract';
 import { useState } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormButtons } from '../../frame/FormButtons.js';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
@@ -86,9 +87,9 @@ function AddPerson() {
           fault={fault('password')}
           {...register('password')}
         />
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Add
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

@@ -3,6 +3,7 @@ import { Box, Button, HStack, Stack, Text } from '@chakra-ui/react';
 import type { WebhookMessageView, WebhookView } from '@dellum/contract';
 import { useTestWebhookMutation, useTurnOnWebhookMutation, useWebhookMessagesQuery } from '../../data/programsApi.js';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { Waiting } from '../../frame/Page.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
@@ -38,9 +39,9 @@ export function MessagesSlip({ webhook, close }: { webhook: WebhookView; close()
         </Text>
       )}
       <HStack gap="2">
-        <Button loading={isLoading} onClick={() => void tested()}>
+        <ActButton loading={isLoading} onClick={() => void tested()}>
           Send a test
-        </Button>
+        </ActButton>
         {off && (
           <Button variant="solid" onClick={() => void turnedOn()}>
             Turn it on

@@ -4,6 +4,7 @@ import { monthsAfter } from '@dellum/core';
 import { AccessTokenDto, type BuildView, type Me } from '@dellum/contract';
 import { useState } from 'react';
 import { useMakeTokenMutation } from '../../data/programsApi.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { ShownOnce } from '../../frame/ShownOnce.js';
@@ -79,9 +80,9 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
           choose={(ids) => setValue('registers', ids)}
         />
         <Check label="It enters data in these sheets, too" checked={watch('writes')} set={(writes) => setValue('writes', writes)} />
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Make the token
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

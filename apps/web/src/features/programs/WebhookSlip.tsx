@@ -3,6 +3,7 @@ import { Button, Stack, Text } from '@chakra-ui/react';
 import { WebhookDto, type BuildView } from '@dellum/contract';
 import { useState } from 'react';
 import { useMakeWebhookMutation } from '../../data/programsApi.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { ShownOnce } from '../../frame/ShownOnce.js';
@@ -79,9 +80,9 @@ export function WebhookSlip({ build, receivers, close, look }: WebhookSlipProps)
           fault={fault('registers')}
           choose={(ids) => setValue('registers', ids)}
         />
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Make the webhook
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

@@ -1,9 +1,10 @@
 // Naming a range over the selected cells: its name, how the cells are read, how it ends.
-import { Box, Button, Checkbox, Heading, NativeSelect, Stack, Text } from '@chakra-ui/react';
+import { Box, Checkbox, Heading, NativeSelect, Stack, Text } from '@chakra-ui/react';
 import { freeAmong, shapeInShort, type RangeEnding, type RangeShape } from '@dellum/core';
 import type { BuildView, RangePlaceDto } from '@dellum/contract';
 import { useState } from 'react';
 import { faultWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import type { Block } from '../../grid/index.js';
 import type { SourceRegister } from '../acts/useRegister.js';
@@ -114,9 +115,9 @@ export function NameRange({ source, build, block, done }: NameRangeProps) {
           </Checkbox.Root>
         )}
         <EndChoice label="How the new range ends" ends={ends} onChoose={setEnds} />
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={isLoading}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={isLoading}>
           Name the range
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

@@ -6,6 +6,7 @@ import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { Way } from '../../frame/Way.js';
@@ -173,9 +174,9 @@ function FoundRecords({ page, more, ...table }: FoundRecordsProps) {
             {number.format(page.entries.length)} of {number.format(page.total)} shown.
           </Text>
           {page.entries.length < mostShown ? (
-            <Button loading={more} onClick={() => looking.change({ shown: Math.min(mostShown, looking.shown * 2) })}>
+            <ActButton loading={more} onClick={() => looking.change({ shown: Math.min(mostShown, looking.shown * 2) })}>
               Show more
-            </Button>
+            </ActButton>
           ) : (
             <Text color="inkSoft">Look for something narrower.</Text>
           )}

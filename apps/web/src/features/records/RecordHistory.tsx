@@ -2,6 +2,7 @@
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { type EntryChange, type EntryView, type RegisterView } from '@dellum/contract';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { store, useAppDispatch } from '../../data/store.js';
 import { updateEntry } from '../../data/entriesApi.js';
@@ -67,9 +68,9 @@ export function RecordHistory({ register, entry, cells, field, showAll }: Record
           </Text>
           <Text overflowWrap="anywhere">{whatChanged(change)}</Text>
           {change.standing && register.enters && (
-            <Button size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
+            <ActButton size="2xs" variant="ghost" px="0" loading={isLoading} onClick={() => void back(change)}>
               Take it back
-            </Button>
+            </ActButton>
           )}
         </Box>
       ))}

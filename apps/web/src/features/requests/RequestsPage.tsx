@@ -1,10 +1,11 @@
 // Requests of clerks for values that a catalog does not have yet: like ones together, each answered once.
-import { Box, Button, Heading, HStack, Input, Stack, Text } from '@chakra-ui/react';
+import { Box, Heading, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import { mayKeep, type BuildView, type Me, type RequestGroup } from '@dellum/contract';
 import { catalogUnder, lookUp, type Catalog } from '@dellum/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useCatalogs } from '../../data/useCatalogs.js';
@@ -203,9 +204,9 @@ function Answer({ label, words, value, act, note, loading, disabled, set, send }
           value={value}
           onChange={(event) => set(event.target.value)}
         />
-        <Button type="submit" w="80px" loading={loading} disabled={disabled}>
+        <ActButton type="submit" w="80px" loading={loading} disabled={disabled}>
           {act}
-        </Button>
+        </ActButton>
         {note && <Text color="inkSoft">{note}</Text>}
       </HStack>
     </form>

@@ -4,6 +4,7 @@ import { replaced, type Search } from '@dellum/core';
 import type { FieldView, RegisterView } from '@dellum/contract';
 import { useState } from 'react';
 import { errorWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
@@ -109,9 +110,9 @@ export function FindSlip({ register, fields, arranged, mayEdit, acts, value, goT
                 <Button size="sm" disabled={!at} onClick={replaceThis}>
                   Replace this one
                 </Button>
-                <Button size="sm" loading={working} disabled={!found || found.cells === 0} onClick={() => void replaceAll()}>
+                <ActButton size="sm" loading={working} disabled={!found || found.cells === 0} onClick={() => void replaceAll()}>
                   Replace all{found && found.cells > 0 ? ` ${number.format(found.cells)}` : ''}
-                </Button>
+                </ActButton>
               </HStack>
               <Text fontSize="xs" color="inkSoft">
                 What comes out is judged like anything typed; what is refused stays with its cell. You can undo all of it at once.

@@ -2,6 +2,7 @@
 import { Button, Heading, NativeSelect, Stack, Text } from '@chakra-ui/react';
 import { fieldKinds, kindLabel } from '@dellum/core';
 import { MakeFieldDto } from '@dellum/contract';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { useState } from 'react';
 import { useDtoForm } from '../../frame/useForm.js';
@@ -43,9 +44,9 @@ export function NewField({ registerId, done }: { registerId: string; done: (key?
           </Text>
         </Stack>
         <Stack direction="row">
-          <Button variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
+          <ActButton variant="solid" type="submit" size="sm" loading={formState.isSubmitting}>
             Add the field
-          </Button>
+          </ActButton>
           <Button size="sm" onClick={() => done()}>
             {added === '' ? 'Cancel' : 'Done'}
           </Button>

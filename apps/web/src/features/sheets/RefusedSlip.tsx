@@ -2,6 +2,7 @@
 import { Box, Button, HStack, Input, Stack, Text } from '@chakra-ui/react';
 import type { RegisterView } from '@dellum/contract';
 import { useState } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
 import { draftKey, settled, type Draft } from '../../data/draftsSlice.js';
@@ -136,9 +137,9 @@ export function RefusedSlip({ register, refused, acts, rowOf, retry, goTo, close
         <Text color="inkSoft">{number.format(refused.length - shown.length)} more follow when these are settled.</Text>
       )}
       {shown.length > 0 && (
-        <Button variant="solid" size="sm" alignSelf="start" loading={working} onClick={() => void send(shown, textOf)}>
+        <ActButton variant="solid" size="sm" alignSelf="start" loading={working} onClick={() => void send(shown, textOf)}>
           Try {shown.length === 1 ? 'it' : `these ${shown.length}`} again
-        </Button>
+        </ActButton>
       )}
     </Stack>
   );

@@ -1,8 +1,9 @@
 // The sheets of one kind as index cards, and the form for a new one.
-import { Box, Button, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
+import { Box, Heading, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { MakeSheetDto, type BuildView, type SheetView } from '@dellum/contract';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useDtoForm } from '../../frame/useForm.js';
@@ -65,9 +66,9 @@ function NewSheet({ kind }: { kind: SheetView['kind'] }) {
       <Stack gap="3">
         <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
         <FormField label="What it is, in one line" fault={fault('note')} {...register('note')} />
-        <Button variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Create the sheet
-        </Button>
+        </ActButton>
       </Stack>
     </form>
   );

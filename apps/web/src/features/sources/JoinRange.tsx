@@ -1,7 +1,8 @@
 // A list beside lists that are read together, heading and what stands under it: it is offered to join them.
-import { Box, Button, Text } from '@chakra-ui/react';
+import { Box, Text } from '@chakra-ui/react';
 import type { SourceRange } from '@dellum/core';
 import { rangeMark, type BuildView } from '@dellum/contract';
+import { ActButton } from '../../frame/ActButton.js';
 import { useChangeRangeMutation } from '../../data/rangesApi.js';
 import type { SourceRegister } from '../acts/useRegister.js';
 
@@ -30,9 +31,9 @@ export function JoinRange({ source, range }: { source: SourceRegister; range: So
         {range.name} reads {range.stretches.length === 1 ? 'the list' : `${range.stretches.length} lists`} beside it: the heading, then what
         stands under it.
       </Text>
-      <Button variant="solid" mt="2" loading={isLoading} onClick={join}>
+      <ActButton variant="solid" mt="2" loading={isLoading} onClick={join}>
         Add {source.register.title} to {range.name}
-      </Button>
+      </ActButton>
     </Box>
   );
 }

@@ -1,8 +1,9 @@
 // A catalog of a list or a table that nothing takes values from yet, in one act: range, catalog, and on to its fields.
-import { Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import { Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { namingField, tableRoles, type TableRole } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import { useMemo, useState } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
@@ -150,7 +151,7 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
               />
             </HStack>
           ))}
-        <Button
+        <ActButton
           variant="solid"
           type="submit"
           size="sm"
@@ -159,7 +160,7 @@ export function MakeCatalog({ source, build }: { source: SourceRegister; build: 
           disabled={(entries.length === 0 && !together) || levels.length === 0 || title.trim() === ''}
         >
           Make a catalog of it
-        </Button>
+        </ActButton>
         <Text fontSize="xs" color="inkSoft">
           {entries.length === 0 ? 'Type or paste some values first.' : 'What is added below later belongs to it, too.'}
         </Text>

@@ -2,6 +2,7 @@
 import { Box, Button, Heading, HStack, Progress, Stack, Table, Text } from '@chakra-ui/react';
 import { lookAtPaste } from '@dellum/core';
 import { useMemo, useState } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { Scrolling } from '../../frame/Scrolling.js';
 import { useApart } from '../ranges/TellApart.js';
@@ -144,9 +145,9 @@ export function PasteSlip({ pasted, source, done }: { pasted: Pasted; source: So
         </Progress.Root>
       )}
       <HStack>
-        <Button variant="solid" size="sm" loading={work?.running === true} disabled={block.length === 0} onClick={() => void bringIn()}>
+        <ActButton variant="solid" size="sm" loading={work?.running === true} disabled={block.length === 0} onClick={() => void bringIn()}>
           {work ? 'Go on' : `Add ${block.length === 1 ? '1 row' : `${number.format(block.length)} rows`}`}
-        </Button>
+        </ActButton>
         <Button size="sm" disabled={work?.running === true} onClick={done}>
           {work ? 'Cancel the rest' : 'Cancel'}
         </Button>

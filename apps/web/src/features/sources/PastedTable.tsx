@@ -3,6 +3,7 @@ import { Box, Button, Heading, HStack, Input, Stack, Text } from '@chakra-ui/rea
 import { freeAmong, kindLabel, type FieldKind } from '@dellum/core';
 import type { ActDto, SheetView } from '@dellum/contract';
 import { useEffect, useState } from 'react';
+import { ActButton } from '../../frame/ActButton.js';
 import { Check } from '../../frame/Check.js';
 import { useTry } from '../../frame/useNotice.js';
 import { useAppDispatch } from '../../data/store.js';
@@ -126,23 +127,23 @@ export function PastedTable({ sheet, block, heading, done }: PastedTableProps) {
         />
         <HStack wrap="wrap" gap="1.5">
           {columns > 1 && (
-            <Button
+            <ActButton
               variant="solid"
               loading={working === 'table'}
               disabled={fields.length === 0 || working !== ''}
               onClick={() => void asTable()}
             >
               Make a table of it
-            </Button>
+            </ActButton>
           )}
-          <Button
+          <ActButton
             variant={columns > 1 ? 'outline' : 'solid'}
             loading={working === 'lists'}
             disabled={fields.length === 0 || working !== ''}
             onClick={() => void asLists()}
           >
             {columns > 1 ? `Make ${columns} lists of it` : 'Make a list of it'}
-          </Button>
+          </ActButton>
           <Button variant="ghost" disabled={working !== ''} onClick={() => done()}>
             Cancel
           </Button>

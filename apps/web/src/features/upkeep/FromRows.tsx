@@ -4,6 +4,7 @@ import { fieldKinds, type FieldKind } from '@dellum/core';
 import type { BuildView, MakeFromRowsDto, ProposedFieldView } from '@dellum/contract';
 import { useState } from 'react';
 import { errorWords, faultWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { useArrive } from '../../frame/useNotice.js';
@@ -121,9 +122,9 @@ function Proposal({
       ))}
       <FormField label="Title of the sheet" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
       <HStack>
-        <Button variant="solid" size="sm" loading={isLoading} onClick={() => void save()}>
+        <ActButton variant="solid" size="sm" loading={isLoading} onClick={() => void save()}>
           Create the sheet
-        </Button>
+        </ActButton>
         <Button size="sm" onClick={leave}>
           Cancel
         </Button>

@@ -4,6 +4,7 @@ import { freeAmong, type ProposedValue, type StandingMatch } from '@dellum/core'
 import type { BuildView, FieldView, GatherDto } from '@dellum/contract';
 import { useState } from 'react';
 import { errorWords, faultWords } from '../../data/problem.js';
+import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
@@ -120,9 +121,9 @@ export function GatherSlip({ field, build, close }: GatherSlipProps) {
         the field.
       </Text>
       <HStack>
-        <Button variant="solid" size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
+        <ActButton variant="solid" size="sm" loading={isLoading} disabled={list.length === 0} onClick={() => void save()}>
           {standing ? 'Use this catalog' : 'Make the list'}
-        </Button>
+        </ActButton>
         <Button size="sm" onClick={close}>
           Cancel
         </Button>

@@ -1,6 +1,7 @@
 // When a column was made the list that it is, and the way back to what it was before.
-import { Box, Button, Text } from '@chakra-ui/react';
+import { Box, Text } from '@chakra-ui/react';
 import type { FieldView } from '@dellum/contract';
+import { ActButton } from '../../frame/ActButton.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { useGatheredQuery, useUngatherMutation } from '../../data/upkeepApi.js';
 import { moment } from '../../frame/written.js';
@@ -28,9 +29,9 @@ export function MadeAList({ field }: { field: FieldView }) {
       <Text>
         Made a list; {gathered.spellings} {gathered.spellings === 1 ? 'spelling follows' : 'spellings follow'} it.
       </Text>
-      <Button size="2xs" variant="ghost" px="0" loading={isLoading} disabled={gathered.following} onClick={() => void back()}>
+      <ActButton size="2xs" variant="ghost" px="0" loading={isLoading} disabled={gathered.following} onClick={() => void back()}>
         {gathered.following ? 'Entries still follow' : 'Take the list back'}
-      </Button>
+      </ActButton>
     </Box>
   );
 }
