@@ -87,6 +87,32 @@ test('a clerk downloads a sheet: with its drop-downs, as a table of what was arr
   await expect(panel(page).getByRole('region', { name: 'Files of this sheet' }).getByText('by Pell Hawk').first()).toBeVisible();
 });
 
+test('a sheet that stays in the house is downloaded by administrators alone, also from an address that somebody kept', async ({
+  nursery: { page, clerk },
+}) => {
+  await makeSheet(page, 'Wages', [['Who']]);
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Wages/ }).click();
+  const theirs = other.getByRole('button', { name: 'Download', exact: true });
+  await theirs.click();
+  await expect(panel(other).getByRole('heading', { name: 'Download Wages' })).toBeVisible();
+  // By keys alone.
+  await page.getByRole('button', { name: 'More for Wages' }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Who');
+  await page.keyboard.press('Enter');
+  const dialog = page.getByRole('dialog', { name: 'Who sees Wages' });
+  await dialog.getByRole('checkbox', { name: 'Whoever sees it may download it' }).focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“Wages” is there for everybody. Only administrators download it.')).toBeVisible();
+  await expect(panel(other).getByText('Only administrators download it. Ask one of them for the file.')).toBeVisible();
+  await expect(panel(other).getByRole('button', { name: 'Download', exact: true })).toHaveCount(0);
+  await closePanel(other);
+  await expect(theirs).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Download', exact: true })).toBeVisible();
+});
+
 test('a program is given a token by keys alone: it has rows judged and stores them under everybody’s eyes, until it is ended', async ({
   nursery: { page, clerk },
 }) => {

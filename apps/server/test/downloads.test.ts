@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { DownloadDto, DownloadView, EntryActView, FieldView, LedgerPage } from '@dellum/contract';
+import type { DownloadDto, DownloadView, EntryActView, FieldView, LedgerPage, Problem } from '@dellum/contract';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chain, makeEntrySheet, type Made } from './entrySheet.js';
@@ -288,6 +288,23 @@ describe('a download', () => {
       expect((await clerk.call(method, `/downloads/${view.id}${path}`)).status, path).toBe(404);
     const { lines } = await administrator.get<LedgerPage>('/ledger');
     expect(lines.find(({ act }) => act === 'sheet.downloaded')).toMatchObject({ registerId: made.register.id });
+    // A sheet that stays in the house is looked at, and downloaded by administrators alone; files of before, too.
+    const limits = (more: object) =>
+      administrator.call('PUT', `/sheets/${made.register.sheetId}/limits`, { limited: false, groups: [], ...more });
+    await limits({ downloads: false });
+    for (const answer of [
+      await reader.call<Problem>('GET', `/downloads/${view.id}/file`),
+      await clerk.call<Problem>('POST', `/registers/${made.register.id}/downloads`, wanted()),
+    ])
+      expect([answer.status, answer.body.code]).toEqual([403, 'not-allowed']);
+    expect(await reader.get<DownloadView[]>('/downloads')).toEqual([]);
+    expect((await administrator.call('GET', `/downloads/${view.id}/file`)).status).toBe(200);
+    expect((await reader.call('GET', `/registers/${made.register.id}/entries?from=0&count=10`)).status).toBe(200);
+    // Who sees it may be said anew without saying who downloads it.
+    await limits({});
+    expect((await reader.call('GET', `/downloads/${view.id}/file`)).status).toBe(403);
+    await limits({ downloads: true });
+    expect((await reader.call('GET', `/downloads/${view.id}/file`)).status).toBe(200);
     // Who may not look at the sheet any more gets nothing of it.
     await administrator.call('PUT', `/sheets/${made.register.sheetId}/limits`, { limited: true, groups: [] });
     expect((await reader.call('GET', `/downloads/${view.id}/file`)).status).toBe(404);

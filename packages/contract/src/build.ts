@@ -85,6 +85,11 @@ export class LimitSheetDto {
   @ArrayMaxSize(200)
   @Nested(() => SheetGroupDto, { each: true })
   groups!: SheetGroupDto[];
+
+  /** Whoever looks at it downloads it, too; otherwise administrators alone. It stays as it is when it is left out. */
+  @MayLack()
+  @IsBoolean()
+  downloads?: boolean;
 }
 export type SheetGroup = Readonly<SheetGroupDto>;
 
@@ -303,6 +308,8 @@ export interface SheetView {
   readonly limited: boolean;
   /** Which groups these are; administrators see them. */
   readonly groups: readonly SheetGroup[];
+  /** Whoever looks at it downloads it, too; otherwise administrators alone. */
+  readonly downloads: boolean;
   readonly registers: readonly RegisterView[];
 }
 export type RangeView = SourceRange;

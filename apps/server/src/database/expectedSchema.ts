@@ -121,7 +121,7 @@ export const expectedSchema: readonly string[] = [
   'table requests: answer text, answered_at timestamp with time zone, answered_by uuid, at timestamp with time zone not null, catalog_id uuid not null, entry_id uuid not null, field_id uuid not null, house_id uuid not null, id uuid not null, path jsonb not null, person_id uuid, state text not null, value text not null, word text',
   'table sessions: begun_at timestamp with time zone not null, begun_from text not null, expires_at timestamp with time zone not null, house_id uuid not null, id uuid not null, last_seen_at timestamp with time zone not null, person_id uuid not null, token_hash bytea not null',
   'table sheet_groups: enters boolean not null, group_id uuid not null, house_id uuid not null, sheet_id uuid not null',
-  'table sheets: house_id uuid not null, id uuid not null, kind text not null, limited boolean not null, note text not null, ord integer not null, shown boolean not null, title text not null',
+  'table sheets: downloads boolean not null, house_id uuid not null, id uuid not null, kind text not null, limited boolean not null, note text not null, ord integer not null, shown boolean not null, title text not null',
   'table sign_in_tries: address text not null, at timestamp with time zone not null, house_id uuid not null, id bigint not null, sign_in_key text not null',
   'table slips: at timestamp with time zone not null, entries jsonb not null, house_id uuid not null, id uuid not null, inside integer not null, outside jsonb not null, person_id uuid not null, proposal jsonb not null, questions jsonb not null',
   'table stewards: catalog_id uuid not null, house_id uuid not null, person_id uuid not null',

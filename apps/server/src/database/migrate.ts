@@ -23,6 +23,7 @@ import * as actsSayWhatTheyDo from './migrations/0020-acts-say-what-they-do.js';
 import * as downloads from './migrations/0021-downloads.js';
 import * as accessTokens from './migrations/0022-access-tokens.js';
 import * as webhooks from './migrations/0023-webhooks.js';
+import * as sheetsThatStay from './migrations/0024-sheets-that-stay.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -49,6 +50,7 @@ const migrations: Record<string, Migration> = {
   '0021-downloads': downloads,
   '0022-access-tokens': accessTokens,
   '0023-webhooks': webhooks,
+  '0024-sheets-that-stay': sheetsThatStay,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

@@ -118,6 +118,8 @@ export interface SheetsTable {
   shown: Generated<boolean>;
   /** There for groups of people alone, beside the administrators. */
   limited: Generated<boolean>;
+  /** Whoever looks at it downloads it; otherwise administrators alone. */
+  downloads: Generated<boolean>;
   ord: number;
 }
 export interface SheetGroupsTable {

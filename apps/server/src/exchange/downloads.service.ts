@@ -10,7 +10,7 @@ import { carriesOf, catalogsOf } from '../entries/judging.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { todayOf } from '../structure/days.js';
-import { registerOf } from '../structure/sheetAccess.js';
+import { downloadedRegister, downloads } from '../structure/sheetAccess.js';
 import { StructureService } from '../structure/structure.service.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import type { Caller } from '../access/access.js';
@@ -62,7 +62,7 @@ export class DownloadsService {
   async begin(caller: Caller, registerId: string, wanted: DownloadDto): Promise<DownloadView> {
     const id = await this.database.transaction(async (trx) => {
       const build = await this.builds.at(trx, caller.houseId);
-      const register = registerOf(build, registerId, caller);
+      const register = downloadedRegister(build, registerId, caller);
       const entries = wanted.arranged
         ? await this.arrangements.allIds(trx, caller, build, register)
         : this.entries.allIds({ houseId: caller.houseId, registerId });
@@ -89,9 +89,12 @@ export class DownloadsService {
     return fieldsInOrder(register.fields, arrangement).flatMap(({ field, hidden }) => (hidden ? [] : [field.key]));
   }
 
-  /** One's own; to an administrator, those of the house. */
-  list(caller: Caller): Promise<DownloadView[]> {
-    return this.store.list(this.database.kysely, caller.houseId, mayDesign(caller.role) ? undefined : caller.id);
+  /** One's own that one may still have; to an administrator, those of the house. */
+  async list(caller: Caller): Promise<DownloadView[]> {
+    if (mayDesign(caller.role)) return this.store.list(this.database.kysely, caller.houseId);
+    const build = await this.builds.now(caller.houseId);
+    const own = await this.store.list(this.database.kysely, caller.houseId, caller.id);
+    return own.filter(({ registerId }) => downloads(build, registerId, caller));
   }
 
   async view(caller: Caller, id: number): Promise<DownloadView> {
@@ -104,10 +107,10 @@ export class DownloadsService {
     await this.store.remove(this.database.kysely, caller.houseId, id);
   }
 
-  /** The file, part by part. Whoever may not look at the sheet any more gets nothing of it. */
+  /** The file, part by part. Whoever may not look at the sheet any more, or not download it, gets nothing of it. */
   async file(caller: Caller, id: number): Promise<{ view: DownloadView; parts: AsyncIterable<Buffer> }> {
     const { view, parts } = await this.mine(caller, id);
-    registerOf(await this.builds.now(caller.houseId), view.registerId, caller);
+    downloadedRegister(await this.builds.now(caller.houseId), view.registerId, caller);
     if (view.state !== 'done') throw new ProblemError('not-found', 'This file is not written yet. Wait until it is done.');
     const { store, database } = this;
     async function* all() {

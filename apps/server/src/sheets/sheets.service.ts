@@ -76,14 +76,15 @@ export class SheetsService {
     });
   }
 
-  /** Limits a sheet to groups of people, or opens it to everybody again. */
+  /** Limits a sheet to groups of people, or opens it to everybody again; says who downloads it. */
   limit(caller: Caller, id: string, dto: LimitSheetDto): Promise<{ id: string }> {
     return this.change(caller, 'sheet.limited', async (trx, build) => {
-      const { title } = sheetOf(build, id);
+      const { title, downloads: known } = sheetOf(build, id);
+      const { limited, downloads = known } = dto;
       const groups = [...new Map(dto.groups.map((one) => [one.groupId, one])).values()];
       if (groups.some(({ groupId }) => !build.groups.some((group) => group.id === groupId))) throw notFound('One of the groups');
-      await this.store.limit(trx, caller.houseId, id, { limited: dto.limited, groups });
-      return { id, title, limited: dto.limited, groups };
+      await this.store.limit(trx, caller.houseId, id, { limited, downloads, groups });
+      return { id, title, limited, downloads, groups };
     });
   }
 

@@ -42,6 +42,20 @@ export function registerOf(build: HouseBuild, registerId: string, caller: Person
   return build.registers.get(registerId)!;
 }
 
+/** Whether somebody may take a register out as a file. */
+export function downloads(build: HouseBuild, registerId: string, person: Person): boolean {
+  const sheet = sheetOf(build, build.registers.get(registerId));
+  return sheet !== undefined && looksAt(build, sheet, person) && (mayDesign(person.role) || sheet.downloads);
+}
+
+/** The register, where whoever asks may take it out as a file. */
+export function downloadedRegister(build: HouseBuild, registerId: string, caller: Person): RegisterBuild {
+  const register = registerOf(build, registerId, caller);
+  if (!downloads(build, registerId, caller))
+    throw new ProblemError('not-allowed', `Only administrators download ${register.title}. Ask one of them for the file.`);
+  return register;
+}
+
 /** The entry register, where whoever asks enters data in it. What stands on a source sheet changes by acts. */
 export function enteredRegister(build: HouseBuild, registerId: string, caller: Person): RegisterBuild {
   const register = registerOf(build, registerId, caller);

@@ -59,14 +59,14 @@ export class SheetsStore {
     await trx.updateTable('sheets').set(change).where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 
-  /** Which groups look at a sheet or enter data in it. */
+  /** Which groups look at a sheet or enter data in it, and whether they download it. */
   async limit(
     trx: Trx,
     houseId: string,
     id: string,
-    { limited, groups }: { limited: boolean; groups: readonly { groupId: string; enters: boolean }[] },
+    { groups, ...sheet }: { limited: boolean; downloads: boolean; groups: readonly { groupId: string; enters: boolean }[] },
   ): Promise<void> {
-    await trx.updateTable('sheets').set({ limited }).where('house_id', '=', houseId).where('id', '=', id).execute();
+    await trx.updateTable('sheets').set(sheet).where('house_id', '=', houseId).where('id', '=', id).execute();
     await trx.deleteFrom('sheet_groups').where('house_id', '=', houseId).where('sheet_id', '=', id).execute();
     if (groups.length === 0) return;
     await trx

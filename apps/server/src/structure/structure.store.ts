@@ -47,6 +47,8 @@ export interface SheetBuild {
   readonly limited: boolean;
   /** Where it is limited: whose people look at it, and whose enter data, too. */
   readonly groups: readonly SheetGroup[];
+  /** Whoever looks at it downloads it, too; otherwise administrators alone. */
+  readonly downloads: boolean;
 }
 /** A carry under way, with the field's key for the overlay. */
 export interface CarryBuild extends Carry {
@@ -128,7 +130,7 @@ export class StructureStore {
   private async sheets(db: Reader, houseId: string): Promise<SheetBuild[]> {
     const rows = await db
       .selectFrom('sheets')
-      .select(['id', 'kind', 'title', 'note', 'shown', 'limited'])
+      .select(['id', 'kind', 'title', 'note', 'shown', 'limited', 'downloads'])
       .where('house_id', '=', houseId)
       .orderBy('ord')
       .orderBy('id')

@@ -15,22 +15,32 @@ export function FormDialog({ title, children, save, close }: FormDialogProps) {
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
-          <Dialog.Content>
-            <Dialog.Header>
-              <Dialog.Title>{title}</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>{children}</Dialog.Body>
-            <Dialog.Footer>
-              <Button size="sm" onClick={close}>
-                Cancel
-              </Button>
-              <Button variant="solid" size="sm" onClick={save}>
-                Save
-              </Button>
-            </Dialog.Footer>
-            <Dialog.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Dialog.CloseTrigger>
+          <Dialog.Content asChild>
+            <form
+              noValidate
+              onSubmit={(event) => {
+                event.preventDefault();
+                // A form around the page would hear it, too, since what is drawn elsewhere is its child to React.
+                event.stopPropagation();
+                save();
+              }}
+            >
+              <Dialog.Header>
+                <Dialog.Title>{title}</Dialog.Title>
+              </Dialog.Header>
+              <Dialog.Body>{children}</Dialog.Body>
+              <Dialog.Footer>
+                <Button size="sm" onClick={close}>
+                  Cancel
+                </Button>
+                <Button variant="solid" size="sm" type="submit">
+                  Save
+                </Button>
+              </Dialog.Footer>
+              <Dialog.CloseTrigger asChild>
+                <CloseButton size="sm" aria-label="Close" />
+              </Dialog.CloseTrigger>
+            </form>
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>

@@ -36,7 +36,7 @@ import { cellMenu } from './cellMenu.js';
 import { columnsOf } from './columns.js';
 import { useRefused } from './RefusedSlip.js';
 import { SheetActions } from './SheetActions.js';
-import { aboutSheet } from './SheetLimits.js';
+import { aboutSheet, mayDownload } from './SheetLimits.js';
 import { SheetFoot } from './SheetFoot.js';
 import { SheetSlip, slipIsOpen, type Asked } from './SheetSlip.js';
 import { SheetStrip } from './SheetStrip.js';
@@ -279,7 +279,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           showRefused={() => show({ slip: 'refused', field: undefined, 'new-field': undefined })}
           arrange={() => show({ slip: 'arrange', field: undefined, 'new-field': undefined })}
           find={() => show({ slip: 'find', field: undefined, 'new-field': undefined })}
-          download={() => show({ slip: 'download', field: undefined, 'new-field': undefined })}
+          download={mayDownload(sheet, me) ? () => show({ slip: 'download', field: undefined, 'new-field': undefined }) : undefined}
         />
       }
       actions={

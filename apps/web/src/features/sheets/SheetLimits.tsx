@@ -1,9 +1,10 @@
-// Who may look at a sheet and enter data in it: everybody by role, or some groups only.
+// Who may look at a sheet, enter data in it and download it: everybody by role, or some groups only.
 import { HStack, RadioGroup, Stack, Text } from '@chakra-ui/react';
 import { closingSentence } from '@dellum/core';
 import { mayDesign, mayEnter, type BuildView, type Me, type SheetGroup, type SheetView } from '@dellum/contract';
 import { useState } from 'react';
 import { useLimitSheetMutation } from '../../data/buildApi.js';
+import { Check } from '../../frame/Check.js';
 import { FormDialog } from '../../frame/FormDialog.js';
 import { Select } from '../../frame/Select.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
@@ -21,14 +22,18 @@ export function aboutSheet(sheet: SheetView, build: BuildView, me: Me): string {
   const enters = sheet.registers.some((register) => register.enters);
   const closings = sheet.registers.flatMap(({ closing, fields }) => (closing ? [closingSentence(closing, fields, me.house.locale)] : []));
   const limits = mayDesign(me.role) ? limitWords(sheet, build) : !enters && mayEnter(me.role) && 'You may look at it; others enter data.';
-  return [sheet.note, limits, ...closings].filter(Boolean).join(' ');
+  const stays = mayDesign(me.role) && !sheet.downloads && 'Only administrators download it.';
+  return [sheet.note, limits, stays, ...closings].filter(Boolean).join(' ');
 }
+
+export const mayDownload = (sheet: SheetView, me: Me): boolean => mayDesign(me.role) || sheet.downloads;
 
 type May = 'nothing' | 'look' | 'enter';
 
 export function SheetLimits({ sheet, build, close }: { sheet: SheetView; build: BuildView; close(): void }) {
   const [limited, setLimited] = useState(sheet.limited);
   const [groups, setGroups] = useState<readonly SheetGroup[]>(sheet.groups);
+  const [downloads, setDownloads] = useState(sheet.downloads);
   const [limit] = useLimitSheetMutation();
   const attempt = useTry();
   const notice = useNotice();
@@ -42,8 +47,9 @@ export function SheetLimits({ sheet, build, close }: { sheet: SheetView; build: 
       ...(may === 'nothing' ? [] : [{ groupId: id, enters: may === 'enter' }]),
     ]);
   const save = async () => {
-    if (!(await attempt(limit({ id: sheet.id, limits: { limited, groups: [...groups] } }).unwrap()))) return;
-    notice('done', limitWords({ ...sheet, limited, groups }, build) ?? `“${sheet.title}” is there for everybody again.`);
+    if (!(await attempt(limit({ id: sheet.id, limits: { limited, groups: [...groups], downloads } }).unwrap()))) return;
+    const who = limitWords({ ...sheet, limited, groups }, build) ?? `“${sheet.title}” is there for everybody.`;
+    notice('done', downloads ? who : `${who} Only administrators download it.`);
     close();
   };
   return (
@@ -95,6 +101,7 @@ export function SheetLimits({ sheet, build, close }: { sheet: SheetView; build: 
             <Way to="/people">{build.groups.length === 0 ? 'Make a group' : 'Change the groups'}</Way>
           </Text>
         )}
+        {sheet.kind === 'entry' && <Check label="Whoever sees it may download it" checked={downloads} set={setDownloads} />}
       </Stack>
     </FormDialog>
   );

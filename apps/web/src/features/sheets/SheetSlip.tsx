@@ -7,11 +7,13 @@ import { FieldSlip } from '../bindings/FieldSlip.js';
 import { WhySlip } from '../bindings/WhySlip.js';
 import type { Draft } from '../../data/draftsSlice.js';
 import { DownloadSlip } from '../exchange/DownloadSlip.js';
+import { SlipHead } from '../../frame/SlipHead.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { FindSlip } from './FindSlip.js';
 import { NewField } from './NewField.js';
 import { RefusedSlip } from './RefusedSlip.js';
+import { mayDownload } from './SheetLimits.js';
 import type { BlockActs } from './useBlockActs.js';
 import type { Shown } from './useShown.js';
 
@@ -93,6 +95,15 @@ export function SheetSlip(props: SheetSlipProps) {
         />
       );
     case 'download': {
+      const sheet = build.sheets.find(({ registers }) => registers.some(({ id }) => id === register.id));
+      if (sheet && !mayDownload(sheet, me))
+        return (
+          <SlipHead
+            title={`Download ${sheet.title}`}
+            about="Only administrators download it. Ask one of them for the file."
+            close={close}
+          />
+        );
       const hidden = arranging.fields.length < register.fields.length;
       const moved = arranging.fields.some(({ key }, at) => key !== register.fields[at]?.key);
       return <DownloadSlip register={register} fields={arranging.fields} arranged={props.arranged || hidden || moved} close={close} />;

@@ -35,7 +35,8 @@ interface SheetStripProps {
   showRefused(): void;
   arrange(): void;
   find(): void;
-  download(): void;
+  /** Undefined where one may not. */
+  readonly download: (() => void) | undefined;
 }
 
 export function SheetStrip(props: SheetStripProps) {
@@ -49,9 +50,11 @@ export function SheetStrip(props: SheetStripProps) {
       <Button size="2xs" h="6" onClick={props.find}>
         <Search size={12} aria-hidden /> Find
       </Button>
-      <Button size="2xs" h="6" onClick={props.download}>
-        <Download size={12} aria-hidden /> Download
-      </Button>
+      {props.download && (
+        <Button size="2xs" h="6" onClick={props.download}>
+          <Download size={12} aria-hidden /> Download
+        </Button>
+      )}
       {!some && <ArrangedBand arranging={arranging} names={names} open={props.arrange} />}
       {alike !== undefined && !outside && <AlikeChip words={alike} onClose={props.showAll} />}
       <OutsideChips register={register} counts={counts} outside={outside} onShow={props.showOutside} />
