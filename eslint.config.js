@@ -35,9 +35,11 @@ const serverFolders = [
   ['outside'],
   ['arrangements', 'sources'],
   ['catalogs', 'linked'],
-  ['entering', 'exchange', 'ranges', 'sheets'],
+  ['entering', 'ranges', 'sheets'],
+  ['records'],
+  ['exchange'],
   ['programs'],
-  ['bindings', 'figures', 'forms', 'ledgerRead', 'metrics', 'records', 'requests', 'upkeep', 'workers'],
+  ['bindings', 'figures', 'forms', 'ledgerRead', 'metrics', 'requests', 'upkeep', 'workers'],
 ];
 
 const webFolders = [

@@ -87,6 +87,32 @@ test('a clerk downloads a sheet: with its drop-downs, as a table of what was arr
   await expect(panel(page).getByRole('region', { name: 'Files of this sheet' }).getByText('by Pell Hawk').first()).toBeVisible();
 });
 
+test('records that were found go out as they stand there, by keys alone; Back closes the panel first', async ({ nursery: { page } }) => {
+  await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number']]);
+  await typeAcross(page, ['spade', '3', 'rake', '12', 'long rake', '1'], 'Tab', 0);
+  await page.getByRole('link', { name: 'Records', exact: true }).click();
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^Orders/ })
+    .click();
+  await page.getByLabel('Look for records').fill('RAKE');
+  await expect(page.getByText('2 records found.')).toBeVisible();
+  await page.getByLabel('Order', { exact: true }).selectOption({ label: 'by Count' });
+  await page.getByRole('button', { name: 'Download', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  const slip = panel(page);
+  await expect(slip.getByRole('radio', { name: 'What I have found' })).toBeChecked();
+  await slip.getByRole('radio', { name: 'Workbook with its drop-downs' }).focus();
+  for (const key of ['ArrowDown', 'ArrowDown']) await page.keyboard.press(key);
+  const download = slip.getByRole('button', { name: 'Download', exact: true });
+  await download.focus();
+  const file = await fetched(page, () => page.keyboard.press('Enter'));
+  expect(file).toEqual({ name: 'Orders.csv', text: 'Item,Count\r\nlong rake,1\r\nrake,12\r\n' });
+  await page.goBack();
+  await expect(slip.getByRole('heading', { name: 'Download Orders' })).toBeHidden();
+  await expect(page.getByLabel('Look for records')).toHaveValue('RAKE');
+});
+
 test('a sheet that stays in the house is downloaded by administrators alone, also from an address that somebody kept', async ({
   nursery: { page, clerk },
 }) => {

@@ -265,6 +265,36 @@ describe('entries as CSV and as JSON Lines', () => {
     expect(lines.map((line) => JSON.parse(line) as unknown)).toEqual(stored.map(({ id, version, cells }) => ({ id, version, cells })));
   });
 
+  it('are what is looked for among the records, in its order, whatever is arranged', async () => {
+    const made = await logbook();
+    const { clerk } = made.house;
+    const csv = async (found: object) => {
+      const { bytes } = await downloaded(clerk, made.register.id, {
+        format: 'csv',
+        arranged: true,
+        found: { only: [], sort: [], ...found },
+      });
+      return Papa.parse<string[]>(bytes.toString(), { skipEmptyLines: true })
+        .data.slice(1)
+        .map((row) => row.at(-1));
+    };
+    expect(await csv({})).toEqual(['A', '=1+1']);
+    expect(await csv({ sort: [{ field: 'quay', direction: 'down' }] })).toEqual(['=1+1', 'A']);
+    expect(await csv({ search: 'soUTH  1+' })).toEqual(['=1+1']);
+    expect(await csv({ only: [{ only: 'values', field: 'quay', values: ['North'] }] })).toEqual(['A']);
+    expect(await csv({ search: 'nowhere' })).toEqual([]);
+    for (const found of [
+      null,
+      [],
+      { only: [], sort: [{ field: 'nothing', direction: 'up' }] },
+      { only: [], sort: [], search: 'a '.repeat(21) },
+      { only: [], sort: [], from: 0 },
+    ]) {
+      const { status } = await clerk.call('POST', `/registers/${made.register.id}/downloads`, { ...wanted(), found });
+      expect([400, 404, 422], JSON.stringify(found)).toContain(status);
+    }
+  });
+
   it('are a file without lines where there are no entries', async () => {
     const made = await makeEntrySheet(running, [['A', 'text']]);
     expect((await downloaded(made.house.clerk, made.register.id, { format: 'csv' })).bytes.toString()).toBe('A\r\n');

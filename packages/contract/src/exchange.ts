@@ -1,6 +1,7 @@
 // Downloads: what of a sheet goes into a file, in which format; made by a job and kept for a week.
 import { IsBoolean, IsIn } from 'class-validator';
-import { MayLack } from './decorators.js';
+import { MayLack, Nested } from './decorators.js';
+import { SoughtDto } from './records.js';
 
 /** The formats of files, each an open standard. */
 export const downloadFormats = ['workbook', 'opendocument', 'csv', 'json lines'] as const;
@@ -13,6 +14,11 @@ export class DownloadDto {
   /** True for the entries and fields as the person has arranged them; false for all of them. */
   @IsBoolean()
   arranged!: boolean;
+
+  /** Only entries that are looked for, in their order; whatever is arranged. */
+  @MayLack()
+  @Nested(() => SoughtDto)
+  found?: SoughtDto;
 
   /** workbooks, csv: true for what is shown, false for the values that are stored */
   @IsBoolean()

@@ -5,13 +5,16 @@ import type { EntryView } from './entries.js';
 import { IsText, IsWhole, MayLack } from './decorators.js';
 
 /** Which entries are looked for, and how they are ordered. */
-export class RecordsQueryDto extends WantedDto {
+export class SoughtDto extends WantedDto {
   /** Words that all stand somewhere in the entry, in any case. */
   @MayLack()
   @IsText()
   @MaxLength(200, { message: 'Search for at most 200 characters.' })
   search?: string;
+}
 
+/** A part of what is looked for. */
+export class RecordsQueryDto extends SoughtDto {
   @IsWhole()
   @Min(0)
   from!: number;

@@ -1,5 +1,6 @@
 // Downloads: what is in a file is settled when it is asked for; a job writes it batch by batch and saves its place, on any server.
 import { Injectable } from '@nestjs/common';
+import { sql } from 'kysely';
 import { bookOf, carried, fieldsInOrder, format, markOf, type Book } from '@dellum/core';
 import { mayDesign, type DownloadDto, type DownloadFormat, type DownloadView } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
@@ -15,6 +16,7 @@ import { StructureService } from '../structure/structure.service.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
+import { SeekingService } from '../records/seeking.service.js';
 import { DownloadsStore, type DownloadUnderWay } from './downloads.store.js';
 import { csvWriter, jsonLinesWriter } from './textWriters.js';
 import { mostRows, type About } from './bookSheets.js';
@@ -27,6 +29,8 @@ import type { FileKind, FileWriter } from './writer.js';
 const batchSize = 2000;
 /** So many ids are read ahead: reading any of them costs as much as reading all. */
 const idsAhead = 20_000;
+/** So long a search for what is in a file may take; milliseconds. */
+const longest = 20_000;
 /** So many files of one person are kept; an older one makes room. */
 const mostKept = 20;
 
@@ -53,6 +57,7 @@ export class DownloadsService {
     private readonly store: DownloadsStore,
     private readonly entries: EntriesStore,
     private readonly arrangements: ArrangementsService,
+    private readonly seeking: SeekingService,
     private readonly catalogs: CompiledCatalogsService,
     private readonly ledger: LedgerStore,
     private readonly jobs: JobsService,
@@ -63,9 +68,7 @@ export class DownloadsService {
     const id = await this.database.transaction(async (trx) => {
       const build = await this.builds.at(trx, caller.houseId);
       const register = downloadedRegister(build, registerId, caller);
-      const entries = wanted.arranged
-        ? await this.arrangements.allIds(trx, caller, build, register)
-        : this.entries.allIds({ houseId: caller.houseId, registerId });
+      const entries = await this.entriesWanted(trx, caller, build, register, wanted);
       const fields = wanted.arranged ? await this.arrangedFields(caller, register) : register.fields.map(({ key }) => key);
       const name = `${register.title}.${fileKinds[wanted.format].ending}`;
       const added = await this.store.add(trx, caller.houseId, { personId: caller.id, registerId, name, wanted, fields, entries });
@@ -82,6 +85,17 @@ export class DownloadsService {
       return added.id;
     });
     return this.view(caller, id);
+  }
+
+  private async entriesWanted(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, { arranged, found }: DownloadDto) {
+    if (found) {
+      // Looking through a million entries for what is in none of them is not waited for.
+      await sql`select set_config('statement_timeout', ${String(longest)}, true)`.execute(trx);
+      return this.seeking.allIds(trx, build, register, found);
+    }
+    return arranged
+      ? this.arrangements.allIds(trx, caller, build, register)
+      : this.entries.allIds({ houseId: caller.houseId, registerId: register.id });
   }
 
   private async arrangedFields(caller: Caller, register: RegisterBuild): Promise<string[]> {

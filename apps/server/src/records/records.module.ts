@@ -8,10 +8,12 @@ import { StructureModule } from '../structure/structure.module.js';
 import { RecordsController } from './records.controller.js';
 import { RecordsService } from './records.service.js';
 import { RecordsStore } from './records.store.js';
+import { SeekingService } from './seeking.service.js';
 
 @Module({
   imports: [ArrangementsModule, CompiledModule, CountsModule, EnteringModule, EntriesModule, StructureModule],
   controllers: [RecordsController],
-  providers: [RecordsService, RecordsStore],
+  providers: [RecordsService, RecordsStore, SeekingService],
+  exports: [SeekingService],
 })
 export class RecordsModule {}

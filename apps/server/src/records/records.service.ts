@@ -1,6 +1,6 @@
 // Records: one entry at a time, whatever register it is of; with what it names, what names it, and what was changed in it.
 import { Injectable } from '@nestjs/common';
-import { carried, catalogIdOf, grouped, matchKey, partReads, type Carry, type Catalog } from '@dellum/core';
+import { carried, catalogIdOf, grouped, partReads, type Carry } from '@dellum/core';
 import {
   mayDesign,
   type EntryChange,
@@ -11,24 +11,23 @@ import {
   type RecordsQueryDto,
   type RecordView,
 } from '@dellum/contract';
-import { ArrangementsService, readWanted } from '../arrangements/arrangements.service.js';
 import { StructureService, boundFields } from '../structure/structure.service.js';
 import { isOpen, registerOf } from '../structure/sheetAccess.js';
-import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
-import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { countKey, CountsStore } from '../counts/counts.store.js';
 import { Database, type Reader } from '../database/database.js';
 import { Questions } from '../database/questions.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { EntryWriterService, Waits } from '../entering/entryWriter.service.js';
-import { carriesOf, catalogsOf } from '../entries/judging.js';
+import { carriesOf } from '../entries/judging.js';
 import { RepeatsService, repeatedBy } from '../entering/repeats.service.js';
 import { ClosingService } from '../entering/closing.service.js';
 import { seenAs, seenIn, takenBack } from '../entering/takenBack.js';
 import { FormMarksStore } from '../entries/formMarks.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
-import { RecordsStore, type ChangeRow, type Holding, type Sought } from './records.store.js';
+import { RecordsStore, type ChangeRow, type Holding } from './records.store.js';
+import { SeekingService } from './seeking.service.js';
 
 const acts: Readonly<Record<string, EntryChange['act']>> = {
   'cell.written': 'written',
@@ -46,8 +45,7 @@ export class RecordsService {
     private readonly builds: StructureService,
     private readonly store: RecordsStore,
     private readonly entries: EntriesStore,
-    private readonly arrangements: ArrangementsService,
-    private readonly catalogs: CompiledCatalogsService,
+    private readonly seeking: SeekingService,
     private readonly counts: CountsStore,
     private readonly writing: EntryWriterService,
     private readonly forms: FormMarksStore,
@@ -59,12 +57,7 @@ export class RecordsService {
     const db = this.database.kysely;
     const build = await this.builds.now(caller.houseId);
     const register = registerOf(build, registerId, caller);
-    const arranged = await this.arrangements.sqlOf(db, build, register, readWanted(dto, register));
-    if (dto.search !== undefined && wordsOf(dto.search).length > mostWords)
-      throw new ProblemError('not-valid', `Look for at most ${mostWords} words at once.`, {
-        faults: { search: 'These are too many words.' },
-      });
-    const sought = soughtIn(register, await this.catalogs.some(db, build, catalogsOf(register.fields)), dto.search ?? '');
+    const { sought, arranged } = await this.seeking.of(db, build, register, dto);
     const place = { houseId: caller.houseId, registerId };
     const { total, entries } = await this.questions.ask(caller.id, (asked) =>
       this.store.page(asked, place, sought, arranged, dto.from, dto.count),
@@ -204,17 +197,3 @@ function changeOf({ id, at, by, act, field, from, to }: ChangeRow, standing: boo
 }
 
 /** So many words are looked for at once: each of them goes through all entries. */
-const mostWords = 20;
-const wordsOf = (search: string): string[] => search.split(/\s+/u).filter((word) => word !== '');
-
-/** The words of a search, each with the values whose label contains it. */
-function soughtIn({ fields }: RegisterBuild, catalogs: ReadonlyMap<string, Catalog>, search: string): Sought[] {
-  return wordsOf(search).map((word) => ({ word, labelled: fields.flatMap((field) => labelledBy(field, catalogs, matchKey(word))) }));
-}
-
-function labelledBy(field: FieldBuild, catalogs: ReadonlyMap<string, Catalog>, key: string): Sought['labelled'] {
-  const catalog = catalogs.get(catalogIdOf(field.rule) ?? '');
-  const values =
-    catalog?.all.filter(({ label, value }) => label !== value && matchKey(label).includes(key)).map(({ value }) => value) ?? [];
-  return values.length === 0 ? [] : [{ key: field.key, values }];
-}

@@ -45,18 +45,27 @@ function findsAll(sought: readonly Sought[]): RawBuilder<boolean> {
   return finds.length === 0 ? sql<boolean>`true` : sql<boolean>`(${sql.join(finds, sql` and `)})`;
 }
 
+type Arranged = ReturnType<typeof arrangedSql>;
+
+const isFound = ({ houseId, registerId }: Place, sought: readonly Sought[], condition: Arranged['condition']) =>
+  sql`house_id = ${houseId} and register_id = ${registerId} and ${condition} and ${findsAll(sought)}`;
+
 @Injectable()
 export class RecordsStore {
+  /** The ids of all that is looked for, in order, as an expression. */
+  allIds = (place: Place, sought: readonly Sought[], { joins, condition, order }: Arranged) =>
+    sql<string[]>`array(select id from entries ${joins} where ${isFound(place, sought, condition)} order by ${order})`;
+
   /** A page of the entries that are looked for, with how many they are. */
   async page(
     db: Reader,
     { houseId, registerId }: Place,
     sought: readonly Sought[],
-    { joins, condition, order }: ReturnType<typeof arrangedSql>,
+    { joins, condition, order }: Arranged,
     from: number,
     count: number,
   ): Promise<{ total: number; entries: EntryView[] }> {
-    const where = sql`house_id = ${houseId} and register_id = ${registerId} and ${condition} and ${findsAll(sought)}`;
+    const where = isFound({ houseId, registerId }, sought, condition);
     const total = await sql<{ total: number }>`select count(*) as total from entries where ${where}`.execute(db);
     const { rows } =
       await sql<EntryView>`select id, version, cells from entries ${joins} where ${where} order by ${order} offset ${from} limit ${count}`.execute(

@@ -1,13 +1,17 @@
 // Downloads over the API: begun, followed until their file is written, fetched, stopped.
 import type { DownloadDto, DownloadView, ValueFormatName } from '@dellum/contract';
 import { api } from './api.js';
+import type { RecordsArg } from './entriesApi.js';
 import { isProblem, passes } from './problem.js';
 import type { AppDispatch } from './store.js';
+
+/** What goes into a file: what is arranged, or what is found among the records. */
+export type WantedFile = Omit<DownloadDto, 'found'> & { readonly found?: Pick<RecordsArg, 'search' | 'only' | 'sort'> };
 
 export const downloadsApi = api.injectEndpoints({
   endpoints: (build) => ({
     downloads: build.query<DownloadView[], void>({ query: () => '/downloads', providesTags: ['Downloads'] }),
-    beginDownload: build.mutation<DownloadView, { registerId: string; wanted: DownloadDto }>({
+    beginDownload: build.mutation<DownloadView, { registerId: string; wanted: WantedFile }>({
       query: ({ registerId, wanted }) => ({ path: `/registers/${registerId}/downloads`, method: 'POST', body: wanted }),
       invalidatesTags: ['Downloads'],
     }),

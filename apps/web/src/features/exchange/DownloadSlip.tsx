@@ -1,14 +1,7 @@
 // The slip by which one downloads a sheet: which entries, in which format, and what programs that open the file cannot do.
 import { Box, Button, Progress, Stack, Text } from '@chakra-ui/react';
 import { lostOf } from '@dellum/core';
-import {
-  downloadKept,
-  type DownloadDto,
-  type DownloadFormat,
-  type DownloadView,
-  type FieldView,
-  type RegisterView,
-} from '@dellum/contract';
+import { downloadKept, type DownloadFormat, type DownloadView, type FieldView, type RegisterView } from '@dellum/contract';
 import { useState } from 'react';
 import {
   fileAddress,
@@ -16,6 +9,7 @@ import {
   useBeginDownloadMutation,
   useDownloadsQuery,
   useRemoveDownloadMutation,
+  type WantedFile,
 } from '../../data/downloadsApi.js';
 import { useAppDispatch } from '../../data/store.js';
 import { ActButton } from '../../frame/ActButton.js';
@@ -34,28 +28,38 @@ const formats: readonly (readonly [format: DownloadFormat, words: string, about:
   ['json lines', 'An entry a line', 'for programs (JSON Lines)'],
 ];
 
+/** Some entries or fields of a sheet, or all in another order: what is proposed before all of them. */
+export interface Some {
+  readonly words: string;
+  readonly about: string;
+  readonly wanted: Pick<WantedFile, 'arranged' | 'found'>;
+  /** The fields that are in it. */
+  readonly fields: readonly FieldView[];
+}
+
 interface DownloadSlipProps {
   readonly register: RegisterView;
-  /** The fields as they are arranged. */
-  readonly fields: readonly FieldView[];
-  /** Whether some entries or fields are left out, or all stand in another order. */
-  readonly arranged: boolean;
+  readonly some: Some | undefined;
   close(): void;
 }
 
-export function DownloadSlip({ register, fields, arranged, close }: DownloadSlipProps) {
-  const [wanted, setWanted] = useState<DownloadDto>({ format: 'workbook', arranged, labels: true, guarded: false });
+export function DownloadSlip({ register, some, close }: DownloadSlipProps) {
+  const [all, setAll] = useState(false);
+  const [wanted, setWanted] = useState<Omit<WantedFile, keyof Some['wanted']>>({ format: 'workbook', labels: true, guarded: false });
+  const chosen = all ? undefined : some;
   const [underWay, setUnderWay] = useState<DownloadView>();
   const [begin, { isLoading }] = useBeginDownloadMutation();
   const [remove] = useRemoveDownloadMutation();
   const dispatch = useAppDispatch();
   const attempt = useTry();
   const notice = useNotice();
-  const set = (part: Partial<DownloadDto>) => setWanted({ ...wanted, ...part });
-  const shown = wanted.arranged ? fields : register.fields;
+  const set = (part: Partial<typeof wanted>) => setWanted({ ...wanted, ...part });
+  const shown = chosen?.fields ?? register.fields;
 
   const download = async () => {
-    const begun = await attempt(begin({ registerId: register.id, wanted }).unwrap());
+    const begun = await attempt(
+      begin({ registerId: register.id, wanted: { ...wanted, ...(chosen?.wanted ?? { arranged: false }) } }).unwrap(),
+    );
     if (!begun) return;
     const done = await dispatch(followDownload(begun, setUnderWay));
     setUnderWay(undefined);
@@ -67,15 +71,15 @@ export function DownloadSlip({ register, fields, arranged, close }: DownloadSlip
     <Stack gap="4">
       <SlipHead title={`Download ${register.title}`} about="A file of what stands here now." close={close} />
       <Choice label="Format" value={wanted.format} options={formats} choose={(format) => set({ format: format as DownloadFormat })} />
-      {arranged && (
+      {some && (
         <Choice
           label="Entries"
-          value={wanted.arranged ? 'arranged' : 'all'}
+          value={all ? 'all' : 'some'}
           options={[
-            ['arranged', 'As I have arranged them', 'the entries and fields I see, in my order'],
+            ['some', some.words, some.about],
             ['all', 'All of them', 'every entry and field'],
           ]}
-          choose={(which) => set({ arranged: which === 'arranged' })}
+          choose={(which) => setAll(which === 'all')}
         />
       )}
       {wanted.format !== 'json lines' && (

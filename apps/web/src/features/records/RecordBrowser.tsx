@@ -2,7 +2,7 @@
 import { Box, Button, HStack, Input, Stack, Table, Text } from '@chakra-ui/react';
 import { arrangementWords, hasList, isNumeric, type ArrangementNames } from '@dellum/core';
 import { type BuildView, type EntryPage, type EntryView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
-import { X } from 'lucide-react';
+import { Download, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { errorWords } from '../../data/problem.js';
@@ -18,6 +18,9 @@ import { did } from '../entries/doneSlice.js';
 import { useInsertEntriesMutation, useRecordsQuery } from '../../data/entriesApi.js';
 import { useAgain } from '../entries/useAgain.js';
 import { useMeQuery } from '../../data/sessionApi.js';
+import { usePanel } from '../../frame/usePanel.js';
+import { DownloadSlip, type Some } from '../exchange/DownloadSlip.js';
+import { mayDownload } from '../sheets/SheetLimits.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
 import { PaperRecords } from './PaperRecords.js';
@@ -26,6 +29,7 @@ import { mostShown, useLooking, type Looking } from './useLooking.js';
 import { entryRegisters, useRecordCells, type RecordCells } from '../sheets/useRegisterPlace.js';
 import { number } from '../../frame/written.js';
 
+const hasPanel = (params: URLSearchParams) => params.has('download');
 const mostColumns = 6;
 const typingPause = 250;
 
@@ -56,6 +60,7 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
   const { enters } = register;
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [printing, setPrinting] = useState(false);
+  const [address, show] = usePanel(hasPanel);
   const make = async () => {
     const made = await attempt(insert({ registerId: register.id, count: 1 }).unwrap());
     if (!made) return;
@@ -63,6 +68,7 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
     await navigate(`/records/${register.id}/${made.entries[0]!}`);
   };
   const sheet = build.sheets.find(({ id }) => id === register.sheetId);
+  const downloading = sheet !== undefined && mayDownload(sheet, me) && hasPanel(address);
   const onPaper = page?.entries.filter(({ id }) => chosen.has(id)) ?? [];
   return (
     <Page
@@ -71,6 +77,11 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
       actions={
         <>
           {enters && <TakeBackButtons again={again} />}
+          {sheet && mayDownload(sheet, me) && !downloading && (
+            <Button onClick={() => show({ download: '' })}>
+              <Download size={13} aria-hidden /> Download
+            </Button>
+          )}
           {onPaper.length > 0 && !printing && <Button onClick={() => setPrinting(true)}>Print {onPaper.length} chosen</Button>}
           <Button asChild>
             <Link to={`/sheets/${register.sheetId}`}>As a sheet</Link>
@@ -82,7 +93,13 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
           )}
         </>
       }
-      slip={<Narrowing register={register} looking={looking} cells={cells} />}
+      slip={
+        downloading ? (
+          <DownloadSlip register={register} some={foundIn(register, looking)} close={() => show({ download: undefined })} />
+        ) : (
+          <Narrowing register={register} looking={looking} cells={cells} />
+        )
+      }
     >
       {printing && onPaper.length > 0 ? (
         <PaperRecords register={register} entries={onPaper} cells={cells} me={me} back={() => setPrinting(false)} />
@@ -138,6 +155,17 @@ function RecordBrowser({ register, build, me }: { register: RegisterView; build:
       )}
     </Page>
   );
+}
+
+/** What of the records was found, for a file; undefined where nothing is looked for. */
+function foundIn(register: RegisterView, { arg: { search, only, sort } }: Looking): Some | undefined {
+  if (search.trim() === '' && only.length + sort.length === 0) return undefined;
+  return {
+    words: 'What I have found',
+    about: 'the records found here, in this order',
+    wanted: { arranged: false, found: { search, only, sort } },
+    fields: register.fields,
+  };
 }
 
 /** How conditions call fields and values. */

@@ -106,7 +106,13 @@ export function SheetSlip(props: SheetSlipProps) {
         );
       const hidden = arranging.fields.length < register.fields.length;
       const moved = arranging.fields.some(({ key }, at) => key !== register.fields[at]?.key);
-      return <DownloadSlip register={register} fields={arranging.fields} arranged={props.arranged || hidden || moved} close={close} />;
+      const some = {
+        words: 'As I have arranged them',
+        about: 'the entries and fields I see, in my order',
+        wanted: { arranged: true },
+        fields: arranging.fields,
+      };
+      return <DownloadSlip register={register} some={props.arranged || hidden || moved ? some : undefined} close={close} />;
     }
     case 'refused':
       return (
