@@ -52,6 +52,7 @@ interface Read {
     readonly frozen: string | null;
     readonly rows: readonly (readonly [type: string, format: string, value: string | number | null][])[];
     readonly checks: readonly Readonly<Record<string, string>>[];
+    readonly colours: readonly (readonly [area: string, type: string, operator: string, formula: string, tint: string])[];
   }[];
 }
 function readWith<Found>(reader: string, bytes: Buffer): Found {
@@ -81,6 +82,13 @@ async function logbook(): Promise<Made> {
   await made.rule('toll', { kind: 'number', least: { of: 'number', number: '0' }, most: null });
   await made.rule('state', { kind: 'typed', values: ['due', 'in', 'gone'], others: 'accept' });
   await made.rule('code', { kind: 'pattern', pattern: '[A-Z]+', others: 'accept' });
+  const keep = (path: readonly string[], value: string, colour: string, label = value) =>
+    made.house.administrator.call('PUT', `/catalogs/${made.berths}/items/kept`, { path, value, otherNames: [], colour, label });
+  await keep([], 'North', 'teal', 'The "North", by name');
+  await keep(['North'], 'N1', 'sky');
+  // One text for two things of different colours is coloured as neither.
+  await keep(['North'], 'N2', 'amber');
+  await keep(['South'], 'N2', 'brick');
   await made.entry({ quay: 'North', berth: 'N1', day: '29/11/2026', share: '12.5 %', toll: '1200.50', state: 'in', code: 'A' });
   await made.entry({ quay: 'South', code: '=1+1' });
   return made;
@@ -122,6 +130,13 @@ describe('a downloaded workbook', () => {
     expect(names[flat!]).toMatch(/^OFFSET\(Lists!\$B\$2,0,0,MAX\(1,COUNTA\(Lists!\$B\$2:\$B\$\d+\)\),1\)$/u);
     expect(names[tree!]).toBe('Lists!$D$2');
     const check = (column: string) => entries.checks.find(({ sqref }) => sqref === `${column}2:${column}1048576`);
+    expect(entries.colours).toEqual([
+      ['A2:A1048576', 'cellIs', 'equal', '"North"', expect.stringMatching(/^FF[0-9A-F]{6}$/u)],
+      ['B2:B1048576', 'cellIs', 'equal', '"N1"', expect.stringMatching(/^FF[0-9A-F]{6}$/u)],
+    ]);
+    expect(entries.colours[0]![4]).not.toBe(entries.colours[1]![4]);
+    const labelled = read((await downloaded(made.house.clerk, made.register.id, { labels: true })).bytes).sheets[0]!;
+    expect([labelled.colours[0]![3], labelled.rows[1]![0]![2]]).toEqual(['"The ""North"", by name"', 'The "North", by name']);
     expect(check('A')).toMatchObject({
       type: 'list',
       formula1: flat,
@@ -189,6 +204,7 @@ describe('a downloaded workbook', () => {
 });
 
 interface ReadOpen {
+  readonly colours: readonly (readonly [style: string, condition: string, tint: string])[];
   readonly names: Readonly<Record<string, string>>;
   readonly checks: Readonly<Record<string, { condition: string | null; blank: string; help: string[][]; refusal: (string | null)[][] }>>;
   readonly sheets: readonly (readonly [title: string, rows: readonly (readonly [times: number, cells: (string | null)[][]])[]])[];
@@ -199,7 +215,12 @@ describe('a downloaded OpenDocument', () => {
     const made = await logbook();
     const { view, bytes } = await downloaded(made.house.clerk, made.register.id, { format: 'opendocument' });
     expect(view.name).toBe(`${made.register.title}.ods`);
-    const { names, checks, sheets } = readWith<ReadOpen>('readOpenDocument.py', bytes);
+    const { names, checks, sheets, colours } = readWith<ReadOpen>('readOpenDocument.py', bytes);
+    expect(colours.map(([style, condition]) => [style, condition])).toEqual([
+      ['coloured0', 'cell-content()="North"'],
+      ['coloured1', 'cell-content()="N1"'],
+    ]);
+    expect(new Set(colours.map(([, , tint]) => tint)).size).toBe(2);
     expect(sheets.map(([title]) => title)).toEqual([made.register.title, 'Lists', 'About']);
     const [heading, first, second, blank] = sheets[0]![1];
     expect(heading![1].map(([, text]) => text)).toEqual(kinds.map(([text]) => text));

@@ -4,8 +4,8 @@ import sys
 import zipfile
 from xml.etree import ElementTree
 
-from odf import opendocument, table, text
-from odf.namespaces import OFFICENS, TABLENS
+from odf import opendocument, style, table, text
+from odf.namespaces import FONS, OFFICENS, STYLENS, TABLENS
 
 path = sys.argv[1]
 
@@ -46,7 +46,14 @@ def message(check, kind):
     return [[one.getAttrNS(TABLENS, 'message-type') if kind is table.ErrorMessage else None, one.getAttrNS(TABLENS, 'title'), shown(one)] for one in found]
 
 
+# What a style gives way to, with the colour that the other one has.
+tints = {one.getAttrNS(STYLENS, 'name'): one.getElementsByType(style.TableCellProperties)[0].getAttrNS(FONS, 'background-color')
+         for one in book.styles.getElementsByType(style.Style)}
+colours = [[one.getAttrNS(STYLENS, 'name'), condition.getAttrNS(STYLENS, 'condition'), tints[condition.getAttrNS(STYLENS, 'apply-style-name')]]
+           for one in book.automaticstyles.getElementsByType(style.Style) for condition in one.getElementsByType(style.Map)]
+
 print(json.dumps({
+    'colours': colours,
     'names': {
         **{one.getAttrNS(TABLENS, 'name'): one.getAttrNS(TABLENS, 'cell-range-address') for one in book.spreadsheet.getElementsByType(table.NamedRange)},
         **{one.getAttrNS(TABLENS, 'name'): one.getAttrNS(TABLENS, 'expression') for one in book.spreadsheet.getElementsByType(table.NamedExpression)},

@@ -30,5 +30,7 @@ print(json.dumps({
                   for cell in row] for row in sheet.iter_rows()],
         'checks': [{key: str(getattr(check, key)) for key in attributes if getattr(check, key) is not None}
                    for check in sheet.data_validations.dataValidation],
+        'colours': [[str(area.sqref), rule.type, rule.operator, rule.formula[0], rule.dxf.fill.bgColor.rgb]
+                    for area in sheet.conditional_formatting for rule in area.rules],
     } for sheet in book.worksheets],
 }))

@@ -1,6 +1,7 @@
 // Door of the contract: what server and web application say to each other.
 export type { ByKind } from './decorators.js';
 export * from './roles.js';
+export * from './colours.js';
 export * from './problems.js';
 export * from './houses.js';
 export * from './people.js';

@@ -17,6 +17,7 @@ import {
   type Validation,
 } from '@dellum/core';
 import { aboutLines, aboutSheet, entriesSheet, lastRow, listsSheet, placeOf, type About } from './bookSheets.js';
+import { longestInFormula, quotedText, tints } from './tints.js';
 import { declaration } from './xml.js';
 
 export const openDocumentType = 'application/vnd.oasis.opendocument.spreadsheet';
@@ -46,7 +47,7 @@ const paragraphs = (text: string): string =>
 const percentDecimals = 6;
 
 /** How days, amounts and percentages are shown, as the house writes them. */
-function styles({ dateOrder, currency }: Locale, widths: readonly number[]): string {
+function styles({ dateOrder, currency }: Locale, columns: readonly Column[], title: string): string {
   const part = {
     d: '<number:day number:style="long"/>',
     m: '<number:month number:style="long"/>',
@@ -69,9 +70,10 @@ function styles({ dateOrder, currency }: Locale, widths: readonly number[]): str
     '<number:text-style style:name="nt"><number:text-content/></number:text-style>' +
     `${cell('day', 'nd')}${cell('amount', 'na')}${percents.map((decimals) => cell(`percent${decimals}`, `np${decimals}`)).join('')}${cell('text', 'nt')}` +
     '<style:style style:name="heading" style:family="table-cell"><style:text-properties fo:font-weight="bold"/></style:style>' +
-    widths
+    columns.map((column, at) => (hasColours(column) ? colouredStyle(column, at, title) : '')).join('') +
+    columns
       .map(
-        (width, at) =>
+        ({ width }, at) =>
           `<style:style style:name="co${at}" style:family="table-column"><style:table-column-properties style:column-width="${(width * 0.2).toFixed(1)}cm"/></style:style>`,
       )
       .join('') +
@@ -88,6 +90,22 @@ const styleOfBlank: { readonly [Kind in FieldKind]: string } = {
   'yes/no': 'text',
   'several values': 'text',
 };
+
+/** Colours are of texts alone. */
+const hasColours = ({ colours }: Column): boolean => colours.length > 0;
+const styleIn = (column: Column, at: number): string => (hasColours(column) ? `coloured${at}` : styleOfBlank[column.kind]);
+
+/** A style of texts that gives way to a tint where the cell holds a value which has one. */
+function colouredStyle({ colours }: Column, at: number, title: string): string {
+  const maps = colours.flatMap(([shown, colour]) =>
+    shown.length > longestInFormula
+      ? []
+      : [
+          `<style:map style:condition="${attribute(`cell-content()=${quotedText(shown)}`)}" style:apply-style-name="tint-${colour}" style:base-cell-address="${attribute(quoted(title))}.${columnName(at)}${firstRow}"/>`,
+        ],
+  );
+  return `<style:style style:name="coloured${at}" style:family="table-cell" style:data-style-name="nt">${maps.join('')}</style:style>`;
+}
 
 const textCell = (text: string, style: string, more = ''): string =>
   text === ''
@@ -161,7 +179,19 @@ export class OpenDocumentParts {
   readonly manifest =
     `${declaration}<manifest:manifest xmlns:manifest="urn:oasis:names:tc:opendocument:xmlns:manifest:1.0" manifest:version="1.3">` +
     `<manifest:file-entry manifest:full-path="/" manifest:version="1.3" manifest:media-type="${openDocumentType}"/>` +
+    '<manifest:file-entry manifest:full-path="styles.xml" manifest:media-type="text/xml"/>' +
     '<manifest:file-entry manifest:full-path="content.xml" manifest:media-type="text/xml"/></manifest:manifest>';
+
+  /** The tints, which cells take on by what they hold. */
+  readonly styles =
+    `${declaration}<office:document-styles ${namespaces} office:version="1.3"><office:styles>` +
+    tints
+      .map(
+        ([colour, tint]) =>
+          `<style:style style:name="tint-${colour}" style:family="table-cell"><style:table-cell-properties fo:background-color="#${tint}"/></style:style>`,
+      )
+      .join('') +
+    '</office:styles></office:document-styles>';
 
   private validationIn({ check }: Column): Validation | null {
     return check && validationOf(check, (key) => this.columns.findIndex((other) => other.key === key));
@@ -171,14 +201,11 @@ export class OpenDocumentParts {
   head(): string {
     const checks = this.columns.flatMap((column, at) => (this.checked[at] === '' ? [] : [this.checkXml(column, at)]));
     const columns = this.columns.map(
-      ({ kind }, at) => `<table:table-column table:style-name="co${at}" table:default-cell-style-name="${styleOfBlank[kind]}"/>`,
+      (column, at) => `<table:table-column table:style-name="co${at}" table:default-cell-style-name="${styleIn(column, at)}"/>`,
     );
     return (
       `${declaration}<office:document-content ${namespaces} xmlns:of="urn:oasis:names:tc:opendocument:xmlns:of:1.2" office:version="1.3">` +
-      `${styles(
-        this.locale,
-        this.columns.map(({ width }) => width),
-      )}<office:body><office:spreadsheet>` +
+      `${styles(this.locale, this.columns, this.title)}<office:body><office:spreadsheet>` +
       (checks.length > 0 ? `<table:content-validations>${checks.join('')}</table:content-validations>` : '') +
       `<table:table table:name="${attribute(this.title)}">${columns.join('')}<table:table-header-rows>` +
       `<table:table-row>${this.columns.map(({ heading }) => textCell(heading, 'heading')).join('')}</table:table-row></table:table-header-rows>`
@@ -205,7 +232,8 @@ export class OpenDocumentParts {
       .map((cells) => {
         const held = this.columns.map((column, at) => {
           const value = cells[column.key] ?? '';
-          if (value === '') return `<table:table-cell table:style-name="${styleOfBlank[column.kind]}"${this.checked[at]!}/>`;
+          if (value === '' || hasColours(column))
+            return textCell(value === '' ? '' : shownInColumn(column, cells, this.locale), styleIn(column, at), this.checked[at]);
           return valueCell(column.kind, value, shownInColumn(column, cells, this.locale), this.locale.currency, this.checked[at]);
         });
         return `<table:table-row>${held.join('')}</table:table-row>`;
@@ -215,9 +243,7 @@ export class OpenDocumentParts {
 
   /** What follows the last of so many entries: blank rows with their checks, the other sheets, the names. */
   tail(rows: number): string {
-    const blank = this.columns
-      .map(({ kind }, at) => `<table:table-cell table:style-name="${styleOfBlank[kind]}"${this.checked[at]!}/>`)
-      .join('');
+    const blank = this.columns.map((column, at) => textCell('', styleIn(column, at), this.checked[at])).join('');
     const left = lastRow - 1 - rows;
     return (
       (left > 0 && blank !== '' ? `<table:table-row table:number-rows-repeated="${left}">${blank}</table:table-row>` : '') +

@@ -16,6 +16,7 @@ import {
   type Locale,
 } from '@dellum/core';
 import { aboutLines, aboutSheet, entriesSheet, lastRow, listsSheet, placeOf, type About } from './bookSheets.js';
+import { longestInFormula, quotedText, tints } from './tints.js';
 import { declaration, xml } from './xml.js';
 
 const main = 'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"';
@@ -47,7 +48,8 @@ function stylesXml({ dateOrder, currency }: Locale): string {
     `<cellXfs count="${3 + formats.length}"><xf numFmtId="0" fontId="0" fillId="0" borderId="0" xfId="0"/>` +
     '<xf numFmtId="0" fontId="1" fillId="0" borderId="0" xfId="0" applyFont="1"/>' +
     `${format(49)}${formats.map((_, at) => format(164 + at)).join('')}</cellXfs>` +
-    '<cellStyles count="1"><cellStyle name="Normal" xfId="0" builtinId="0"/></cellStyles></styleSheet>'
+    '<cellStyles count="1"><cellStyle name="Normal" xfId="0" builtinId="0"/></cellStyles>' +
+    `<dxfs count="${tints.length}">${tints.map(([, tint]) => `<dxf><fill><patternFill><bgColor rgb="FF${tint}"/></patternFill></fill></dxf>`).join('')}</dxfs></styleSheet>`
   );
 }
 
@@ -170,7 +172,8 @@ export class WorkbookParts {
   /** What follows the last entry. */
   tail(): string {
     const checks = this.columns.flatMap((column, at) => this.checkXml(column, at));
-    return `</sheetData>${checks.length > 0 ? `<dataValidations count="${checks.length}">${checks.join('')}</dataValidations>` : ''}</worksheet>`;
+    const colours = this.columns.map((column, at) => coloursXml(column, at)).join('');
+    return `</sheetData>${colours}${checks.length > 0 ? `<dataValidations count="${checks.length}">${checks.join('')}</dataValidations>` : ''}</worksheet>`;
   }
 
   private checkXml(column: Column, at: number): string[] {
@@ -202,6 +205,21 @@ export class WorkbookParts {
     const formulas = (validation?.formulas ?? []).map((formula, place) => `<formula${place + 1}>${xml(formula)}</formula${place + 1}>`);
     return [`<dataValidation ${attributes.join(' ')}>${formulas.join('')}</dataValidation>`];
   }
+}
+
+/** The colours of the values of a column, as its cells show them. */
+function coloursXml({ colours }: Column, at: number): string {
+  const rules = colours.flatMap(([shown, colour], place) =>
+    shown.length > longestInFormula
+      ? []
+      : [
+          `<cfRule type="cellIs" dxfId="${tints.findIndex(([known]) => known === colour)}" priority="${place + 1}" operator="equal"><formula>${xml(quotedText(shown))}</formula></cfRule>`,
+        ],
+  );
+  const name = columnName(at);
+  return rules.length === 0
+    ? ''
+    : `<conditionalFormatting sqref="${name}${firstRow}:${name}${lastRow}">${rules.join('')}</conditionalFormatting>`;
 }
 
 const frozen =

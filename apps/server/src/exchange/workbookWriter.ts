@@ -40,6 +40,7 @@ export const workbookWriter = (parts: WorkbookParts): FileWriter<ZipState> => ({
 export const openDocumentWriter = (parts: OpenDocumentParts): FileWriter<ZipState> => ({
   async begin() {
     const zip = await new Zipped().stored('mimetype', openDocumentType).whole('META-INF/manifest.xml', parts.manifest);
+    await zip.whole('styles.xml', parts.styles);
     return (await zip.begun('content.xml').added(parts.head())).piece();
   },
   rows: async (entries, _from, state) => (await new Zipped(state).added(parts.rows(entries.map(({ cells }) => cells)))).piece(),

@@ -1,6 +1,7 @@
 // The theme: paper ground, ink text, damson for action, teal for growth and live, amber for attention, brick for
-// refused. Every colour of the application is a token of this file.
+// refused. Every colour of the application is a token of this file; those of values are in files, too.
 import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
+import { itemInks } from '@dellum/contract';
 
 const pair = (light: string, dark: string) => ({ value: { _light: light, _dark: dark } });
 
@@ -73,16 +74,7 @@ const config = defineConfig({
         growth: palette(['#0E6E66', '#6CCBBF'], ['#DCEFEA', '#17413D'], onSolid),
         amber: palette(['#855408', '#E9B75A'], ['#FAEBCB', '#453413'], onSolid),
         brick: palette(['#9E3526', '#F0998A'], ['#F7DFD8', '#4A231D'], onSolid),
-        item: {
-          olive: pair('#7A7423', '#CFC774'),
-          teal: pair('#0E6E66', '#6CCBBF'),
-          slate: pair('#6B6072', '#B9ADBF'),
-          damson: pair('#6E2A5A', '#E3A4CF'),
-          amber: pair('#9A5E0A', '#E9B75A'),
-          brick: pair('#9E3526', '#F0998A'),
-          moss: pair('#3F6B2E', '#9CCB87'),
-          sky: pair('#2B5F8C', '#8FBFE6'),
-        },
+        item: Object.fromEntries(Object.entries(itemInks).map(([colour, inks]) => [colour, pair(...inks)])),
         slate: palette(['#6B6072', '#B9ADBF'], ['#EBE3D4', '#3A3140'], onSolid),
         bg: {
           DEFAULT: pair('#FFFDF8', '#241D28'),

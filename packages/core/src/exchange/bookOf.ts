@@ -77,8 +77,21 @@ function columnOf({ key, heading, kind, width, rule }: BookField, check: Check |
     hintTitle: rule?.hintTitle ?? '',
     refusalText: rule?.refusalText ?? '',
     labels: named.length > 0 ? new Map(named.map((item) => [labelKey(under.length > 0 ? item.path : [], item.value), item.label])) : null,
+    colours: kind === 'text' ? coloursOf(level || [], shows) : [],
     under,
   };
+}
+
+/** So many values of a column are coloured. */
+const mostColoured = 200;
+
+function coloursOf(items: readonly Item[], labels: boolean): Column['colours'] {
+  const found = new Map<string, Item['colour']>();
+  for (const { value, label, colour } of items) {
+    const shown = labels ? label : value;
+    found.set(shown, found.has(shown) && found.get(shown) !== colour ? undefined : colour);
+  }
+  return [...found].flatMap(([shown, colour]) => (colour ? [[shown, colour] as const] : [])).slice(0, mostColoured);
 }
 
 const itemsUnder = (catalog: Catalog, depth: number): readonly Item[] => catalog.all.filter(({ path }) => path.length === depth);

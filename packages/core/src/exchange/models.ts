@@ -1,5 +1,6 @@
 // The table model of what goes out and comes in: sheets of columns with what they check, and the lists that they check against. It knows
 // neither bytes nor any one standard; writers and readers of each stand on it.
+import type { ItemColour } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
 import type { FieldKind } from '../values/index.js';
 
@@ -37,6 +38,8 @@ export interface Column {
   readonly refusalText: string;
   /** The texts that are shown for stored values, by the values of the parents and the value, joined by U+001F; null where values are shown. */
   readonly labels: ReadonlyMap<string, string> | null;
+  /** The texts that are shown for values which have a colour; of a text that stands for values of several colours none. */
+  readonly colours: readonly (readonly [shown: string, colour: ItemColour])[];
   /** The columns of the parents by which a label is found. */
   readonly under: readonly FieldId[];
 }
