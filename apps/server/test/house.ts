@@ -117,6 +117,8 @@ export interface Running {
   tick(): Promise<void>;
   /** Does what the clock does once an hour: counts anew what is used most. */
   recount(houseId: string): Promise<void>;
+  /** Forgets what is of no use any more, as the clock does. */
+  forget(): Promise<void>;
   /** Tells programs what is new in a house, as any server may do at any time. */
   tell(houseId: string): Promise<void>;
   /** How many connections the server holds open. */
@@ -157,6 +159,7 @@ export async function startServer(databaseUrl = inject('databaseUrl'), reachable
       new Promise((done, failed) =>
         app.getHttpServer().getConnections((error: Error | null, count: number) => (error ? failed(error) : done(count))),
       ),
+    forget: () => app.get(WorkersService).forget(),
     tell: (houseId) => app.get(WebhooksService).tell(houseId),
     tick: () => app.get(WorkersService).sendDue(),
     close: async () => {

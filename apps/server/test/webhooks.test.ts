@@ -285,6 +285,26 @@ describe('what is not taken', () => {
     expect(gone!.failing!.said).toContain('wants no more');
   });
 
+  it('and what was, is kept for a while: the newest messages, and what waits', async () => {
+    const { id } = (await make()).body;
+    await sql`insert into webhook_messages (house_id, webhook_id, id, kind, body, state, at)
+      select ${house.id}, ${id}, gen_random_uuid(), 'test', '{}', 'taken', now() - make_interval(mins => nth) from generate_series(1, 600) as nth`.execute(
+      running.database.kysely,
+    );
+    await sql`insert into webhook_messages (house_id, webhook_id, id, kind, body, state, at, next_at)
+      values (${house.id}, ${id}, gen_random_uuid(), 'changes', '{}', 'waits', now() - interval '60 days', now() + interval '1 hour'),
+        (${house.id}, ${id}, gen_random_uuid(), 'test', '{}', 'taken', now() - interval '60 days', now())`.execute(running.database.kysely);
+    await running.forget();
+    const { rows } = await sql<{ state: string; kept: number }>`
+      select state, count(*) as kept from webhook_messages where house_id = ${house.id} group by state order by state`.execute(
+      running.database.kysely,
+    );
+    expect(rows).toEqual([
+      { state: 'taken', kept: 500 },
+      { state: 'waits', kept: 1 },
+    ]);
+  });
+
   it('is sent once where two servers look at the same time, and everything anew after a long silence', async () => {
     const { id } = (await make()).body;
     await sql`update webhooks set seq = -1 where house_id = ${house.id}`.execute(running.database.kysely);

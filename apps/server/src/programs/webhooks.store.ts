@@ -35,6 +35,8 @@ export interface Tried extends Sent {
 /** While a message is under way nobody else sends it; longer than an answer is waited for (seconds). */
 const lease = 25;
 const mostListed = 50;
+/** So many messages of a webhook are kept. */
+const mostKept = 500;
 
 @Injectable()
 export class WebhooksStore {
@@ -254,12 +256,12 @@ export class WebhooksStore {
       .execute();
   }
 
-  /** Forgets messages of more than a month ago. */
+  /** Forgets messages of more than a month ago, and all but the newest of each webhook. */
   async forgetOld(db: Reader): Promise<void> {
-    await db
-      .deleteFrom('webhook_messages')
-      .where('at', '<', sql<Date>`now() - interval '30 days'`)
-      .where('state', '<>', 'waits')
-      .execute();
+    await sql`
+      delete from webhook_messages as message
+      using (select house_id, webhook_id, id, row_number() over (partition by house_id, webhook_id order by at desc) as nth from webhook_messages) as known
+      where (known.house_id, known.webhook_id, known.id) = (message.house_id, message.webhook_id, message.id)
+        and message.state <> 'waits' and (known.nth > ${mostKept} or message.at < now() - interval '30 days')`.execute(db);
   }
 }

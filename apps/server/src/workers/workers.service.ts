@@ -82,7 +82,7 @@ export class WorkersService implements OnApplicationBootstrap {
   }
 
   /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads and answers to programs of more than a week ago, messages of more than a month. */
-  private async forget(): Promise<void> {
+  async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
     await this.tries.forgetOld(this.database.kysely);

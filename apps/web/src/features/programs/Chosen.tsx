@@ -1,19 +1,34 @@
 // What of the house is chosen for a program: boxes to tick, one for each catalog or sheet.
 import { Stack, Text } from '@chakra-ui/react';
 import type { BuildView } from '@dellum/contract';
+import type { ReactNode } from 'react';
 import { Check } from '../../frame/Check.js';
+import { Way } from '../../frame/Way.js';
 
-interface ChosenProps {
+interface Choosing {
   readonly label: string;
-  /** What is shown where there is nothing to choose. */
-  readonly none: React.ReactNode;
-  readonly all: readonly { readonly id: string; readonly title: string }[];
   readonly chosen: readonly string[];
   readonly fault: string | undefined;
   choose(ids: string[]): void;
 }
 
-export function Chosen({ label, none, all, chosen, fault, choose }: ChosenProps) {
+/** Catalogs and sheets, by the ids of their registers. */
+export function ChosenOfHouse({ build, catalogs, sheets }: { build: BuildView; catalogs: Choosing; sheets: Choosing }) {
+  return (
+    <>
+      <Chosen {...catalogs} all={build.catalogs} none={<Way to="/catalogs">Make a catalog</Way>} />
+      <Chosen {...sheets} all={sheetsToChoose(build)} none={<Way to="/sheets">Make a sheet</Way>} />
+    </>
+  );
+}
+
+interface ChosenProps extends Choosing {
+  readonly all: readonly { readonly id: string; readonly title: string }[];
+  /** What is shown where there is nothing to choose. */
+  readonly none: ReactNode;
+}
+
+function Chosen({ label, none, all, chosen, fault, choose }: ChosenProps) {
   return (
     <Stack as="fieldset" gap="1.5">
       <Text as="legend" fontWeight="bold">
@@ -38,7 +53,7 @@ export function Chosen({ label, none, all, chosen, fault, choose }: ChosenProps)
 }
 
 /** The entry sheets, by the ids of their registers. */
-export const sheetsToChoose = (build: BuildView) =>
+const sheetsToChoose = (build: BuildView) =>
   build.sheets.flatMap((sheet) => (sheet.kind === 'entry' ? sheet.registers.map(({ id }) => ({ id, title: sheet.title })) : []));
 
 /** The titles of the catalogs and sheets that were chosen and are still there. */

@@ -10,9 +10,8 @@ import { FormField } from '../../frame/FormField.js';
 import { ShownOnce } from '../../frame/ShownOnce.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useDtoForm } from '../../frame/useForm.js';
-import { Way } from '../../frame/Way.js';
 import { DayField } from '../../picker/DayField.js';
-import { Chosen, sheetsToChoose } from './Chosen.js';
+import { ChosenOfHouse } from './Chosen.js';
 
 interface TokenSlipProps {
   readonly build: BuildView;
@@ -63,21 +62,20 @@ export function TokenSlip({ build, me, close }: TokenSlipProps) {
           onDay={(day) => setValue('until', day, { shouldValidate: formState.isSubmitted })}
           onWrong={(text) => setValue('until', text)}
         />
-        <Chosen
-          label="Catalogs that it reads"
-          none={<Way to="/catalogs">Make a catalog</Way>}
-          all={build.catalogs}
-          chosen={watch('catalogs')}
-          fault={fault('catalogs')}
-          choose={(ids) => setValue('catalogs', ids)}
-        />
-        <Chosen
-          label="Sheets for which it has rows checked"
-          none={<Way to="/sheets">Make a sheet</Way>}
-          all={sheetsToChoose(build)}
-          chosen={watch('registers')}
-          fault={fault('registers')}
-          choose={(ids) => setValue('registers', ids)}
+        <ChosenOfHouse
+          build={build}
+          catalogs={{
+            label: 'Catalogs that it reads',
+            chosen: watch('catalogs'),
+            fault: fault('catalogs'),
+            choose: (ids) => setValue('catalogs', ids),
+          }}
+          sheets={{
+            label: 'Sheets for which it has rows checked',
+            chosen: watch('registers'),
+            fault: fault('registers'),
+            choose: (ids) => setValue('registers', ids),
+          }}
         />
         <Check label="It enters data in these sheets, too" checked={watch('writes')} set={(writes) => setValue('writes', writes)} />
         <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>

@@ -9,8 +9,7 @@ import { Select } from '../../frame/Select.js';
 import { ShownOnce } from '../../frame/ShownOnce.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useDtoForm } from '../../frame/useForm.js';
-import { Way } from '../../frame/Way.js';
-import { Chosen, sheetsToChoose } from './Chosen.js';
+import { ChosenOfHouse } from './Chosen.js';
 
 interface WebhookSlipProps {
   readonly build: BuildView;
@@ -64,21 +63,10 @@ export function WebhookSlip({ build, receivers, close, look }: WebhookSlipProps)
             onChoose={(receiver) => setValue('receiver', receiver, { shouldValidate: formState.isSubmitted })}
           />
         </Stack>
-        <Chosen
-          label="Catalogs"
-          none={<Way to="/catalogs">Make a catalog</Way>}
-          all={build.catalogs}
-          chosen={watch('catalogs')}
-          fault={fault('catalogs')}
-          choose={(ids) => setValue('catalogs', ids)}
-        />
-        <Chosen
-          label="Sheets"
-          none={<Way to="/sheets">Make a sheet</Way>}
-          all={sheetsToChoose(build)}
-          chosen={watch('registers')}
-          fault={fault('registers')}
-          choose={(ids) => setValue('registers', ids)}
+        <ChosenOfHouse
+          build={build}
+          catalogs={{ label: 'Catalogs', chosen: watch('catalogs'), fault: fault('catalogs'), choose: (ids) => setValue('catalogs', ids) }}
+          sheets={{ label: 'Sheets', chosen: watch('registers'), fault: fault('registers'), choose: (ids) => setValue('registers', ids) }}
         />
         <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Make the webhook
