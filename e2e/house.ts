@@ -52,6 +52,12 @@ export const test = base.extend<{ house: House }>({
   },
 });
 
+/** The browser draws two pictures a second from now on, as a busy one does: several keys come before the next picture. */
+export const drawSlowly = (page: Page): Promise<unknown> =>
+  page.addInitScript(() => {
+    window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 500);
+  });
+
 async function buildOf(page: Page): Promise<BuildView> {
   return (await (await page.request.get('/api/v1/build')).json()) as BuildView;
 }

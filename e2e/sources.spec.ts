@@ -1,17 +1,11 @@
 // Source sheets: independent lists, named ranges and the growth rail.
 import type { Page } from '@playwright/test';
-import { expect, list, test, textsOf, toLists, typeUnder } from './house.js';
+import { drawSlowly, expect, list, test, textsOf, toLists, typeUnder } from './house.js';
 
 const marks = (page: Page, title: string) =>
   list(page, title)
     .locator('[data-rail]')
     .evaluateAll((rails) => rails.map((rail) => rail.getAttribute('data-rail')));
-
-/** The browser draws two pictures a second from now on, as a busy one does: several keys come before the next picture. */
-const drawSlowly = (page: Page) =>
-  page.addInitScript(() => {
-    window.requestAnimationFrame = (draw) => window.setTimeout(() => draw(performance.now()), 500);
-  });
 
 test('lists are independent; rows are moved by key and by button', async ({ house }) => {
   const page = await house.open('ines');
@@ -20,7 +14,13 @@ test('lists are independent; rows are moved by key and by button', async ({ hous
   await list(page, 'Quays').getByRole('gridcell', { name: 'Heron Mole' }).click();
   await page.keyboard.press('Alt+Shift+ArrowUp');
   await expect.poll(() => textsOf(page, 'Quays')).toEqual(['Heron Mole', 'Lantern Basin', 'Salt Quay', 'Timber Pond']);
-  await page.getByRole('button', { name: 'Move down' }).click();
+  // By the button, too, which keeps the focus while the row goes.
+  const down = page.getByRole('button', { name: 'Move down' });
+  await down.focus();
+  for (let step = 0; step < 2; step++) await page.keyboard.press('Enter');
+  await expect.poll(() => textsOf(page, 'Quays')).toEqual(['Lantern Basin', 'Salt Quay', 'Heron Mole', 'Timber Pond']);
+  await expect(down).toBeFocused();
+  await page.getByRole('button', { name: 'Move up' }).click();
   await expect.poll(() => textsOf(page, 'Quays')).toEqual(['Lantern Basin', 'Heron Mole', 'Salt Quay', 'Timber Pond']);
   // Moves as quick as keys come are all kept.
   await list(page, 'Quays').getByRole('gridcell', { name: 'Lantern Basin' }).click();
@@ -29,6 +29,13 @@ test('lists are independent; rows are moved by key and by button', async ({ hous
   await expect
     .poll(() => textsOf(page, 'Pilots'))
     .toEqual(['Tam Ossel', 'Bryn Calloway', 'Ilse Marchbank', 'Rook Tansy', 'Corin Vale', 'Wenna Hallet']);
+  // One types the new name at once, however late the menu from which it was asked for is gone.
+  await page.getByRole('button', { name: 'More for Quays' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.keyboard.type('Our quays', { delay: 90 });
+  await page.keyboard.press('Enter');
+  await expect.poll(() => textsOf(page, 'Our quays')).toHaveLength(4);
 });
 
 test('the rail shows what is taken, where it grows and what lies past a fixed end, with a cure', async ({ house }) => {

@@ -13,17 +13,19 @@ interface RenameBoxProps {
   close(): void;
 }
 
-/** A menu gives the focus back to its button a frame after an act of it was chosen. */
-const afterMenus = (act: () => void) => requestAnimationFrame(() => requestAnimationFrame(act));
-
 export function RenameBox({ label, name, size, backTo, rename, close }: RenameBoxProps) {
   const [text, setText] = useState(name);
   const box = useRef<HTMLInputElement>(null);
   useEffect(() => {
     box.current?.select();
-    const frame = afterMenus(() => document.activeElement !== box.current && box.current?.select());
+    // The menu that opened it moves the focus once more, in its own time; until somebody points or goes on, it is the box that has it.
+    const stop = new AbortController();
+    const takeBack = ({ target }: FocusEvent) => target !== box.current && box.current?.focus();
+    const goesOn = (event: Event) => (!(event instanceof KeyboardEvent) || event.key === 'Tab') && stop.abort();
+    document.addEventListener('focusin', takeBack, { signal: stop.signal });
+    for (const act of ['keydown', 'pointerdown']) document.addEventListener(act, goesOn, { capture: true, signal: stop.signal });
     return () => {
-      cancelAnimationFrame(frame);
+      stop.abort();
       requestAnimationFrame(() => document.activeElement === document.body && document.getElementById(backTo)?.focus());
     };
   }, [backTo]);

@@ -37,7 +37,7 @@ export function RegisterSlip({ source, build, block, chosenRange }: RegisterSlip
       )}
       {rails.length === 0 && joinable(source, build).map((range) => <JoinRange key={range.id} source={source} range={range} />)}
       {rails.length === 0 && <MakeCatalog key={source.register.id} source={source} build={build} />}
-      {block && rows.length > 0 && <RowActs key={`${block.top} ${block.bottom}`} source={source} block={block} />}
+      {block && rows.length > 0 && <RowActs source={source} block={block} />}
       {shownNaming ? (
         <NameRange source={source} build={build} block={toName(source, block)} done={() => setNaming(false)} />
       ) : (
