@@ -232,6 +232,14 @@ describe('what is not taken', () => {
       expect(body.said).toMatch(words);
     }
     const { id } = (await make()).body;
+    receiver.answer = (response) => {
+      response.writeHead(200, { 'content-length': 100 }).write('half');
+      setTimeout(() => response.destroy(), 50);
+    };
+    expect((await house.administrator.call<WebhookMessageView>('POST', `/webhooks/${id}/tests`, {})).body).toMatchObject({
+      state: 'taken',
+      said: '200',
+    });
     given = '';
     expect((await house.administrator.call<WebhookMessageView>('POST', `/webhooks/${id}/tests`, {})).body.said).toContain(
       'DELLUM_WEBHOOKS',

@@ -42,7 +42,8 @@ export async function send(address: string | undefined, { id, secret, body, trie
         'webhook-signature': new Webhook(secretWords(secret)).sign(id, now, body),
       },
     });
-    const said = `${response.status} ${await beginningOf(response)}`.trim();
+    // With its head an answer is here, whatever becomes of the rest.
+    const said = `${response.status} ${await beginningOf(response).catch(() => '')}`.trim();
     if (response.ok) return { taken: true, gone: false, said, again };
     if (response.status === gone) return { taken: false, gone: true, said: `${said} The receiver wants no more messages.`, again };
     if (response.status >= 300 && response.status < 400)

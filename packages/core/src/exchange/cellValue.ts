@@ -8,8 +8,9 @@ export type CellValue =
   | { readonly is: 'text'; readonly text: string };
 
 /** Both standards keep numbers as IEEE 754 doubles: so many digits come back as they went. */
-const exactDigits = 15;
-const epoch = dayNumber('1899-12-30');
+export const exactDigits = 15;
+/** The day from which such programs count (as `dayNumber` counts it). */
+export const epoch = dayNumber('1899-12-30');
 /** Days before this one are counted differently by programs that take 1900 for a leap year. */
 const firstDay = '1900-03-01';
 

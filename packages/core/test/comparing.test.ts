@@ -1,0 +1,218 @@
+// What goes out and comes back: compared by a model that knows nothing but which cells were changed where.
+import {
+  bookOf,
+  cellValue,
+  compileCatalog,
+  dayNumber,
+  differences,
+  format,
+  houseLocale,
+  newRule,
+  parse,
+  shownInColumn,
+  type CameBack,
+  type CatalogRule,
+  type Cells,
+  type Column,
+  type FieldKind,
+  type RowBack,
+} from '@dellum/core';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { item } from './item.js';
+
+const kinds: readonly (readonly [key: string, kind: FieldKind])[] = [
+  ['note', 'text'],
+  ['count', 'number'],
+  ['share', 'percent'],
+  ['toll', 'amount'],
+  ['day', 'date'],
+  ['done', 'yes/no'],
+  ['quay', 'text'],
+];
+const quays = ['N', 'S', '12'].map((value) => ({ ...item(value, []), label: `Quay ${value}` }));
+const { columns } = bookOf(
+  [
+    {
+      title: 'Log',
+      fields: kinds.map(([key, kind]) => ({
+        key,
+        heading: key,
+        kind,
+        width: 100,
+        rule: key === 'quay' ? { ...(newRule('catalog') as CatalogRule), catalogId: 'c' } : null,
+      })),
+    },
+  ],
+  { catalogs: new Map([['c', compileCatalog('c', 'Quays', quays)]]), locale: houseLocale, today: '2026-11-29', labels: true },
+).sheets[0]!;
+
+/** A value of the column, as it is stored; '' for blank. */
+const valueOf = ({ key, kind }: Column): fc.Arbitrary<string> => {
+  const number = fc.integer({ min: -999_999, max: 999_999 }).map((whole) => String(whole / 1000));
+  const values: { readonly [Kind in FieldKind]: fc.Arbitrary<string> } = {
+    text: key === 'quay' ? fc.constantFrom('N', 'S', '12') : fc.constantFrom('a', 'A', '=1+1', '12', '2026-01-01', 'two\nlines', ' x '),
+    number,
+    percent: number,
+    amount: fc.integer({ min: -999_999, max: 999_999 }).map((cents) => String(cents / 100)),
+    date: fc.integer({ min: 0, max: 60_000 }).map((days) => new Date(days * 86_400_000 - 2e12).toISOString().slice(0, 10)),
+    'yes/no': fc.constantFrom('yes', 'no'),
+    'several values': fc.constant(''),
+  };
+  return fc.oneof({ weight: 1, arbitrary: fc.constant('') }, { weight: 4, arbitrary: values[kind] });
+};
+const cellsOf: fc.Arbitrary<Cells> = fc
+  .tuple(...columns.map(valueOf))
+  .map((values) => Object.fromEntries(values.flatMap((value, at) => (value === '' ? [] : [[columns[at]!.key, value]]))));
+
+/** A cell as a program gives it back that has changed nothing. */
+function wentOut(column: Column, cells: Cells): CameBack | undefined {
+  const value = cells[column.key] ?? '';
+  if (value === '') return undefined;
+  const written = cellValue(column.kind, value, shownInColumn(column, cells, houseLocale));
+  return written.is === 'number' ? { is: 'number', number: Number(written.number) } : written;
+}
+const rowOf = (row: number, entry: string | undefined, cells: Cells, of = columns): RowBack => ({
+  row,
+  entry,
+  cells: new Map(
+    of.flatMap((column) => {
+      const held = wentOut(column, cells);
+      return held ? [[column.key, held]] : [];
+    }),
+  ),
+});
+const none = { proposed: [], asked: [], added: [], missing: [], deleted: [] };
+
+/** An entry as it went out, what was changed there, and what was changed here; undefined: it was deleted. */
+const fate = fc.record({
+  out: cellsOf,
+  there: cellsOf,
+  changedThere: fc.subarray(columns.map(({ key }) => key)),
+  here: fc.option(cellsOf),
+  changedHere: fc.subarray(columns.map(({ key }) => key)),
+});
+const withSome = (cells: Cells, others: Cells, keys: readonly string[]): Cells =>
+  Object.fromEntries(
+    columns.flatMap(({ key }) => {
+      const value = (keys.includes(key) ? others : cells)[key];
+      return value === undefined ? [] : [[key, value]];
+    }),
+  );
+const fates = fc
+  .array(fate, { maxLength: 6 })
+  .map((all) =>
+    all.map(({ out, there, changedThere, here, changedHere }, at) => ({
+      id: `entry ${at}`,
+      out,
+      there: withSome(out, there, changedThere),
+      now: here === null ? undefined : withSome(out, here, changedHere),
+    })),
+  );
+type Fate = typeof fates extends fc.Arbitrary<(infer One)[]> ? One : never;
+const known = (all: readonly Fate[]) => ({
+  out: new Map(all.map(({ id, out }) => [id, out])),
+  now: new Map(all.flatMap(({ id, now }) => (now ? [[id, now] as const] : []))),
+  locale: houseLocale,
+});
+
+describe('a sheet that comes back', () => {
+  it('as it went out asks and changes nothing, whatever was done here, in any order, with any of its columns', () =>
+    fc.assert(
+      fc.property(fates, fc.subarray([...columns]), fc.array(fc.nat()), (all, left, order) => {
+        const rows = all.map(({ id, out }, at) => rowOf(at + 2, id, out, left));
+        rows.sort((a, b) => (order[a.row] ?? 0) - (order[b.row] ?? 0));
+        expect(differences({ columns: left, rows, ...known(all) })).toEqual(none);
+      }),
+    ));
+
+  it('proposes what was changed there alone, asks about what was changed in both places, and says which entries are gone', () =>
+    fc.assert(
+      fc.property(fates, (all) => {
+        const rows = all.map(({ id, there }, at) => rowOf(at + 2, id, there));
+        const found = differences({ columns, rows, ...known(all) });
+        const cells = (which: (out: string, there: string, now: string) => boolean) =>
+          all.flatMap(({ id, out, there, now }) =>
+            now
+              ? columns.filter(({ key }) => which(out[key] ?? '', there[key] ?? '', now[key] ?? '')).map(({ key }) => `${id} ${key}`)
+              : [],
+          );
+        const names = (some: typeof found.proposed) => some.map(({ entry, field }) => `${entry} ${field}`);
+        expect(names(found.proposed)).toEqual(cells((out, there, now) => there !== out && now === out));
+        expect(names(found.asked)).toEqual(cells((out, there, now) => there !== out && now !== out && now !== there));
+        expect(found.deleted.map(({ entry }) => entry)).toEqual(
+          all.filter(({ out, there, now }) => !now && columns.some(({ key }) => out[key] !== there[key])).map(({ id }) => id),
+        );
+        expect([found.added, found.missing]).toEqual([[], []]);
+        // What is proposed is, typed, what stands there.
+        for (const { entry, field, text } of [...found.proposed, ...found.asked]) {
+          const { there } = all.find(({ id }) => id === entry)!;
+          const column = columns.find(({ key }) => key === field)!;
+          const read = field === 'quay' ? text.replace('Quay ', '') : column.kind === 'text' ? text : parsed(column.kind, text);
+          expect(read).toBe(there[field] ?? '');
+        }
+      }),
+    ));
+
+  it('has new rows, copied rows and missing rows, each told apart', () => {
+    const [one, two, three] = [{ note: 'a' }, { note: 'b' }, { note: 'c' }];
+    const out = new Map(Object.entries({ one, two, three }));
+    const rows = [
+      rowOf(2, 'two', two),
+      rowOf(3, 'two', { note: 'b', count: '3' }),
+      rowOf(4, undefined, {}),
+      rowOf(5, 'nobody', { note: 'z' }),
+    ];
+    const now = new Map(Object.entries({ one, two }));
+    expect(differences({ columns, rows, out, now, locale: houseLocale })).toEqual({
+      ...none,
+      added: [
+        {
+          row: 3,
+          cells: [
+            { field: 'note', text: 'b' },
+            { field: 'count', text: '3' },
+          ],
+        },
+        { row: 5, cells: [{ field: 'note', text: 'z' }] },
+      ],
+      missing: ['one'],
+    });
+  });
+
+  it.each<[string, Partial<Cells>, string, CameBack]>([
+    ['a number as a text', { count: '1200.5' }, 'count', { is: 'text', text: format('number', '1200.5', houseLocale) }],
+    ['a day as a text', { day: '2026-11-05' }, 'day', { is: 'text', text: '2026-11-05' }],
+    ['a sum that is as good as the number', { toll: '0.3' }, 'toll', { is: 'number', number: 0.1 + 0.2 }],
+    [
+      'a day before those that are counted alike',
+      { day: '1850-01-01' },
+      'day',
+      { is: 'text', text: format('date', '1850-01-01', houseLocale) },
+    ],
+  ])('is the same in another way of writing: %s', (_what, cells, field, came) => {
+    const out = new Map([['one', cells as Cells]]);
+    const rows = [{ row: 2, entry: 'one', cells: new Map([[field, came]]) }];
+    expect(differences({ columns: columns.filter(({ key }) => key === field), rows, out, now: out, locale: houseLocale })).toEqual(none);
+  });
+
+  it.each<[string, string, CameBack, string]>([
+    ['a number in a text', 'note', { is: 'number', number: 12 }, '12'],
+    ['a day in a text', 'note', { is: 'day', serial: dayNumber('2026-11-05') - dayNumber('1899-12-30') }, '2026-11-05'],
+    ['a day in a number', 'count', { is: 'day', serial: dayNumber('2026-11-05') - dayNumber('1899-12-30') }, '2026-11-05'],
+    ['a number in a day', 'day', { is: 'number', number: 7 }, '7'],
+    ['a very small number', 'count', { is: 'number', number: 1e-7 }, '0.0000001'],
+    ['words in a number', 'count', { is: 'text', text: 'about ten' }, 'about ten'],
+  ])('is judged by what stands there: %s', (_what, field, came, text) => {
+    const out = new Map<string, Cells>([['one', {}]]);
+    const rows = [{ row: 2, entry: 'one', cells: new Map([[field, came]]) }];
+    const { proposed } = differences({ columns, rows, out, now: out, locale: houseLocale });
+    expect(proposed).toEqual([{ row: 2, entry: 'one', field, text, now: '' }]);
+  });
+});
+
+function parsed(kind: FieldKind, text: string): string | undefined {
+  if (text === '') return '';
+  const read = parse(kind, text, houseLocale);
+  return read.ok ? read.value : undefined;
+}
