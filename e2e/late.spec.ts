@@ -121,6 +121,40 @@ test('a row one types in stays while those begun before it come to nothing', asy
     ]);
 });
 
+test('what could not be stored while that of before is being stored waits for its turn, and is stored then', async ({
+  nursery: { page },
+}) => {
+  await makeSource(page, 'Lists');
+  const pots = await makeNewTable(page, 'Pots', [['Size'], ['Price', 'an amount of money']]);
+  let isAway = true;
+  await page.route('**/acts', (route) => (isAway ? route.abort() : route.continue()));
+  await typeAcross(page, ['small', '1.20'], 'Tab', 0);
+  await expect(page.getByRole('alert')).toContainText('2 cells are kept here');
+  // The server is back for a moment: what waits is about to be stored, and its answer takes a while.
+  let goOn = () => {};
+  const held = new Promise<void>((done) => (goOn = done));
+  const looks = new Promise<void>((done) => {
+    void page.route('**/entries?from=0**', async (route) => {
+      done();
+      await held;
+      await route.continue();
+    });
+  });
+  await looks;
+  await typeAcross(page, ['large', '4'], 'Tab', 0);
+  await expect(page.getByRole('alert')).toContainText('4 cells are kept here');
+  isAway = false;
+  await expect(page.getByRole('alert')).toBeHidden();
+  goOn();
+  await expect
+    .poll(() => rowsOf(pots))
+    .toEqual([
+      ['small', '1.20 EUR'],
+      ['large', '4.00 EUR'],
+      ['type to add', ''],
+    ]);
+});
+
 test('what is typed into a table is shown as it is stored once it is, also where nothing comes over the stream', async ({
   nursery: { page },
 }) => {

@@ -1,5 +1,5 @@
 // A small dialog in which something is set: its title, what is set, and the buttons that save it or leave it as it was.
-import { Button, CloseButton, Dialog, Portal } from '@chakra-ui/react';
+import { Button, chakra, CloseButton, Dialog, Portal } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
 interface FormDialogProps {
@@ -15,8 +15,9 @@ export function FormDialog({ title, children, save, close }: FormDialogProps) {
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
-          <Dialog.Content asChild>
-            <form
+          <Dialog.Content>
+            <chakra.form
+              display="contents"
               noValidate
               onSubmit={(event) => {
                 event.preventDefault();
@@ -40,7 +41,7 @@ export function FormDialog({ title, children, save, close }: FormDialogProps) {
               <Dialog.CloseTrigger asChild>
                 <CloseButton size="sm" aria-label="Close" />
               </Dialog.CloseTrigger>
-            </form>
+            </chakra.form>
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>

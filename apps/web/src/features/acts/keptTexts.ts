@@ -2,7 +2,7 @@
 // until the server is back. A new row that could not be begun stands below the others.
 import { grouped } from '@dellum/core';
 import type { ActDto, EntryView, Outcome } from '@dellum/contract';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { entriesApi } from '../../data/entriesApi.js';
 import { isProblem, passes, problemWords } from '../../data/problem.js';
@@ -106,11 +106,14 @@ export function useWaitingRows(): void {
   const away = useAppSelector((state) => state.live.away !== null);
   const waits = useAppSelector((state) => Object.values(state.drafts).some(({ ofList, state: is }) => ofList && is === 'waiting'));
   const sending = useRef(false);
+  const [round, setRound] = useState(0);
   useEffect(() => {
     if (away || !waits || sending.current) return;
     sending.current = true;
     void dispatch(storeAll()).finally(() => {
       sending.current = false;
+      // What began to wait meanwhile is of the next round.
+      setRound((done) => done + 1);
     });
-  }, [away, waits, dispatch]);
+  }, [away, waits, round, dispatch]);
 }
