@@ -155,6 +155,46 @@ test('what could not be stored while that of before is being stored waits for it
     ]);
 });
 
+test('in a sheet, too, what began to wait while that of before is on its way is stored after it', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number']]);
+  await typeAcross(page, ['spade', '1', 'rake', '1'], 'Tab', 0);
+  await expect.poll(() => rowsOf(grid)).toContainEqual(['rake', '1']);
+  let lost: 'all' | 'others' | 'none' = 'all';
+  let goOn = () => {};
+  const held = new Promise<void>((done) => (goOn = done));
+  let caught = () => {};
+  const isCaught = new Promise<void>((done) => (caught = done));
+  await page.route('**/entries/*', async (route) => {
+    const isFirst = route.request().postData()?.includes('"text":"2"') ?? false;
+    if (lost === 'all' || (lost === 'others' && !isFirst)) return route.abort();
+    if (isFirst) {
+      caught();
+      await held;
+    }
+    return route.continue();
+  });
+  await cellAt(grid, 0, 1).click();
+  await page.keyboard.type('2');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('alert')).toContainText('1 cell is kept here');
+  lost = 'others';
+  await isCaught;
+  await cellAt(grid, 1, 1).click();
+  await page.keyboard.type('3');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('alert')).toContainText('kept here');
+  lost = 'none';
+  await expect(page.getByRole('alert')).toBeHidden();
+  goOn();
+  const all = [
+    ['spade', '2'],
+    ['rake', '3'],
+  ];
+  await expect.poll(() => page.getByRole('gridcell', { name: 'waits to be stored' }).count()).toBe(0);
+  await page.reload();
+  await expect.poll(async () => (await rowsOf(grid)).slice(0, 2)).toEqual(all);
+});
+
 test('what is typed into a table is shown as it is stored once it is, also where nothing comes over the stream', async ({
   nursery: { page },
 }) => {

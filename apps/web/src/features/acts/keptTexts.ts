@@ -2,12 +2,13 @@
 // until the server is back. A new row that could not be begun stands below the others.
 import { grouped } from '@dellum/core';
 import type { ActDto, EntryView, Outcome } from '@dellum/contract';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback } from 'react';
 import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { entriesApi } from '../../data/entriesApi.js';
 import { isProblem, passes, problemWords } from '../../data/problem.js';
 import { actAtOnce } from '../../data/sourcesApi.js';
-import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from '../../data/store.js';
+import { useAppDispatch, type AppDispatch, type RootState } from '../../data/store.js';
+import { useWaitingTexts } from '../../data/useWaitingTexts.js';
 
 export interface CellText {
   readonly field: string;
@@ -74,6 +75,8 @@ export const withBegun = (begun: readonly BegunRow[], row: BegunRow): readonly B
 export const draftsOf = (drafts: Readonly<Record<string, Draft>>, registerId: string): Draft[] =>
   Object.values(drafts).filter((draft) => draft.registerId === registerId);
 
+const isOfList = ({ ofList }: Draft): boolean => ofList === true;
+
 /** Stores what waits in one row. Whether it was begun is asked anew: the answer about it may have been lost. */
 const storeRow = (registerId: string, id: string, cells: readonly CellText[]) => async (dispatch: AppDispatch) => {
   const entries = await dispatch(entriesApi.endpoints.listEntries.initiate(registerId, { forceRefetch: true, subscribe: false })).unwrap();
@@ -82,7 +85,7 @@ const storeRow = (registerId: string, id: string, cells: readonly CellText[]) =>
 };
 
 const storeAll = () => async (dispatch: AppDispatch, getState: () => RootState) => {
-  const waiting = Object.values(getState().drafts).filter(({ ofList, state }) => ofList && state === 'waiting');
+  const waiting = Object.values(getState().drafts).filter((draft) => isOfList(draft) && draft.state === 'waiting');
   const rows = [...grouped(waiting, ({ entryId }) => entryId)];
   for (const [at, [id, cells]] of rows.entries()) {
     const own = cells.map(({ field, text }) => ({ field, text }));
@@ -103,17 +106,6 @@ const storeAll = () => async (dispatch: AppDispatch, getState: () => RootState) 
 /** Stores what waited of lists and tables while the server or its database was away, as soon as it is back. */
 export function useWaitingRows(): void {
   const dispatch = useAppDispatch();
-  const away = useAppSelector((state) => state.live.away !== null);
-  const waits = useAppSelector((state) => Object.values(state.drafts).some(({ ofList, state: is }) => ofList && is === 'waiting'));
-  const sending = useRef(false);
-  const [round, setRound] = useState(0);
-  useEffect(() => {
-    if (away || !waits || sending.current) return;
-    sending.current = true;
-    void dispatch(storeAll()).finally(() => {
-      sending.current = false;
-      // What began to wait meanwhile is of the next round.
-      setRound((done) => done + 1);
-    });
-  }, [away, waits, round, dispatch]);
+  const send = useCallback(() => dispatch(storeAll()), [dispatch]);
+  useWaitingTexts(isOfList, send);
 }
