@@ -6,10 +6,13 @@ import {
   dayNumber,
   differences,
   format,
+  heldInRow,
   houseLocale,
+  joinedValues,
   newRule,
   parse,
   shownInColumn,
+  writtenInRow,
   type CameBack,
   type CatalogRule,
   type Cells,
@@ -29,6 +32,7 @@ const kinds: readonly (readonly [key: string, kind: FieldKind])[] = [
   ['day', 'date'],
   ['done', 'yes/no'],
   ['quay', 'text'],
+  ['services', 'several values'],
 ];
 const quays = ['N', 'S', '12'].map((value) => ({ ...item(value, []), label: `Quay ${value}` }));
 const { columns } = bookOf(
@@ -57,7 +61,7 @@ const valueOf = ({ key, kind }: Column): fc.Arbitrary<string> => {
     amount: fc.integer({ min: -999_999, max: 999_999 }).map((cents) => String(cents / 100)),
     date: fc.integer({ min: 0, max: 60_000 }).map((days) => new Date(days * 86_400_000 - 2e12).toISOString().slice(0, 10)),
     'yes/no': fc.constantFrom('yes', 'no'),
-    'several values': fc.constant(''),
+    'several values': fc.subarray(['Water', 'a, b', '"x" y', 'Crane; 2 t'], { minLength: 1 }).map(joinedValues),
   };
   return fc.oneof({ weight: 1, arbitrary: fc.constant('') }, { weight: 4, arbitrary: values[kind] });
 };
@@ -123,6 +127,16 @@ describe('a sheet that comes back', () => {
         const rows = all.map(({ id, out }, at) => rowOf(at + 2, id, out, left));
         rows.sort((a, b) => (order[a.row] ?? 0) - (order[b.row] ?? 0));
         expect(differences({ columns: left, rows, ...known(all) })).toEqual(none);
+      }),
+    ));
+
+  it('is known as unchanged by one text of all it holds, and by no other', () =>
+    fc.assert(
+      fc.property(cellsOf, cellsOf, (one, other) => {
+        const held = heldInRow(columns, rowOf(2, 'one', one).cells);
+        expect(held).toBe(writtenInRow(columns, one, houseLocale));
+        const same = columns.every(({ key }) => one[key] === other[key]);
+        expect(writtenInRow(columns, other, houseLocale) === held).toBe(same);
       }),
     ));
 
@@ -207,7 +221,7 @@ describe('a sheet that comes back', () => {
     const out = new Map<string, Cells>([['one', {}]]);
     const rows = [{ row: 2, entry: 'one', cells: new Map([[field, came]]) }];
     const { proposed } = differences({ columns, rows, out, now: out, locale: houseLocale });
-    expect(proposed).toEqual([{ row: 2, entry: 'one', field, text, now: '' }]);
+    expect(proposed).toEqual([{ row: 2, entry: 'one', field, text, was: '', now: '' }]);
   });
 });
 

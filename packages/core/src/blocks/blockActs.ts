@@ -44,9 +44,14 @@ export interface BackAct {
 export interface GatherAct {
   readonly does: 'gather';
 }
+/** Writes what was changed in a file that came back; which cells these are is kept with the file. */
+export interface BringAct {
+  readonly does: 'bring';
+  readonly file: number;
+}
 /** BlockActs that write texts into cells. */
 export type WritingAct = ClearAct | FillAct | ReplaceAct | PasteAct;
-export type BlockAct = WritingAct | DeleteRowsAct | BackAct | GatherAct;
+export type BlockAct = WritingAct | DeleteRowsAct | BackAct | GatherAct | BringAct;
 
 export interface ActField {
   readonly key: FieldId;

@@ -3,7 +3,7 @@ import { isOffered, itemKey, type Catalog, type Item } from '../catalogs/index.j
 import { catalogAtLevel } from '../cascades/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
 import { checkableOf, type DayBound, type NumberBound, type OtherValues, type Rule } from '../rules/index.js';
-import { format, joinedValues, valuesIn, type FieldKind, type Locale } from '../values/index.js';
+import { format, joinedValues, valuesIn, writeSeveral, type FieldKind, type Locale } from '../values/index.js';
 import type { Book, BookList, Check, Column, Edge, Lost, Strictness } from './models.js';
 import { freeNameIn } from './names.js';
 
@@ -17,6 +17,8 @@ export interface BookField {
 }
 export interface BookTable {
   readonly title: string;
+  /** What stands above the column by which its rows are known when they come back; without it, there is none. */
+  readonly mark?: string | undefined;
   readonly fields: readonly BookField[];
 }
 export interface BookContext {
@@ -44,8 +46,9 @@ const strictnessOf: { readonly [Others in OtherValues]: Strictness } = {
 /** The model of some registers. `lost` says what programs that open it cannot do as Dellum does. */
 export function bookOf(tables: readonly BookTable[], context: BookContext): Book {
   const lists = new ListsOfBook(context);
-  const sheets = tables.map(({ title, fields }) => ({
+  const sheets = tables.map(({ title, fields, mark }) => ({
     title,
+    mark,
     columns: fields.map((field) => columnOf(field, checkOf(field, fields, lists), context)),
   }));
   const lost = tables.flatMap(({ fields }) =>
@@ -97,7 +100,10 @@ function coloursOf(items: readonly Item[], labels: boolean): Column['colours'] {
 const itemsUnder = (catalog: Catalog, depth: number): readonly Item[] => catalog.all.filter(({ path }) => path.length === depth);
 const labelKey = (path: readonly string[], value: string): string => itemKey({ path, value });
 
-const labelIn = ({ labels, under }: Column, cells: Cells, value: string): string | undefined =>
+/** What it takes to know what the cells of a column show. */
+export type ShownColumn = Pick<Column, 'key' | 'kind' | 'labels' | 'under'>;
+
+const labelIn = ({ labels, under }: ShownColumn, cells: Cells, value: string): string | undefined =>
   labels?.get(
     labelKey(
       under.map((parent) => cells[parent] ?? ''),
@@ -106,17 +112,24 @@ const labelIn = ({ labels, under }: Column, cells: Cells, value: string): string
   );
 
 /** What a cell shows: the label of its value, or the value in the way of the house. */
-export function shownInColumn(column: Column, cells: Cells, locale: Locale): string {
+export function shownInColumn(column: ShownColumn, cells: Cells, locale: Locale): string {
   const value = cells[column.key] ?? '';
   if (value === '') return '';
-  if (column.kind === 'several values') return joinedValues(valuesIn(value).map((one) => labelIn(column, cells, one) ?? one));
+  if (column.kind === 'several values') return format(column.kind, joinedValues(severalIn(column, cells)), locale);
   return labelIn(column, cells, value) ?? format(column.kind, value, locale);
 }
 
-/** The label of the value of a cell, or the value as it is stored: plain numbers, days of ISO 8601. */
-export function exactInColumn(column: Column, cells: Cells): string {
+/** The labels of the values of a cell of several, or the values. */
+const severalIn = (column: ShownColumn, cells: Cells): readonly string[] =>
+  valuesIn(cells[column.key] ?? '').map((one) => labelIn(column, cells, one) ?? one);
+
+/**
+ * The label of the value of a cell, or the value as it is stored: plain numbers, days of ISO 8601; several as a list that is typed, or `joined`
+ * in another way.
+ */
+export function exactInColumn(column: Column, cells: Cells, joined: (values: readonly string[]) => string = writeSeveral): string {
+  if (column.kind === 'several values') return joined(severalIn(column, cells));
   const value = cells[column.key] ?? '';
-  if (column.kind === 'several values') return joinedValues(valuesIn(value).map((one) => labelIn(column, cells, one) ?? one));
   return labelIn(column, cells, value) ?? value;
 }
 

@@ -1,7 +1,33 @@
 export * from './models.js';
-export { bookOf, exactInColumn, lostOf, shownInColumn, type BookContext, type BookField, type BookTable } from './bookOf.js';
+export {
+  bookOf,
+  exactInColumn,
+  lostOf,
+  shownInColumn,
+  type BookContext,
+  type BookField,
+  type BookTable,
+  type ShownColumn,
+} from './bookOf.js';
 export { cellValue, type CellValue } from './cellValue.js';
-export { differences, typedBack, type CameBack, type CellBack, type Differences, type RowBack, type SheetBack } from './comparing.js';
+export {
+  differences,
+  heldInRow,
+  rowDifferences,
+  typedBack,
+  typedIn,
+  writtenInRow,
+  type CameBack,
+  type CellBack,
+  type Differences,
+  type RowBack,
+  type RowDifferences,
+  type SheetBack,
+  type TypedCell,
+} from './comparing.js';
+export { columnsOfSheet, markedText, readMark, signedPart, type FileMark } from './fileMark.js';
+export { columnOf, countsIn, daysRead, unescaped, type Counts } from './readCells.js';
+export { listColumns, tablesDescription, type Described, type TablesAbout } from './csvw.js';
 export { freeSheetIn } from './names.js';
 export { columnName, firstRow, keyMark, namesOf, openFormula, spareRows, validationOf, type Validation } from './validation.js';
 export { plainValue, storedFor, typedForPlain, type PlainValue } from './plainValue.js';

@@ -46,6 +46,8 @@ export interface Column {
 
 export interface BookSheet {
   readonly title: string;
+  /** Where its rows are to be known when they come back: what stands above the hidden column that says which entry each is. */
+  readonly mark: string | undefined;
   readonly columns: readonly Column[];
 }
 

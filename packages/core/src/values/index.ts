@@ -11,7 +11,7 @@ import { longestValue } from '../text/index.js';
 
 export { Exact } from './exact.js';
 export { dayNumber, dayOf, daysAfter, monthsAfter } from './days.js';
-export { joinedValues, namesNone, valuesIn } from './several.js';
+export { joinedMark, joinedValues, namesNone, valuesIn, writeSeveral } from './several.js';
 export { readTypedList, writeTypedList, type TypedList } from './typedList.js';
 export { readChoices, type ReadChoices } from './choices.js';
 export { writtenIn } from './localeOf.js';

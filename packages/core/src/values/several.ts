@@ -2,12 +2,13 @@
 import { read, type Locale, type ValueKind } from './models.js';
 import { readTypedList, writeTypedList } from './typedList.js';
 
-const separator = '\u001F';
+/** What stands between them. */
+export const joinedMark = '\u001F';
 
 /** The values of a stored cell: several, or the one of a field of another kind; none for a blank one. */
-export const valuesIn = (stored: string): string[] => (stored === '' ? [] : stored.split(separator));
+export const valuesIn = (stored: string): string[] => (stored === '' ? [] : stored.split(joinedMark));
 /** What is stored for some values; each once, in their order. */
-export const joinedValues = (values: readonly string[]): string => [...new Set(values)].join(separator);
+export const joinedValues = (values: readonly string[]): string => [...new Set(values)].join(joinedMark);
 /** Some values as one line that reads back as the same values. */
 export const writeSeveral = (values: readonly string[]): string => writeTypedList(values, ', ');
 
