@@ -1,8 +1,9 @@
-// What goes out and comes in: a million entries as CSV in flat memory, rows of a program judged, values that have not changed.
+// What goes out and comes in: a million entries as CSV in flat memory, a workbook of 100,000 out and back, rows of a program judged, values that have not changed.
 import { randomUUID } from 'node:crypto';
-import type { DownloadView, JudgedRows, MadeToken, ProgramCatalog } from '@dellum/contract';
+import type { BuildView, DownloadView, JudgedRows, MadeToken, ProgramCatalog, ReturnedFileView } from '@dellum/contract';
 import { compileCatalog, houseLocale, newRule, settle, type CatalogRule, type Item } from '@dellum/core';
-import type { Database } from '@dellum/server';
+import { openFile, type Database } from '@dellum/server';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { sql } from 'kysely';
 import { median, print, times } from './measure.js';
 import { entries, values, type Million } from './million.js';
@@ -34,7 +35,7 @@ export async function csvOut1m(database: Database, bench: Million): Promise<void
     most = Math.max(most, server.memory());
   }, 50);
   const started = performance.now();
-  const wanted = { format: 'csv', arranged: false, labels: false, guarded: false };
+  const wanted = { format: 'csv', arranged: false, labels: false, guarded: false, comesBack: false };
   const { id } = await administrator.call<DownloadView>('POST', `/registers/${register.id}/downloads`, wanted);
   while ((await administrator.call<DownloadView>('GET', `/downloads/${id}`)).state !== 'done') await pause(100);
   const spent = (performance.now() - started) / 1000;
@@ -102,4 +103,74 @@ export async function valuesEtag(_database: Database, bench: Million): Promise<v
   const whole = median(await times(60, async () => (await ask({})).arrayBuffer()));
   const ours = median(await times(60, async () => (await ask({ 'if-none-match': etag })).arrayBuffer()));
   print({ name: 'values.etag', value: ours, unit: 'ms', against: 'the same 400 values sent whole', ratio: whole / ours });
+}
+
+const sheetPart = 'xl/worksheets/sheet1.xml';
+const sentEntries = 100_000;
+
+/** A sheet of its own with 100,000 of the same entries, downloaded as a workbook that comes back. Seconds it took, and the file. */
+async function sentBook(database: Database, bench: Million): Promise<{ spent: number; bytes: Uint8Array; registerId: string }> {
+  const { administrator, houseId, register, server } = bench;
+  const { id: sheetId } = await administrator.call<{ id: string }>('POST', '/sheets', { kind: 'entry', title: `Sent ${randomUUID()}` });
+  const sheets = async () => (await administrator.call<BuildView>('GET', '/build')).sheets;
+  const { id: registerId } = (await sheets()).find(({ id }) => id === sheetId)!.registers[0]!;
+  for (const { heading, kind } of register.fields) await administrator.call('POST', `/registers/${registerId}/fields`, { heading, kind });
+  await sql`
+    insert into entries (house_id, register_id, id, pos, cells)
+    select house_id, ${registerId}, gen_random_uuid(), pos, cells from entries
+    where house_id = ${houseId} and register_id = ${register.id} order by pos limit ${sentEntries}`.execute(database.kysely);
+  const started = performance.now();
+  const wanted = { format: 'workbook', arranged: false, labels: false, guarded: false, comesBack: true };
+  const { id } = await administrator.call<DownloadView>('POST', `/registers/${registerId}/downloads`, wanted);
+  while ((await administrator.call<DownloadView>('GET', `/downloads/${id}`)).state !== 'done') await pause(20);
+  const spent = (performance.now() - started) / 1000;
+  const response = await fetch(`${server.base}/api/v1/downloads/${id}/file`, { headers: { cookie: administrator.cookie } });
+  return { spent, bytes: new Uint8Array(await response.arrayBuffer()), registerId };
+}
+
+export async function workbookOut100k(database: Database, bench: Million): Promise<void> {
+  const { spent, bytes } = await sentBook(database, bench);
+  const parts = unzipSync(bytes);
+  const bare = median(await times(3, () => Promise.resolve(zipSync(parts)))) / 1000;
+  print({ name: 'workbook.out.100k', value: spent, unit: 's', against: 'zipping the same XML, ready', ratio: bare / spent });
+}
+
+const changedRows = 1000;
+
+export async function back100k(database: Database, bench: Million): Promise<void> {
+  const { administrator, server } = bench;
+  const { bytes, registerId } = await sentBook(database, bench);
+  const parts = unzipSync(bytes);
+  let row = 0;
+  const changed = strFromU8(parts[sheetPart]!).replaceAll(/>Quay (\d+)</gu, (text) =>
+    row++ % (sentEntries / changedRows) === 0 ? '>Elsewhere<' : text,
+  );
+  const file = Buffer.from(zipSync({ ...parts, [sheetPart]: strToU8(changed) }));
+  const bare = median(
+    await times(3, async () => {
+      let rows = 0;
+      for await (const piece of (await openFile(file, 'back.xlsx')).pieces()) rows += piece.piece === 'rows' ? piece.rows.length : 0;
+      if (rows < sentEntries) throw new Error(`${rows} rows were read`);
+    }),
+  );
+  const idle = server.memory();
+  let most = idle;
+  const watching = setInterval(() => {
+    most = Math.max(most, server.memory());
+  }, 50);
+  const started = performance.now();
+  const response = await fetch(`${server.base}/api/v1/returned-files?name=back.xlsx&registerId=${registerId}`, {
+    method: 'POST',
+    headers: { cookie: administrator.cookie, 'content-type': 'application/octet-stream' },
+    body: file,
+  });
+  const { id } = (await response.json()) as ReturnedFileView;
+  const look = () => administrator.call<ReturnedFileView>('GET', `/returned-files/${id}`);
+  while ((await look()).state === 'reading') await pause(20);
+  const spent = performance.now() - started;
+  clearInterval(watching);
+  const { state, counts } = await look();
+  if (state !== 'ready' || counts.cells !== changedRows) throw new Error(`${state}: ${JSON.stringify(counts)}`);
+  print({ name: 'back.100k', value: spent, unit: 'ms', against: 'reading the file with the same ZIP and XML parts', ratio: bare / spent });
+  print({ name: 'back.memory.100k', value: most - idle, unit: 'MB', against: 'limit 200 MB above idle', ratio: null });
 }

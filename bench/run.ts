@@ -15,7 +15,7 @@ import {
 import { sql } from 'kysely';
 import { keyToPaint, sheetScroll } from './browser.js';
 import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
-import { check10k, csvOut1m, valuesEtag } from './exchange.js';
+import { back100k, check10k, csvOut1m, valuesEtag, workbookOut100k } from './exchange.js';
 import { figures1m } from './figures.js';
 import { formOpen } from './forms.js';
 import { judgeBlock, judgeCascade } from './judge.js';
@@ -230,6 +230,8 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'paste.100k': paste100k,
   'figures.1m': figures1m,
   'csv.out.1m': csvOut1m,
+  'workbook.out.100k': workbookOut100k,
+  'back.100k': back100k,
   'check.10k': check10k,
   'values.etag': valuesEtag,
   'form.open': formOpen,

@@ -123,6 +123,13 @@ test('catalogs and sources in full', async ({ house }) => {
   await page.getByRole('button', { name: 'New access token' }).click();
   await expect(page.getByRole('form', { name: 'New access token' })).toBeVisible();
   await clean(page, 'in and out');
+  const table = 'Item;Quay;Cause;Rubbish\nBollard;Heron Mole;Ice;x\nFender;Nowhere;Ice;y\n';
+  await page.getByLabel('File', { exact: true }).setInputFiles({ name: 'damage.csv', mimeType: 'text/csv', buffer: Buffer.from(table) });
+  await page.getByLabel('Sheet', { exact: true }).selectOption('Damage notes');
+  await clean(page, 'columns of a file that came');
+  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await expect(page.getByRole('region', { name: /would be refused$/ })).toBeVisible();
+  await clean(page, 'a file that came');
   await toCatalog(page, 'Visit status');
   await page.getByRole('table').getByRole('button', { name: 'Shifted' }).click();
   await expect(page.getByRole('region', { name: 'Item Shifted' })).toBeVisible();

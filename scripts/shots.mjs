@@ -1,8 +1,9 @@
 // npm run shots: remakes the pictures of docs/screenshots from the demo data.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { join } from 'node:path';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import pg from 'pg';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
 import { freePort, startCluster } from './lib/postgres.mjs';
@@ -38,6 +39,45 @@ async function shootSources(page, follow, save) {
   await page.getByLabel('Look for records').fill('tern');
   await page.getByText('14 records found.').waitFor();
   await save(page, 'record-browser');
+}
+
+const sheetPart = 'xl/worksheets/sheet1.xml';
+
+/** A workbook that was filled in comes back, with a cell that was changed here, too. */
+async function shootReturned(clerk, save) {
+  await clerk.getByText('It is filled in and brought back').click();
+  const download = clerk.waitForEvent('download');
+  await clerk.getByRole('complementary', { name: 'Panel' }).getByRole('button', { name: 'Download', exact: true }).click();
+  const parts = unzipSync(readFileSync(await (await download).path()));
+  const changed = strFromU8(parts[sheetPart])
+    .replace(/(r="O5"[^>]*><v>)[^<]*/u, '$1420')
+    .replace(/(r="D4".*?preserve">)[^<]*/u, '$1Salt Quay')
+    .replace(/(r="D6".*?preserve">)[^<]*/u, '$1Slat Key')
+    .replace(/<row r="9">.*?<\/row>/u, '');
+  await clerk.evaluate(async () => {
+    const { sheets } = await (await fetch('/api/v1/build')).json();
+    const { id, fields } = sheets.find(({ title }) => title === 'Berth visits').registers[0];
+    const { entries } = await (await fetch(`/api/v1/registers/${id}/entries?from=3&count=1`)).json();
+    const field = fields.find(({ heading }) => heading === 'Quantity, t').key;
+    const body = JSON.stringify({ field, text: '380', version: entries[0].version });
+    await fetch(`/api/v1/registers/${id}/entries/${entries[0].id}`, {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body,
+    });
+  });
+  await clerk.getByRole('button', { name: 'Bring in' }).click();
+  const buffer = Buffer.from(zipSync({ ...parts, [sheetPart]: strToU8(changed) }));
+  await clerk
+    .getByLabel('File', { exact: true })
+    .setInputFiles({ name: 'From the pilots.xlsx', mimeType: 'application/octet-stream', buffer });
+  await clerk.getByRole('region', { name: /changed in both places/ }).waitFor();
+  await clerk
+    .getByRole('region', { name: /did not come back/ })
+    .getByRole('row')
+    .first()
+    .waitFor();
+  await save(clerk, 'came-back');
 }
 
 /** A form laid out with a fault, on a phone, and filled with problems; a figure. */
@@ -139,6 +179,7 @@ async function shoot(browser, base) {
   await clerk.getByRole('button', { name: 'Download', exact: true }).click();
   await clerk.getByRole('region', { name: 'What is not done there' }).waitFor();
   await save(clerk, 'download');
+  await shootReturned(clerk, save);
 
   const ines = await enter('ines', 'lantern-basin');
   await follow(ines, '/sheets', 'Berth visits');
@@ -156,9 +197,6 @@ async function shoot(browser, base) {
   await asked.press('Enter');
   await ines.getByText(/past the end of the range/).waitFor();
   await save(ines, 'why');
-  await ines.goto('/house');
-  await ines.getByRole('region', { name: 'Example' }).waitFor();
-  await save(ines, 'house');
 
   await ines.goto('/in-and-out');
   await ines.getByRole('button', { name: 'New access token' }).click();

@@ -24,6 +24,7 @@ const wanted = (over: Partial<DownloadDto> = {}): DownloadDto => ({
   arranged: false,
   labels: false,
   guarded: false,
+  comesBack: false,
   ...over,
 });
 
@@ -93,6 +94,75 @@ async function logbook(): Promise<Made> {
   await made.entry({ quay: 'South', code: '=1+1' });
   return made;
 }
+
+it('a hundred downloads at once are written, all of them whole; of one person the newest twenty are kept', async () => {
+  const made = await logbook();
+  const { administrator, clerk, steward, reader } = made.house;
+  const people = [administrator, clerk, steward, reader];
+  const begun = await Promise.all(
+    Array.from({ length: 100 }, (_, at) =>
+      people[at % people.length]!.call<DownloadView>(
+        'POST',
+        `/registers/${made.register.id}/downloads`,
+        wanted({ format: at % 8 < 4 ? 'workbook' : 'csv' }),
+      ),
+    ),
+  );
+  expect(begun.every(({ status }) => status === 202)).toBe(true);
+  const kept = () => administrator.get<DownloadView[]>('/downloads');
+  await until(async () => (await kept()).every(({ state }) => state === 'done'));
+  const files = await kept();
+  expect(files).toHaveLength(people.length * 20);
+  for (const format of ['workbook', 'csv'])
+    expect(new Set(files.filter((file) => file.format === format).map(({ bytes, done }) => `${bytes > 0} ${done}`))).toEqual(
+      new Set(['true 2']),
+    );
+});
+
+it('several values stand in every format as they are typed; in described tables as these part them', async () => {
+  const made = await makeEntrySheet(running, [['Services', 'several values']]);
+  await made.entry({ services: 'Water, "a, b"' });
+  const of = async (format: DownloadDto['format']) => (await downloaded(made.house.clerk, made.register.id, { format })).bytes;
+  const typed = 'Water, "a, b"';
+  expect(read(await of('workbook')).sheets[0]!.rows[1]![0]![2]).toBe(typed);
+  const document = readWith<object>('readOpenDocument.py', await of('opendocument'));
+  expect(JSON.stringify(document)).toContain(JSON.stringify(typed));
+  expect(Papa.parse<string[]>((await of('csv')).toString()).data[1]).toEqual([typed]);
+  const { tables, faults } = readWith<{ tables: Record<string, Record<string, string>[]>; faults: unknown[] }>(
+    'readTables.py',
+    await of('tables'),
+  );
+  expect([tables['Log.csv'], faults]).toEqual([[{ services: 'Water\u001Fa, b' }], []]);
+});
+
+describe('downloaded tables', () => {
+  it('hold together as their description says; what is outside is what does not', async () => {
+    const made = await logbook();
+    await made.rule('code', { kind: 'length', least: 1, most: 3 });
+    await made.entry({ quay: 'South', berth: 'S1', day: '30/11/2026', toll: '7', state: 'gone', code: 'ABC' });
+    const { bytes, headers } = await downloaded(made.house.clerk, made.register.id, { format: 'tables' });
+    expect(headers.get('content-disposition')).toContain('.zip"');
+    const { tables, faults } = readWith<{ tables: Record<string, Record<string, string>[]>; faults: unknown[][] }>('readTables.py', bytes);
+    const [log, ...lists] = Object.keys(tables);
+    expect(tables[log!]!.map(({ quay, berth, day, share, toll, code }) => [quay, berth, day, share, toll, code])).toEqual([
+      ['North', 'N1', '2026-11-29', '0.125', '1200.5', 'A'],
+      ['South', '', '', '', '', '=1+1'],
+      ['South', 'S1', '2026-11-30', '', '7', 'ABC'],
+    ]);
+    expect(lists).toHaveLength(2);
+    // A rule that was made stricter, and a value that is retired, leave entries outside.
+    expect(faults).toEqual([[log, 3, 'code', '=1+1']]);
+    await made.house.administrator.call('POST', `/catalogs/${made.berths}/items/acts`, { act: 'retire', path: ['North'], value: 'N1' });
+    const after = readWith<{ faults: unknown[][] }>(
+      'readTables.py',
+      (await downloaded(made.house.clerk, made.register.id, { format: 'tables' })).bytes,
+    );
+    expect(after.faults).toEqual([
+      [log, 3, 'code', '=1+1'],
+      [log, 2, 'quay berth', 'North N1'],
+    ]);
+  });
+});
 
 describe('a downloaded workbook', () => {
   it('has every value with its kind, every list under its name, every check with its words', async () => {

@@ -194,6 +194,16 @@ const stewardKeeps = [
   'GET /catalogs/{id}/file',
 ];
 const clerkEnters = [
+  'POST /returned-files',
+  'GET /returned-files',
+  'GET /returned-files/{id}',
+  'GET /returned-files/{id}/rows',
+  'PUT /returned-files/{id}/columns',
+  'POST /returned-files/{id}/compared',
+  'PUT /returned-files/{id}/rows/{ord}',
+  'PUT /returned-files/{id}/decided',
+  'POST /returned-files/{id}/applied',
+  'DELETE /returned-files/{id}',
   ...keepsFigures,
   'GET /requests/own',
   'GET /forms/{id}/filling',

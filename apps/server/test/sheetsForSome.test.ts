@@ -12,6 +12,7 @@ import type {
   Person,
   Problem,
   RecordView,
+  ReturnedFileView,
 } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { listen } from './ear.js';
@@ -23,6 +24,8 @@ let register: string;
 let entry: string;
 let form: string;
 let clerkId: string;
+/** A file that the clerk has brought to the sheet. */
+let file: number;
 let people: readonly Person[];
 beforeAll(async () => {
   running = await startServer();
@@ -34,6 +37,13 @@ beforeAll(async () => {
   entry = (await entriesOf(house.administrator, house.visits))[0]!.id;
   people = await house.administrator.get<Person[]>('/people');
   clerkId = people.find(({ role }) => role === 'clerk')!.id;
+  const brought = await fetch(`${running.base}/api/v1/returned-files?name=a.csv&registerId=${register}`, {
+    method: 'POST',
+    headers: { cookie: await house.clerk.signedIn(), 'content-type': 'application/octet-stream' },
+    body: 'Visit\nV3\n',
+  });
+  file = ((await brought.json()) as ReturnedFileView).id;
+  await until(async () => (await house.clerk.get<ReturnedFileView>(`/returned-files/${file}`)).state !== 'reading');
   form = (await house.administrator.call<{ id: string }>('POST', '/forms', { registerId: register, title: 'Arrivals' })).body.id;
   const { edition } = await house.administrator.get<FormView>(`/forms/${form}`);
   const layout = newLayout(house.visits.fields.filter(({ key }) => key === 'visit'));
@@ -74,6 +84,8 @@ const reads = (): Ask[] => [
   ['POST', `/registers/${register}/summed`, block],
   ['POST', '/figures/entries', { definition: figure(), values: ['Tam Ossel'] }],
   ['POST', '/live/place', { registerId: register }],
+  ['GET', `/returned-files/${file}`],
+  ['GET', `/returned-files/${file}/rows?show=new`],
   ['POST', `/fields/${house.pilotField.id}/rule/why`, { text: 'Tam Ossel', entry }],
 ];
 const writes = (): Ask[] => [
@@ -86,6 +98,8 @@ const writes = (): Ask[] => [
   ['POST', `/registers/${register}/entries/delete`, { entries: [entry] }],
   ['POST', `/registers/${register}/entry-acts`, { does: 'clear', block }],
   ['POST', `/registers/${register}/records/${entry}/history/1/back`, {}],
+  ['POST', `/returned-files?name=b.csv&registerId=${register}`, {}],
+  ['PUT', `/returned-files/${file}/columns`, { registerId: register, columns: [{ at: 0, field: 'visit' }] }],
   ['POST', `/forms/${form}/entries`, { submission: randomUUID(), version: 1, answers: [] }],
 ];
 const asked = async (asks: readonly Ask[]) => {
@@ -110,6 +124,7 @@ describe('a sheet that is limited to groups', () => {
     expect([build.sheets, build.forms, build.links, build.groups]).toEqual([[], [], [], []]);
     expect(await house.clerk.get<HeldIn[]>('/held?value=Tam%20Ossel')).toEqual([]);
     expect(await house.clerk.get<FigureView[]>('/figures')).toEqual([]);
+    expect(await house.clerk.get<ReturnedFileView[]>('/returned-files')).toEqual([]);
     // Who keeps the list is not told by its way where it is used.
     const [steward] = people.filter(({ role }) => role === 'steward');
     await house.administrator.call('PUT', `/catalogs/${house.catalog.id}/stewards`, { people: [steward!.id] });

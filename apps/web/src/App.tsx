@@ -1,5 +1,5 @@
 // The addresses of the application.
-import { mayDesign, mayKeep, type Me, type Role } from '@dellum/contract';
+import { mayDesign, mayEnter, mayKeep, type Me, type Role } from '@dellum/contract';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, useLocation, useSearchParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
@@ -29,6 +29,7 @@ const FigurePage = lazy(async () => ({ default: (await import('./features/figure
 const FactorNeeded = lazy(async () => ({ default: (await import('./features/people/FactorNeeded.js')).FactorNeeded }));
 const LedgerPage = lazy(async () => ({ default: (await import('./features/ledger/LedgerPage.js')).LedgerPage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
+const ReturnedPage = lazy(async () => ({ default: (await import('./features/exchange/ReturnedPage.js')).ReturnedPage }));
 const InAndOutPage = lazy(async () => ({ default: (await import('./features/exchange/InAndOutPage.js')).InAndOutPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
 const HousePage = lazy(async () => ({ default: (await import('./features/houses/HousePage.js')).HousePage }));
@@ -87,6 +88,11 @@ const designed = (page: ReactNode) => (
     {page}
   </Within>
 );
+const entered = (page: ReactNode) => (
+  <Within may={mayEnter} whose="for those who enter data">
+    {page}
+  </Within>
+);
 const kept = (page: ReactNode) => (
   <Within may={mayKeep} whose="the stewards’ and administrator’s">
     {page}
@@ -133,6 +139,7 @@ const router = createBrowserRouter([
       { path: '/people', element: designed(<PeoplePage />) },
       { path: '/house', element: designed(<HousePage />) },
       { path: '/in-and-out', element: designed(<InAndOutPage />) },
+      { path: '/came-back/:fileId', element: entered(<ReturnedPage />) },
       {
         path: '/account',
         element: (

@@ -4,7 +4,7 @@ import { MayLack, Nested } from './decorators.js';
 import { SoughtDto } from './records.js';
 
 /** The formats of files, each an open standard. */
-export const downloadFormats = ['workbook', 'opendocument', 'csv', 'json lines'] as const;
+export const downloadFormats = ['workbook', 'opendocument', 'csv', 'tables', 'json lines'] as const;
 export type DownloadFormat = (typeof downloadFormats)[number];
 
 export class DownloadDto {
@@ -27,6 +27,10 @@ export class DownloadDto {
   /** csv: texts that a calculating program would take for formulas begin with an apostrophe */
   @IsBoolean()
   guarded = false;
+
+  /** workbooks: it is filled in and brought back, so each row says which entry it is */
+  @IsBoolean()
+  comesBack = false;
 }
 
 /** The formats in which the values of a catalog go out. */

@@ -16,6 +16,7 @@ export * from './requests.js';
 export * from './catalogs.js';
 export * from './rules.js';
 export * from './exchange.js';
+export * from './returned.js';
 export * from './programs.js';
 export * from './forms.js';
 export * from './figures.js';

@@ -38,6 +38,7 @@ export const problemCodes = [
   'cell-changed',
   'slip-open',
   'slip-changed',
+  'file-settled',
   'carry-under-way',
   'kind-unfit',
   'form-faulty',

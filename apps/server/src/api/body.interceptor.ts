@@ -6,7 +6,8 @@ import { bodyKey, type BodySize } from '../access/access.js';
 import { ProblemError } from '../problems/index.js';
 import { shapeFault, type BodyBounds, type ShapeFault } from './bodyShape.js';
 
-const bounds: { readonly [Size in BodySize]: BodyBounds } = {
+type ReadSize = Exclude<BodySize, 'file'>;
+const bounds: { readonly [Size in ReadSize]: BodyBounds } = {
   small: { bytes: 16 * 1024, members: 500, objects: 50 },
   form: { bytes: 256 * 1024, members: 5000, objects: 500 },
   usual: { bytes: 1024 * 1024, members: 50_000, objects: 20_000 },
@@ -14,7 +15,7 @@ const bounds: { readonly [Size in BodySize]: BodyBounds } = {
 };
 const readers = Object.fromEntries(
   Object.entries(bounds).map(([size, { bytes }]) => [size, express.text({ type: () => true, limit: bytes, inflate: false })]),
-) as { readonly [Size in BodySize]: ReturnType<typeof express.text> };
+) as { readonly [Size in ReadSize]: ReturnType<typeof express.text> };
 
 const words: { readonly [Fault in ShapeFault]: string } = {
   'too deep': 'The body is nested more than 32 levels deep. Send it flatter.',
@@ -33,13 +34,13 @@ export class BodyInterceptor implements NestInterceptor {
     const request = http.getRequest<Request>();
     if (request.headers['content-length'] !== undefined || request.headers['transfer-encoding'] !== undefined) {
       const size = this.reflector.getAllAndOverride<BodySize | undefined>(bodyKey, [context.getHandler(), context.getClass()]) ?? 'usual';
-      request.body = await read(request, http.getResponse<Response>(), size);
+      if (size !== 'file') request.body = await read(request, http.getResponse<Response>(), size);
     }
     return next.handle();
   }
 }
 
-async function read(request: Request, response: Response, size: BodySize): Promise<unknown> {
+async function read(request: Request, response: Response, size: ReadSize): Promise<unknown> {
   await new Promise<void>((done, failed) => {
     readers[size](request, response, (error?: unknown) => (error === undefined ? done() : failed(bodyError(error, size))));
   });
@@ -56,7 +57,7 @@ async function read(request: Request, response: Response, size: BodySize): Promi
   throw new ProblemError('malformed-body', 'The body of the request is not readable JSON. Check it and send it again.');
 }
 
-function bodyError(error: unknown, size: BodySize): unknown {
+function bodyError(error: unknown, size: ReadSize): unknown {
   const tooLarge = error instanceof Error && 'status' in error && error.status === 413;
   return tooLarge
     ? new ProblemError('too-large', `The request is larger than ${sizeWords(bounds[size].bytes)}. Send it in smaller parts.`)

@@ -13,11 +13,15 @@ function sameOrigin(request: Request): boolean {
   return URL.canParse(origin) && new URL(origin).host === request.host;
 }
 
-/** Refuses writes from other origins, and bodies that are not JSON. */
+/** Where files come in, as they are. */
+export const filesPath = '/api/v1/returned-files';
+
+/** Refuses writes from other origins, and bodies that are not JSON, but for files where these come in. */
 function checkWrite(request: Request, _response: Response, next: NextFunction): void {
   if (!writes.has(request.method) || !request.path.startsWith('/api/')) return next();
   if (!sameOrigin(request)) return next(new ProblemError('other-origin', 'This request came from another site. Use the pages of Dellum.'));
-  if (request.method !== 'DELETE' && !request.is('application/json'))
+  const isFile = request.method === 'POST' && request.path === filesPath && request.is('application/octet-stream') !== false;
+  if (request.method !== 'DELETE' && !isFile && !request.is('application/json'))
     return next(new ProblemError('json-only', 'Send the request as application/json in UTF-8.'));
   next();
 }

@@ -3,6 +3,7 @@ import type {
   Arrangement,
   CatalogDefinition,
   Closing,
+  Cells,
   BlockAct,
   ActOutcome,
   FieldKind,
@@ -25,9 +26,17 @@ import type {
   DownloadDto,
   DownloadState,
   EntryActState,
+  FileColumn,
+  FileHeading,
+  FollowingCell,
   LinkedSettingsDto,
+  RememberedColumn,
   RequestState,
+  ReturnedCell,
+  ReturnedRowKind,
+  ReturnedState,
   Role,
+  SentColumn,
   SlipQuestion,
   TurnedEntries,
   WebhookMessageKind,
@@ -397,6 +406,82 @@ export interface DownloadsTable {
   written: ColumnType<unknown, string | undefined, string | null>;
   parts: Generated<number>;
   bytes: Generated<number>;
+  /** Under which id it is known what went out, where it is to come back. */
+  sent_id: ColumnType<string | null, string | null | undefined, string | null>;
+}
+export interface SentFilesTable {
+  house_id: string;
+  id: string;
+  register_id: string;
+  at: Moment;
+  /** What its mark is signed with. */
+  key: Buffer;
+  /** What its columns show; null before they are written. */
+  columns: Json<SentColumn[]> | null;
+}
+export interface SentEntriesTable {
+  house_id: string;
+  sent_id: string;
+  entry_id: string;
+  cells: Json<Cells>;
+  /** Of all that its row held. */
+  mark: Buffer;
+}
+export interface ReturnedFilesTable {
+  house_id: string;
+  id: Generated<number>;
+  person_id: string;
+  name: string;
+  at: Moment;
+  /** SHA-256 */
+  digest: Buffer;
+  bytes: Big;
+  register_id: string | null;
+  sent_id: ColumnType<string | null, string | null | undefined, string | null>;
+  state: ColumnType<ReturnedState, ReturnedState | undefined, ReturnedState>;
+  /** How often it was begun to be read: who reads it for the last time goes on. */
+  run: Generated<number>;
+  /** Rows that are read. */
+  done: Generated<number>;
+  /** Why it cannot be read. */
+  why: ColumnType<string | null, string | null | undefined, string | null>;
+  /** What is to be said of it, in sentences. */
+  said: ColumnType<string[], string | undefined, string>;
+  headings: ColumnType<FileHeading[], string | undefined, string>;
+  /** Which of its columns are which fields, as somebody has said; null where nobody has. */
+  columns: ColumnType<FileColumn[] | null, string | null | undefined, string | null>;
+  act_id: ColumnType<number | null, number | null | undefined, number | null>;
+}
+export interface ReturnedPartsTable {
+  house_id: string;
+  file_id: number;
+  part: number;
+  bytes: Buffer;
+}
+export interface ReturnedRowsTable {
+  house_id: string;
+  file_id: number;
+  ord: number;
+  /** Its number in the file; null for an entry whose row did not come back. */
+  row: number | null;
+  what: ReturnedRowKind;
+  entry_id: string;
+  cells: Json<ReturnedCell[]>;
+  follows: Json<FollowingCell[]>;
+  /** What the row begins with, to be known by. */
+  about: string;
+  /** Cells that were changed there and here. */
+  asked: number;
+  refused: number;
+  deletes: Generated<boolean>;
+  /** Of a new row, by what it holds. */
+  mark: Buffer | null;
+}
+export interface ReturnedShapesTable {
+  house_id: string;
+  register_id: string;
+  shape: Buffer;
+  columns: Json<RememberedColumn[]>;
 }
 export interface AccessTokensTable {
   house_id: string;
@@ -556,6 +641,12 @@ export interface Tables {
   downloads: DownloadsTable;
   program_answers: ProgramAnswersTable;
   download_parts: DownloadPartsTable;
+  sent_files: SentFilesTable;
+  sent_entries: SentEntriesTable;
+  returned_files: ReturnedFilesTable;
+  returned_parts: ReturnedPartsTable;
+  returned_rows: ReturnedRowsTable;
+  returned_shapes: ReturnedShapesTable;
   stewards: StewardsTable;
   requests: RequestsTable;
   instance: InstanceTable;

@@ -11,6 +11,8 @@ import { SourcesModule } from '../sources/sources.module.js';
 import { StructureModule } from '../structure/structure.module.js';
 import { BlockJudgingService } from './blockJudging.service.js';
 import { ClosingService } from './closing.service.js';
+import { BlockWritingService } from './blockWriting.service.js';
+import { BringingService } from './bringing.service.js';
 import { CellWriterService } from './cellWriter.service.js';
 import { EntriesController } from './entries.controller.js';
 import { EntriesService } from './entries.service.js';
@@ -25,6 +27,7 @@ import { HeldController } from './held.controller.js';
 import { NewValuesService } from './newValues.service.js';
 import { RepeatsService } from './repeats.service.js';
 import { RequestsStore } from './requests.store.js';
+import { ReturnedRowsStore } from './returnedRows.store.js';
 import { TakingBackService } from './takingBack.service.js';
 
 @Module({
@@ -43,6 +46,8 @@ import { TakingBackService } from './takingBack.service.js';
   controllers: [EntriesController, EntryActsController, HeldController],
   providers: [
     BlockJudgingService,
+    BlockWritingService,
+    BringingService,
     CellWriterService,
     ClosingService,
     EntriesService,
@@ -55,6 +60,7 @@ import { TakingBackService } from './takingBack.service.js';
     NewValuesService,
     RepeatsService,
     RequestsStore,
+    ReturnedRowsStore,
     TakingBackService,
   ],
   exports: [
@@ -66,6 +72,7 @@ import { TakingBackService } from './takingBack.service.js';
     NewValuesService,
     RepeatsService,
     RequestsStore,
+    ReturnedRowsStore,
   ],
 })
 export class EnteringModule {}

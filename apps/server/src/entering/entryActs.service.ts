@@ -4,7 +4,6 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
   carried,
-  cellsOfNew,
   givenIn,
   noOutcome,
   textsOf,
@@ -12,28 +11,25 @@ import {
   type BlockAct,
   type ActField,
   type ActOutcome,
-  type Refused,
-  type Verdict,
   type WritingAct,
 } from '@dellum/core';
-import { mostCells, type BlockDto, type EntryActDto, type EntryActView, type EntryView, type Role } from '@dellum/contract';
+import { mostCells, type BlockDto, type EntryActDto, type EntryActView, type EntryView } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { StructureService, feedsCatalogs, fieldWithKey } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { Database, holdBuild, type Trx } from '../database/database.js';
-import { todayOf } from '../structure/days.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { enteredRegister } from '../structure/sheetAccess.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
-import { ClosingService } from './closing.service.js';
-import { BlockJudgingService } from './blockJudging.service.js';
+import { BlockWritingService, type ActAt } from './blockWriting.service.js';
+import { BringingService } from './bringing.service.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { EntryActsStore, type EntryActRow } from './entryActs.store.js';
 import { EntryWriterService, type Writer } from './entryWriter.service.js';
-import { carriesOf, withFollowers } from '../entries/judging.js';
-import { judgedCells, NewValuesService } from './newValues.service.js';
+import { carriesOf } from '../entries/judging.js';
+import { NewValuesService } from './newValues.service.js';
 import { PlacesStore } from '../entries/places.store.js';
 import { RepeatsService } from './repeats.service.js';
 import { ofFields, seenAs, seenIn, takenBack } from './takenBack.js';
@@ -49,10 +45,10 @@ export class EntryActsService {
     private readonly entries: EntriesStore,
     private readonly places: PlacesStore,
     private readonly arrangements: ArrangementsService,
-    private readonly judging: BlockJudgingService,
+    private readonly blocks: BlockWritingService,
+    private readonly bringing: BringingService,
     private readonly writing: EntryWriterService,
     private readonly repeats: RepeatsService,
-    private readonly closing: ClosingService,
     private readonly ledger: LedgerStore,
     private readonly jobs: JobsService,
     private readonly newValues: NewValuesService,
@@ -77,7 +73,7 @@ export class EntryActsService {
       const entries = [...act.entries, ...fresh];
       if (entries.length === 0) throw new ProblemError('no-cells', 'There is nothing here to do this to. Choose other rows.');
       const actId = await this.store.add(trx, caller.houseId, { ...act, personId: caller.id, registerId, entries });
-      if (fresh.length > 0) await this.addBelow(trx, caller, build, register, fresh, actId);
+      if (fresh.length > 0) await this.blocks.addBelow({ trx, caller, build, register, actId }, fresh);
       await this.jobs.send(trx, 'entryAct', [{ houseId: caller.houseId, actId }]);
       return actId;
     });
@@ -93,6 +89,19 @@ export class EntryActsService {
   /** Keeps an act that other jobs do. */
   addDone(trx: Trx, houseId: string, personId: string, registerId: string, what: BlockAct): Promise<number> {
     return this.store.addDone(trx, houseId, personId, registerId, what);
+  }
+
+  /** Begins to store, within a transaction, what some entries are in a file that came back. Those that are not there are new. */
+  async bringWithin(trx: Trx, caller: Caller, registerId: string, file: number, entries: readonly string[]): Promise<number> {
+    const actId = await this.store.add(trx, caller.houseId, {
+      what: { does: 'bring', file },
+      fields: [],
+      entries,
+      personId: caller.id,
+      registerId,
+    });
+    await this.jobs.send(trx, 'entryAct', [{ houseId: caller.houseId, actId }]);
+    return actId;
   }
 
   /** Begins to take back, within a transaction, what an act did to entries, whoever did it; nothing where it touched none. */
@@ -193,30 +202,6 @@ export class EntryActsService {
     );
   }
 
-  private async addBelow(
-    trx: Trx,
-    caller: Caller,
-    build: HouseBuild,
-    register: RegisterBuild,
-    ids: readonly string[],
-    actId: number,
-  ): Promise<void> {
-    const place = { houseId: caller.houseId, registerId: register.id };
-    await this.places.lockOrder(trx, place);
-    const above = await this.entries.above(trx, place, undefined);
-    const begun = cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date(), build.locale));
-    const cells = await this.repeats.freshCells(trx, caller.houseId, register, begun, ids.length);
-    await this.writing.insert(
-      trx,
-      caller,
-      register,
-      undefined,
-      ids.map((id) => ({ id, cells })),
-      'entry.inserted',
-      actId,
-    );
-  }
-
   /**
    * Works on an act batch by batch, and before it on those on its register that came first and are not done. False when it may not go on before
    * the end; what is left is another job's.
@@ -248,114 +233,67 @@ export class EntryActsService {
       const register = build.registers.get(act.registerId);
       if (!claimed || !register) return false;
       const ids = act.entries.slice(claimed.done, claimed.done + batchSize);
-      const part = await this.doPart(trx, caller, build, register, actId, act, ids, claimed.done);
+      const part = await this.doPart({ trx, caller, build, register, actId }, act, ids, claimed.done);
       const done = claimed.done + ids.length;
       await this.store.progress(trx, caller.houseId, actId, claimed.outcome, part, done, done >= act.entries.length);
       return done < act.entries.length;
     });
   }
 
-  private async doPart(
-    trx: Trx,
-    caller: Writer,
-    build: HouseBuild,
-    register: RegisterBuild,
-    actId: number,
-    act: EntryActRow,
-    ids: readonly string[],
-    from: number,
-  ): Promise<ActOutcome> {
+  private async doPart(at: ActAt, act: EntryActRow, ids: readonly string[], from: number): Promise<ActOutcome> {
+    const { trx, caller, build, register, actId } = at;
     const place = { houseId: caller.houseId, registerId: register.id };
     const { what } = act;
-    // Lists are made by carries; their act is never under way here.
-    if (what.does === 'gather') return noOutcome;
-    if (what.does === 'delete') {
-      await this.places.lockOrder(trx, place);
-      const carries = carriesOf(build, register);
-      const open = await this.openAmong(trx, caller, build, register, seenAs(await this.entries.lock(trx, place, ids), carries));
-      const taken = await this.writing.remove(trx, caller, register, open, carries, actId);
-      return { ...noOutcome, taken, passedOver: ids.length - taken };
+    switch (what.does) {
+      // Lists are made by carries; their act is never under way here.
+      case 'gather':
+        return noOutcome;
+      case 'delete': {
+        await this.places.lockOrder(trx, place);
+        const carries = carriesOf(build, register);
+        const open = await this.blocks.openAmong(at, seenAs(await this.entries.lock(trx, place, ids), carries));
+        const taken = await this.writing.remove(trx, caller, register, open, carries, actId);
+        return { ...noOutcome, taken, passedOver: ids.length - taken };
+      }
+      case 'back':
+        return this.back(at, what.of, ids);
+      case 'bring':
+        return this.bringing.part(at, what.file, ids);
+      default: {
+        const entries = new Map((await this.entries.lock(trx, place, ids)).map((entry) => [entry.id, entry]));
+        // Fields that were deleted since are passed over.
+        const fields = act.fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
+        return this.write(at, { what, fields, total: act.entries.length }, ids, from, entries);
+      }
     }
-    if (what.does === 'back') return this.back(trx, caller, build, register, actId, what.of, ids);
-    const entries = new Map((await this.entries.lock(trx, place, ids)).map((entry) => [entry.id, entry]));
-    // Fields that were deleted since are passed over.
-    const fields = act.fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
-    return this.write(trx, caller, build, register, actId, { what, fields, total: act.entries.length }, ids, from, entries);
   }
 
   private async write(
-    trx: Trx,
-    caller: Writer,
-    build: HouseBuild,
-    register: RegisterBuild,
-    actId: number,
+    at: ActAt,
     block: { what: WritingAct; fields: readonly FieldBuild[]; total: number },
     ids: readonly string[],
     from: number,
     entries: ReadonlyMap<string, EntryView>,
   ): Promise<ActOutcome> {
+    const { build, register } = at;
     const { what, total } = block;
     const carries = carriesOf(build, register);
     const textAt = textsOf(what, block.fields, total, build.locale);
-    const cells = ids.flatMap((id, at) => {
+    const cells = ids.flatMap((id, place) => {
       const entry = entries.get(id);
       if (!entry) return [];
       const held = carried(entry.cells, carries);
       return block.fields.flatMap((field: ActField) => {
-        const text = textAt(from + at, field, held[field.key] ?? '');
+        const text = textAt(from + place, field, held[field.key] ?? '');
         return text === undefined ? [] : [{ entry: id, field: field.key, text }];
       });
     });
-    if (cells.length === 0) return noOutcome;
-    const needed = new Set(block.fields.flatMap((field) => withFollowers(register, field)));
-    const role = await this.roleOf(trx, caller);
-    const judgement = await this.judging.judgement(trx, build, register, [...needed], false, role);
-    const closed = await this.closing.closedTo(trx, build, register, seenAs(entries.values(), carries), { id: caller.id, role });
-    const { outcomes, after } = await this.judging.block(
-      trx,
-      caller.houseId,
-      register,
-      cells,
-      new Map(block.fields.map((field) => [field.key, field])),
-      entries,
-      { ...judgement, closed },
-    );
-    const judged = judgedCells(outcomes, new Map(block.fields.map((field) => [field.key, field])), after);
-    this.newValues.mustAdd(judged);
-    await this.writing.cells(trx, caller, register, entries, after, carries, actId);
-    await this.newValues.keepRequests(trx, caller, register, judged);
-    return outcomeOf(cells, outcomes);
-  }
-
-  /** Those of some entries that are open to whoever has begun the act. */
-  private async openAmong(
-    trx: Trx,
-    caller: Writer,
-    build: HouseBuild,
-    register: RegisterBuild,
-    entries: readonly { id: string; cells: Cells }[],
-  ): Promise<string[]> {
-    const closed = await this.closing.closedTo(trx, build, register, entries, { id: caller.id, role: await this.roleOf(trx, caller) });
-    return entries.filter(({ id }) => closed(id) === undefined).map(({ id }) => id);
-  }
-
-  /** In which role the person is now who has begun the act; acts go on after their request. */
-  private async roleOf(trx: Trx, { houseId, id }: Writer): Promise<Role> {
-    if (id === null) return 'reader';
-    const person = await trx.selectFrom('people').select('role').where('house_id', '=', houseId).where('id', '=', id).executeTakeFirst();
-    return person?.role ?? 'reader';
+    return this.blocks.write(at, cells, block.fields, entries);
   }
 
   /** Takes back what an act did to some entries: cells get what they held, deleted entries come back, new ones go. */
-  private async back(
-    trx: Trx,
-    caller: Writer,
-    build: HouseBuild,
-    register: RegisterBuild,
-    actId: number,
-    of: number,
-    ids: readonly string[],
-  ): Promise<ActOutcome> {
+  private async back(at: ActAt, of: number, ids: readonly string[]): Promise<ActOutcome> {
+    const { trx, caller, build, register, actId } = at;
     const place = { houseId: caller.houseId, registerId: register.id };
     const carries = carriesOf(build, register);
     const rows = await this.ledger.ofAct(trx, caller.houseId, of, ids);
@@ -367,7 +305,7 @@ export class EntryActsService {
       .filter(({ entryId }) => !entries.has(entryId))
       .map(({ entryId, from, detail }) => ({ id: entryId, pos: from ?? '0', cells: ofFields(register, detail ?? {}) }));
     const put = await this.putBack(trx, caller, register, deleted, actId);
-    const open = new Set(await this.openAmong(trx, caller, build, register, seenAs(entries.values(), carries)));
+    const open = new Set(await this.blocks.openAmong(at, seenAs(entries.values(), carries)));
     const gone = [...came].filter((id) => open.has(id));
     if (gone.length > 0) await this.writing.remove(trx, caller, register, gone, carries, actId);
     const wrote = rows.filter(({ act, entryId }) => act === 'cell.written' && !came.has(entryId));
@@ -405,17 +343,3 @@ type Settled = Pick<EntryActRow, 'what' | 'fields' | 'entries'>;
 
 /** A series is seen in so many values at most. */
 const mostGiven = 100;
-
-/** What came of the cells of one part. */
-function outcomeOf(
-  cells: readonly { entry: string; field: string; text: string }[],
-  outcomes: readonly { readonly verdict: Verdict }[],
-): ActOutcome {
-  const refusals = outcomes.flatMap(({ verdict }, at): Refused[] =>
-    verdict.verdict === 'refused'
-      ? [{ ...cells[at]!, message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }]
-      : [],
-  );
-  const corrected = outcomes.filter(({ verdict }) => verdict.verdict === 'taken' && verdict.corrected).length;
-  return { ...noOutcome, taken: outcomes.length - refusals.length, corrected, refused: refusals.length, refusals };
-}

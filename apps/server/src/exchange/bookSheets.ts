@@ -19,14 +19,21 @@ export interface About {
 }
 
 /** What the sheet About says, line by line. */
-export function aboutLines({ lists, lost }: Book, { house, title, at, by }: About): readonly string[] {
+export function aboutLines({ sheets, lists, lost }: Book, { house, title, at, by }: About): readonly string[] {
+  const [mark] = sheets.map((sheet) => sheet.mark);
   return [
     `${title} of ${house}, ${at}, by ${by}.`,
+    ...(mark === undefined
+      ? []
+      : [
+          'Change what is wrong, write new rows below the others, and bring the file back on the page “In and out”. Rows may be sorted, columns moved.',
+        ]),
     ...(lists.length > 0
       ? ['A value that is added below a list on the sheet Lists is offered, too; one that stands under others, beside those of the same.']
       : []),
     ...(lost.length > 0 ? ['What is not done here as in Dellum:'] : []),
     ...lost.map(({ heading, what }) => `${heading} ${what}.`),
+    ...(mark === undefined ? [] : [mark]),
   ];
 }
 

@@ -1,8 +1,8 @@
 // Downloads: what is in a file is settled when it is asked for; a job writes it batch by batch and saves its place, on any server.
 import { Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
-import { bookOf, carried, fieldsInOrder, format, markOf, type Book } from '@dellum/core';
-import { mayDesign, type DownloadDto, type DownloadFormat, type DownloadView } from '@dellum/contract';
+import { bookOf, carried, fieldsInOrder, format, markedText, markOf, writtenInRow, type Book, type Column } from '@dellum/core';
+import { mayDesign, mostRowsBack, type DownloadDto, type DownloadFormat, type DownloadView, type SentColumn } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database, type Trx } from '../database/database.js';
@@ -12,13 +12,16 @@ import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { todayOf } from '../structure/days.js';
 import { downloadedRegister, downloads } from '../structure/sheetAccess.js';
-import { StructureService } from '../structure/structure.service.js';
+import { feedsCatalogs, StructureService } from '../structure/structure.service.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import type { Caller } from '../access/access.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { SeekingService } from '../records/seeking.service.js';
 import { DownloadsStore, type DownloadUnderWay } from './downloads.store.js';
+import { SentStore } from './sent.store.js';
+import { markOfText, signed } from './signed.js';
 import { csvWriter, jsonLinesWriter } from './textWriters.js';
+import { tablesWriter } from './tablesWriter.js';
 import { mostRows, type About } from './bookSheets.js';
 import { openDocumentType, OpenDocumentParts } from './openDocument.js';
 import { workbookType, WorkbookParts } from './workbook.js';
@@ -38,6 +41,7 @@ export const fileKinds: { readonly [Format in DownloadFormat]: FileKind } = {
   workbook: { type: workbookType, ending: 'xlsx' },
   opendocument: { type: openDocumentType, ending: 'ods' },
   csv: { type: 'text/csv; charset=utf-8', ending: 'csv' },
+  tables: { type: 'application/zip', ending: 'zip' },
   'json lines': { type: 'application/jsonl; charset=utf-8', ending: 'jsonl' },
 };
 
@@ -55,6 +59,7 @@ export class DownloadsService {
     private readonly database: Database,
     private readonly builds: StructureService,
     private readonly store: DownloadsStore,
+    private readonly sent: SentStore,
     private readonly entries: EntriesStore,
     private readonly arrangements: ArrangementsService,
     private readonly seeking: SeekingService,
@@ -71,7 +76,14 @@ export class DownloadsService {
       const entries = await this.entriesWanted(trx, caller, build, register, wanted);
       const fields = wanted.arranged ? await this.arrangedFields(caller, register) : register.fields.map(({ key }) => key);
       const name = `${register.title}.${fileKinds[wanted.format].ending}`;
-      const added = await this.store.add(trx, caller.houseId, { personId: caller.id, registerId, name, wanted, fields, entries });
+      if (wanted.comesBack) mayComeBack(build, register, wanted);
+      const sentId = wanted.comesBack ? await this.sent.add(trx, caller.houseId, registerId) : null;
+      const added = await this.store.add(trx, caller.houseId, { personId: caller.id, registerId, name, wanted, fields, entries, sentId });
+      if (wanted.comesBack && added.total > mostRowsBack)
+        throw new ProblemError(
+          'too-large',
+          `A file that comes back holds ${mostRowsBack.toLocaleString('en-GB')} entries at most, and these are ${added.total.toLocaleString('en-GB')}. Show fewer of them.`,
+        );
       if ((wanted.format === 'workbook' || wanted.format === 'opendocument') && added.total > mostRows)
         throw new ProblemError(
           'too-large',
@@ -165,6 +177,7 @@ export class DownloadsService {
       const before = download.written as Written | null;
       if (!before) {
         const { bytes, state } = await writer.begin();
+        if (download.sentId !== null) await this.sent.begin(trx, houseId, download.sentId, laid.shown);
         await this.store.keep(trx, houseId, id, 0, {
           bytes,
           written: { layout, state, rows: 0 } satisfies Written,
@@ -189,6 +202,10 @@ export class DownloadsService {
         const entry = held.get(entryId);
         return entry ? [{ ...entry, cells: carried(entry.cells, carries) }] : [];
       });
+      if (download.sentId !== null) {
+        const marked = rows.map((row) => ({ ...row, mark: markOfText(writtenInRow(laid.columns, row.cells, build.locale)) }));
+        await this.sent.addEntries(trx, houseId, download.sentId, marked);
+      }
       const middle = await writer.rows(rows, before.rows, before.state);
       const done = download.done + ids.length;
       const finished = done >= download.total;
@@ -208,25 +225,58 @@ export class DownloadsService {
     const register = build.registers.get(registerId)!;
     // Fields that were deleted since are passed over.
     const shown = fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
-    const book = bookOf([{ title: register.title, fields: shown }], {
+    const mark = await this.markOf(trx, build, download);
+    const book = bookOf([{ title: register.title, fields: shown, mark }], {
       catalogs: await this.catalogs.some(trx, build, catalogsOf(shown)),
       locale: build.locale,
       today: todayOf(at, build.locale),
       labels: wanted.labels,
     });
-    return { build, register, writer: writerOf(book, build, download), layout: layoutOf(book) };
+    return {
+      build,
+      register,
+      columns: book.sheets[0]!.columns,
+      shown: shownIn(book),
+      writer: writerOf(book, build, download),
+      layout: layoutOf(book),
+    };
   }
+
+  /** The mark of a file that is to come back. */
+  private async markOf(trx: Trx, { houseId }: HouseBuild, { sentId, houseKey }: DownloadUnderWay): Promise<string | undefined> {
+    const sent = sentId === null ? undefined : await this.sent.one(trx, houseId, sentId);
+    return sent && markedText(signed(sent, houseKey));
+  }
+}
+
+/** What comes back is entered: not into sheets that feed catalogs, where what depends on the entries is asked about. */
+function mayComeBack(build: HouseBuild, register: RegisterBuild, { format }: DownloadDto): void {
+  if (feedsCatalogs(build, register.id) || register.source)
+    throw new ProblemError(
+      'not-allowed',
+      `${register.title} feeds catalogs, so files of it do not come back. Change its entries on the sheet.`,
+    );
+  if (format !== 'workbook' && format !== 'opendocument')
+    throw new ProblemError('not-valid', 'Only workbooks can be filled in and brought back. Choose one of their formats.', {
+      faults: { format: 'Choose a workbook.' },
+    });
 }
 
 /** How a file is laid out by one state of the build; made once a state, since its lists may be long. */
 interface LaidOut {
   readonly build: HouseBuild;
   readonly register: RegisterBuild;
+  readonly columns: readonly Column[];
+  /** What its columns show. */
+  readonly shown: readonly SentColumn[];
   readonly writer: FileWriter;
   readonly layout: string;
   /** The ids of the entries from one on, in order. */
   ahead?: { readonly from: number; readonly ids: readonly string[] };
 }
+
+const shownIn = ({ sheets }: Book): SentColumn[] =>
+  sheets[0]!.columns.map(({ key, heading, kind, labels, under }) => ({ key, heading, kind, labels: labels && [...labels], under }));
 
 const layoutOf = ({ sheets, lists }: Book): string =>
   markOf([
@@ -240,6 +290,8 @@ function writerOf(book: Book, { locale }: HouseBuild, { wanted, caller, at, hous
   switch (wanted.format) {
     case 'csv':
       return csvWriter(columns, wanted.guarded) as FileWriter;
+    case 'tables':
+      return tablesWriter(book, locale.language) as FileWriter;
     case 'json lines':
       return jsonLinesWriter(columns) as FileWriter;
     case 'workbook':

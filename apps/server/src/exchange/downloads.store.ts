@@ -13,6 +13,8 @@ export interface WantedDownload {
   readonly fields: readonly string[];
   /** Their ids in order, as an expression. */
   readonly entries: RawBuilder<string[]>;
+  /** Where it is to come back: under which id it is known what went out. */
+  readonly sentId: string | null;
 }
 
 /** A download that is being written, locked. */
@@ -22,8 +24,10 @@ export interface DownloadUnderWay {
   readonly wanted: DownloadDto;
   readonly fields: readonly string[];
   readonly at: Date;
-  /** The name of the house. */
+  /** The name of the house, and that in addresses. */
   readonly house: string;
+  readonly houseKey: string;
+  readonly sentId: string | null;
   readonly done: number;
   readonly total: number;
   readonly parts: number;
@@ -44,7 +48,7 @@ export class DownloadsStore {
   async add(
     trx: Trx,
     houseId: string,
-    { personId, registerId, name, wanted, fields, entries }: WantedDownload,
+    { personId, registerId, name, wanted, fields, entries, sentId }: WantedDownload,
   ): Promise<{ id: number; total: number }> {
     return trx
       .insertInto('downloads')
@@ -56,6 +60,7 @@ export class DownloadsStore {
         wanted: JSON.stringify(wanted),
         fields: JSON.stringify(fields),
         entries,
+        sent_id: sentId,
       })
       .returning(['id', sql<number>`cardinality(entries)`.as('total')])
       .executeTakeFirstOrThrow();
@@ -104,7 +109,7 @@ export class DownloadsStore {
         join.onRef('people.house_id', '=', 'downloads.house_id').onRef('people.id', '=', 'downloads.person_id'),
       )
       .innerJoin('houses', 'houses.id', 'downloads.house_id')
-      .select(['houses.name as house'])
+      .select(['houses.name as house', 'houses.key as houseKey', 'sent_id as sentId'])
       .select(['downloads.person_id', 'people.name', 'people.role', 'register_id', 'wanted', 'fields', 'at', 'done', 'parts', 'written'])
       .select(sql<number>`cardinality(entries)`.as('total'))
       .where('downloads.house_id', '=', houseId)
@@ -120,6 +125,8 @@ export class DownloadsStore {
         fields: row.fields,
         at: row.at,
         house: row.house,
+        houseKey: row.houseKey,
+        sentId: row.sentId,
         done: row.done,
         total: row.total,
         parts: row.parts,
@@ -181,8 +188,9 @@ export class DownloadsStore {
     await db.deleteFrom('downloads').where('house_id', '=', houseId).where('id', '=', id).execute();
   }
 
-  /** Keeps the newest files of a person only. */
+  /** Keeps the newest files of a person only, also where many are begun at once. */
   async removeBeyond(trx: Trx, houseId: string, personId: string, most: number): Promise<void> {
+    await sql`select pg_advisory_xact_lock(hashtextextended(${`dellum.downloads ${houseId} ${personId}`}, 0))`.execute(trx);
     await trx
       .deleteFrom('downloads')
       .where('house_id', '=', houseId)

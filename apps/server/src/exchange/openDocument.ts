@@ -10,7 +10,6 @@ import {
   shownInColumn,
   validationOf,
   type Book,
-  type Cells,
   type Column,
   type FieldKind,
   type Locale,
@@ -18,6 +17,7 @@ import {
 } from '@dellum/core';
 import { aboutLines, aboutSheet, entriesSheet, lastRow, listsSheet, placeOf, type About } from './bookSheets.js';
 import { longestInFormula, quotedText, tints } from './tints.js';
+import type { WrittenEntry } from './writer.js';
 import { declaration } from './xml.js';
 
 export const openDocumentType = 'application/vnd.oasis.opendocument.spreadsheet';
@@ -29,9 +29,13 @@ const namespaces = ['office', 'table', 'text', 'style', 'number', 'fo']
   )
   .join(' ');
 const signs: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+/** Most texts have nothing in them that is written otherwise. */
+const special = /[&<>"\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/u;
 /** A text in an attribute. What XML cannot hold is replaced (U+FFFD). */
 const attribute = (text: string): string =>
-  text.replaceAll(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/gu, '\uFFFD').replaceAll(/[&<>"]/gu, (sign) => signs[sign]!);
+  !special.test(text)
+    ? text
+    : text.replaceAll(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/gu, '\uFFFD').replaceAll(/[&<>"]/gu, (sign) => signs[sign]!);
 /** A text as paragraphs; several blanks and tabs are elements of their own. */
 const paragraphs = (text: string): string =>
   text
@@ -161,6 +165,7 @@ function conditionOf({ type, operator, formulas }: Validation): string {
 export class OpenDocumentParts {
   private readonly columns: readonly Column[];
   private readonly title: string;
+  private readonly mark: string | undefined;
   /** For each column, its check by name, as an attribute of its cells. */
   private readonly checked: readonly string[];
 
@@ -170,6 +175,7 @@ export class OpenDocumentParts {
     private readonly about: About,
   ) {
     this.columns = book.sheets[0]!.columns;
+    this.mark = book.sheets[0]!.mark;
     this.title = entriesSheet(book);
     this.checked = this.columns.map((column, at) =>
       this.validationIn(column) || column.hint !== '' ? ` table:content-validation-name="check${at}"` : '',
@@ -203,12 +209,17 @@ export class OpenDocumentParts {
     const columns = this.columns.map(
       (column, at) => `<table:table-column table:style-name="co${at}" table:default-cell-style-name="${styleIn(column, at)}"/>`,
     );
+    const headings = this.columns.map(({ heading }) => textCell(heading, 'heading'));
+    if (this.mark !== undefined) {
+      columns.push('<table:table-column table:visibility="collapse" table:default-cell-style-name="text"/>');
+      headings.push(textCell(this.mark, 'heading'));
+    }
     return (
       `${declaration}<office:document-content ${namespaces} xmlns:of="urn:oasis:names:tc:opendocument:xmlns:of:1.2" office:version="1.3">` +
       `${styles(this.locale, this.columns, this.title)}<office:body><office:spreadsheet>` +
       (checks.length > 0 ? `<table:content-validations>${checks.join('')}</table:content-validations>` : '') +
       `<table:table table:name="${attribute(this.title)}">${columns.join('')}<table:table-header-rows>` +
-      `<table:table-row>${this.columns.map(({ heading }) => textCell(heading, 'heading')).join('')}</table:table-row></table:table-header-rows>`
+      `<table:table-row>${headings.join('')}</table:table-row></table:table-header-rows>`
     );
   }
 
@@ -227,16 +238,16 @@ export class OpenDocumentParts {
     );
   }
 
-  rows(entries: readonly Cells[]): string {
+  rows(entries: readonly WrittenEntry[]): string {
     return entries
-      .map((cells) => {
+      .map(({ id, cells }) => {
         const held = this.columns.map((column, at) => {
           const value = cells[column.key] ?? '';
           if (value === '' || hasColours(column))
             return textCell(value === '' ? '' : shownInColumn(column, cells, this.locale), styleIn(column, at), this.checked[at]);
           return valueCell(column.kind, value, shownInColumn(column, cells, this.locale), this.locale.currency, this.checked[at]);
         });
-        return `<table:table-row>${held.join('')}</table:table-row>`;
+        return `<table:table-row>${held.join('')}${this.mark === undefined ? '' : textCell(id, 'text')}</table:table-row>`;
       })
       .join('');
   }

@@ -9,7 +9,6 @@ import {
   validationOf,
   type Book,
   type BookList,
-  type Cells,
   type CellValue,
   type Column,
   type FieldKind,
@@ -17,6 +16,7 @@ import {
 } from '@dellum/core';
 import { aboutLines, aboutSheet, entriesSheet, lastRow, listsSheet, placeOf, type About } from './bookSheets.js';
 import { longestInFormula, quotedText, tints } from './tints.js';
+import type { WrittenEntry } from './writer.js';
 import { declaration, xml } from './xml.js';
 
 const main = 'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"';
@@ -85,6 +85,7 @@ export class WorkbookParts {
   readonly entrySheet = 'xl/worksheets/sheet1.xml';
   private readonly columns: readonly Column[];
   private readonly title: string;
+  private readonly mark: string | undefined;
 
   constructor(
     private readonly book: Book,
@@ -92,6 +93,7 @@ export class WorkbookParts {
     private readonly about: About,
   ) {
     this.columns = book.sheets[0]!.columns;
+    this.mark = book.sheets[0]!.mark;
     this.title = entriesSheet(book);
   }
 
@@ -149,23 +151,26 @@ export class WorkbookParts {
       ({ width, kind }, at) => `<col min="${at + 1}" max="${at + 1}" width="${width}" style="${styleOfBlank[kind]}" customWidth="1"/>`,
     );
     const headings = this.columns.map(({ heading }, at) => textCell(`${columnName(at)}1`, heading, style.heading));
+    const last = this.columns.length;
+    if (this.mark !== undefined) {
+      widths.push(`<col min="${last + 1}" max="${last + 1}" width="8" hidden="1" customWidth="1"/>`);
+      headings.push(textCell(`${columnName(last)}1`, this.mark, style.heading));
+    }
     return `${declaration}<worksheet ${main}>${frozen}${widths.length > 0 ? `<cols>${widths.join('')}</cols>` : ''}<sheetData>${rowXml(1, headings)}`;
   }
 
   /** Some entries, the first of them in so many rows below the headings. */
-  rows(entries: readonly Cells[], from: number): string {
+  rows(entries: readonly WrittenEntry[], from: number): string {
+    const names = [...this.columns, undefined].map((_column, at) => columnName(at));
     return entries
-      .map((cells, row) =>
-        rowXml(
-          from + row + firstRow,
-          this.columns.map((column, at) => {
-            const value = cells[column.key] ?? '';
-            return value === ''
-              ? ''
-              : valueCell(`${columnName(at)}${from + row + firstRow}`, column.kind, value, shownInColumn(column, cells, this.locale));
-          }),
-        ),
-      )
+      .map(({ id, cells }, at) => {
+        const row = from + at + firstRow;
+        const held = this.columns.map((column, place) => {
+          const value = cells[column.key] ?? '';
+          return value === '' ? '' : valueCell(`${names[place]}${row}`, column.kind, value, shownInColumn(column, cells, this.locale));
+        });
+        return rowXml(row, this.mark === undefined ? held : [...held, textCell(`${names[held.length]}${row}`, id, style.text)]);
+      })
       .join('');
   }
 

@@ -1,28 +1,9 @@
 // Workbooks of both standards, written as a ZIP: the fixed parts first, then the entries piece by piece.
 import { openDocumentType, type OpenDocumentParts } from './openDocument.js';
 import type { WorkbookParts } from './workbook.js';
-import type { FileWriter, Piece } from './writer.js';
-import { added, begun, closed, ended, noZip, stored, type ZipState } from './zip.js';
-
-/** A ZIP to which one step after another is added. */
-class Zipped {
-  private readonly bytes: Buffer[] = [];
-
-  constructor(private state: ZipState = noZip) {}
-
-  private take({ state, bytes }: { readonly state: ZipState; readonly bytes: Buffer }): this {
-    this.state = state;
-    this.bytes.push(bytes);
-    return this;
-  }
-  stored = (name: string, text: string): this => this.take(stored(this.state, name, text));
-  begun = (name: string): this => this.take(begun(this.state, name));
-  added = async (text: string): Promise<this> => this.take(await added(this.state, text));
-  ended = (): this => this.take(ended(this.state));
-  closed = (): this => this.take({ state: this.state, bytes: closed(this.state) });
-  whole = async (name: string, text: string): Promise<this> => (await this.begun(name).added(text)).ended();
-  piece = (): Piece<ZipState> => ({ bytes: Buffer.concat(this.bytes), state: this.state });
-}
+import type { FileWriter } from './writer.js';
+import type { ZipState } from './zip.js';
+import { Zipped } from './zipped.js';
 
 export const workbookWriter = (parts: WorkbookParts): FileWriter<ZipState> => ({
   async begin() {
@@ -30,10 +11,7 @@ export const workbookWriter = (parts: WorkbookParts): FileWriter<ZipState> => ({
     for (const [name, text] of parts.fixed()) await zip.whole(name, text);
     return (await zip.begun(parts.entrySheet).added(parts.head())).piece();
   },
-  rows: async (entries, from, state) => {
-    const cells = entries.map((entry) => entry.cells);
-    return (await new Zipped(state).added(parts.rows(cells, from))).piece();
-  },
+  rows: async (entries, from, state) => (await new Zipped(state).added(parts.rows(entries, from))).piece(),
   end: async (state) => (await new Zipped(state).added(parts.tail())).ended().closed().piece(),
 });
 
@@ -43,6 +21,6 @@ export const openDocumentWriter = (parts: OpenDocumentParts): FileWriter<ZipStat
     await zip.whole('styles.xml', parts.styles);
     return (await zip.begun('content.xml').added(parts.head())).piece();
   },
-  rows: async (entries, _from, state) => (await new Zipped(state).added(parts.rows(entries.map(({ cells }) => cells)))).piece(),
+  rows: async (entries, _from, state) => (await new Zipped(state).added(parts.rows(entries))).piece(),
   end: async (state, rows) => (await new Zipped(state).added(parts.tail(rows))).ended().closed().piece(),
 });

@@ -10,6 +10,8 @@ export interface JobData {
   readonly entryAct: { readonly houseId: string; readonly actId: number };
   /** Writes the file of a download. */
   readonly download: { readonly houseId: string; readonly downloadId: number };
+  /** Reads a file that came back, and compares it. */
+  readonly compare: { readonly houseId: string; readonly fileId: number };
   readonly fold: object;
   readonly forget: object;
   readonly refresh: { readonly houseId: string; readonly sourceId: string };
@@ -30,6 +32,7 @@ const names: readonly JobName[] = [
   'carry',
   'entryAct',
   'download',
+  'compare',
   'fold',
   'forget',
   'refresh',
@@ -41,9 +44,10 @@ const names: readonly JobName[] = [
 ];
 /**
  * A job has a lease of this many seconds: when it is over, another server takes the job up, since the first was killed. Work that may take
- * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds.
+ * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds. A file
+ * is read from its beginning whenever it is: whoever begins last goes on.
  */
-const lease = { carry: 15, entryAct: 15, download: 15 } as const;
+const lease = { carry: 15, entryAct: 15, download: 15, compare: 120 } as const;
 const leaseOfOthers = 60;
 /** So long a job works on what may take long before it leaves the rest to another job; milliseconds. */
 export const slice = 8_000;
@@ -72,10 +76,12 @@ export class JobsService implements OnApplicationShutdown {
     this.started = true;
     for (const name of names) {
       const worker = workers[name] as (data: unknown) => Promise<void>;
-      await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
+      const id = await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
         if (!job) return;
         try {
           await worker(job.data);
+          // Where one was, others may wait: a hundred of them do not wait for a hundred looks at the clock.
+          this.boss.notifyWorker(id);
         } catch (error) {
           // The queue tries it again; whoever runs the server sees that it did not go by itself.
           this.logger.error(

@@ -37,6 +37,7 @@ const titles: { readonly [Code in ProblemCode]: readonly [status: number, title:
   'cell-changed': [409, 'The cell was changed meanwhile'],
   'slip-open': [409, 'A slip is open'],
   'slip-changed': [409, 'The slip has changed'],
+  'file-settled': [409, 'The file is settled, or being read'],
   'carry-under-way': [409, 'A correction is under way'],
   'kind-unfit': [422, 'The kind does not fit'],
   'form-faulty': [422, 'The form has faults'],

@@ -9,6 +9,9 @@ import { Database } from '../database/database.js';
 import { EntryActsService } from '../entering/entryActs.service.js';
 import { EntryActsStore } from '../entering/entryActs.store.js';
 import { SealsStore } from '../ledger/seals.store.js';
+import { ComparingService } from '../exchange/comparing.service.js';
+import { ReturnedStore } from '../exchange/returned.store.js';
+import { SentStore } from '../exchange/sent.store.js';
 import { DownloadsService } from '../exchange/downloads.service.js';
 import { DownloadsStore } from '../exchange/downloads.store.js';
 import { LinkedService } from '../linked/linked.service.js';
@@ -32,6 +35,9 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly entryActsStore: EntryActsStore,
     private readonly downloads: DownloadsService,
     private readonly downloadsStore: DownloadsStore,
+    private readonly sent: SentStore,
+    private readonly comparing: ComparingService,
+    private readonly returned: ReturnedStore,
     private readonly counts: CountsStore,
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
@@ -51,6 +57,7 @@ export class WorkersService implements OnApplicationBootstrap {
       carry: (data) => this.inSlices('carry', data, (mayGoOn) => this.carries.run(data.houseId, data.carryId, mayGoOn)),
       entryAct: (data) => this.inSlices('entryAct', data, (mayGoOn) => this.entryActs.run(data.houseId, data.actId, mayGoOn)),
       download: (data) => this.inSlices('download', data, (mayGoOn) => this.downloads.run(data.houseId, data.downloadId, mayGoOn)),
+      compare: ({ houseId, fileId }) => this.comparing.run(houseId, fileId),
       fold: async () => {
         await this.counts.fold();
       },
@@ -68,6 +75,7 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.send(undefined, 'carry', await this.carriesStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'entryAct', await this.entryActsStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'download', await this.downloadsStore.unfinished(this.database.kysely));
+    await this.jobs.send(undefined, 'compare', await this.returned.unfinished(this.database.kysely));
   }
 
   /** Works on what may take long for one slice of time, or until the server stops; the rest goes on as a job of its own, wherever there is a server. */
@@ -81,12 +89,14 @@ export class WorkersService implements OnApplicationBootstrap {
     if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
-  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads and answers to programs of more than a week ago, messages of more than a month. */
+  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to programs of more than a week ago, messages of more than a month, what went out half a year ago. */
   async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
     await this.tries.forgetOld(this.database.kysely);
     await this.downloadsStore.removeOld(this.database.kysely);
+    await this.sent.forgetOld(this.database.kysely);
+    await this.returned.forgetOld(this.database.kysely);
     await this.accessTokens.forgetOld(this.database.kysely);
     await this.webhooksStore.forgetOld(this.database.kysely);
   }

@@ -10,19 +10,21 @@ export interface ApiRequest {
   readonly path: string;
   readonly method?: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   readonly body?: unknown;
+  /** Sent as it is. */
+  readonly file?: Blob;
   /** The request changes the build: it is done when the build that it leads to is here. */
   readonly changesBuild?: true;
 }
 
-async function ask(request: ApiRequest | string, signal: AbortSignal): Promise<{ data: unknown } | { error: RequestProblem }> {
-  const { path, method = 'GET', body } = typeof request === 'string' ? { path: request } : request;
+export async function ask(request: ApiRequest | string, signal: AbortSignal): Promise<{ data: unknown } | { error: RequestProblem }> {
+  const { path, method = 'GET', body, file } = typeof request === 'string' ? { path: request } : request;
   const writes = method !== 'GET' && method !== 'DELETE';
   try {
     const response = await fetch(`/api/v1${path}`, {
       method,
       signal,
-      headers: writes ? { 'Content-Type': 'application/json' } : {},
-      ...(writes && { body: JSON.stringify(body ?? {}) }),
+      headers: writes ? { 'Content-Type': file ? 'application/octet-stream' : 'application/json' } : {},
+      ...(writes && { body: file ?? JSON.stringify(body ?? {}) }),
     });
     const text = await response.text();
     const data: unknown = text === '' ? null : JSON.parse(text);
@@ -77,6 +79,7 @@ export const everyTag = [
   'Form',
   'Figures',
   'Downloads',
+  'Returned',
   'Tokens',
   'Webhooks',
 ] as const;

@@ -22,7 +22,7 @@ export const entryActsApi = api.injectEndpoints({
     }),
   }),
 });
-export const { useFoundQuery, useBlockSumQuery } = entryActsApi;
+export const { useFoundQuery, useBlockSumQuery, useEntryActQuery } = entryActsApi;
 
 declare module './store.js' {
   interface RootState {
@@ -51,14 +51,28 @@ const pause = () => new Promise((resolve) => setTimeout(resolve, askEvery));
 export const doAct =
   (registerId: string, act: EntryActDto) =>
   async (dispatch: AppDispatch): Promise<EntryActView> => {
-    let view = await dispatch(entryActsApi.endpoints.beginEntryAct.initiate({ registerId, act })).unwrap();
+    const view = await dispatch(entryActsApi.endpoints.beginEntryAct.initiate({ registerId, act })).unwrap();
+    return dispatch(followAct(registerId, view));
+  };
+
+const actNow = (registerId: string, id: number) =>
+  entryActsApi.endpoints.entryAct.initiate({ registerId, id }, { subscribe: false, forceRefetch: true });
+
+/** Follows an act that was begun elsewhere until it is done. */
+export const followActOf =
+  (registerId: string, id: number) =>
+  async (dispatch: AppDispatch): Promise<EntryActView> =>
+    dispatch(followAct(registerId, await dispatch(actNow(registerId, id)).unwrap()));
+
+const followAct =
+  (registerId: string, begun: EntryActView) =>
+  async (dispatch: AppDispatch): Promise<EntryActView> => {
+    let view = begun;
     try {
       while (view.state !== 'done') {
         dispatch(wentOn(view));
         await pause();
-        view = await dispatch(
-          entryActsApi.endpoints.entryAct.initiate({ registerId, id: view.id }, { subscribe: false, forceRefetch: true }),
-        ).unwrap();
+        view = await dispatch(actNow(registerId, view.id)).unwrap();
       }
     } finally {
       dispatch(ended(registerId));

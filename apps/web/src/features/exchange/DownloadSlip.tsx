@@ -25,6 +25,7 @@ const formats: readonly (readonly [format: DownloadFormat, words: string, about:
   ['workbook', 'Workbook with its drop-downs', 'for calculating programs (OOXML, .xlsx)'],
   ['opendocument', 'The same as OpenDocument', 'for programs of that standard (ODF, .ods)'],
   ['csv', 'Table of plain values', 'for everything else (CSV)'],
+  ['tables', 'Tables with their description', 'for programs that check them: sheet and lists (CSVW, .zip)'],
   ['json lines', 'An entry a line', 'for programs (JSON Lines)'],
 ];
 
@@ -45,7 +46,12 @@ interface DownloadSlipProps {
 
 export function DownloadSlip({ register, some, close }: DownloadSlipProps) {
   const [all, setAll] = useState(false);
-  const [wanted, setWanted] = useState<Omit<WantedFile, keyof Some['wanted']>>({ format: 'workbook', labels: true, guarded: false });
+  const [wanted, setWanted] = useState<Omit<WantedFile, keyof Some['wanted']>>({
+    format: 'workbook',
+    labels: true,
+    guarded: false,
+    comesBack: false,
+  });
   const chosen = all ? undefined : some;
   const [underWay, setUnderWay] = useState<DownloadView>();
   const [begin, { isLoading }] = useBeginDownloadMutation();
@@ -56,9 +62,12 @@ export function DownloadSlip({ register, some, close }: DownloadSlipProps) {
   const set = (part: Partial<typeof wanted>) => setWanted({ ...wanted, ...part });
   const shown = chosen?.fields ?? register.fields;
 
+  const isBook = wanted.format === 'workbook' || wanted.format === 'opendocument';
+  const comesBack = wanted.comesBack && isBook;
+
   const download = async () => {
     const begun = await attempt(
-      begin({ registerId: register.id, wanted: { ...wanted, ...(chosen?.wanted ?? { arranged: false }) } }).unwrap(),
+      begin({ registerId: register.id, wanted: { ...wanted, comesBack, ...(chosen?.wanted ?? { arranged: false }) } }).unwrap(),
     );
     if (!begun) return;
     const done = await dispatch(followDownload(begun, setUnderWay));
@@ -92,7 +101,14 @@ export function DownloadSlip({ register, some, close }: DownloadSlipProps) {
           set={(guarded) => set({ guarded })}
         />
       )}
-      {(wanted.format === 'workbook' || wanted.format === 'opendocument') && <LostThere fields={shown} all={register.fields} />}
+      {isBook && register.enters && (
+        <Check
+          label="It is filled in and brought back: each row says, in a hidden column, which entry it is"
+          checked={wanted.comesBack}
+          set={(back) => set({ comesBack: back })}
+        />
+      )}
+      {isBook && <LostThere fields={shown} all={register.fields} />}
       {underWay ? (
         <Stack gap="2">
           <Text>

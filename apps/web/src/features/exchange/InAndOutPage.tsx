@@ -1,9 +1,10 @@
-// In and out: the files that left the house, and the programs that come and go by a token.
+// In and out: the files that left the house and came back, and the programs that come and go by a token.
 import { Heading, Stack, Text } from '@chakra-ui/react';
 import { downloadKept } from '@dellum/contract';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { useDownloadsQuery } from '../../data/downloadsApi.js';
 import { useWebhooksQuery } from '../../data/programsApi.js';
+import { useReturnedFilesQuery } from '../../data/returnedApi.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { Page, Waiting } from '../../frame/Page.js';
 import { usePanel } from '../../frame/usePanel.js';
@@ -13,6 +14,8 @@ import { Programs } from '../programs/Programs.js';
 import { Told } from '../programs/Told.js';
 import { TokenSlip } from '../programs/TokenSlip.js';
 import { WebhookSlip } from '../programs/WebhookSlip.js';
+import { FileDrop } from './FileDrop.js';
+import { FilesIn } from './FilesIn.js';
 import { FilesOut } from './FilesOut.js';
 
 const panels = ['new-token', 'new-webhook', 'webhook'] as const;
@@ -25,7 +28,8 @@ export function InAndOutPage() {
   const [address, show] = usePanel(hasPanel);
   // Whether a message is taken while one looks at them is told by nothing but asking.
   const { data: told } = useWebhooksQuery(undefined, { pollingInterval: address.has('webhook') ? lookEvery : 0 });
-  if (!build || !me || !files || !told) return <Waiting />;
+  const { data: came } = useReturnedFilesQuery(undefined, { refetchOnMountOrArgChange: true });
+  if (!build || !me || !files || !told || !came) return <Waiting />;
   const open = (name?: (typeof panels)[number], value = '') =>
     show(Object.fromEntries(panels.map((panel) => [panel, panel === name ? value : undefined])));
   const close = () => open();
@@ -34,7 +38,7 @@ export function InAndOutPage() {
   return (
     <Page
       title="In and out"
-      about="Files that left the house, and programs that come and go by themselves."
+      about="Files that left the house or came back, and programs that come and go by themselves."
       slip={
         (address.has('new-token') && <TokenSlip build={build} me={me} close={close} />) ||
         (address.has('new-webhook') && <WebhookSlip build={build} receivers={told.receivers} close={close} look={look} />) ||
@@ -42,9 +46,9 @@ export function InAndOutPage() {
       }
     >
       <Stack p="5" gap="8" maxW="720px">
-        <Stack as="section" aria-label="Files" gap="2">
+        <Stack as="section" aria-label="Files that went out" gap="2">
           <Heading as="h2" fontSize="md">
-            Files
+            Files that went out
           </Heading>
           <Text color="inkSoft">What anybody has downloaded within {downloadKept} days. A sheet is downloaded on its own page.</Text>
           {files.length === 0 ? (
@@ -54,6 +58,14 @@ export function InAndOutPage() {
           ) : (
             <FilesOut files={files} />
           )}
+        </Stack>
+        <Stack as="section" aria-label="Files that came" gap="2">
+          <Heading as="h2" fontSize="md">
+            Files that came
+          </Heading>
+          <Text color="inkSoft">A workbook that was downloaded to be filled in, or a table of new entries.</Text>
+          <FileDrop />
+          <FilesIn files={came} />
         </Stack>
         <Programs build={build} me={me} add={() => open('new-token')} />
         <Told build={build} add={() => open('new-webhook')} look={look} />

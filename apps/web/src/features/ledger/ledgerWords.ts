@@ -74,6 +74,7 @@ const sentences: Readonly<Record<string, Words>> = {
   'sheet.limited': did('said who sees the sheet'),
   'sheet.closing': did('said when entries are closed in'),
   'sheet.downloaded': did('downloaded entries of the sheet'),
+  'file.brought': did('stored what a file brought into'),
   'sheet.duplicated': did('copied the sheet'),
   'sheet.deleted': did('deleted the sheet'),
   'field.made': did('made the field'),

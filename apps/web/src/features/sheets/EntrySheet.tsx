@@ -279,6 +279,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
           showRefused={() => show({ slip: 'refused', field: undefined, 'new-field': undefined })}
           arrange={() => show({ slip: 'arrange', field: undefined, 'new-field': undefined })}
           find={() => show({ slip: 'find', field: undefined, 'new-field': undefined })}
+          bring={register.enters ? () => show({ slip: 'bring', field: undefined, 'new-field': undefined }) : undefined}
           download={mayDownload(sheet, me) ? () => show({ slip: 'download', field: undefined, 'new-field': undefined }) : undefined}
         />
       }

@@ -6,6 +6,7 @@ import type { Arranging } from '../arrangements/useArrangement.js';
 import { FieldSlip } from '../bindings/FieldSlip.js';
 import { WhySlip } from '../bindings/WhySlip.js';
 import type { Draft } from '../../data/draftsSlice.js';
+import { BringSlip } from '../exchange/BringSlip.js';
 import { DownloadSlip } from '../exchange/DownloadSlip.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
@@ -114,6 +115,8 @@ export function SheetSlip(props: SheetSlipProps) {
       };
       return <DownloadSlip register={register} some={props.arranged || hidden || moved ? some : undefined} close={close} />;
     }
+    case 'bring':
+      return register.enters ? <BringSlip register={register} close={close} /> : null;
     case 'refused':
       return (
         <RefusedSlip

@@ -2,7 +2,7 @@
 import { Button, HStack, Progress, Text } from '@chakra-ui/react';
 import type { FieldCount, RegisterView } from '@dellum/contract';
 import type { ArrangementNames } from '@dellum/core';
-import { Download, ListFilter, Search, Users } from 'lucide-react';
+import { Download, ListFilter, Search, Upload, Users } from 'lucide-react';
 import { useAppSelector } from '../../data/store.js';
 import { ArrangedBand } from '../arrangements/ArrangedBand.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
@@ -17,6 +17,7 @@ const doing = {
   delete: 'Deleting',
   back: 'Undoing',
   gather: 'Gathering',
+  bring: 'Storing what came back',
 } as const;
 
 interface SheetStripProps {
@@ -37,6 +38,7 @@ interface SheetStripProps {
   find(): void;
   /** Undefined where one may not. */
   readonly download: (() => void) | undefined;
+  readonly bring: (() => void) | undefined;
 }
 
 export function SheetStrip(props: SheetStripProps) {
@@ -53,6 +55,11 @@ export function SheetStrip(props: SheetStripProps) {
       {props.download && (
         <Button size="2xs" h="6" onClick={props.download}>
           <Download size={12} aria-hidden /> Download
+        </Button>
+      )}
+      {props.bring && (
+        <Button size="2xs" h="6" onClick={props.bring}>
+          <Upload size={12} aria-hidden /> Bring in
         </Button>
       )}
       {!some && <ArrangedBand arranging={arranging} names={names} open={props.arrange} />}

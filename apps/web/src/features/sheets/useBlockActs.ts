@@ -1,12 +1,11 @@
 // What is done to blocks of a sheet: pasted, cleared, carried down, replaced, deleted. What is small is judged and shown at
 // once; what is large is done by the server as one act. What is refused stays with its cell as a draft.
-import { givenIn, textsOf, type FillAct, type ActOutcome, type ReplaceAct, type Search, type WritingAct } from '@dellum/core';
+import { givenIn, textsOf, type FillAct, type ReplaceAct, type Search, type WritingAct } from '@dellum/core';
 import {
   mostAtOnce,
   mostCells,
   type BlockOutcome,
   type EntryActDto,
-  type EntryActView,
   type EntryView,
   type FieldView,
   type Me,
@@ -15,6 +14,7 @@ import {
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import type { Block, Place } from '../../grid/index.js';
 import { store, useAppDispatch } from '../../data/store.js';
+import { outcomeWords, useActDone } from '../entries/actOutcome.js';
 import { did } from '../entries/doneSlice.js';
 import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { dropped } from '../../data/newEntriesSlice.js';
@@ -33,22 +33,6 @@ interface Cell {
   readonly text: string;
 }
 
-/** What came of a block, in a sentence. */
-function outcomeWords({
-  taken,
-  corrected,
-  refused,
-  passedOver,
-}: Pick<ActOutcome, 'taken' | 'corrected' | 'refused' | 'passedOver'>): string {
-  const words = [
-    `${number.format(taken)} ${taken === 1 ? 'cell was' : 'cells were'} taken`,
-    corrected > 0 && `${number.format(corrected)} under another spelling`,
-    refused > 0 && `${number.format(refused)} refused and kept in ${refused === 1 ? 'its cell' : 'their cells'}`,
-    passedOver > 0 && `${number.format(passedOver)} left as they are: changed by others since, or closed`,
-  ];
-  return `${words.filter(Boolean).join(', ')}.`;
-}
-
 export interface ActPlace {
   readonly register: RegisterView;
   /** The fields that are shown, in their order. */
@@ -65,6 +49,7 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
   const dispatch = useAppDispatch();
   const notice = useNotice();
   const attempt = useTry();
+  const actDone = useActDone();
   const [writeBlock] = useWriteBlockMutation();
   const [insert] = useInsertEntriesMutation();
   const [remove] = useDeleteEntriesMutation();
@@ -114,31 +99,9 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
     if (outcome) settle(cells, outcome, made, top);
   };
 
-  /** What came of an act of the server: what was refused becomes drafts. */
-  const settleAct = ({ id, outcome }: EntryActView) => {
-    dispatch(did({ registerId: register.id, act: { act: 'block', id } }));
-    for (const { entry, field, text, message, suggestions, mayConfirm } of outcome.refusals)
-      dispatch(
-        drafted({
-          registerId: register.id,
-          entryId: entry,
-          field,
-          text,
-          state: 'refused',
-          message,
-          suggestions,
-          ...(mayConfirm && { mayConfirm }),
-        }),
-      );
-    const kept =
-      outcome.refused > outcome.refusals.length
-        ? ` The first ${number.format(outcome.refusals.length)} of them are kept to be mended.`
-        : '';
-    notice(outcome.refused > 0 ? 'refused' : 'done', outcomeWords(outcome) + kept);
-  };
   const act = async (dto: EntryActDto) => {
     const view = await attempt(dispatch(doAct(register.id, dto)));
-    if (view) settleAct(view);
+    if (view) actDone(view);
   };
 
   /** The block as the server is told of it: from one entry to another, an end left out is that of the sheet. */

@@ -1,0 +1,105 @@
+// Cells of a block, judged and stored as part of an act: with authority, in the role that whoever began it has now.
+import { Injectable } from '@nestjs/common';
+import { carried, cellsOfNew, noOutcome, type ActOutcome, type Cells, type Refused, type Verdict } from '@dellum/core';
+import type { EntryView, Role, WriteBlockDto } from '@dellum/contract';
+import type { Trx } from '../database/database.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import { carriesOf, withFollowers } from '../entries/judging.js';
+import { PlacesStore } from '../entries/places.store.js';
+import { todayOf } from '../structure/days.js';
+import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import { BlockJudgingService } from './blockJudging.service.js';
+import { ClosingService } from './closing.service.js';
+import { EntryWriterService, type Writer } from './entryWriter.service.js';
+import { judgedCells, NewValuesService } from './newValues.service.js';
+import { RepeatsService } from './repeats.service.js';
+import { seenAs } from './takenBack.js';
+
+/** An act under way: who began it, on what it works, and in which transaction. */
+export interface ActAt {
+  readonly trx: Trx;
+  readonly caller: Writer;
+  readonly build: HouseBuild;
+  readonly register: RegisterBuild;
+  readonly actId: number;
+}
+
+@Injectable()
+export class BlockWritingService {
+  constructor(
+    private readonly judging: BlockJudgingService,
+    private readonly entries: EntriesStore,
+    private readonly places: PlacesStore,
+    private readonly writing: EntryWriterService,
+    private readonly repeats: RepeatsService,
+    private readonly closing: ClosingService,
+    private readonly newValues: NewValuesService,
+  ) {}
+
+  /** Stores what is taken of some cells of locked entries; what is refused is said. */
+  async write(
+    { trx, caller, build, register, actId }: ActAt,
+    cells: WriteBlockDto['cells'],
+    fields: readonly FieldBuild[],
+    entries: ReadonlyMap<string, EntryView>,
+  ): Promise<ActOutcome> {
+    if (cells.length === 0) return noOutcome;
+    const carries = carriesOf(build, register);
+    const needed = new Set(fields.flatMap((field) => withFollowers(register, field)));
+    const role = await this.roleOf(trx, caller);
+    const judgement = await this.judging.judgement(trx, build, register, [...needed], false, role);
+    const closed = await this.closing.closedTo(trx, build, register, seenAs(entries.values(), carries), { id: caller.id, role });
+    const byKey = new Map(fields.map((field) => [field.key, field]));
+    const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, cells, byKey, entries, { ...judgement, closed });
+    const judged = judgedCells(outcomes, byKey, after);
+    this.newValues.mustAdd(judged);
+    await this.writing.cells(trx, caller, register, entries, after, carries, actId);
+    await this.newValues.keepRequests(trx, caller, register, judged);
+    return outcomeOf(cells, outcomes);
+  }
+
+  /** Adds new entries at the end, each as its rules begin it. */
+  async addBelow({ trx, caller, build, register, actId }: ActAt, ids: readonly string[]): Promise<void> {
+    const place = { houseId: caller.houseId, registerId: register.id };
+    await this.places.lockOrder(trx, place);
+    const above = await this.entries.above(trx, place, undefined);
+    const begun = cellsOfNew(register.fields, above && carried(above.cells, carriesOf(build, register)), todayOf(new Date(), build.locale));
+    const cells = await this.repeats.freshCells(trx, caller.houseId, register, begun, ids.length);
+    await this.writing.insert(
+      trx,
+      caller,
+      register,
+      undefined,
+      ids.map((id) => ({ id, cells })),
+      'entry.inserted',
+      actId,
+    );
+  }
+
+  /** Those of some entries that are open to whoever has begun the act. */
+  async openAmong({ trx, caller, build, register }: ActAt, entries: readonly { id: string; cells: Cells }[]): Promise<string[]> {
+    const closed = await this.closing.closedTo(trx, build, register, entries, { id: caller.id, role: await this.roleOf(trx, caller) });
+    return entries.filter(({ id }) => closed(id) === undefined).map(({ id }) => id);
+  }
+
+  /** In which role the person is now who has begun the act; acts go on after their request. */
+  async roleOf(trx: Trx, { houseId, id }: Writer): Promise<Role> {
+    if (id === null) return 'reader';
+    const person = await trx.selectFrom('people').select('role').where('house_id', '=', houseId).where('id', '=', id).executeTakeFirst();
+    return person?.role ?? 'reader';
+  }
+}
+
+/** What came of the cells of one part. */
+function outcomeOf(
+  cells: readonly { entry: string; field: string; text: string }[],
+  outcomes: readonly { readonly verdict: Verdict }[],
+): ActOutcome {
+  const refusals = outcomes.flatMap(({ verdict }, at): Refused[] =>
+    verdict.verdict === 'refused'
+      ? [{ ...cells[at]!, message: verdict.message, suggestions: verdict.suggestions, ...(verdict.mayConfirm && { mayConfirm: true }) }]
+      : [],
+  );
+  const corrected = outcomes.filter(({ verdict }) => verdict.verdict === 'taken' && verdict.corrected).length;
+  return { ...noOutcome, taken: outcomes.length - refusals.length, corrected, refused: refusals.length, refusals };
+}

@@ -1,0 +1,27 @@
+// Opens a file by what it holds, whatever it is called.
+import { openArchive, withPassword } from './archive.js';
+import { UnreadableFile, type OpenedFile } from './models.js';
+import { openOpenDocument } from './openDocument.js';
+import { openTextTable } from './textTable.js';
+import { openWorkbook } from './workbook.js';
+
+export { UnreadableFile, type Noticed, type OpenedFile, type Piece, type ReadRow } from './models.js';
+
+const compound = Buffer.from('D0CF11E0A1B11AE1', 'hex');
+const encrypted = Buffer.from('EncryptedPackage', 'utf16le');
+
+/** Throws `UnreadableFile` where there is nothing to read, here or while its pieces are read. `name`: what it is called. */
+export async function openFile(bytes: Buffer, name: string): Promise<OpenedFile> {
+  if (bytes.length === 0) throw new UnreadableFile('The file is empty. Choose another file.');
+  if (bytes.subarray(0, compound.length).equals(compound)) {
+    if (bytes.includes(encrypted)) throw withPassword();
+    throw new UnreadableFile(
+      'The file is of an older kind that is not read here. Save it as .xlsx or .ods where it was made, and bring that.',
+    );
+  }
+  if (!/^PK[\x03\x05]/u.test(bytes.subarray(0, 3).toString('latin1'))) return openTextTable(bytes, name.replace(/\.[^.]+$/u, ''));
+  const archive = await openArchive(bytes);
+  if (archive.has('xl/workbook.xml') || archive.has('[Content_Types].xml')) return openWorkbook(archive);
+  if (archive.has('content.xml') || archive.has('META-INF/manifest.xml')) return openOpenDocument(archive);
+  throw new UnreadableFile('The file is an archive without a workbook in it. Unpack it, and bring the workbook.');
+}
