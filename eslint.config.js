@@ -27,7 +27,7 @@ const ordered = (base, groups, ...also) =>
   );
 
 const serverFolders = [
-  ['database', 'problems'],
+  ['database', 'problems', 'threads'],
   ['access', 'changes', 'counts', 'jobs'],
   ['api', 'ledger', 'structure'],
   ['entries', 'people'],

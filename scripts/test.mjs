@@ -7,6 +7,8 @@ import { startCluster } from './lib/postgres.mjs';
 import { runScript, say } from './lib/say.mjs';
 
 const counts = { passed: 0, failed: 0 };
+/** What failed, said once more at the end: what stands far above is not read. */
+const failures = [];
 
 function run(name, command, args, env = {}) {
   say(`\n— ${name}`);
@@ -23,7 +25,10 @@ async function steps(all) {
       const started = Date.now();
       execFile(command, args, { cwd: root, maxBuffer: 2 ** 26 }, (error, out, err) => {
         counts[error ? 'failed' : 'passed']++;
-        if (error) say(`${out}${err}`);
+        if (error) {
+          say(`${out}${err}`);
+          failures.push({ name, words: `${out}${err}` });
+        }
         say(`— ${name}: ${error ? 'FAILED' : 'good'} after ${Math.round((Date.now() - started) / 1000)} s`);
         resolve();
       });
@@ -38,7 +43,7 @@ async function steps(all) {
 /** A step that counts its own tests into a JSON report; a run that fails without a failed test counts as one. */
 function tests(name, command, args, env, read) {
   const good = run(name, command, args, env);
-  let found = { passed: 0, failed: 0 };
+  let found = { passed: 0, failed: 0, failures: [] };
   try {
     found = read();
   } catch {
@@ -46,7 +51,15 @@ function tests(name, command, args, env, read) {
   }
   counts.passed += found.passed;
   counts.failed += found.failed || (good ? 0 : 1);
+  failures.push(...found.failures);
+  if (!good && found.failures.length === 0)
+    failures.push({ name, words: 'It broke before, or beside, its tests; the lines above say where.' });
 }
+
+/** The tests of a suite of the browser, and of those within it. */
+const specsIn = ({ specs, suites = [] }) => [...specs, ...suites.flatMap(specsIn)];
+/** So much is said of a failure at the end. */
+const mostWords = 1500;
 
 const readJson = (file) => JSON.parse(readFileSync(file, 'utf8'));
 
@@ -72,19 +85,33 @@ await runScript(async () => {
       ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${units}`],
       env,
       () => {
-        const { numPassedTests, numFailedTests, numFailedTestSuites } = readJson(units);
-        return { passed: numPassedTests, failed: numFailedTests || numFailedTestSuites };
+        const { numPassedTests, numFailedTests, numFailedTestSuites, testResults } = readJson(units);
+        const broken = testResults.flatMap(({ name, message, assertionResults }) => [
+          ...(message ? [{ name, words: message }] : []),
+          ...assertionResults
+            .filter(({ status }) => status === 'failed')
+            .map(({ fullName, failureMessages }) => ({ name: `${name} › ${fullName}`, words: failureMessages.join('\n') })),
+        ]);
+        return { passed: numPassedTests, failed: numFailedTests || numFailedTestSuites, failures: broken };
       },
     );
     const browser = join(folder, 'browser.json');
     tests('browser tests', 'npx', ['playwright', 'test', '-c', 'e2e'], { ...env, DELLUM_E2E_REPORT: browser }, () => {
-      const { stats } = readJson(browser);
-      return { passed: stats.expected, failed: stats.unexpected + stats.flaky };
+      const { stats, suites } = readJson(browser);
+      const broken = suites
+        .flatMap(specsIn)
+        .filter(({ ok }) => !ok)
+        .map(({ file, title, tests: runs }) => ({
+          name: `${file} › ${title}`,
+          words: runs.flatMap(({ results }) => results.map(({ error }) => error?.message ?? '')).join('\n'),
+        }));
+      return { passed: stats.expected, failed: stats.unexpected + stats.flaky, failures: broken };
     });
   } finally {
     cluster.stop();
     rmSync(folder, { recursive: true, force: true });
   }
+  for (const { name, words } of failures) say(`\nFAILED ${name.replace(`${root}/`, '')}\n${words.slice(0, mostWords)}`);
   say(`\n${counts.passed} passed, ${counts.failed} failed`);
   if (counts.failed > 0) process.exitCode = 1;
 });

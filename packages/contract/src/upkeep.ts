@@ -6,9 +6,9 @@ import {
   longestName,
   longestValue,
   type ColumnProfile,
+  type ExaminedRange,
   type FieldKind,
   type FindingKind,
-  type LeftOutWhy,
   type LookAlike,
   type Orphans,
   type ParentFinding,
@@ -63,12 +63,7 @@ export class TakeBackDto {
 }
 
 /** A range on the Ranges page. */
-export interface RangeLine {
-  readonly id: string;
-  readonly taken: number;
-  readonly leftOut: readonly { readonly why: LeftOutWhy; readonly count: number }[];
-  readonly findings: readonly RangeFinding[];
-}
+export type RangeLine = ExaminedRange;
 
 /** What a change of a range would do, before it is done; of long lists of values the first ones are shown. */
 export interface RangeLook extends Redefined {

@@ -1,7 +1,7 @@
 // Catalogs: made, composed, retitled and deleted; shown with the use of their values.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { levelsOf, mostUsed, partReads, proposalOf, readSourceState, type CatalogDefinition } from '@dellum/core';
+import { freeKeyAmong, levelsOf, mostUsed, partReads, proposalOf, readSourceState, type CatalogDefinition } from '@dellum/core';
 import {
   definitionMark,
   keeps,
@@ -149,7 +149,7 @@ export class CatalogsService {
     const { note, definition } = wanted;
     const keys = new Set([...build.catalogs.values()].map(({ key }) => key));
     const id = randomUUID();
-    await this.store.add(trx, caller.houseId, { id, key: freeKey(houseKey(title), keys), title, note, definition });
+    await this.store.add(trx, caller.houseId, { id, key: freeKeyAmong(houseKey(title), keys), title, note, definition });
     await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'catalog.made', detail: { id, title, definition } }]);
     return id;
   }
@@ -242,10 +242,3 @@ const freeTitle = (build: HouseBuild, title: string, except: string | undefined)
     'title',
     [...build.catalogs.values()].filter(({ id }) => id !== except).map((catalog) => catalog.title),
   );
-
-function freeKey(wanted: string, taken: ReadonlySet<string>): string {
-  for (let number = 1; ; number++) {
-    const key = number === 1 ? wanted : `${wanted}-${number}`;
-    if (!taken.has(key)) return key;
-  }
-}

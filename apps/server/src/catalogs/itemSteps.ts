@@ -4,6 +4,7 @@ import {
   clean,
   compileCatalog,
   endingOf,
+  grouped,
   itemKey,
   lookUp,
   parentKeyOf,
@@ -209,10 +210,11 @@ function underRange(
 
 function renamed(catalog: CatalogAt, item: Item, to: string): Step[] {
   const cells = cellsOf(catalog, item);
-  const byRegister = new Map<string, { entry: string; field: string; text: string }[]>();
-  for (const { row, field } of cells)
-    byRegister.set(row.register, [...(byRegister.get(row.register) ?? []), { entry: row.entry, field, text: to }]);
-  const writes = [...byRegister].map(([registerId, own]): Step => ({ what: 'act', registerId, act: { act: 'write', cells: own } }));
+  const writes = [...grouped(cells, ({ row }) => row.register)].map(([registerId, own]): Step => ({
+    what: 'act',
+    registerId,
+    act: { act: 'write', cells: own.map(({ row, field }) => ({ entry: row.entry, field, text: to })) },
+  }));
   return [
     ...writes,
     ...(isTyped(item) ? withTyped(catalog, (values) => [...new Set(values.map((value) => (value === item.value ? to : value)))]) : []),

@@ -11,7 +11,7 @@ export class RangesController {
   constructor(private readonly ranges: RangesService) {}
 
   @Get()
-  lines(@Asking() caller: Caller): Promise<RangeLine[]> {
+  lines(@Asking() caller: Caller): Promise<readonly RangeLine[]> {
     return this.ranges.lines(caller);
   }
 

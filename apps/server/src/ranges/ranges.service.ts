@@ -7,7 +7,6 @@ import {
   endAt,
   endingOf,
   examine,
-  grouped,
   heldBy,
   nameFault,
   namingCatalogs,
@@ -18,7 +17,6 @@ import {
   stretchesOver,
   type Proposal,
   type SourceRange,
-  type SourceState,
 } from '@dellum/core';
 import {
   rangeMark,
@@ -39,6 +37,7 @@ import { outsideOf, PlanningService, questionsOf } from '../sources/planning.ser
 import { SourcesService } from '../sources/sources.service.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { stretchesAt } from '../sources/placing.js';
+import { FindingsService } from './findings.service.js';
 
 /** How many values of each kind a look at a change names. */
 const mostShown = 20;
@@ -52,6 +51,7 @@ export class RangesService {
     private readonly sources: SourcesService,
     private readonly sourceStates: SourceStatesService,
     private readonly planning: PlanningService,
+    private readonly findings: FindingsService,
   ) {}
 
   make(caller: Caller, dto: MakeRangeDto): Promise<Outcome> {
@@ -143,13 +143,8 @@ export class RangesService {
   }
 
   /** Every range with what it takes, what it leaves out and why, and what the doctor finds. */
-  async lines(caller: Caller): Promise<RangeLine[]> {
-    const build = await this.builds.now(caller.houseId);
-    const sourceState = await this.sourceStates.read(this.database.kysely, build, {
-      ranges: build.ranges.map(({ id }) => id),
-      catalogs: naming(build),
-    });
-    return build.ranges.map(({ id }) => lineOf(build, sourceState, id));
+  async lines(caller: Caller): Promise<readonly RangeLine[]> {
+    return (await this.findings.of(await this.builds.now(caller.houseId))).ranges;
   }
 
   /** Does the cure of a finding. It is found anew; one that is not there any more mends nothing. */
@@ -167,12 +162,6 @@ export class RangesService {
 
 /** Catalogs whose values name ranges: with them it is known which ranges are used by name. */
 const naming = (build: HouseBuild): string[] => namingCatalogs([...build.catalogs.values()].map(({ definition }) => definition));
-
-function lineOf(build: HouseBuild, sourceState: SourceState, id: string): RangeLine {
-  const taking = readSourceState(sourceState).taking(id);
-  const leftOut = [...grouped(taking.leftOut, ({ why }) => why)].map(([why, rows]) => ({ why, count: rows.length }));
-  return { id, taken: taking.values.length, leftOut, findings: examine(id, sourceState, { apart: apartIn(build), effects: true }) };
-}
 
 function rangeOf(build: HouseBuild, id: string): SourceRange {
   const range = build.ranges.find((known) => known.id === id);

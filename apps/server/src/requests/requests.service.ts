@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import {
   carried,
   clean,
+  grouped,
   groupRequests,
   itemKey,
   joinedValues,
@@ -210,17 +211,14 @@ function parted(
   requests: readonly WaitingRequest[],
   instead: Instead,
 ): { proposed: Step[]; direct: Map<FieldBuild, string[]> } {
-  const proposed: Step[] = [];
-  const direct = new Map<FieldBuild, string[]>();
-  for (const { fieldId, entryId, held } of requests) {
-    const field = build.fields.get(fieldId)!;
-    if (feedsCatalogs(build, field.registerId))
-      proposed.push({
-        what: 'act',
-        registerId: field.registerId,
-        act: { act: 'write', cells: [{ entry: entryId, field: field.key, text: instead(held) }] },
-      });
-    else direct.set(field, [...(direct.get(field) ?? []), entryId]);
-  }
-  return { proposed, direct };
+  const feeds = ({ fieldId }: WaitingRequest) => feedsCatalogs(build, build.fields.get(fieldId)!.registerId);
+  const proposed = requests.filter(feeds).map(({ fieldId, entryId, held }): Step => {
+    const { registerId, key } = build.fields.get(fieldId)!;
+    return { what: 'act', registerId, act: { act: 'write', cells: [{ entry: entryId, field: key, text: instead(held) }] } };
+  });
+  const direct = grouped(
+    requests.filter((request) => !feeds(request)),
+    ({ fieldId }) => build.fields.get(fieldId)!,
+  );
+  return { proposed, direct: new Map([...direct].map(([field, own]) => [field, own.map(({ entryId }) => entryId)])) };
 }

@@ -15,6 +15,7 @@ import {
   type Locale,
 } from '@dellum/core';
 import type { FieldFromRowsDto, MakeFromRowsDto, ProposedFieldView, TextRowsDto } from '@dellum/contract';
+import { ThreadsService } from '../threads/threads.service.js';
 import { StructureService, apartIn } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { catalogOf } from '../catalogs/catalogs.service.js';
@@ -29,7 +30,6 @@ import { freeName, ProblemError } from '../problems/index.js';
 import { fieldWidth, fittingFields } from '../sheets/sheets.service.js';
 import { SheetsStore } from '../structure/sheets.store.js';
 import { GatherService } from './gather.service.js';
-import { lookAlikesOf } from './lookAlikesOf.js';
 
 /** A field of the new register, with the catalog that it is bound to. */
 type NewField = Omit<ReturnType<typeof fittingFields>[number], 'kind'> &
@@ -45,6 +45,7 @@ export class FromRowsService {
     private readonly entries: EntriesStore,
     private readonly counts: CountsStore,
     private readonly ledger: LedgerStore,
+    private readonly threads: ThreadsService,
   ) {}
 
   /** The fields that a table could have, each with the catalog that has most of its values already. */
@@ -53,7 +54,9 @@ export class FromRowsService {
     return Promise.all(
       proposedFields(rows, build.locale).map(async ({ heading, kind, filled, unread, counts }): Promise<ProposedFieldView> => {
         const asText = kind === 'text' && filled > 0;
-        const profile = asText ? profileOf(counts, withoutApart(await lookAlikesOf(cleanedCounts(counts)), apartIn(build))) : undefined;
+        const profile = asText
+          ? profileOf(counts, withoutApart(await this.threads.lookAlikes(cleanedCounts(counts)), apartIn(build)))
+          : undefined;
         const [standing] = profile ? await this.gathering.standing(build, profile) : [];
         return {
           heading,

@@ -17,6 +17,7 @@ import {
   type StandingMatch,
 } from '@dellum/core';
 import type { ColumnView, Gathered, GatherDto, GatherTakenBack } from '@dellum/contract';
+import { ThreadsService } from '../threads/threads.service.js';
 import { StructureService, apartIn, entryFieldWithId, feedsCatalogs } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild } from '../structure/structure.store.js';
 import { CarriesService } from '../carries/carries.service.js';
@@ -35,7 +36,6 @@ import { RangesService } from '../ranges/ranges.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 import { SheetsStore } from '../structure/sheets.store.js';
 import { GatherStore, type GatheredList, type LastGathered } from './gather.store.js';
-import { lookAlikesOf } from './lookAlikesOf.js';
 
 const gatheredSheet = { title: 'Gathered lists', note: 'Lists that were made of columns.' };
 /** So many standing catalogs are proposed. */
@@ -58,6 +58,7 @@ export class GatherService {
     private readonly counts: CountsStore,
     private readonly store: GatherStore,
     private readonly compiled: CompiledCatalogsService,
+    private readonly threads: ThreadsService,
     private readonly acts: EntryActsService,
     private readonly carriesStore: CarriesStore,
     private readonly ranges: RangesService,
@@ -76,7 +77,7 @@ export class GatherService {
     const field = gatherable(build, fieldId);
     const counts =
       (await this.counts.ofFields(this.database.kysely, caller.houseId, [field.id])).get(field.id) ?? new Map<string, number>();
-    const profile = profileOf(counts, withoutApart(await lookAlikesOf(cleanedCounts(counts)), apartIn(build)));
+    const profile = profileOf(counts, withoutApart(await this.threads.lookAlikes(cleanedCounts(counts)), apartIn(build)));
     return { ...profile, standing: await this.standing(build, profile) };
   }
 

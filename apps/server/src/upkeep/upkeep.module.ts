@@ -12,6 +12,7 @@ import { ProgramsModule } from '../programs/programs.module.js';
 import { RangesModule } from '../ranges/ranges.module.js';
 import { SheetsModule } from '../sheets/sheets.module.js';
 import { StructureModule } from '../structure/structure.module.js';
+import { ThreadsModule } from '../threads/threads.module.js';
 import { ColumnsController } from './columns.controller.js';
 import { FromRowsController } from './fromRows.controller.js';
 import { FromRowsService } from './fromRows.service.js';
@@ -36,6 +37,7 @@ import { UpkeepService } from './upkeep.service.js';
     RangesModule,
     SheetsModule,
     StructureModule,
+    ThreadsModule,
   ],
   controllers: [ColumnsController, FromRowsController, UpkeepController],
   providers: [FromRowsService, GatherService, GatherStore, ToldApartService, UpkeepService],

@@ -2,11 +2,8 @@
 import { Injectable } from '@nestjs/common';
 import {
   canBeOutside,
-  examine,
-  examineParents,
-  hasParents,
+  grouped,
   itemsAtLevel,
-  orphansOf,
   readSourceState,
   wantsToBeList,
   withoutApart,
@@ -14,9 +11,12 @@ import {
   type TellsApart,
 } from '@dellum/core';
 import type { AlikeBetween, CatalogAlikes, Unused, Upkeep } from '@dellum/contract';
+import { FindingsService } from '../ranges/findings.service.js';
+import { ThreadsService } from '../threads/threads.service.js';
 import { StructureService, apartIn, boundFields } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
+import { OncePerVersion } from '../compiled/oncePerVersion.js';
 import { CountsStore } from '../counts/counts.store.js';
 import { entriesIn, OutsideService } from '../outside/outside.service.js';
 import { Database } from '../database/database.js';
@@ -24,7 +24,6 @@ import type { Caller } from '../access/access.js';
 import { LinkedStore } from '../linked/linked.store.js';
 import { WebhooksStore } from '../programs/webhooks.store.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';
-import { lookAlikesOf } from './lookAlikesOf.js';
 
 const mostUnused = 200;
 const mostGroups = 200;
@@ -36,11 +35,11 @@ interface OfferedValue extends Spelling {
 }
 type Offered = ReadonlyMap<string, readonly OfferedValue[]>;
 
-type Standing = Pick<Upkeep, 'findings' | 'parents' | 'orphans' | 'alikes' | 'between'>;
+type Alikes = Pick<Upkeep, 'alikes' | 'between'>;
 
 @Injectable()
 export class UpkeepService {
-  private readonly known = new Map<string, { version: number; found: Promise<Standing> }>();
+  private readonly alikes = new OncePerVersion<Alikes>();
 
   constructor(
     private readonly database: Database,
@@ -51,16 +50,20 @@ export class UpkeepService {
     private readonly found: OutsideService,
     private readonly linked: LinkedStore,
     private readonly webhooks: WebhooksStore,
+    private readonly findings: FindingsService,
+    private readonly threads: ThreadsService,
   ) {}
 
   async all(caller: Caller): Promise<Upkeep> {
     const build = await this.builds.now(caller.houseId);
     const offered = await this.offered(build);
-    const { findings, parents, orphans, alikes, between } = await this.standing(build, offered);
+    const { ranges, parents, orphans } = await this.findings.of(build);
+    const { alikes, between } = await this.alikes.of(build, () => this.findAlikes(build, offered));
     return {
-      findings,
+      // Look-alikes are told catalog by catalog, where entries hold them.
+      findings: ranges.flatMap(({ findings }) => findings.filter(({ kind }) => kind !== 'look-alike')),
       parents,
-      orphans,
+      orphans: orphans.slice(0, mostOrphans),
       failing: await this.failing(build.houseId),
       untold: await this.untold(build.houseId),
       faulty: [...build.catalogs.values()].filter(({ faulty }) => faulty).map(({ id, title }) => ({ catalogId: id, title })),
@@ -73,32 +76,15 @@ export class UpkeepService {
     };
   }
 
-  /** What does not change with the entries is found once a version of the build. */
-  private standing(build: HouseBuild, offered: Offered): Promise<Standing> {
-    const known = this.known.get(build.houseId);
-    if (known?.version === build.version) return known.found;
-    const found = this.find(build, offered);
-    this.known.set(build.houseId, { version: build.version, found });
-    return found;
-  }
-
-  private async find(build: HouseBuild, offered: Offered): Promise<Standing> {
-    const parented = [...build.catalogs.values()].filter(({ definition }) => hasParents(definition)).map(({ id }) => id);
-    const sourceState = await this.sourceStates.read(this.database.kysely, build, {
-      ranges: build.ranges.map(({ id }) => id),
-      catalogs: parented,
-    });
-    const parents = parented.flatMap((id) => examineParents(id, sourceState));
-    const orphans = parented.flatMap((id) => orphansOf(id, sourceState)).slice(0, mostOrphans);
-    const findings = build.ranges.flatMap(({ id }) => examine(id, sourceState, { effects: true }));
+  private async findAlikes(build: HouseBuild, offered: Offered): Promise<Alikes> {
     const apart = apartIn(build);
     const alikes: CatalogAlikes[] = [];
     for (const [catalogId, values] of offered) {
-      const alike = await lookAlikesOf(values.map(({ value, entries }) => ({ value, entries })));
+      const alike = await this.threads.lookAlikes(values.map(({ value, entries }) => ({ value, entries })));
       const groups = withoutApart(alike, apart).slice(0, mostGroups);
       if (groups.length > 0) alikes.push({ catalogId, groups });
     }
-    return { findings, parents, orphans, alikes, between: await alikesBetween(offered, apart) };
+    return { alikes, between: await this.alikesBetween(offered, apart) };
   }
 
   private async offered(build: HouseBuild): Promise<Offered> {
@@ -117,6 +103,17 @@ export class UpkeepService {
       );
     }
     return offered;
+  }
+
+  /** Values that are spelled otherwise in another catalog; one that stands equally in both is no finding. */
+  private async alikesBetween(offered: Offered, apart: TellsApart): Promise<AlikeBetween[]> {
+    const standing = [...offered].flatMap(([catalogId, values]) => values.map(({ value }) => ({ catalogId, value })));
+    const homes = grouped(standing, ({ value }) => value);
+    const groups = await this.threads.lookAlikes([...homes].map(([value, own]) => ({ value, entries: own.length })));
+    return withoutApart(groups, apart)
+      .map((group) => ({ values: group.flatMap(({ value }) => homes.get(value)!) }))
+      .filter(({ values }) => new Set(values.map(({ catalogId }) => catalogId)).size > 1)
+      .slice(0, mostGroups);
   }
 
   /** Linked sources whose last reading failed: the last good values stand in for it. */
@@ -172,17 +169,6 @@ export class UpkeepService {
     const found = await this.found.of(db, build, fields);
     return fields.map(({ id }) => ({ fieldId: id, entries: entriesIn(found.get(id)!) })).filter(({ entries }) => entries > 0);
   }
-}
-
-/** Values that are spelled otherwise in another catalog; one that stands equally in both is no finding. */
-async function alikesBetween(offered: Offered, apart: TellsApart): Promise<AlikeBetween[]> {
-  const homes = new Map<string, string[]>();
-  for (const [catalogId, values] of offered) for (const { value } of values) homes.set(value, [...(homes.get(value) ?? []), catalogId]);
-  const groups = await lookAlikesOf([...homes.keys()].map((value) => ({ value, entries: homes.get(value)!.length })));
-  return withoutApart(groups, apart)
-    .map((group) => ({ values: group.flatMap(({ value }) => homes.get(value)!.map((catalogId) => ({ catalogId, value }))) }))
-    .filter(({ values }) => new Set(values.map(({ catalogId }) => catalogId)).size > 1)
-    .slice(0, mostGroups);
 }
 
 /** Values of bound catalogs that no entry holds, as they are shown. */

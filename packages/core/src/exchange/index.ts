@@ -27,6 +27,34 @@ export {
 } from './comparing.js';
 export { columnsOfSheet, markedText, readMark, signedPart, type FileMark } from './fileMark.js';
 export { columnOf, countsIn, daysRead, unescaped, type Counts } from './readCells.js';
+export {
+  brought,
+  collisionsOf,
+  idsOf,
+  namedParts,
+  partsHere,
+  waysIn,
+  withIds,
+  type Chosen,
+  type Collision,
+  type NamedParts,
+  type PartsHere,
+  type WayIn,
+} from './bringParts.js';
+export {
+  registersOf,
+  type HouseParts,
+  type PartsCatalog,
+  type PartsField,
+  type PartsFigure,
+  type PartsForm,
+  type PartsGroup,
+  type PartsLinked,
+  type PartsPerson,
+  type PartsRegister,
+  type PartsSheet,
+} from './houseParts.js';
+export { partFaults } from './partFaults.js';
 export { listColumns, tablesDescription, type Described, type TablesAbout } from './csvw.js';
 export { freeSheetIn } from './names.js';
 export { columnName, firstRow, keyMark, namesOf, openFormula, spareRows, validationOf, type Validation } from './validation.js';

@@ -1,9 +1,29 @@
 // Names that nothing else has yet.
+import { longestName } from './forbidden.js';
 import { matchKey } from './keys.js';
 
-/** The name itself where it is free, else with the first number that makes it so: "Harbour lists 2". */
+/** The first of the name itself and the name with 2, 3 … that is not taken. */
+function firstFree(isTaken: (name: string) => boolean, named: (end: string) => string, mark: string): string {
+  for (let number = 1; ; number++) {
+    const name = named(number === 1 ? '' : `${mark}${number}`);
+    if (!isTaken(name)) return name;
+  }
+}
+
+/** The name itself where it is free, else with the first number that makes it so: "Harbour lists 2". What would be too long is cut. */
 export function freeAmong(name: string, taken: readonly string[]): string {
   const keys = new Set(taken.map(matchKey));
-  if (!keys.has(matchKey(name))) return name;
-  for (let number = 2; ; number++) if (!keys.has(matchKey(`${name} ${number}`))) return `${name} ${number}`;
+  return firstFree(
+    (tried) => keys.has(matchKey(tried)),
+    (end) => `${end === '' ? name : name.slice(0, longestName - end.length)}${end}`,
+    ' ',
+  );
 }
+
+/** The same for a key in addresses: "harbour-lists-2". */
+export const freeKeyAmong = (key: string, taken: ReadonlySet<string>): string =>
+  firstFree(
+    (tried) => taken.has(tried),
+    (end) => `${key}${end}`,
+    '-',
+  );

@@ -167,14 +167,11 @@ function cellsHolding(patient: Patient, value: string, depth: number): { row: So
 
 /** Look-alikes among the values under one parent, and among the parents themselves. */
 const lookAlike = (patient: Patient, apart: TellsApart): readonly RangeAilment[] => {
-  const siblings = new Map<string, { value: string; rows: readonly SourceRow[]; depth: number }[]>();
-  for (const { value, path, rows } of patient.taking.values) {
-    const parent = path.join('\u001F');
-    siblings.set(parent, [...(siblings.get(parent) ?? []), { value, rows, depth: path.length }]);
-  }
+  const siblings = grouped(patient.taking.values, ({ path }) => path.join('\u001F'));
   const use = wordUse(patient.taking.values.map(({ value }) => ({ value, entries: 0 })));
-  return [...siblings.values()].flatMap((values) =>
-    withoutApart(
+  return [...siblings.values()].flatMap((values) => {
+    const depth = values[0]!.path.length;
+    return withoutApart(
       lookAlikes(
         values.map(({ value, rows }) => ({ value, entries: rows.length })),
         use,
@@ -182,7 +179,6 @@ const lookAlike = (patient: Patient, apart: TellsApart): readonly RangeAilment[]
       apart,
     ).flatMap(([right, ...others]) =>
       others.map((other): RangeAilment => {
-        const { depth } = values.find(({ value }) => value === other.value)!;
         const cells = cellsHolding(patient, other.value, depth);
         const words = `“${other.value}” looks like “${right!.value}”.`;
         const alike: ValuePair = [right!.value, other.value];
@@ -195,8 +191,8 @@ const lookAlike = (patient: Patient, apart: TellsApart): readonly RangeAilment[]
           cure: { words: `Write it “${right!.value}”`, steps: writingAll(cells.map((cell) => ({ ...cell, text: right!.value }))) },
         };
       }),
-    ),
-  );
+    );
+  });
 };
 
 /** Nearly every cell is plain: one blank between words, none at the ends. Only the others are cleaned and compared. */
@@ -350,14 +346,15 @@ const listed = (values: readonly string[]) =>
     .join(', ') + (values.length > 3 ? ` and ${values.length - 3} more` : '');
 
 /** What a proposal does to what a range takes, in one sentence. */
-export function effectOn(rangeId: string, sourceState: SourceState, proposal: Proposal): string {
+export function effectOn(
+  rangeId: string,
+  sourceState: SourceState,
+  proposal: Proposal,
+  reader: SourceStateReader = readSourceState(sourceState),
+): string {
   const after = readSourceState(afterProposal(sourceState, proposal));
   if (!after.range(rangeId)) return 'The name goes; its cells stay as they are.';
-  const was = new Set(
-    readSourceState(sourceState)
-      .taking(rangeId)
-      .values.map(({ value }) => value),
-  );
+  const was = new Set(reader.taking(rangeId).values.map(({ value }) => value));
   const is = new Set(after.taking(rangeId).values.map(({ value }) => value));
   const come = [...is].filter((value) => !was.has(value));
   const go = [...was].filter((value) => !is.has(value));
@@ -368,13 +365,16 @@ export function effectOn(rangeId: string, sourceState: SourceState, proposal: Pr
   return parts.length === 0 ? 'What is offered stays the same.' : `${parts.join('; ')}.`;
 }
 
-/** Examines one range. Look-alikes cost more than the rest and are looked for when it is said which values are two things. */
+/**
+ * Examines one range. Look-alikes cost more than the rest and are looked for when it is said which values are two things.
+ * Whoever examines several ranges of one state gives the reader of that state, so that each is taken once.
+ */
 export function examine(
   rangeId: string,
   sourceState: SourceState,
-  options: { readonly apart?: TellsApart; readonly effects?: boolean } = {},
+  options: { readonly apart?: TellsApart; readonly effects?: boolean; readonly reader?: SourceStateReader } = {},
 ): RangeFinding[] {
-  const reader = readSourceState(sourceState);
+  const reader = options.reader ?? readSourceState(sourceState);
   const range = reader.range(rangeId);
   if (!range) return [];
   const patient: Patient = { range, taking: reader.taking(rangeId), sourceState, reader };
@@ -385,7 +385,9 @@ export function examine(
     return {
       ...finding,
       rangeId,
-      cure: proposal ? { words: cure.words, proposal, effect: options.effects ? effectOn(rangeId, sourceState, proposal) : '' } : null,
+      cure: proposal
+        ? { words: cure.words, proposal, effect: options.effects ? effectOn(rangeId, sourceState, proposal, reader) : '' }
+        : null,
     };
   });
 }

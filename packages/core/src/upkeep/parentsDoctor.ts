@@ -94,8 +94,7 @@ function almostNamed({ catalogId }: NamedPart, sourceState: SourceState, reader:
 }
 
 /** Rows whose parent does not exist and resembles none, in the parts of one catalog. */
-export function orphansOf(catalogId: string, sourceState: SourceState): Orphans[] {
-  const reader = readSourceState(sourceState);
+export function orphansOf(catalogId: string, sourceState: SourceState, reader = readSourceState(sourceState)): Orphans[] {
   return (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((part) => {
     if (part.kind !== 'keyed') return [];
     const byText = lostRows(part, reader);
@@ -111,8 +110,7 @@ export function orphansOf(catalogId: string, sourceState: SourceState): Orphans[
 }
 
 /** What almost matches in the parts of one catalog that put things under parents. */
-export function examineParents(catalogId: string, sourceState: SourceState): ParentFinding[] {
-  const reader = readSourceState(sourceState);
+export function examineParents(catalogId: string, sourceState: SourceState, reader = readSourceState(sourceState)): ParentFinding[] {
   const found = (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((part) =>
     part.kind === 'keyed' ? almostKeyed(part, reader) : part.kind === 'named' ? almostNamed(part, sourceState, reader) : [],
   );

@@ -1,4 +1,5 @@
 // What a column holds, and the list it wants to be: its values, with the spellings that likely mean each.
+import { grouped } from '../group.js';
 import { clean, longestValue, sourceTextFault } from '../text/index.js';
 import type { LookAlike, Spelling } from './lookAlikes.js';
 
@@ -32,23 +33,19 @@ export const wantsToBeList = (distinct: number, entries: number): boolean =>
  * that differ by blanks alone belong to one value.
  */
 export function profileOf(counts: ReadonlyMap<string, number>, alike: readonly LookAlike[]): ColumnProfile {
-  const spelled = new Map<string, Spelling[]>();
-  for (const [value, entries] of counts) {
+  const fit = [...counts].flatMap(([value, entries]) => {
     const own = clean(value);
-    if (own === '' || own.length > longestValue || sourceTextFault(own)) continue;
-    spelled.set(own, [...(spelled.get(own) ?? []), { value, entries }]);
-  }
+    return own === '' || own.length > longestValue || sourceTextFault(own) ? [] : [{ own, value, entries }];
+  });
   const rightOf = new Map(alike.flatMap(([right, ...others]) => others.map((other) => [other.value, right!.value] as const)));
-  const groups = new Map<string, Spelling[]>();
-  for (const [own, spellings] of spelled) {
-    const right = rightOf.get(own) ?? own;
-    groups.set(right, [...(groups.get(right) ?? []), ...spellings]);
-  }
+  const groups = grouped(fit, ({ own }) => rightOf.get(own) ?? own);
   const sum = (spellings: readonly Spelling[]) => spellings.reduce((total, { entries }) => total + entries, 0);
   const values = [...groups].map(([value, spellings]): ProposedValue => ({
     value,
     entries: sum(spellings),
-    spellings: spellings.filter((spelling) => spelling.value !== value),
+    spellings: spellings
+      .filter((spelling) => spelling.value !== value)
+      .map((spelling) => ({ value: spelling.value, entries: spelling.entries })),
   }));
   const entries = [...counts.values()].reduce((total, count) => total + count, 0);
   return {

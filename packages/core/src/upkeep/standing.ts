@@ -1,4 +1,5 @@
 // A standing catalog for a column that wants to be a list: one that has most of its values already.
+import { grouped } from '../group.js';
 import { lookUp, type Catalog } from '../catalogs/index.js';
 import type { Spelling } from './lookAlikes.js';
 import type { ProposedValue } from './profile.js';
@@ -17,7 +18,7 @@ const leastShare = 0.5;
 
 /** Which value of the catalog each proposed value is, found by any of its spellings; undefined when it has too few of them. */
 export function standingMatch(proposed: readonly ProposedValue[], catalog: Catalog): StandingMatch | undefined {
-  const values = new Map<string, Spelling[]>();
+  const is: { value: string; held: readonly Spelling[] }[] = [];
   const missing: Spelling[] = [];
   for (const { value, entries, spellings } of proposed) {
     const own = entries - spellings.reduce((sum, spelling) => sum + spelling.entries, 0);
@@ -25,15 +26,18 @@ export function standingMatch(proposed: readonly ProposedValue[], catalog: Catal
     const found = held
       .map((spelling) => lookUp(catalog, spelling.value))
       .find((one) => one.found === 'item' && one.item.state === 'offered');
-    if (found?.found === 'item') values.set(found.item.value, [...(values.get(found.item.value) ?? []), ...held]);
+    if (found?.found === 'item') is.push({ value: found.item.value, held });
     else missing.push({ value, entries });
   }
   const sum = (spellings: readonly Spelling[]) => spellings.reduce((total, { entries }) => total + entries, 0);
-  const has = sum([...values.values()].flat());
+  const has = sum(is.flatMap(({ held }) => held));
   if (has === 0 || has < leastShare * (has + sum(missing))) return undefined;
   return {
     catalogId: catalog.id,
-    values: [...values].map(([value, held]) => ({ value, spellings: held.filter((spelling) => spelling.value !== value) })),
+    values: [...grouped(is, ({ value }) => value)].map(([value, own]) => ({
+      value,
+      spellings: own.flatMap(({ held }) => held).filter((spelling) => spelling.value !== value),
+    })),
     missing,
   };
 }

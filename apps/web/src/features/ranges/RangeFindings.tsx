@@ -1,6 +1,6 @@
 // What the range doctor finds about the ranges over a list or table, each with its cure in one step.
 import { Box, Button, Stack, Text } from '@chakra-ui/react';
-import { examine, houseLocale, type FindingKind, type RangeFinding } from '@dellum/core';
+import { examine, houseLocale, readSourceState, type FindingKind, type RangeFinding } from '@dellum/core';
 import type { BuildView, CureDto, RangeLine } from '@dellum/contract';
 import { useMemo } from 'react';
 import type { SourceRegister } from '../acts/useRegister.js';
@@ -34,9 +34,10 @@ export function RangeFindings({ source, build }: { source: SourceRegister; build
       kept: new Map(),
       linked: new Map(),
     };
+    const reader = readSourceState(sourceState);
     const whole = rails.filter(({ range }) => range.stretches.length === 1);
     return whole
-      .flatMap(({ range }) => examine(range.id, sourceState, { effects: state.entries.length < 2000 }))
+      .flatMap(({ range }) => examine(range.id, sourceState, { effects: state.entries.length < 2000, reader }))
       .filter(({ kind }) => atTheCells.has(kind));
   }, [state, rails, build.ranges]);
   const whole = new Set(rails.filter(({ stretch, range }) => range.stretches[0] === stretch).map(({ range }) => range.id));
