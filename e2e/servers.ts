@@ -35,6 +35,7 @@ export async function serve(
       DATABASE_URL: databaseUrl,
       PORT: String(port),
       DELLUM_WEB: `${root}/apps/web/dist`,
+      DELLUM_TEMPLATES: `${root}/demo/templates`,
       ...(house && { DELLUM_FILES: `${house}: ${files}` }),
       ...(house && told && { DELLUM_WEBHOOKS: `${house}: Board in the yard=${told}` }),
     },

@@ -15,7 +15,14 @@ const folder = join(root, 'docs', 'screenshots');
 async function serve(url, sources) {
   const port = await freePort();
   const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.js')], {
-    env: { ...process.env, ...sources, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps/web/dist') },
+    env: {
+      ...process.env,
+      ...sources,
+      DATABASE_URL: url,
+      PORT: String(port),
+      DELLUM_WEB: join(root, 'apps/web/dist'),
+      DELLUM_TEMPLATES: join(root, 'demo/templates'),
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   for await (const line of createInterface({ input: server.stdout })) if (line.startsWith('listening')) break;

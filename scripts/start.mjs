@@ -4,10 +4,10 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
-import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { backUp, isOlder } from './lib/backups.mjs';
+import { backUp, isOlder, migrationsBuilt } from './lib/backups.mjs';
 import { dataFolderOf } from './lib/dataFolder.mjs';
 import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
 import { lockFolder } from './lib/lock.mjs';
@@ -54,9 +54,7 @@ const backups = () => join(dataFolder(), 'backups');
 
 /** Before a database is brought to a newer form, it is backed up as it was. */
 function backUpBefore(url) {
-  const migrations = readdirSync(join(root, 'apps', 'server', 'dist', 'database', 'migrations')).filter((name) =>
-    name.endsWith('.js'),
-  ).length;
+  const migrations = migrationsBuilt();
   if (process.env.DATABASE_URL || !isOlder(url, migrations)) return;
   say('Backing up before the database is brought to its newer form …');
   backUp(url, backups(), `before-${new Date().toISOString().slice(0, 10)}-${migrations}`);
@@ -117,7 +115,14 @@ const wait = (milliseconds) => new Promise((resolve) => setTimeout(resolve, mill
 /** Starts the server once; `listening` is called when it is ready. Resolves to its exit code. */
 async function run(url, env, lock, began, listening) {
   const server = spawn(process.execPath, [join(root, 'apps', 'server', 'dist', 'main.js')], {
-    env: { ...process.env, ...env, DATABASE_URL: url, PORT: String(port), DELLUM_WEB: join(root, 'apps', 'web', 'dist') },
+    env: {
+      ...process.env,
+      ...env,
+      DATABASE_URL: url,
+      PORT: String(port),
+      DELLUM_WEB: join(root, 'apps', 'web', 'dist'),
+      DELLUM_TEMPLATES: join(root, 'demo', 'templates'),
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
     detached: true,
   });

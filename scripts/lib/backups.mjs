@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { root } from './packages.mjs';
 import { postgresTool } from './postgres.mjs';
 import { Stop } from './say.mjs';
 
@@ -95,6 +96,10 @@ export function backUpNightly(url, folder) {
   for (const old of all().slice(0, -keptNights)) rmSync(join(folder, old));
   return made;
 }
+
+/** How many migrations this version has. */
+export const migrationsBuilt = () =>
+  readdirSync(join(root, 'apps', 'server', 'dist', 'database', 'migrations')).filter((name) => name.endsWith('.js')).length;
 
 /** True when the database is there but of an older form than the migrations of this version. */
 export function isOlder(url, migrations) {

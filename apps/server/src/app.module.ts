@@ -35,10 +35,17 @@ const outermost = [
   WorkersModule,
 ];
 
+export interface Folders {
+  /** The built web application, served beside the API; without it the server is the API alone. */
+  readonly webFolder?: string | undefined;
+  /** House archives without entries. */
+  readonly templates?: string | undefined;
+}
+
 @Module({})
 export class AppModule {
-  /** `reachable`: what linked sources may reach. `webFolder`: the built web application, served beside the API; without it the server is the API alone. */
-  static with(database: Database, reachable: ReachableConfig, webFolder?: string): DynamicModule {
+  /** `reachable`: what linked sources may reach. */
+  static with(database: Database, reachable: ReachableConfig, { webFolder, templates }: Folders): DynamicModule {
     const pages = webFolder
       ? [
           ServeStaticModule.forRoot({
@@ -48,7 +55,7 @@ export class AppModule {
           }),
         ]
       : [];
-    return { module: AppModule, imports: [GivenModule.of(database, reachable), ...outermost, ...pages] };
+    return { module: AppModule, imports: [GivenModule.of(database, reachable, templates), ...outermost, ...pages] };
   }
 }
 

@@ -1,17 +1,23 @@
-// What a server is given from outside: its database, and what linked sources may reach. Every module may ask for them.
+// What a server is given from outside: its database, what linked sources may reach, and templates. Every module may ask for them.
 import { Module, type DynamicModule } from '@nestjs/common';
 import { Database } from './database/database.js';
 import { Questions } from './database/questions.js';
+import { Templates } from './exchange/templates.js';
 import { Reachable, type ReachableConfig } from './linked/reachable.js';
 
 @Module({})
 export class GivenModule {
-  static of(database: Database, reachable: ReachableConfig): DynamicModule {
+  static of(database: Database, reachable: ReachableConfig, templates: string | undefined): DynamicModule {
     return {
       module: GivenModule,
       global: true,
-      providers: [{ provide: Database, useValue: database }, Questions, { provide: Reachable, useValue: new Reachable(reachable) }],
-      exports: [Database, Questions, Reachable],
+      providers: [
+        { provide: Database, useValue: database },
+        Questions,
+        { provide: Reachable, useValue: new Reachable(reachable) },
+        { provide: Templates, useValue: new Templates(templates) },
+      ],
+      exports: [Database, Questions, Reachable, Templates],
     };
   }
 }

@@ -17,6 +17,7 @@ export { EntriesStore } from './entries/entries.store.js';
 export { CountsStore, countKey } from './counts/counts.store.js';
 export { EntriesService } from './entering/entries.service.js';
 export type { Caller } from './access/access.js';
+export { archiveSchema } from './exchange/archiveSchema.js';
 export { OncePerVersion } from './compiled/oncePerVersion.js';
 export { WorkersService } from './workers/workers.service.js';
 export { CatalogsService } from './catalogs/catalogs.service.js';

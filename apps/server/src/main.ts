@@ -8,6 +8,7 @@ import { createServer } from './server.js';
 const databaseUrl = process.env['DATABASE_URL'];
 const port = Number(process.env['PORT'] ?? 4170);
 const webFolder = process.env['DELLUM_WEB'];
+const templates = process.env['DELLUM_TEMPLATES'];
 const metricsPort = process.env['DELLUM_METRICS_PORT'];
 
 // Where nobody can write the log any more, as on a full disk, the server goes on without one.
@@ -26,6 +27,7 @@ const app = await createServer({
   edge: edgeFrom(process.env),
   migrated: process.env['DELLUM_MIGRATED'] === 'yes',
   ...(webFolder && { webFolder }),
+  ...(templates && { templates }),
   logRequests: process.env['DELLUM_LOG'] === 'requests',
 }).catch((error: unknown) => {
   process.stderr.write(

@@ -20,6 +20,8 @@ import { ProblemFilter, validation } from './problems/index.js';
 export interface ServerOptions {
   readonly databaseUrl: string;
   readonly webFolder?: string;
+  /** The folder of templates for houses; there are none when it is left out. */
+  readonly templates?: string;
   /** What linked sources may reach; nothing when it is left out. */
   readonly reachable?: ReachableConfig;
   /** Under which names it answers, and which proxies it believes; its own names and none when it is left out. */
@@ -34,6 +36,7 @@ export interface ServerOptions {
 export async function createServer({
   databaseUrl,
   webFolder,
+  templates,
   logRequests,
   migrated = false,
   edge = edgeFrom({}),
@@ -42,7 +45,7 @@ export async function createServer({
   const database = new Database(databaseUrl);
   if (!migrated) await migrate(database.kysely);
   await mustBeLaidOut(database.kysely, (words) => new Logger('database').warn(words));
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, webFolder), {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, { webFolder, templates }), {
     bodyParser: false,
     logger: ['warn', 'error'],
   });

@@ -146,8 +146,8 @@ export async function freshDatabase(): Promise<string> {
   return url;
 }
 
-export async function startServer(databaseUrl = inject('databaseUrl'), reachable?: ReachableConfig): Promise<Running> {
-  const app = await createServer({ databaseUrl, ...(reachable && { reachable }) });
+export async function startServer(databaseUrl = inject('databaseUrl'), reachable?: ReachableConfig, templates?: string): Promise<Running> {
+  const app = await createServer({ databaseUrl, ...(reachable && { reachable }), ...(templates !== undefined && { templates }) });
   await app.listen(0, '127.0.0.1');
   const { port } = app.getHttpServer().address() as AddressInfo;
   const database = new Database(databaseUrl, 4);

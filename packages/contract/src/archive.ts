@@ -1,5 +1,5 @@
 // House archives: `house.json` of such a file, and what is said and chosen before one is brought in. Its JSON Schema is made of these rules.
-import { ArrayMaxSize, Equals, IsArray, IsBoolean, IsIn, IsISO8601, IsUUID, Length, Matches, Max, MaxLength, Min } from 'class-validator';
+import { ArrayMaxSize, Equals, IsArray, IsBoolean, IsIn, IsUUID, Length, Matches, Max, MaxLength, Min } from 'class-validator';
 import {
   dateOrders,
   decimalMarks,
@@ -387,7 +387,7 @@ export class HouseArchiveDto {
   name!: string;
 
   /** When it was written. */
-  @IsISO8601()
+  @Matches(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/u)
   at!: string;
 
   @Nested(() => ArchivedLocaleDto)

@@ -54,6 +54,9 @@ export const Nested = (type: () => new () => object, options?: { readonly each: 
 /** The classes of a union, by what each has as its `kind`. */
 export type ByKind<Dto extends object> = Readonly<Record<string, new () => Dto>>;
 
+/** How the rule is called that says so; its constraint gives the classes. */
+export const ofKind = 'isOfKind';
+
 const madeOf = (kinds: ByKind<object>, held: unknown): unknown =>
   isPlain(held) && Object.hasOwn(kinds, String((held as { kind?: unknown }).kind))
     ? plainToInstance(kinds[(held as { kind: string }).kind]!, held)
@@ -71,7 +74,8 @@ export const NestedByKind = (kinds: () => ByKind<object>, options?: { readonly e
     }),
     ValidateBy(
       {
-        name: 'isOfKind',
+        name: ofKind,
+        constraints: [kinds],
         validator: {
           validate: (held) => Object.values(kinds()).some((kind) => held instanceof kind),
           defaultMessage: () => `Its kind must be one of ${Object.keys(kinds()).join(', ')}.`,

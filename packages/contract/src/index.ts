@@ -1,5 +1,5 @@
 // Door of the contract: what server and web application say to each other.
-export type { ByKind } from './decorators.js';
+export { isStorable, ofKind, type ByKind } from './decorators.js';
 export * from './roles.js';
 export * from './colours.js';
 export * from './problems.js';

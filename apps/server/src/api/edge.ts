@@ -14,13 +14,13 @@ function sameOrigin(request: Request): boolean {
 }
 
 /** Where files come in, as they are. */
-export const filesPath = '/api/v1/returned-files';
+export const filePaths: ReadonlySet<string> = new Set(['/api/v1/returned-files', '/api/v1/archives']);
 
 /** Refuses writes from other origins, and bodies that are not JSON, but for files where these come in. */
 function checkWrite(request: Request, _response: Response, next: NextFunction): void {
   if (!writes.has(request.method) || !request.path.startsWith('/api/')) return next();
   if (!sameOrigin(request)) return next(new ProblemError('other-origin', 'This request came from another site. Use the pages of Dellum.'));
-  const isFile = request.method === 'POST' && request.path === filesPath && request.is('application/octet-stream') !== false;
+  const isFile = request.method === 'POST' && filePaths.has(request.path) && request.is('application/octet-stream') !== false;
   if (request.method !== 'DELETE' && !isFile && !request.is('application/json'))
     return next(new ProblemError('json-only', 'Send the request as application/json in UTF-8.'));
   next();

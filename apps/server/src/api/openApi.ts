@@ -2,8 +2,7 @@
 import type { INestApplication } from '@nestjs/common';
 import { DocumentBuilder, SwaggerModule, type OpenAPIObject } from '@nestjs/swagger';
 import * as contract from '@dellum/contract';
-import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
-import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
+import { dtoSchemas } from './dtoSchemas.js';
 
 type Schemas = NonNullable<NonNullable<OpenAPIObject['components']>['schemas']>;
 
@@ -34,10 +33,7 @@ export function describeApi(app: INestApplication): OpenAPIObject {
     .addBearerAuth({ type: 'http', scheme: 'bearer' }, 'access token')
     .build();
   const document = SwaggerModule.createDocument(app, options);
-  const schemas = validationMetadatasToSchemas({
-    classTransformerMetadataStorage: defaultMetadataStorage,
-    refPointerPrefix: '#/components/schemas/',
-  }) as Schemas;
+  const schemas = dtoSchemas('#/components/schemas/') as Schemas;
   document.components = { ...document.components, schemas: { ...document.components?.schemas, ...schemas, Problem: problemSchema } };
   for (const path of Object.values(document.paths)) {
     for (const operation of Object.values(path as Record<string, { responses?: Record<string, unknown> }>)) {

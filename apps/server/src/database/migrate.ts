@@ -25,6 +25,7 @@ import * as accessTokens from './migrations/0022-access-tokens.js';
 import * as webhooks from './migrations/0023-webhooks.js';
 import * as sheetsThatStay from './migrations/0024-sheets-that-stay.js';
 import * as filesBack from './migrations/0025-files-back.js';
+import * as archivesLookedAt from './migrations/0026-archives-looked-at.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -53,6 +54,7 @@ const migrations: Record<string, Migration> = {
   '0023-webhooks': webhooks,
   '0024-sheets-that-stay': sheetsThatStay,
   '0025-files-back': filesBack,
+  '0026-archives-looked-at': archivesLookedAt,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

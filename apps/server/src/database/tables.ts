@@ -483,6 +483,18 @@ export interface ReturnedShapesTable {
   shape: Buffer;
   columns: Json<RememberedColumn[]>;
 }
+export interface LookedArchivesTable {
+  house_id: string;
+  id: string;
+  person_id: string;
+  at: Moment;
+}
+export interface LookedArchivePartsTable {
+  house_id: string;
+  archive_id: string;
+  part: number;
+  bytes: Buffer;
+}
 export interface AccessTokensTable {
   house_id: string;
   id: string;
@@ -647,6 +659,8 @@ export interface Tables {
   returned_parts: ReturnedPartsTable;
   returned_rows: ReturnedRowsTable;
   returned_shapes: ReturnedShapesTable;
+  looked_archives: LookedArchivesTable;
+  looked_archive_parts: LookedArchivePartsTable;
   stewards: StewardsTable;
   requests: RequestsTable;
   instance: InstanceTable;

@@ -69,6 +69,24 @@ export class EntriesStore {
       .execute();
   }
 
+  /** All entries of a register in their order, so many at a time: whoever reads them holds no more. */
+  async *inPages(db: Reader, { houseId, registerId }: Place, count: number): AsyncIterable<readonly Pick<EntryView, 'id' | 'cells'>[]> {
+    let after: string | undefined;
+    do {
+      const rows = await db
+        .selectFrom('entries')
+        .select(['id', 'cells', 'pos'])
+        .where('house_id', '=', houseId)
+        .where('register_id', '=', registerId)
+        .$if(after !== undefined, (query) => query.where('pos', '>', after!))
+        .orderBy('pos')
+        .limit(count)
+        .execute();
+      if (rows.length > 0) yield rows;
+      after = rows.length < count ? undefined : rows.at(-1)!.pos;
+    } while (after !== undefined);
+  }
+
   private inOrder(db: Reader, { houseId, registerId }: Place) {
     return db
       .selectFrom('entries')

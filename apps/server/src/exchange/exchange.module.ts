@@ -5,14 +5,21 @@ import { EnteringModule } from '../entering/entering.module.js';
 import { EntriesModule } from '../entries/entries.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
+import { PeopleModule } from '../people/people.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { StructureModule } from '../structure/structure.module.js';
+import { ArchivesController } from './archives.controller.js';
+import { ArchivesService } from './archives.service.js';
 import { CatalogFilesController } from './catalogFiles.controller.js';
 import { CatalogFilesService } from './catalogFiles.service.js';
 import { ComparingService } from './comparing.service.js';
 import { DownloadsController } from './downloads.controller.js';
 import { DownloadsService } from './downloads.service.js';
 import { DownloadsStore } from './downloads.store.js';
+import { HouseFromArchiveService } from './houseFromArchive.service.js';
+import { LayingStore } from './laying.store.js';
+import { LookedArchivesStore } from './lookedArchives.store.js';
+import { PartsStore } from './parts.store.js';
 import { ReturnedFilesController } from './returnedFiles.controller.js';
 import { ReturnedFilesService } from './returnedFiles.service.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
@@ -20,18 +27,33 @@ import { ReturnedStore } from './returned.store.js';
 import { SentStore } from './sent.store.js';
 
 @Module({
-  imports: [ArrangementsModule, CompiledModule, EnteringModule, EntriesModule, JobsModule, LedgerModule, RecordsModule, StructureModule],
-  controllers: [CatalogFilesController, DownloadsController, ReturnedFilesController],
+  imports: [
+    ArrangementsModule,
+    CompiledModule,
+    EnteringModule,
+    EntriesModule,
+    JobsModule,
+    LedgerModule,
+    PeopleModule,
+    RecordsModule,
+    StructureModule,
+  ],
+  controllers: [ArchivesController, CatalogFilesController, DownloadsController, ReturnedFilesController],
   providers: [
+    ArchivesService,
     CatalogFilesService,
     ComparingService,
     DownloadsService,
     DownloadsStore,
+    HouseFromArchiveService,
+    LayingStore,
+    LookedArchivesStore,
+    PartsStore,
     ReturnedFilesService,
     ReturnedJudgingService,
     ReturnedStore,
     SentStore,
   ],
-  exports: [ComparingService, DownloadsService, DownloadsStore, ReturnedStore, SentStore],
+  exports: [ArchivesService, ComparingService, DownloadsService, DownloadsStore, LookedArchivesStore, ReturnedStore, SentStore],
 })
 export class ExchangeModule {}

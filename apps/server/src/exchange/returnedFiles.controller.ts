@@ -12,6 +12,7 @@ import {
 } from '@dellum/contract';
 import type { Request } from 'express';
 import { Asking, For, Takes, type Caller } from '../access/access.js';
+import { sentFile } from './sentFile.js';
 import { ReturnedFilesService } from './returnedFiles.service.js';
 
 @Controller('returned-files')
@@ -24,7 +25,7 @@ export class ReturnedFilesController {
   @HttpCode(202)
   @Takes('file')
   bring(@Asking() caller: Caller, @Query() dto: BringFileDto, @Req() request: Request): Promise<ReturnedFileView> {
-    return this.files.bring(caller, dto, request as AsyncIterable<Buffer>);
+    return this.files.bring(caller, dto, sentFile(request));
   }
 
   @Get()

@@ -10,6 +10,7 @@ import { EntryActsService } from '../entering/entryActs.service.js';
 import { EntryActsStore } from '../entering/entryActs.store.js';
 import { SealsStore } from '../ledger/seals.store.js';
 import { ComparingService } from '../exchange/comparing.service.js';
+import { LookedArchivesStore } from '../exchange/lookedArchives.store.js';
 import { ReturnedStore } from '../exchange/returned.store.js';
 import { SentStore } from '../exchange/sent.store.js';
 import { DownloadsService } from '../exchange/downloads.service.js';
@@ -38,6 +39,7 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly sent: SentStore,
     private readonly comparing: ComparingService,
     private readonly returned: ReturnedStore,
+    private readonly looked: LookedArchivesStore,
     private readonly counts: CountsStore,
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
@@ -89,7 +91,7 @@ export class WorkersService implements OnApplicationBootstrap {
     if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
-  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to programs of more than a week ago, messages of more than a month, what went out half a year ago. */
+  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to programs of more than a week ago, archives that were looked at an hour ago, messages of more than a month, what went out half a year ago. */
   async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
@@ -97,6 +99,7 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.downloadsStore.removeOld(this.database.kysely);
     await this.sent.forgetOld(this.database.kysely);
     await this.returned.forgetOld(this.database.kysely);
+    await this.looked.forgetOld(this.database.kysely);
     await this.accessTokens.forgetOld(this.database.kysely);
     await this.webhooksStore.forgetOld(this.database.kysely);
   }

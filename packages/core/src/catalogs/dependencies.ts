@@ -57,6 +57,10 @@ export function dependents(ids: Iterable<string>, definitions: ReadonlyMap<strin
   return order;
 }
 
+/** The registers from which catalogs are read as a whole. */
+export const feedingRegisters = (definitions: Iterable<CatalogDefinition>): string[] =>
+  [...definitions].flatMap(({ parts }) => parts.flatMap((part) => partReads(part).registers ?? []));
+
 /** True when a part of the catalog reads this range, register or linked source itself. */
 export function readsDirectly(definition: CatalogDefinition, what: 'ranges' | 'registers' | 'linked', id: string): boolean {
   return definition.parts.some((part) => partReads(part)[what]?.includes(id));

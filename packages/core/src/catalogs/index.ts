@@ -16,7 +16,17 @@ export { companionsOf, composeCatalog } from './compose.js';
 export { canBeRead, nothingComposed } from './readable.js';
 export { catalogSentence } from './sentence.js';
 export { mostUsed, orderClause } from './order.js';
-export { behindOf, cycleThrough, dependents, hasParents, namingCatalogs, ofRanges, rangesOf, readsDirectly } from './dependencies.js';
+export {
+  behindOf,
+  cycleThrough,
+  dependents,
+  feedingRegisters,
+  hasParents,
+  namingCatalogs,
+  ofRanges,
+  rangesOf,
+  readsDirectly,
+} from './dependencies.js';
 export { isOffered, validityOn } from './validity.js';
 export { compileCatalog, itemsAtLevel } from './compile.js';
 export { itemWithValue, lookUp, lookUpName } from './lookUp.js';

@@ -1,0 +1,49 @@
+// HTTP for house archives; administrators only.
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
+import { ArchiveOutDto, BringArchiveDto, TemplateDto, type ArchiveBrought, type ArchiveLook, type Template } from '@dellum/contract';
+import type { Request, Response } from 'express';
+import { Asking, For, Takes, type Caller } from '../access/access.js';
+import { ArchivesService } from './archives.service.js';
+import { asFile } from './attachment.js';
+import { sentFile } from './sentFile.js';
+
+@Controller('archives')
+@For('administrator')
+export class ArchivesController {
+  constructor(private readonly archives: ArchivesService) {}
+
+  /** The house as it is now, as a file. */
+  @Get('house')
+  async out(@Asking() caller: Caller, @Query() dto: ArchiveOutDto, @Res() response: Response): Promise<void> {
+    asFile(response, await this.archives.beginOut(caller, dto), 'application/zip');
+    // A reader who goes away ends it.
+    await pipeline(Readable.from(this.archives.out(caller.houseId, dto)), response).catch(() => response.destroy());
+  }
+
+  /** The archive itself is the body (application/octet-stream). */
+  @Post()
+  @HttpCode(200)
+  @Takes('file')
+  look(@Asking() caller: Caller, @Req() request: Request): Promise<ArchiveLook> {
+    return this.archives.look(caller, sentFile(request));
+  }
+
+  @Get('templates')
+  templates(): Promise<readonly Template[]> {
+    return this.archives.templates();
+  }
+
+  @Post('templates')
+  @HttpCode(200)
+  lookAtTemplate(@Asking() caller: Caller, @Body() { template }: TemplateDto): Promise<ArchiveLook> {
+    return this.archives.lookAtTemplate(caller, template);
+  }
+
+  @Post('brought')
+  @HttpCode(200)
+  bring(@Asking() caller: Caller, @Body() dto: BringArchiveDto): Promise<ArchiveBrought> {
+    return this.archives.bring(caller, dto);
+  }
+}

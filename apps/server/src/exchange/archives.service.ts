@@ -1,0 +1,240 @@
+// House archives: the house as a file; and a file, or a template, looked at and brought into the house as additions.
+import { randomBytes, randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { brought, collisionsOf, feedingRegisters, idsOf, partsHere, registersOf, withIds, type HouseParts, type WayIn } from '@dellum/core';
+import {
+  houseFile,
+  mostArchivedEntries,
+  mostFileBytes,
+  type ArchiveBrought,
+  type ArchiveLook,
+  type ArchiveOutDto,
+  type BringArchiveDto,
+  type Template,
+} from '@dellum/contract';
+import type { Caller } from '../access/access.js';
+import { Database, type Trx } from '../database/database.js';
+import { EntriesStore } from '../entries/entries.store.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { hashPassword } from '../people/passwords.js';
+import { notFound, ProblemError } from '../problems/index.js';
+import { StructureService } from '../structure/structure.service.js';
+import { archived, countsOf, openHouseArchive, type OpenedArchive } from './houseArchive.js';
+import { inBatches, LayingStore } from './laying.store.js';
+import { LookedArchivesStore } from './lookedArchives.store.js';
+import { PartsStore } from './parts.store.js';
+import { Templates } from './templates.js';
+import { Zipped } from './zipped.js';
+
+const partSize = 1024 * 1024;
+/** So many archives of one person wait; an older one makes room. */
+const mostWaiting = 5;
+/** So many entries are read, or stored, with one statement. */
+const atOnce = 5000;
+
+@Injectable()
+export class ArchivesService {
+  constructor(
+    private readonly database: Database,
+    private readonly builds: StructureService,
+    private readonly parts: PartsStore,
+    private readonly laying: LayingStore,
+    private readonly looked: LookedArchivesStore,
+    private readonly entries: EntriesStore,
+    private readonly ledger: LedgerStore,
+    private readonly shipped: Templates,
+  ) {}
+
+  /** The house of one moment, in pieces of a ZIP: however long it is read, nothing of it is younger than the rest. */
+  async *out(houseId: string, wanted: ArchiveOutDto): AsyncIterable<Buffer> {
+    const moment = await this.database.kysely.startTransaction().setIsolationLevel('repeatable read').setAccessMode('read only').execute();
+    try {
+      const parts = await this.parts.read(moment, houseId);
+      const house = await moment.selectFrom('houses').select(['name', 'locale']).where('id', '=', houseId).executeTakeFirstOrThrow();
+      const said = archived(parts, { ...house, at: new Date() }, wanted);
+      const first = (await new Zipped().whole(houseFile, JSON.stringify(said, null, 1))).piece();
+      yield first.bytes;
+      let { state } = first;
+      for (const sheet of parts.sheets) {
+        if (sheet.kind === 'entry' && wanted.entries === 'no') continue;
+        for (const { id: registerId } of sheet.registers) {
+          let zip = new Zipped(state).begun(`entries/${registerId}.jsonl`);
+          for await (const page of this.entries.inPages(moment, { houseId, registerId }, atOnce)) {
+            const piece = (await zip.added(page.map(({ id, cells }) => `${JSON.stringify({ id, cells })}\n`).join(''))).piece();
+            yield piece.bytes;
+            zip = new Zipped(piece.state);
+          }
+          const ended = zip.ended().piece();
+          yield ended.bytes;
+          state = ended.state;
+        }
+      }
+      yield new Zipped(state).closed().piece().bytes;
+    } finally {
+      await moment.rollback().execute();
+    }
+  }
+
+  /** Notes that the house goes out; the name of its file. */
+  async beginOut(caller: Caller, wanted: ArchiveOutDto): Promise<string> {
+    await this.database.transaction((trx) =>
+      this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'archive.out', detail: { ...wanted } }]),
+    );
+    const { key } = await this.database.kysely
+      .selectFrom('houses')
+      .select('key')
+      .where('id', '=', caller.houseId)
+      .executeTakeFirstOrThrow();
+    return `${key}${wanted.entries === 'yes' ? '' : '-template'}.zip`;
+  }
+
+  templates(): Promise<readonly Template[]> {
+    return this.shipped.all();
+  }
+
+  /** Takes an archive in and says what it would bring; nothing of it is stored in the house. */
+  async look(caller: Caller, bytes: AsyncIterable<Buffer>): Promise<ArchiveLook> {
+    const chunks: Buffer[] = [];
+    let size = 0;
+    for await (const chunk of bytes) {
+      size += chunk.length;
+      if (size > mostFileBytes)
+        throw new ProblemError(
+          'too-large',
+          `An archive may have ${mostFileBytes / 1024 / 1024} MB here, and this one has more. Bring it in where the server runs: npm run archive -- in FILE`,
+        );
+      chunks.push(chunk);
+    }
+    return this.lookAt(caller, Buffer.concat(chunks));
+  }
+
+  async lookAtTemplate(caller: Caller, key: string): Promise<ArchiveLook> {
+    const bytes = await this.shipped.bytes(key);
+    if (!bytes) throw notFound('This template');
+    return this.lookAt(caller, bytes);
+  }
+
+  private async lookAt(caller: Caller, bytes: Buffer): Promise<ArchiveLook> {
+    const archive = await openHouseArchive(bytes);
+    const entries = await wholeEntries(archive, mostArchivedEntries);
+    const here = partsHere(await this.parts.read(this.database.kysely, caller.houseId));
+    const look = randomUUID();
+    await this.database.transaction(async (trx) => {
+      await this.looked.add(trx, caller, look);
+      for (let at = 0; at < bytes.length; at += partSize)
+        await this.looked.addPart(trx, caller.houseId, look, at / partSize, bytes.subarray(at, at + partSize));
+      await this.looked.removeBeyond(trx, caller, mostWaiting);
+    });
+    return {
+      look,
+      name: archive.house.name,
+      at: archive.house.at,
+      counts: countsOf(archive.parts, entries),
+      collisions: collisionsOf(archive.parts, here),
+      said: saidOf(archive),
+    };
+  }
+
+  /** Brings an archive that was looked at into the house. */
+  async bring(caller: Caller, { look, ways }: BringArchiveDto): Promise<ArchiveBrought> {
+    const bytes = await this.looked.bytes(this.database.kysely, caller, look);
+    if (!bytes) throw notFound('This archive');
+    const archive = await openHouseArchive(bytes);
+    const hash = await unknownHash();
+    const result = await this.builds.change(caller.houseId, (trx) =>
+      this.layInto(trx, caller.houseId, archive, { by: caller.id, hash, ways: new Map(ways.map(({ id, way }) => [id, way])) }),
+    );
+    await this.looked.remove(this.database.kysely, caller.houseId, look);
+    return result;
+  }
+
+  /** Lays an archive into a house that this transaction changes alone. */
+  async layInto(
+    trx: Trx,
+    houseId: string,
+    archive: OpenedArchive,
+    { by, hash, ways }: { readonly by: string; readonly hash: string; readonly ways: ReadonlyMap<string, WayIn> },
+  ): Promise<ArchiveBrought> {
+    const known = await this.parts.read(trx, houseId);
+    const parts = brought(archive.parts, partsHere(known), ways);
+    const ids = newIds(parts, known);
+    const laid = withIds(parts, ids);
+    await this.laying.lay(trx, houseId, laid, { by, hash });
+    let entries = 0;
+    const registers = registersOf(parts);
+    for (const { id } of registers) {
+      let from = 0;
+      for await (const piece of archive.entries(id)) {
+        for (const batch of inBatches(piece, atOnce)) {
+          await this.laying.entries(trx, houseId, ids.get(id) ?? id, batch, from);
+          from += batch.length;
+        }
+      }
+      entries += from;
+    }
+    await this.laying.countValues(
+      trx,
+      houseId,
+      registers.map(({ id }) => ids.get(id) ?? id),
+    );
+    const counts = countsOf(laid, entries);
+    await this.ledger.write(trx, houseId, [{ personId: by, act: 'archive.in', detail: { name: archive.house.name, counts } }]);
+    return { counts, sheets: laid.sheets.map(({ id, title }) => ({ id, title })) };
+  }
+}
+
+/** A password that nobody knows. */
+export const unknownHash = (): Promise<string> => hashPassword(randomBytes(32).toString('base64'));
+
+/** New ids for all, where one of them is known here: the same archive can come in twice. Entries keep theirs, within their register. */
+function newIds(parts: HouseParts, known: HouseParts): ReadonlyMap<string, string> {
+  const here = new Set(idsOf(known));
+  const ids = idsOf(parts);
+  return ids.some((id) => here.has(id)) ? new Map(ids.map((id) => [id, randomUUID()])) : new Map<string, string>();
+}
+
+/** Reads all entries once, so that one that cannot be read is told before anything is stored; how many there are. */
+export async function wholeEntries(archive: OpenedArchive, most = Infinity): Promise<number> {
+  let all = 0;
+  for (const { id, title } of registersOf(archive.parts)) {
+    const known = new Set<string>();
+    for await (const piece of archive.entries(id)) {
+      for (const entry of piece) {
+        if (known.has(entry.id)) throw new ProblemError('not-valid', `The archive is damaged: an entry of “${title}” stands in it twice.`);
+        known.add(entry.id);
+      }
+      all += piece.length;
+      if (all > most)
+        throw new ProblemError(
+          'too-large',
+          `The archive holds more than ${most.toLocaleString('en-GB')} entries. Bring it in where the server runs: npm run archive -- in FILE`,
+        );
+    }
+    mustHold(archive, id, title, known);
+  }
+  return all;
+}
+
+/** Ranges begin and end at entries that are there. */
+function mustHold({ parts }: OpenedArchive, registerId: string, title: string, entries: ReadonlySet<string>): void {
+  for (const { name, stretches } of parts.ranges) {
+    for (const { registerId: own, start, end } of stretches) {
+      const anchors = [start.at === 'top' ? null : start.entry, end.ends === 'fixed' ? end.entry : null].filter((entry) => entry !== null);
+      if (own === registerId && anchors.some((entry) => !entries.has(entry)))
+        throw new ProblemError('not-valid', `The archive is damaged: the range “${name}” names an entry of “${title}” that is not in it.`);
+    }
+  }
+}
+
+/** What is to be known before it comes in. */
+function saidOf({ house, parts }: OpenedArchive): string[] {
+  const without = house.sheets.some(({ kind, registers }) => kind === 'entry' && registers.some(({ entries }) => entries === null));
+  const feeding = new Set(feedingRegisters(parts.catalogs.map(({ definition }) => definition)));
+  const empty = house.sheets.filter(({ registers }) => registers.some(({ id, entries }) => entries === null && feeding.has(id)));
+  return [
+    ...(without ? ['Its entry sheets come without entries.'] : []),
+    ...empty.map(({ title }) => `Catalogs read values from the entries of “${title}”: they offer none until some are entered.`),
+    ...(parts.linked.length > 0 ? ['Its linked sources are read when this server may reach them, and are empty until then.'] : []),
+    ...(parts.people.length > 0 ? ['Its people come without passwords: give each of them one on the page People.'] : []),
+  ];
+}
