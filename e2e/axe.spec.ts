@@ -123,6 +123,11 @@ test('catalogs and sources in full', async ({ house }) => {
   await page.getByRole('button', { name: 'New access token' }).click();
   await expect(page.getByRole('form', { name: 'New access token' })).toBeVisible();
   await clean(page, 'in and out');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByRole('region', { name: 'Names that are taken' })).toBeVisible();
+  await clean(page, 'a house archive');
+  await page.goBack();
   const table = 'Item;Quay;Cause;Rubbish\nBollard;Heron Mole;Ice;x\nFender;Nowhere;Ice;y\n';
   await page.getByLabel('File', { exact: true }).setInputFiles({ name: 'damage.csv', mimeType: 'text/csv', buffer: Buffer.from(table) });
   await page.getByLabel('Sheet', { exact: true }).selectOption('Damage notes');

@@ -30,6 +30,7 @@ const FactorNeeded = lazy(async () => ({ default: (await import('./features/peop
 const LedgerPage = lazy(async () => ({ default: (await import('./features/ledger/LedgerPage.js')).LedgerPage }));
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
 const ReturnedPage = lazy(async () => ({ default: (await import('./features/exchange/ReturnedPage.js')).ReturnedPage }));
+const ArchivePage = lazy(async () => ({ default: (await import('./features/exchange/ArchivePage.js')).ArchivePage }));
 const InAndOutPage = lazy(async () => ({ default: (await import('./features/exchange/InAndOutPage.js')).InAndOutPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
 const HousePage = lazy(async () => ({ default: (await import('./features/houses/HousePage.js')).HousePage }));
@@ -139,6 +140,7 @@ const router = createBrowserRouter([
       { path: '/people', element: designed(<PeoplePage />) },
       { path: '/house', element: designed(<HousePage />) },
       { path: '/in-and-out', element: designed(<InAndOutPage />) },
+      { path: '/archive/:look', element: designed(<ArchivePage />) },
       { path: '/came-back/:fileId', element: entered(<ReturnedPage />) },
       {
         path: '/account',

@@ -486,6 +486,9 @@ export interface ArchiveCounts {
   readonly figures: number;
   readonly groups: number;
   readonly people: number;
+  /** In its lists. */
+  readonly rows: number;
+  /** In its entry sheets. */
   readonly entries: number;
 }
 /** An archive that was looked at; nothing of it is stored in the house. It is kept for an hour. */

@@ -1,10 +1,11 @@
 // HTTP for house archives; administrators only.
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Body, Controller, Get, HttpCode, Post, Query, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Query, Req, Res } from '@nestjs/common';
 import { ArchiveOutDto, BringArchiveDto, TemplateDto, type ArchiveBrought, type ArchiveLook, type Template } from '@dellum/contract';
 import type { Request, Response } from 'express';
 import { Asking, For, Takes, type Caller } from '../access/access.js';
+import { IdPipe } from '../problems/index.js';
 import { ArchivesService } from './archives.service.js';
 import { asFile } from './attachment.js';
 import { sentFile } from './sentFile.js';
@@ -39,6 +40,17 @@ export class ArchivesController {
   @HttpCode(200)
   lookAtTemplate(@Asking() caller: Caller, @Body() { template }: TemplateDto): Promise<ArchiveLook> {
     return this.archives.lookAtTemplate(caller, template);
+  }
+
+  @Get(':look')
+  view(@Asking() caller: Caller, @Param('look', IdPipe) look: string): Promise<ArchiveLook> {
+    return this.archives.view(caller, look);
+  }
+
+  @Delete(':look')
+  @HttpCode(204)
+  forget(@Asking() caller: Caller, @Param('look', IdPipe) look: string): Promise<void> {
+    return this.archives.forget(caller, look);
   }
 
   @Post('brought')

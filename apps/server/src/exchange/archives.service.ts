@@ -19,7 +19,7 @@ import { LedgerStore } from '../ledger/ledger.store.js';
 import { hashPassword } from '../people/passwords.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { StructureService } from '../structure/structure.service.js';
-import { archived, countsOf, openHouseArchive, type OpenedArchive } from './houseArchive.js';
+import { archived, countsOf, openHouseArchive, wholeEntries, type EntryCounts, type OpenedArchive } from './houseArchive.js';
 import { inBatches, LayingStore } from './laying.store.js';
 import { LookedArchivesStore } from './lookedArchives.store.js';
 import { PartsStore } from './parts.store.js';
@@ -117,7 +117,6 @@ export class ArchivesService {
   private async lookAt(caller: Caller, bytes: Buffer): Promise<ArchiveLook> {
     const archive = await openHouseArchive(bytes);
     const entries = await wholeEntries(archive, mostArchivedEntries);
-    const here = partsHere(await this.parts.read(this.database.kysely, caller.houseId));
     const look = randomUUID();
     await this.database.transaction(async (trx) => {
       await this.looked.add(trx, caller, look);
@@ -125,6 +124,28 @@ export class ArchivesService {
         await this.looked.addPart(trx, caller.houseId, look, at / partSize, bytes.subarray(at, at + partSize));
       await this.looked.removeBeyond(trx, caller, mostWaiting);
     });
+    return this.lookOf(caller, look, archive, entries);
+  }
+
+  /** One that is being looked at, as it would come in now. */
+  async view(caller: Caller, look: string): Promise<ArchiveLook> {
+    const archive = await this.waiting(caller, look);
+    return this.lookOf(caller, look, archive, await wholeEntries(archive));
+  }
+
+  async forget(caller: Caller, look: string): Promise<void> {
+    await this.waiting(caller, look);
+    await this.looked.remove(this.database.kysely, caller.houseId, look);
+  }
+
+  private async waiting(caller: Caller, look: string): Promise<OpenedArchive> {
+    const bytes = await this.looked.bytes(this.database.kysely, caller, look);
+    if (!bytes) throw notFound('This archive');
+    return openHouseArchive(bytes);
+  }
+
+  private async lookOf(caller: Caller, look: string, archive: OpenedArchive, entries: EntryCounts): Promise<ArchiveLook> {
+    const here = partsHere(await this.parts.read(this.database.kysely, caller.houseId));
     return {
       look,
       name: archive.house.name,
@@ -137,9 +158,7 @@ export class ArchivesService {
 
   /** Brings an archive that was looked at into the house. */
   async bring(caller: Caller, { look, ways }: BringArchiveDto): Promise<ArchiveBrought> {
-    const bytes = await this.looked.bytes(this.database.kysely, caller, look);
-    if (!bytes) throw notFound('This archive');
-    const archive = await openHouseArchive(bytes);
+    const archive = await this.waiting(caller, look);
     const hash = await unknownHash();
     const result = await this.builds.change(caller.houseId, (trx) =>
       this.layInto(trx, caller.houseId, archive, { by: caller.id, hash, ways: new Map(ways.map(({ id, way }) => [id, way])) }),
@@ -160,7 +179,7 @@ export class ArchivesService {
     const ids = newIds(parts, known);
     const laid = withIds(parts, ids);
     await this.laying.lay(trx, houseId, laid, { by, hash });
-    let entries = 0;
+    const held = new Map<string, number>();
     const registers = registersOf(parts);
     for (const { id } of registers) {
       let from = 0;
@@ -170,14 +189,14 @@ export class ArchivesService {
           from += batch.length;
         }
       }
-      entries += from;
+      held.set(ids.get(id) ?? id, from);
     }
     await this.laying.countValues(
       trx,
       houseId,
       registers.map(({ id }) => ids.get(id) ?? id),
     );
-    const counts = countsOf(laid, entries);
+    const counts = countsOf(laid, held);
     await this.ledger.write(trx, houseId, [{ personId: by, act: 'archive.in', detail: { name: archive.house.name, counts } }]);
     return { counts, sheets: laid.sheets.map(({ id, title }) => ({ id, title })) };
   }
@@ -191,39 +210,6 @@ function newIds(parts: HouseParts, known: HouseParts): ReadonlyMap<string, strin
   const here = new Set(idsOf(known));
   const ids = idsOf(parts);
   return ids.some((id) => here.has(id)) ? new Map(ids.map((id) => [id, randomUUID()])) : new Map<string, string>();
-}
-
-/** Reads all entries once, so that one that cannot be read is told before anything is stored; how many there are. */
-export async function wholeEntries(archive: OpenedArchive, most = Infinity): Promise<number> {
-  let all = 0;
-  for (const { id, title } of registersOf(archive.parts)) {
-    const known = new Set<string>();
-    for await (const piece of archive.entries(id)) {
-      for (const entry of piece) {
-        if (known.has(entry.id)) throw new ProblemError('not-valid', `The archive is damaged: an entry of “${title}” stands in it twice.`);
-        known.add(entry.id);
-      }
-      all += piece.length;
-      if (all > most)
-        throw new ProblemError(
-          'too-large',
-          `The archive holds more than ${most.toLocaleString('en-GB')} entries. Bring it in where the server runs: npm run archive -- in FILE`,
-        );
-    }
-    mustHold(archive, id, title, known);
-  }
-  return all;
-}
-
-/** Ranges begin and end at entries that are there. */
-function mustHold({ parts }: OpenedArchive, registerId: string, title: string, entries: ReadonlySet<string>): void {
-  for (const { name, stretches } of parts.ranges) {
-    for (const { registerId: own, start, end } of stretches) {
-      const anchors = [start.at === 'top' ? null : start.entry, end.ends === 'fixed' ? end.entry : null].filter((entry) => entry !== null);
-      if (own === registerId && anchors.some((entry) => !entries.has(entry)))
-        throw new ProblemError('not-valid', `The archive is damaged: the range “${name}” names an entry of “${title}” that is not in it.`);
-    }
-  }
 }
 
 /** What is to be known before it comes in. */

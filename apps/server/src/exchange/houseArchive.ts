@@ -161,6 +161,41 @@ function entryOf(text: string, fields: ReadonlySet<string>): LaidEntry | undefin
   return fits ? { id: id as string, cells: cells as Cells } : undefined;
 }
 
+/** Reads all entries once, so that one that cannot be read is told before anything is stored; how many there are. */
+export async function wholeEntries(archive: OpenedArchive, most = Infinity): Promise<EntryCounts> {
+  let all = 0;
+  const counts = new Map<string, number>();
+  for (const { id, title } of registersOf(archive.parts)) {
+    const known = new Set<string>();
+    for await (const piece of archive.entries(id)) {
+      for (const entry of piece) {
+        if (known.has(entry.id)) throw new ProblemError('not-valid', `The archive is damaged: an entry of “${title}” stands in it twice.`);
+        known.add(entry.id);
+      }
+      all += piece.length;
+      if (all > most)
+        throw new ProblemError(
+          'too-large',
+          `The archive holds more than ${most.toLocaleString('en-GB')} entries. Bring it in where the server runs: npm run archive -- in FILE`,
+        );
+    }
+    mustHold(archive, id, title, known);
+    counts.set(id, known.size);
+  }
+  return counts;
+}
+
+/** Ranges begin and end at entries that are there. */
+function mustHold({ parts }: OpenedArchive, registerId: string, title: string, entries: ReadonlySet<string>): void {
+  for (const { name, stretches } of parts.ranges) {
+    for (const { registerId: own, start, end } of stretches) {
+      const anchors = [start.at === 'top' ? null : start.entry, end.ends === 'fixed' ? end.entry : null].filter((entry) => entry !== null);
+      if (own === registerId && anchors.some((entry) => !entries.has(entry)))
+        throw new ProblemError('not-valid', `The archive is damaged: the range “${name}” names an entry of “${title}” that is not in it.`);
+    }
+  }
+}
+
 const fileOf = (sheet: PartsSheet, register: PartsRegister, { entries }: ArchiveOutDto): string | null =>
   sheet.kind === 'source' || entries === 'yes' ? `entries/${register.id}.jsonl` : null;
 
@@ -195,8 +230,16 @@ export function archived(
   };
 }
 
-export function countsOf(parts: HouseParts, entries: number): ArchiveCounts {
+/** How many entries each register has, by its id. */
+export type EntryCounts = ReadonlyMap<string, number>;
+
+export function countsOf(parts: HouseParts, counts: EntryCounts): ArchiveCounts {
   const sources = parts.sheets.filter(({ kind }) => kind === 'source');
+  const sum = (kind: PartsSheet['kind']) =>
+    parts.sheets
+      .filter((sheet) => sheet.kind === kind)
+      .flatMap(({ registers }) => registers)
+      .reduce((all, { id }) => all + (counts.get(id) ?? 0), 0);
   return {
     sheets: parts.sheets.length - sources.length,
     lists: registersOf({ sheets: sources }).length,
@@ -207,6 +250,7 @@ export function countsOf(parts: HouseParts, entries: number): ArchiveCounts {
     figures: parts.figures.length,
     groups: parts.groups.length,
     people: parts.people.length,
-    entries,
+    rows: sum('source'),
+    entries: sum('entry'),
   };
 }

@@ -9,8 +9,8 @@ import { hashPassword } from '../people/passwords.js';
 import { PeopleService } from '../people/people.service.js';
 import { ProblemError } from '../problems/index.js';
 import { StructureService } from '../structure/structure.service.js';
-import { ArchivesService, unknownHash, wholeEntries } from './archives.service.js';
-import type { OpenedArchive } from './houseArchive.js';
+import { ArchivesService, unknownHash } from './archives.service.js';
+import { wholeEntries, type OpenedArchive } from './houseArchive.js';
 import { PartsStore } from './parts.store.js';
 
 interface Made {

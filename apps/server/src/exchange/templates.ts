@@ -2,7 +2,7 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Template } from '@dellum/contract';
-import { countsOf, openHouseArchive } from './houseArchive.js';
+import { countsOf, openHouseArchive, wholeEntries } from './houseArchive.js';
 
 export class Templates {
   private known: Promise<readonly Template[]> | undefined;
@@ -25,8 +25,12 @@ export class Templates {
     const names = (await readdir(this.folder)).filter((name) => /^[\w-]{1,60}\.zip$/u.test(name)).sort();
     return Promise.all(
       names.map(async (file) => {
-        const { house, parts } = await openHouseArchive(await readFile(join(this.folder!, file)));
-        return { key: file.slice(0, -'.zip'.length), name: house.name, counts: countsOf(parts, 0) };
+        const { house, parts, entries } = await openHouseArchive(await readFile(join(this.folder!, file)));
+        return {
+          key: file.slice(0, -'.zip'.length),
+          name: house.name,
+          counts: countsOf(parts, await wholeEntries({ house, parts, entries })),
+        };
       }),
     );
   }

@@ -25,7 +25,7 @@ const beginnings: { readonly [Kind in LedgerKind]: readonly string[] } = {
   forms: ['form.', 'figure.'],
   people: ['person.', 'group.'],
   'sign-ins': ['session.'],
-  house: ['house.'],
+  house: ['house.', 'archive.'],
 };
 
 interface Row extends Omit<LedgerLine, 'at' | 'about'> {

@@ -23,7 +23,7 @@ export interface Collision {
 }
 /** What is there already: its ids and names, and the keys of its catalogs. */
 export type PartsHere = { readonly [What in NamedParts]: readonly { readonly id: string; readonly name: string }[] } & {
-  readonly keys: readonly string[];
+  readonly keys: readonly { readonly id: string; readonly key: string }[];
 };
 
 const nameIn: { readonly [What in NamedParts]: (part: HouseParts[What][number]) => string } = {
@@ -55,7 +55,7 @@ export const namesIn = (parts: HouseParts, what: NamedParts): readonly { readonl
 /** What stands in a house, by name. */
 export const partsHere = (parts: HouseParts): PartsHere => ({
   ...(Object.fromEntries(namedParts.map((what) => [what, namesIn(parts, what)])) as Omit<PartsHere, 'keys'>),
-  keys: parts.catalogs.map(({ key }) => key),
+  keys: parts.catalogs.map(({ id, key }) => ({ id, key })),
 });
 
 /** What of the archive bears a name that is taken here. */
@@ -117,8 +117,12 @@ export function brought(parts: HouseParts, here: PartsHere, chosen: Chosen): Hou
       if (!collision) return [part];
       return wayOf(collision) === 'beside' ? [renamed[what](part, collision.instead)] : [];
     });
-  const keys = new Map<string, string>();
-  const takenKeys = new Set(here.keys);
+  const keys = new Map(
+    parts.catalogs.flatMap(({ id, key }) =>
+      here.keys.filter((known) => known.id === ids.get(id)).map((known) => [key, known.key] as const),
+    ),
+  );
+  const takenKeys = new Set(here.keys.map(({ key }) => key));
   const catalogs = staying('catalogs').map((catalog) => {
     const key = freeKeyAmong(catalog.key, takenKeys);
     takenKeys.add(key);

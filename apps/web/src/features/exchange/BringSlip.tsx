@@ -3,8 +3,8 @@ import { Box, Stack, Text } from '@chakra-ui/react';
 import type { RegisterView } from '@dellum/contract';
 import { useReturnedFilesQuery } from '../../data/returnedApi.js';
 import { SlipHead } from '../../frame/SlipHead.js';
-import { FileDrop } from './FileDrop.js';
 import { FilesIn } from './FilesIn.js';
+import { ReturnedDrop } from './ReturnedDrop.js';
 
 export function BringSlip({ register, close }: { register: RegisterView; close(): void }) {
   const { data: files = [] } = useReturnedFilesQuery(undefined, { refetchOnMountOrArgChange: true });
@@ -16,7 +16,7 @@ export function BringSlip({ register, close }: { register: RegisterView; close()
         about="You look at what it would change before anything is stored."
         close={close}
       />
-      <FileDrop registerId={register.id} />
+      <ReturnedDrop registerId={register.id} />
       <Text color="inkSoft" fontSize="sm">
         A workbook that was downloaded to be filled in changes the entries it went out with. The rows of any other file become new entries.
       </Text>

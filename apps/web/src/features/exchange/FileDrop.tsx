@@ -4,36 +4,44 @@ import { mostFileBytes } from '@dellum/contract';
 import { Upload } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { bringFile } from '../../data/returnedApi.js';
-import { useAppDispatch } from '../../data/store.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 
 const megabyte = 1024 * 1024;
 
-export function FileDrop({ registerId }: { readonly registerId?: string }) {
+interface FileDropProps {
+  /** What the field is called. */
+  readonly label: string;
+  /** What is dropped here, as in "Drop a file here". */
+  readonly what: string;
+  readonly about: string;
+  /** Said of one that is too large. */
+  readonly instead: string;
+  /** Brings it; where one looks at it then. */
+  bring(file: File): Promise<string>;
+}
+
+export function FileDrop({ label, what, about, instead, bring }: FileDropProps) {
   const [coming, setComing] = useState<string>();
-  const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const attempt = useTry();
   const notice = useNotice();
-  const words = coming === undefined ? 'Drop a file here, or choose one' : `${coming} is on its way …`;
-  const bring = async (file: File) => {
-    if (file.size > mostFileBytes)
-      return notice('refused', `${file.name} has more than ${mostFileBytes / megabyte} MB. Bring it in parts.`);
+  const words = coming === undefined ? `Drop ${what} here, or choose one` : `${coming} is on its way …`;
+  const take = async (file: File) => {
+    if (file.size > mostFileBytes) return notice('refused', `${file.name} has more than ${mostFileBytes / megabyte} MB. ${instead}`);
     setComing(file.name);
-    const brought = await attempt(dispatch(bringFile(file, registerId)));
+    const place = await attempt(bring(file));
     setComing(undefined);
-    if (brought) await navigate(`/came-back/${brought.id}`);
+    if (place !== undefined) await navigate(place);
   };
   return (
     <FileUpload.Root
       maxFiles={1}
       translations={{ dropzone: words }}
       onFileAccept={({ files: [file] }) => {
-        if (file) void bring(file);
+        if (file) void take(file);
       }}
     >
-      <FileUpload.HiddenInput aria-label="File" />
+      <FileUpload.HiddenInput aria-label={label} />
       <FileUpload.Dropzone w="100%" minH="0" py="5" px="4" bg="paper" borderColor="slate.border" cursor="pointer">
         <Icon color="inkSoft">
           <Upload size={18} aria-hidden />
@@ -41,7 +49,7 @@ export function FileDrop({ registerId }: { readonly registerId?: string }) {
         <FileUpload.DropzoneContent>
           <Text fontWeight="bold">{words}</Text>
           <Text color="inkSoft" fontSize="xs">
-            A workbook (.xlsx, .ods) or a table of texts (CSV)
+            {about}
           </Text>
         </FileUpload.DropzoneContent>
       </FileUpload.Dropzone>

@@ -14,11 +14,13 @@ import { Programs } from '../programs/Programs.js';
 import { Told } from '../programs/Told.js';
 import { TokenSlip } from '../programs/TokenSlip.js';
 import { WebhookSlip } from '../programs/WebhookSlip.js';
-import { FileDrop } from './FileDrop.js';
+import { ArchiveOutSlip } from './ArchiveOutSlip.js';
+import { Archives } from './Archives.js';
 import { FilesIn } from './FilesIn.js';
 import { FilesOut } from './FilesOut.js';
+import { ReturnedDrop } from './ReturnedDrop.js';
 
-const panels = ['new-token', 'new-webhook', 'webhook'] as const;
+const panels = ['new-token', 'new-webhook', 'webhook', 'house-out'] as const;
 const hasPanel = (params: URLSearchParams) => panels.some((name) => params.has(name));
 
 export function InAndOutPage() {
@@ -41,6 +43,7 @@ export function InAndOutPage() {
       about="Files that left the house or came back, and programs that come and go by themselves."
       slip={
         (address.has('new-token') && <TokenSlip build={build} me={me} close={close} />) ||
+        (address.has('house-out') && <ArchiveOutSlip close={close} />) ||
         (address.has('new-webhook') && <WebhookSlip build={build} receivers={told.receivers} close={close} look={look} />) ||
         (webhook && <MessagesSlip key={webhook.id} webhook={webhook} close={close} />)
       }
@@ -64,9 +67,10 @@ export function InAndOutPage() {
             Files that came
           </Heading>
           <Text color="inkSoft">A workbook that was downloaded to be filled in, or a table of new entries.</Text>
-          <FileDrop />
+          <ReturnedDrop />
           <FilesIn files={came} />
         </Stack>
+        <Archives takeOut={() => open('house-out')} />
         <Programs build={build} me={me} add={() => open('new-token')} />
         <Told build={build} add={() => open('new-webhook')} look={look} />
       </Stack>

@@ -59,6 +59,11 @@ export function FirstSteps({ build, house }: { build: BuildView; house: string }
           <Link to="/people">Add somebody</Link>
         </Step>
       </List.Root>
+      {!done.sheet && (
+        <Text mt="4" color="inkSoft" fontSize="sm">
+          Or <Link to="/in-and-out">begin with a template, or with an archive of another house</Link>.
+        </Text>
+      )}
     </Box>
   );
 }

@@ -113,6 +113,8 @@ const sentences: Readonly<Record<string, Words>> = {
   'session.begun': did('signed in', 'from'),
   'session.refused': did('a sign-in was refused', 'from'),
   'house.factor': did('said who needs a second factor'),
+  'archive.out': did('took the house out as an archive'),
+  'archive.in': did('brought in the archive'),
   'house.changed': did('changed how the house is called or writes'),
 };
 
