@@ -1,6 +1,8 @@
 // House archives: a house goes out as a file and comes in elsewhere, or beside what is there.
-import { readFileSync } from 'node:fs';
+import { execFile } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { strFromU8, strToU8, unzipSync } from 'fflate';
 import { archiveSchema } from '@dellum/server';
@@ -8,7 +10,7 @@ import { loadHouse, quillhaven } from '@dellum/demo';
 import type { ArchiveBrought, ArchiveLook, BuildView, Person, Problem } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { zipOf } from './badFiles.js';
-import { openHouse, smallHouse, startServer, Visitor, type Running } from './house.js';
+import { freshDatabase, openHouse, smallHouse, startServer, Visitor, type Running } from './house.js';
 
 let running: Running;
 let demo: Visitor;
@@ -356,4 +358,43 @@ describe('An archive that is none, or does harm', () => {
     expect([status, body.code]).toEqual([413, 'too-large']);
     expect(body.detail).toContain('npm run archive');
   });
+});
+
+describe('At the command line', () => {
+  const program = join(import.meta.dirname, '../dist/exchange/archiveFile.js');
+  const run = promisify(execFile);
+
+  it('a house goes out and comes in as a new one, whose administrator gets a password, or into one that is there', async () => {
+    const url = await freshDatabase();
+    const own = await startServer(url);
+    const folder = mkdtempSync('/tmp/dellum-archive-');
+    const archive = (...args: readonly string[]) =>
+      run(process.execPath, [program, ...args], { env: { ...process.env, DATABASE_URL: url } }).then(
+        ({ stdout }) => stdout,
+        (error: { stderr: string }) => `failed: ${error.stderr}`,
+      );
+    try {
+      const house = await openHouse(own, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+      const file = join(folder, 'house.zip');
+      expect(await archive('out', file)).toBe(`${file} holds the house.\n`);
+      expect(await archive('out', file)).toContain('is there already');
+      expect(await archive('in', join(folder, 'none.zip'))).toContain('is not there');
+      expect(await archive('out', join(folder, 'other.zip'), '--house', 'nobody')).toContain(`There are: ${house.key}.`);
+      expect(existsSync(join(folder, 'other.zip'))).toBe(false);
+
+      const [, key, signIn, password] = /\?house=(\S+) as “(.+)” with the password (\S+), /u.exec(await archive('in', file))!;
+      const visitor = new Visitor(own.base);
+      expect((await visitor.call('POST', '/session', { house: key, signIn, password })).status).toBe(204);
+      const { sheets } = await visitor.get<BuildView>('/build');
+      const visits = sheets.find(({ title }) => title === 'Visits')!.registers[0]!;
+      expect(
+        (await visitor.get<{ entries: { cells: object }[] }>(`/registers/${visits.id}/entries?from=0&count=9`)).entries[0]!.cells,
+      ).toEqual({ visit: 'V1', pilot: 'Tam Ossel' });
+      expect(await archive('in', file, '--into', house.key)).toContain('“Visits” came in as “Visits 2”.');
+      expect((await house.administrator.get<BuildView>('/build')).sheets.map(({ title }) => title)).toContain('Visits 2');
+    } finally {
+      await own.close();
+      rmSync(folder, { recursive: true });
+    }
+  }, 180_000);
 });

@@ -176,3 +176,46 @@ describe('a table of texts', () => {
     ]);
   });
 });
+
+describe('JSON Lines', () => {
+  const lines = (...objects: readonly (object | string)[]) =>
+    csv(objects.map((one) => (typeof one === 'string' ? one : JSON.stringify(one))).join('\n'));
+
+  it('are read with their members as columns, in the order in which they come up', async () => {
+    expect(
+      await lines({ ship: 'Marl', length: 12.5, flags: ['a', 'b, c'] }, '', {
+        ship: '',
+        crew: 3,
+        plan: { day: 1 },
+        away: true,
+        home: null,
+      }),
+    ).toEqual([
+      ['ship', 'length', 'flags', 'crew', 'plan', 'away', 'home'],
+      ['Marl', 12.5, 'a, "b, c"'],
+      [undefined, undefined, undefined, 3, '{"day":1}', 'TRUE'],
+    ]);
+  });
+
+  it('that were downloaded here are read with the cells of their entries', async () => {
+    expect(await lines({ id: 'x', version: 1, cells: { visit: 'V1', services: 'tug\u001Fcrane, small' } })).toEqual([
+      ['visit', 'services'],
+      ['V1', 'tug, "crane, small"'],
+    ]);
+  });
+
+  it('are not read where a line is none, and that line is named', async () => {
+    for (const broken of ['{"ship":', '[1]', '"ship"', '1']) {
+      const failed = await lines({ ship: 'Marl' }, broken).catch((error: unknown) => error);
+      expect(failed).toBeInstanceOf(UnreadableFile);
+      expect((failed as Error).message).toMatch(/^Line 2 of the file is no JSON object/u);
+    }
+  });
+
+  it('have no end of their time where they are long, and no line without an end', async () => {
+    const long = Array.from({ length: 60_000 }, (_, at) => ({ text: `row ${at}`, number: at }));
+    expect((await lines(...long)).at(-1)).toEqual(['row 59999', 59999]);
+    const failed = await lines({ a: 1 }, `{"a":"${'b'.repeat(3_000_000)}`).catch((error: unknown) => error);
+    expect((failed as Error).message).toMatch(/^Line 2 /u);
+  });
+});

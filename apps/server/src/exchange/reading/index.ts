@@ -1,6 +1,7 @@
 // Opens a file by what it holds, whatever it is called.
 import { openArchive, withPassword } from './archive.js';
 import { UnreadableFile, type OpenedFile } from './models.js';
+import { isJsonLines, openJsonLines } from './jsonLines.js';
 import { openOpenDocument } from './openDocument.js';
 import { openTextTable } from './textTable.js';
 import { openWorkbook } from './workbook.js';
@@ -19,7 +20,10 @@ export async function openFile(bytes: Buffer, name: string): Promise<OpenedFile>
       'The file is of an older kind that is not read here. Save it as .xlsx or .ods where it was made, and bring that.',
     );
   }
-  if (!/^PK[\x03\x05]/u.test(bytes.subarray(0, 3).toString('latin1'))) return openTextTable(bytes, name.replace(/\.[^.]+$/u, ''));
+  if (!/^PK[\x03\x05]/u.test(bytes.subarray(0, 3).toString('latin1'))) {
+    const title = name.replace(/\.[^.]+$/u, '');
+    return isJsonLines(bytes) ? openJsonLines(bytes, title) : openTextTable(bytes, title);
+  }
   const archive = await openArchive(bytes);
   if (archive.has('xl/workbook.xml') || archive.has('[Content_Types].xml')) return openWorkbook(archive);
   if (archive.has('content.xml') || archive.has('META-INF/manifest.xml')) return openOpenDocument(archive);

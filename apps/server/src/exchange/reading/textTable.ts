@@ -1,8 +1,8 @@
 // Reads a table of texts (CSV, RFC 4180, and what is sent under its name): its encoding, its separator and its line ends are found out.
 import { setImmediate } from 'node:timers/promises';
-import { TextDecoder } from 'node:util';
 import Papa from 'papaparse';
 import type { CameBack } from '@dellum/core';
+import { headOf, textsOf } from './texts.js';
 import {
   longestText,
   mostColumns,
@@ -14,8 +14,6 @@ import {
   type Piece,
   type ReadRow,
 } from './models.js';
-
-const chunkSize = 256 * 1024;
 
 export function openTextTable(bytes: Buffer, title: string): OpenedFile {
   const noticed = nothingNoticed();
@@ -51,7 +49,7 @@ function cellsOf(texts: readonly string[], noticed: Noticed): Map<number, CameBa
 
 /** The rows of a table, in the pieces in which they are read; a row that goes on in the next piece is of that. */
 function* tablesOf(bytes: Buffer): Iterable<string[][]> {
-  const head = new TextDecoder(encodingOf(bytes)).decode(bytes.subarray(0, chunkSize), { stream: true });
+  const head = headOf(bytes);
   const parser = new Papa.Parser({ delimiter: separatorOf(head), newline: lineEndOf(head) });
   let left = '';
   for (const { text, isLast } of textsOf(bytes)) {
@@ -63,14 +61,6 @@ function* tablesOf(bytes: Buffer): Iterable<string[][]> {
         'A quotation mark of the file is not closed, so that a cell has no end. Look for it there, and bring the file again.',
       );
     yield data as string[][];
-  }
-}
-
-function* textsOf(bytes: Buffer): Iterable<{ text: string; isLast: boolean }> {
-  const decoder = new TextDecoder(encodingOf(bytes));
-  for (let at = 0; at < bytes.length; at += chunkSize) {
-    const isLast = at + chunkSize >= bytes.length;
-    yield { text: decoder.decode(bytes.subarray(at, at + chunkSize), { stream: !isLast }), isLast };
   }
 }
 
@@ -93,31 +83,4 @@ function separatorOf(head: string): string {
   });
   return scores.reduce((best, one) => (one.score > best.score || (one.score === best.score && one.columns > best.columns) ? one : best))
     .separator;
-}
-
-const looked = 4096;
-
-/** By its first bytes, and by whether it is UTF-8 at all; what is not is taken for the encoding that offices used before. */
-function encodingOf(bytes: Buffer): string {
-  const [first, second] = bytes;
-  if (first === 0xff && second === 0xfe) return 'utf-16le';
-  if (first === 0xfe && second === 0xff) return 'utf-16be';
-  const head = bytes.subarray(0, looked);
-  const blank = (odd: number) => head.filter((byte, at) => at % 2 === odd && byte === 0).length;
-  if (blank(1) > head.length / 8 && blank(0) === 0) return 'utf-16le';
-  if (blank(0) > head.length / 8 && blank(1) === 0) return 'utf-16be';
-  if (head.includes(0))
-    throw new UnreadableFile('The file is neither a workbook nor a table of texts. Save it as a workbook or as CSV, and bring that.');
-  return isUtf8(bytes) ? 'utf-8' : 'windows-1252';
-}
-
-function isUtf8(bytes: Buffer): boolean {
-  const decoder = new TextDecoder('utf-8', { fatal: true });
-  try {
-    for (let at = 0; at < bytes.length; at += chunkSize) decoder.decode(bytes.subarray(at, at + chunkSize), { stream: true });
-    decoder.decode();
-    return true;
-  } catch {
-    return false;
-  }
 }

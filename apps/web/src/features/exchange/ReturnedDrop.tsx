@@ -9,7 +9,7 @@ export function ReturnedDrop({ registerId }: { readonly registerId?: string }) {
     <FileDrop
       label="File"
       what="a file"
-      about="A workbook (.xlsx, .ods) or a table of texts (CSV)"
+      about="A workbook (.xlsx, .ods), a table of texts (CSV) or JSON Lines"
       instead="Bring it in parts."
       bring={async (file) => `/came-back/${(await dispatch(bringFile(file, registerId))).id}`}
     />
