@@ -2,18 +2,13 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Locator, Page } from '@playwright/test';
-import { cellAt, closePanel, expect, panel, rowsOf, test } from './nursery.js';
+import { cellAt, chooseFile, closePanel, expect, panel, rowsOf, test } from './nursery.js';
 
 const press = async (page: Page, place: Locator, key = 'Enter') => {
   await place.focus();
   await page.keyboard.press(key);
 };
-/** Chooses a file by keys alone. */
-async function choose(page: Page, path: string): Promise<void> {
-  const chooser = page.waitForEvent('filechooser');
-  await press(page, page.getByRole('button', { name: /^Drop a house archive here/ }));
-  await (await chooser).setFiles(path);
-}
+const choose = (page: Page, path: string) => chooseFile(page, page.getByRole('button', { name: /^Drop a house archive here/ }), path);
 
 test('an empty house begins with a template by keys alone, is taken out, and comes in again beside itself as it is chosen', async ({
   nursery,
@@ -21,7 +16,7 @@ test('an empty house begins with a template by keys alone, is taken out, and com
   const { page, files } = nursery;
   await press(page, page.getByRole('link', { name: /^begin with a template/ }));
   const whole = page.getByRole('region', { name: 'The whole house' });
-  await press(page, whole.getByRole('button', { name: 'Look at it' }));
+  await press(page, whole.getByRole('button', { name: 'Look at the template' }));
   await expect(page.getByText('Its entry sheets come without entries.')).toBeVisible();
   // What one looks at is still there after a reload, and nothing of it is stored until one says so.
   await page.reload();
@@ -29,7 +24,7 @@ test('an empty house begins with a template by keys alone, is taken out, and com
   await page.getByRole('link', { name: 'Sheets', exact: true }).click();
   await expect(page.getByRole('region', { name: 'First steps' })).toBeVisible();
   await page.goBack();
-  await press(page, page.getByRole('button', { name: 'Bring it in' }));
+  await press(page, page.getByRole('button', { name: 'Bring in the archive' }));
   await expect(page.getByRole('status').filter({ hasText: 'is in: 6 sheets' })).toBeVisible();
 
   // It is ready to be entered in: the lists offer their values.
@@ -64,7 +59,7 @@ test('an empty house begins with a template by keys alone, is taken out, and com
   await expect(catalogs.getByLabel('Pilots', { exact: true })).toHaveValue('beside');
   await catalogs.getByLabel('Tugs', { exact: true }).selectOption('here');
   await taken.getByRole('region', { name: 'Forms' }).getByLabel('Damage note', { exact: true }).selectOption('left out');
-  await press(page, page.getByRole('button', { name: 'Bring it in' }));
+  await press(page, page.getByRole('button', { name: 'Bring in the archive' }));
   await expect(page.getByRole('status').filter({ hasText: 'is in: 6 sheets, 1 entry' })).toBeVisible();
 
   await page.getByRole('link', { name: /^Crew contacts 2/ }).click();

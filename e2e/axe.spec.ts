@@ -124,7 +124,7 @@ test('catalogs and sources in full', async ({ house }) => {
   await expect(page.getByRole('form', { name: 'New access token' })).toBeVisible();
   await clean(page, 'in and out');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await page.getByRole('button', { name: 'Look at it' }).click();
+  await page.getByRole('button', { name: 'Look at the template' }).click();
   await expect(page.getByRole('region', { name: 'Names that are taken' })).toBeVisible();
   await clean(page, 'a house archive');
   await page.goBack();

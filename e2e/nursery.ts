@@ -212,3 +212,12 @@ export async function toPage(page: Page, rail: string, link: RegExp | string): P
 }
 
 export const closePanel = (page: Page) => panel(page).getByRole('button', { name: 'Close' }).click();
+
+/** Chooses a file at a drop place, by keys alone. The browser is told to hand the chooser over before the key is pressed, or it shows its own. */
+export async function chooseFile(page: Page, drop: Locator, path: string): Promise<void> {
+  const chooser = page.waitForEvent('filechooser');
+  await drop.focus();
+  await expect(drop).toBeFocused();
+  await page.keyboard.press('Enter');
+  await (await chooser).setFiles(path);
+}

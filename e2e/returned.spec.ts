@@ -3,7 +3,19 @@ import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { cellAt, closePanel, expect, giveChoices, makeSheet, panel, rowsOf, test, typeAcross, type Nursery } from './nursery.js';
+import {
+  cellAt,
+  chooseFile,
+  closePanel,
+  expect,
+  giveChoices,
+  makeSheet,
+  panel,
+  rowsOf,
+  test,
+  typeAcross,
+  type Nursery,
+} from './nursery.js';
 
 const editor = join(import.meta.dirname, '..', 'apps', 'server', 'test', 'editBook.py');
 
@@ -26,10 +38,7 @@ async function bringByKeys(page: Page, path: string): Promise<void> {
   await page.keyboard.press('Enter');
   const drop = panel(page).getByRole('button', { name: /^Drop a file here/ });
   await expect(drop).toBeVisible();
-  await drop.focus();
-  const chooser = page.waitForEvent('filechooser');
-  await page.keyboard.press('Enter');
-  await (await chooser).setFiles(path);
+  await chooseFile(page, drop, path);
   await expect(page).toHaveURL(/came-back/);
 }
 

@@ -20,7 +20,7 @@ export function archiveSchema(): object {
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     title: 'house.json of a house archive',
-    description: 'What a house is made of. The entries of each register stand beside it, as JSON Lines of {"id", "cells"}.',
+    description: 'What a house is made of. The entries of each sheet, list and table stand beside it, as JSON Lines of {"id", "cells"}.',
     ...house,
     $defs: Object.fromEntries(Object.entries(others).sort(([one], [other]) => (one < other ? -1 : 1))),
   };

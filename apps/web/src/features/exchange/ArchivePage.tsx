@@ -51,10 +51,10 @@ function Looked({ look }: { look: ArchiveLook }) {
       actions={
         <HStack>
           <Button size="sm" onClick={() => void leave()}>
-            Leave it
+            Cancel
           </Button>
           <ActButton size="sm" variant="solid" onClick={() => void bringIn()}>
-            Bring it in
+            Bring in the archive
           </ActButton>
         </HStack>
       }

@@ -49,7 +49,7 @@ export function Archives({ takeOut }: { takeOut(): void }) {
                 </Text>
               </Text>
               <ActButton size="xs" flexShrink={0} onClick={() => void begin(key)}>
-                Look at it
+                Look at the template
               </ActButton>
             </HStack>
           ))}

@@ -7,6 +7,7 @@ import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ActButton } from '../../frame/ActButton.js';
 import { useTry } from '../../frame/useNotice.js';
+import { Way } from '../../frame/Way.js';
 import { usePeopleQuery } from '../../data/peopleApi.js';
 import { useMakeSheetMutation } from '../../data/buildApi.js';
 
@@ -61,7 +62,7 @@ export function FirstSteps({ build, house }: { build: BuildView; house: string }
       </List.Root>
       {!done.sheet && (
         <Text mt="4" color="inkSoft" fontSize="sm">
-          Or <Link to="/in-and-out">begin with a template, or with an archive of another house</Link>.
+          Or <Way to="/in-and-out">begin with a template, or with an archive of another house</Way>.
         </Text>
       )}
     </Box>
