@@ -180,6 +180,50 @@ describe('A house that comes in beside what is there', () => {
     expect((await administrator.get<Person[]>('/people')).length).toBe(4);
   });
 
+  it('refers to what is meant where names went from one thing to another meanwhile', async () => {
+    const { administrator, catalog } = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+    const named = (title: string, parts: object[]) =>
+      administrator.call<{ id: string }>('POST', '/catalogs', {
+        title,
+        note: '',
+        definition: { parts, filter: null, distinct: 'value', order: { by: 'kept' } },
+      });
+    const { body: tugs } = await named('Tugs', [{ kind: 'typed', join: 'or', values: ['Big', 'Small'] }]);
+    const { bytes } = await out(administrator);
+    for (const [id, title] of [
+      [catalog.id, 'Old'],
+      [tugs.id, 'Pilots'],
+      [catalog.id, 'Tugs'],
+    ])
+      expect((await administrator.call('PATCH', `/catalogs/${id}`, { title })).status).toBeLessThan(300);
+    await bring(administrator, bytes, ({ collisions }) =>
+      collisions.map(({ id, name }) => ({ id, way: name === 'Tugs' ? 'beside' : 'here' })),
+    );
+    const { sheets } = await administrator.get<BuildView>('/build');
+    // "Pilots" is what was called "Tugs" when the archive was made: it is used as it is called here.
+    expect(sheets.find(({ title }) => title === 'Visits 2')!.registers[0]!.fields[1]!.rule).toMatchObject({ catalogId: tugs.id });
+  });
+
+  it('comes in once, however often one says so at once; a few archives wait and go out at a time', async () => {
+    const { administrator } = await openHouse(running, []);
+    const { bytes } = await out(administrator);
+    const { body } = await look(administrator, bytes);
+    const answers = await Promise.all(
+      Array.from({ length: 4 }, () => administrator.call('POST', '/archives/brought', { look: body.look, ways: [] })),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 404, 404, 404]);
+    const looks = await Promise.all(Array.from({ length: 9 }, () => look(administrator, bytes)));
+    const there = await Promise.all(looks.map((one) => administrator.call('GET', `/archives/${one.body.look}`)));
+    expect(there.filter(({ status }) => status === 200).length).toBe(5);
+    expect((await administrator.call('DELETE', `/archives/${looks.find((_, at) => there[at]!.status === 200)!.body.look}`)).status).toBe(
+      204,
+    );
+    const outs = await Promise.all(Array.from({ length: 30 }, () => administrator.call('GET', '/archives/house?entries=yes&people=yes')));
+    expect(new Set(outs.map(({ status }) => status))).toEqual(new Set([200, 503]));
+    expect((await administrator.call('GET', '/archives/house?entries=yes&people=yes')).status).toBe(200);
+    expect((await administrator.call('GET', '/build')).status).toBe(200);
+  });
+
   it('is one’s own to look at: another administrator, and another house, do not bring it in; and it comes in once', async () => {
     const [one, other] = [await openHouse(running, []), await openHouse(running, [])];
     const { body } = await look(one.administrator, (await out(one.administrator)).bytes);
@@ -277,6 +321,39 @@ describe('An archive that is none, or does harm', () => {
       'a field that is called as objects are by nature',
       /cannot be used/u,
       () => changed((house) => void (field(house)['key'] = 'constructor')),
+    ],
+    [
+      'what is kept of a value twice',
+      /keeps something of a value twice/u,
+      () =>
+        changed((house) => {
+          const item = { value: 'Tam Ossel', path: [], retired: true, otherNames: [] };
+          house.catalogs[0]!['kept'] = [item, item];
+        }),
+    ],
+    ['a name that is blank', /blank/u, () => changed((house) => void (house.ranges[0]!['name'] = '  '))],
+    [
+      'an entry sheet of two tables',
+      /has 2 tables/u,
+      () =>
+        changed((house) => {
+          const registers = house.sheets[1]!['registers'] as object[];
+          registers.push({ ...registers[0], id: stranger });
+        }),
+    ],
+    [
+      'a source that is computed over the catalog that it feeds',
+      /composed of itself/u,
+      () =>
+        changed((house) => {
+          house['linked'] = [
+            { id: stranger, name: 'Itself', every: 0, settings: { kind: 'computed', expression: '[]', catalogs: ['pilots'] } },
+          ];
+          house.catalogs[0]!['definition'] = {
+            ...(house.catalogs[0]!['definition'] as object),
+            parts: [{ kind: 'linked', join: 'or', sourceId: stranger }],
+          };
+        }),
     ],
     ['a steward who is not in it', /names somebody/u, () => changed((house) => void (house.catalogs[0]!['stewards'] = [stranger]))],
     [

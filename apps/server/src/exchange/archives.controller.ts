@@ -10,6 +10,9 @@ import { ArchivesService } from './archives.service.js';
 import { asFile } from './attachment.js';
 import { sentFile } from './sentFile.js';
 
+/** So long a reader may take nothing; milliseconds. */
+const longestPause = 60_000;
+
 @Controller('archives')
 @For('administrator')
 export class ArchivesController {
@@ -18,9 +21,12 @@ export class ArchivesController {
   /** The house as it is now, as a file. */
   @Get('house')
   async out(@Asking() caller: Caller, @Query() dto: ArchiveOutDto, @Res() response: Response): Promise<void> {
-    asFile(response, await this.archives.beginOut(caller, dto), 'application/zip');
-    // A reader who goes away ends it.
-    await pipeline(Readable.from(this.archives.out(caller.houseId, dto)), response).catch(() => response.destroy());
+    // A reader who goes away, or stops reading, ends it: it keeps a connection to the database.
+    response.setTimeout(longestPause, () => response.destroy());
+    await this.archives.goOut(caller, dto, async (name, pieces) => {
+      asFile(response, name, 'application/zip');
+      await pipeline(Readable.from(pieces), response).catch(() => response.destroy());
+    });
   }
 
   /** The archive itself is the body (application/octet-stream). */

@@ -31,9 +31,13 @@ const partSize = 1024 * 1024;
 const mostWaiting = 5;
 /** So many entries are read, or stored, with one statement. */
 const atOnce = 5000;
+/** So many archives go out of a server at once: each keeps a connection to the database while it is read. */
+const mostOut = 3;
 
 @Injectable()
 export class ArchivesService {
+  private goingOut = 0;
+
   constructor(
     private readonly database: Database,
     private readonly builds: StructureService,
@@ -75,17 +79,20 @@ export class ArchivesService {
     }
   }
 
-  /** Notes that the house goes out; the name of its file. */
-  async beginOut(caller: Caller, wanted: ArchiveOutDto): Promise<string> {
-    await this.database.transaction((trx) =>
-      this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'archive.out', detail: { ...wanted } }]),
-    );
-    const { key } = await this.database.kysely
-      .selectFrom('houses')
-      .select('key')
-      .where('id', '=', caller.houseId)
-      .executeTakeFirstOrThrow();
-    return `${key}${wanted.entries === 'yes' ? '' : '-template'}.zip`;
+  /** Notes that the house goes out, and lets it be written. */
+  async goOut(caller: Caller, wanted: ArchiveOutDto, write: (name: string, pieces: AsyncIterable<Buffer>) => Promise<void>): Promise<void> {
+    if (this.goingOut >= mostOut) throw new ProblemError('busy', 'Other archives are going out at this moment. Try again in a minute.');
+    this.goingOut++;
+    try {
+      const { houseId } = caller;
+      await this.database.transaction((trx) =>
+        this.ledger.write(trx, houseId, [{ personId: caller.id, act: 'archive.out', detail: { ...wanted } }]),
+      );
+      const { key } = await this.database.kysely.selectFrom('houses').select('key').where('id', '=', houseId).executeTakeFirstOrThrow();
+      await write(`${key}${wanted.entries === 'yes' ? '' : '-template'}.zip`, this.out(houseId, wanted));
+    } finally {
+      this.goingOut--;
+    }
   }
 
   templates(): Promise<readonly Template[]> {
@@ -160,11 +167,11 @@ export class ArchivesService {
   async bring(caller: Caller, { look, ways }: BringArchiveDto): Promise<ArchiveBrought> {
     const archive = await this.waiting(caller, look);
     const hash = await unknownHash();
-    const result = await this.builds.change(caller.houseId, (trx) =>
-      this.layInto(trx, caller.houseId, archive, { by: caller.id, hash, ways: new Map(ways.map(({ id, way }) => [id, way])) }),
-    );
-    await this.looked.remove(this.database.kysely, caller.houseId, look);
-    return result;
+    return this.builds.change(caller.houseId, async (trx) => {
+      // It comes in once, however often and wherever one says so.
+      if (!(await this.looked.remove(trx, caller.houseId, look))) throw notFound('This archive');
+      return this.layInto(trx, caller.houseId, archive, { by: caller.id, hash, ways: new Map(ways.map(({ id, way }) => [id, way])) });
+    });
   }
 
   /** Lays an archive into a house that this transaction changes alone. */
@@ -175,27 +182,26 @@ export class ArchivesService {
     { by, hash, ways }: { readonly by: string; readonly hash: string; readonly ways: ReadonlyMap<string, WayIn> },
   ): Promise<ArchiveBrought> {
     const known = await this.parts.read(trx, houseId);
-    const parts = brought(archive.parts, partsHere(known), ways);
-    const ids = newIds(parts, known);
-    const laid = withIds(parts, ids);
+    const ids = newIds(archive.parts, known);
+    const idOf = (id: string) => ids.get(id) ?? id;
+    const chosen = new Map([...ways].map(([id, way]) => [idOf(id), way]));
+    // New ids first: what is used as it is here may bear an id that is another thing's in the archive.
+    const laid = brought(withIds(archive.parts, ids), partsHere(known), chosen);
     await this.laying.lay(trx, houseId, laid, { by, hash });
     const held = new Map<string, number>();
-    const registers = registersOf(parts);
-    for (const { id } of registers) {
+    const coming = new Set(registersOf(laid).map(({ id }) => id));
+    for (const { id } of registersOf(archive.parts)) {
+      if (!coming.has(idOf(id))) continue;
       let from = 0;
       for await (const piece of archive.entries(id)) {
         for (const batch of inBatches(piece, atOnce)) {
-          await this.laying.entries(trx, houseId, ids.get(id) ?? id, batch, from);
+          await this.laying.entries(trx, houseId, idOf(id), batch, from);
           from += batch.length;
         }
       }
-      held.set(ids.get(id) ?? id, from);
+      held.set(idOf(id), from);
     }
-    await this.laying.countValues(
-      trx,
-      houseId,
-      registers.map(({ id }) => ids.get(id) ?? id),
-    );
+    await this.laying.countValues(trx, houseId, [...coming]);
     const counts = countsOf(laid, held);
     await this.ledger.write(trx, houseId, [{ personId: by, act: 'archive.in', detail: { name: archive.house.name, counts } }]);
     return { counts, sheets: laid.sheets.map(({ id, title }) => ({ id, title })) };

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { collisionsOf, freeKeyAmong, partsHere, type Collision, type WayIn } from '@dellum/core';
 import type { ArchiveCounts } from '@dellum/contract';
 import { Database } from '../database/database.js';
-import { houseKey, makeHouse } from '../houses/houses.service.js';
+import { houseKey, makeHouse, wrongWriting } from '../houses/houses.service.js';
 import { hashPassword } from '../people/passwords.js';
 import { PeopleService } from '../people/people.service.js';
 import { ProblemError } from '../problems/index.js';
@@ -33,6 +33,8 @@ export class HouseFromArchiveService {
 
   /** A new house. Its first administrator gets a new password; where the archive names none, one is made. */
   async make(archive: OpenedArchive): Promise<Made> {
+    const fault = wrongWriting(archive.house.locale);
+    if (fault) throw new ProblemError('not-valid', fault.message);
     await wholeEntries(archive);
     const password = randomBytes(12).toString('base64url');
     const [passwordHash, hash] = [await hashPassword(password), await unknownHash()];

@@ -50,7 +50,11 @@ export class LayingStore {
       parts.groups.flatMap(({ id, people: all }) => all.map((person) => ({ ...own, group_id: id, person_id: person }))),
       atOnce,
     ))
-      await trx.insertInto('group_members').values(members).execute();
+      await trx
+        .insertInto('group_members')
+        .values(members)
+        .onConflict((conflict) => conflict.doNothing())
+        .execute();
     await this.sheets(trx, houseId, parts);
     await this.ranges(trx, houseId, parts);
     await this.linked(trx, houseId, parts, by);
@@ -118,7 +122,12 @@ export class LayingStore {
     const groups = sheets.flatMap(({ id, groups: all }) =>
       all.map(({ groupId, enters }) => ({ ...own, sheet_id: id, group_id: groupId, enters })),
     );
-    if (groups.length > 0) await trx.insertInto('sheet_groups').values(groups).execute();
+    if (groups.length > 0)
+      await trx
+        .insertInto('sheet_groups')
+        .values(groups)
+        .onConflict((conflict) => conflict.doNothing())
+        .execute();
     const registers = sheets.flatMap((sheet) => sheet.registers.map((register) => ({ sheetId: sheet.id, register })));
     const registerRows = registers.map(({ sheetId, register: { id, title, closing } }, at) => ({
       ...own,

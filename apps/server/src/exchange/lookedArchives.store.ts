@@ -2,7 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
 import type { Caller } from '../access/access.js';
-import type { Reader } from '../database/database.js';
+import type { Reader, Trx } from '../database/database.js';
 
 @Injectable()
 export class LookedArchivesStore {
@@ -32,12 +32,19 @@ export class LookedArchivesStore {
     return parts.length === 0 ? undefined : Buffer.concat(parts.map(({ bytes }) => bytes));
   }
 
-  async remove(db: Reader, houseId: string, id: string): Promise<void> {
-    await db.deleteFrom('looked_archives').where('house_id', '=', houseId).where('id', '=', id).execute();
+  /** True when it was there. */
+  async remove(db: Reader, houseId: string, id: string): Promise<boolean> {
+    const { numDeletedRows } = await db
+      .deleteFrom('looked_archives')
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .executeTakeFirstOrThrow();
+    return numDeletedRows > 0n;
   }
 
-  /** Keeps the newest of a person. */
-  async removeBeyond(db: Reader, { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>, most: number): Promise<void> {
+  /** Keeps the newest of a person, also where many are looked at at once. */
+  async removeBeyond(db: Trx, { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>, most: number): Promise<void> {
+    await sql`select pg_advisory_xact_lock(hashtextextended(${`dellum.looked ${houseId} ${personId}`}, 0))`.execute(db);
     await sql`
       delete from looked_archives where house_id = ${houseId} and id in (
         select id from looked_archives where house_id = ${houseId} and person_id = ${personId} order by at desc, id offset ${most})`.execute(

@@ -131,7 +131,11 @@ export class HousesService {
 }
 
 /** What of the chosen ways of writing this server cannot do, or undefined. */
-function wrongWriting({ language, currency, timeZone }: Omit<ChangeHouseDto, 'name'>): { part: string; message: string } | undefined {
+export function wrongWriting({
+  language,
+  currency,
+  timeZone,
+}: Omit<ChangeHouseDto, 'name'>): { part: string; message: string } | undefined {
   if (language !== undefined && Intl.DateTimeFormat.supportedLocalesOf([language]).length === 0)
     return { part: 'language', message: `“${language}” is not a language that can be written here. Choose another.` };
   if (currency !== undefined && !Intl.supportedValuesOf('currency').includes(currency))

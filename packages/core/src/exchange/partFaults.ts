@@ -1,5 +1,5 @@
 // What is wrong with the parts of a house as an archive says them: each thing that is named must be there, once.
-import { cycleThrough, partReads } from '../catalogs/index.js';
+import { cycleThrough, itemKey, partReads } from '../catalogs/index.js';
 import { catalogIdOf } from '../rules/index.js';
 import { matchKey } from '../text/index.js';
 import { idsOf, namedParts, namesIn } from './bringParts.js';
@@ -13,6 +13,7 @@ export function partFaults(parts: HouseParts): string[] {
   for (const what of namedParts) {
     const seen = new Set<string>();
     for (const { name } of namesIn(parts, what)) {
+      if (matchKey(name) === '') faults.push('Something in it has a name that is blank.');
       if (seen.has(matchKey(name))) faults.push(`“${name}” stands there twice.`);
       seen.add(matchKey(name));
     }
@@ -25,6 +26,8 @@ export function partFaults(parts: HouseParts): string[] {
   const missing = (who: string, what: string, found: boolean) => {
     if (!found) faults.push(`${who} names ${what} that is not in it.`);
   };
+  for (const { kind, title, registers } of parts.sheets)
+    if (kind === 'entry' && registers.length !== 1) faults.push(`The entry sheet “${title}” has ${registers.length} tables.`);
   for (const { title, fields: own } of registersOf(parts)) {
     if (new Set(own.map(({ key }) => key)).size < own.length) faults.push(`Two fields of “${title}” have the same key.`);
     for (const { key, heading, rule } of own) {
@@ -40,7 +43,7 @@ export function partFaults(parts: HouseParts): string[] {
     }
   }
   for (const { name, stretches } of parts.ranges) {
-    if (stretches.length === 0) faults.push(`The range “${name}” lies nowhere.`);
+    if (stretches.length === 0 || stretches.some(({ fields: own }) => own.length === 0)) faults.push(`The range “${name}” lies nowhere.`);
     for (const { registerId, fields: own } of stretches) {
       missing(`The range “${name}”`, 'a list', fields.has(registerId));
       if (fields.has(registerId))
@@ -51,21 +54,22 @@ export function partFaults(parts: HouseParts): string[] {
         );
     }
   }
+  const idOfKey = new Map(parts.catalogs.map(({ id, key }) => [key, id]));
+  /** The catalogs over which a source is computed. */
+  const over = new Map(parts.linked.map(({ id, settings }) => [id, (settings.catalogs ?? []).flatMap((key) => idOfKey.get(key) ?? [])]));
   const behind = new Map(
-    parts.catalogs.map(({ id, title, definition }) => {
+    parts.catalogs.map(({ id, title, definition, kept }) => {
+      if (new Set(kept.map(itemKey)).size < kept.length) faults.push(`The catalog “${title}” keeps something of a value twice.`);
       const reads = definition.parts.map(partReads);
-      const named = reads.flatMap(({ ranges, registers, linked, catalogs }) => [
-        ...(ranges ?? []),
-        ...(registers ?? []),
-        ...(linked ?? []),
-        ...(catalogs ?? []),
-      ]);
+      const linked = reads.flatMap((read) => read.linked ?? []);
+      const catalogs = reads.flatMap((read) => read.catalogs ?? []);
+      const named = [...reads.flatMap(({ ranges, registers }) => [...(ranges ?? []), ...(registers ?? [])]), ...linked, ...catalogs];
       missing(
         `The catalog “${title}”`,
         'a source',
         named.every((source) => all.has(source)),
       );
-      return [id, reads.flatMap(({ catalogs }) => catalogs ?? [])];
+      return [id, [...catalogs, ...linked.flatMap((source) => over.get(source) ?? [])]];
     }),
   );
   for (const { id, title } of parts.catalogs)
