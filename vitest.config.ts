@@ -12,8 +12,9 @@ export default defineConfig({
           name: 'server',
           include: ['apps/server/test/**/*.test.ts'],
           globalSetup: 'apps/server/test/globalSetup.ts',
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          // Generous: a machine of two shared cores can stand still for seconds.
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
           isolate: false,
         },
       },

@@ -37,10 +37,10 @@ it('goes on with every act and every file of a server that was killed', async ()
     const wanted = { format: 'csv', arranged: false, labels: false };
     const files = await Promise.all(registers.map((id) => clerks[1].call<DownloadView>('POST', `/registers/${id}/downloads`, wanted)));
     await trial.endServer(0);
-    await until(async () => (await views()).every(({ state }) => state === 'done'), 30);
+    await until(async () => (await views()).every(({ state }) => state === 'done'), 90);
     expect((await views()).map(({ outcome }) => outcome.taken)).toEqual(acts.map(() => entries * 2));
     for (const { body } of files) {
-      await until(async () => (await clerks[1].get<DownloadView>(`/downloads/${body.id}`)).state === 'done', 30);
+      await until(async () => (await clerks[1].get<DownloadView>(`/downloads/${body.id}`)).state === 'done');
       const file = await fetch(`${clerks[1].base}/api/v1/downloads/${body.id}/file`, { headers: { cookie: await clerks[1].signedIn() } });
       // The heading, and one line an entry, however often it was begun.
       expect((await file.text()).split('\r\n').length).toBe(1 + entries + 1);
@@ -48,4 +48,4 @@ it('goes on with every act and every file of a server that was killed', async ()
   } finally {
     await trial.stop();
   }
-}, 120_000);
+}, 240_000);
