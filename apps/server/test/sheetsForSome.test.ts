@@ -68,7 +68,7 @@ const limit = (groups: readonly { groupId: string; enters: boolean }[], limited 
 const makeGroup = async (name: string, people: readonly string[]) =>
   (await house.administrator.call<{ id: string }>('POST', '/groups', { name, people })).body.id;
 
-type Ask = readonly [method: string, path: string, body?: object];
+type Ask = readonly [method: string, path: string, body?: object | string, headers?: Record<string, string>];
 const block = { fields: ['visit'], arranged: false };
 const search = { find: 'V', whole: false, exact: false };
 const reads = (): Ask[] => [
@@ -98,14 +98,14 @@ const writes = (): Ask[] => [
   ['POST', `/registers/${register}/entries/delete`, { entries: [entry] }],
   ['POST', `/registers/${register}/entry-acts`, { does: 'clear', block }],
   ['POST', `/registers/${register}/records/${entry}/history/1/back`, {}],
-  ['POST', `/returned-files?name=b.csv&registerId=${register}`, {}],
+  ['POST', `/returned-files?name=b.csv&registerId=${register}`, 'Visit\nV4\n', { 'content-type': 'application/octet-stream' }],
   ['PUT', `/returned-files/${file}/columns`, { registerId: register, columns: [{ at: 0, field: 'visit' }] }],
   ['POST', `/forms/${form}/entries`, { submission: randomUUID(), version: 1, answers: [] }],
 ];
 const asked = async (asks: readonly Ask[]) => {
   const answers = [];
-  for (const [method, path, body] of asks)
-    answers.push([`${method} ${path}`, (await house.clerk.call(method, path, body)).status] as const);
+  for (const [method, path, body, headers] of asks)
+    answers.push([`${method} ${path}`, (await house.clerk.call(method, path, body, headers)).status] as const);
   return answers;
 };
 const all = (asks: readonly Ask[], status: number) => asks.map(([method, path]) => [`${method} ${path}`, status]);
