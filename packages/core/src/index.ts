@@ -18,3 +18,4 @@ export * from './requests/index.js';
 export * from './forms/index.js';
 export * from './figures/index.js';
 export * from './exchange/index.js';
+export * from './adopting/index.js';

@@ -1,0 +1,1 @@
+export { findTables, type FoundTable, type SheetRow } from './tables.js';
