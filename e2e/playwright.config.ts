@@ -20,7 +20,7 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   // Generous: a machine of two shared cores can stand still for seconds.
-  timeout: 120_000,
+  timeout: 180_000,
   expect: { timeout: 20_000 },
   reporter: [
     ['list'],
