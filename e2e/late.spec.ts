@@ -106,9 +106,31 @@ test('a row one types in stays while those begun before it come to nothing', asy
   });
   await typeAcross(page, ['small', '1.20', 'large', '4', 'huge'], 'Tab', 0);
   await page.keyboard.type('9.5');
+  let beThere = () => {};
+  const isThere = new Promise<void>((done) => (beThere = done));
+  await page.route('**/health', async (route) => {
+    await isThere;
+    await route.continue();
+  });
   lose();
   await expect(page.getByRole('alert')).toContainText('5 cells are kept here');
+  // What waits is about to be stored, beginning with a look at the list, while the last cell comes to wait, too.
+  let goOn = () => {};
+  const looks = new Promise<void>((done) => (goOn = done));
+  let looked = () => {};
+  const isLooking = new Promise<void>((done) => (looked = done));
+  await page.route('**/entries?from=0**', async (route) => {
+    looked();
+    await looks;
+    await route.continue();
+  });
+  beThere();
+  await isLooking;
   await typeAcross(page, ['0'], 'Tab', 0);
+  await expect(page.getByRole('alert')).toContainText('6 cells are kept here');
+  const tried = page.waitForEvent('requestfailed', (request) => request.url().endsWith('/acts'));
+  goOn();
+  await tried;
   await expect(page.getByRole('alert')).toContainText('6 cells are kept here');
   await page.unroute('**/acts');
   await expect

@@ -27,7 +27,7 @@ function follower(dispatch: AppDispatch) {
         countsSoon();
         break;
       case 'register':
-        dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }, 'Ranges']));
+        dispatch(api.util.invalidateTags([{ type: 'Register', id: change.registerId }, 'Ranges', 'History']));
         countsSoon();
         break;
       case 'carry':

@@ -77,24 +77,33 @@ export const draftsOf = (drafts: Readonly<Record<string, Draft>>, registerId: st
 
 const isOfList = ({ ofList }: Draft): boolean => ofList === true;
 
-/** Stores what waits in one row. Whether it was begun is asked anew: the answer about it may have been lost. */
-const storeRow = (registerId: string, id: string, cells: readonly CellText[]) => async (dispatch: AppDispatch) => {
+/** What waits of lists now, in the order in which its rows were begun. */
+const waitingNow = ({ drafts }: RootState): Draft[] =>
+  Object.values(drafts).filter((draft) => isOfList(draft) && draft.state === 'waiting');
+
+/** Stores what waits in one row. Whether it was begun is asked anew, since the answer about it may have been lost; one types on meanwhile. */
+const storeRow = (registerId: string, id: string) => async (dispatch: AppDispatch, getState: () => RootState) => {
   const entries = await dispatch(entriesApi.endpoints.listEntries.initiate(registerId, { forceRefetch: true, subscribe: false })).unwrap();
   const isThere = entries.some((entry) => entry.id === id);
-  await dispatch(storeTexts(registerId, id, cells, isThere ? writing(id, cells) : beginning(id, cells)));
+  const cells = waitingNow(getState()).flatMap(({ entryId, field, text }) => (entryId === id ? [{ field, text }] : []));
+  if (cells.length > 0) await dispatch(storeTexts(registerId, id, cells, isThere ? writing(id, cells) : beginning(id, cells)));
 };
 
+/** Row after row; what begins to wait meanwhile comes after what waits already. */
 const storeAll = () => async (dispatch: AppDispatch, getState: () => RootState) => {
-  const waiting = Object.values(getState().drafts).filter((draft) => isOfList(draft) && draft.state === 'waiting');
-  const rows = [...grouped(waiting, ({ entryId }) => entryId)];
-  for (const [at, [id, cells]] of rows.entries()) {
-    const own = cells.map(({ field, text }) => ({ field, text }));
+  const tried = new Set<string>();
+  for (;;) {
+    const rows = grouped(waitingNow(getState()), ({ entryId }) => entryId);
+    const next = [...rows].find(([id]) => !tried.has(id));
+    if (!next) return;
+    const [id, cells] = next;
+    tried.add(id);
     try {
-      await dispatch(storeRow(cells[0]!.registerId, id, own));
+      await dispatch(storeRow(cells[0]!.registerId, id));
     } catch (error) {
       // What is not stored is kept and says why; the rest waits on while nothing answers, behind it as before.
       if (!isProblem(error) || !passes(error)) continue;
-      for (const draft of rows.slice(at + 1).flatMap(([, later]) => later)) {
+      for (const draft of waitingNow(getState()).filter(({ entryId }) => entryId !== id)) {
         dispatch(settled(draft));
         dispatch(drafted(draft));
       }

@@ -52,7 +52,10 @@ export function actsOfBlock(source: SourceRegister, block: readonly (readonly st
   const rows = block.filter((_, row) => !isInList(over(row))).map((texts) => texts.slice(0, fields.length));
   return [
     ...(cells.length > 0 ? [{ act: 'write', cells } as const] : []),
-    ...(rows.length > 0 ? [{ act: 'insert', fields: fields.map(({ key }) => key), rows } as const] : []),
+    // Under ids of ours: they are shown before they are stored.
+    ...(rows.length > 0
+      ? [{ act: 'insert', entries: rows.map(() => crypto.randomUUID()), fields: fields.map(({ key }) => key), rows } as const]
+      : []),
   ];
 }
 
@@ -74,7 +77,10 @@ export function partsOf(acts: readonly ActDto[], columns: number): ActPart[] {
   return acts.flatMap((act): ActPart[] =>
     act.act === 'write'
       ? slices(act.cells ?? [], cellsInPart).map((cells) => ({ acts: [{ ...act, cells }], rows: Math.ceil(cells.length / columns) }))
-      : slices(act.rows ?? [], rowsInPart).map((rows) => ({ acts: [{ ...act, rows }], rows: rows.length })),
+      : slices(act.rows ?? [], rowsInPart).map((rows, at) => ({
+          acts: [{ ...act, rows, ...(act.entries && { entries: act.entries.slice(at * rowsInPart, (at + 1) * rowsInPart) }) }],
+          rows: rows.length,
+        })),
   );
 }
 
