@@ -27,7 +27,7 @@ const hands = [
 test('a clerk types twenty-four sales across, at the speed of a person and as fast as keys come, with Tab and with Enter', async ({
   nursery: { page, clerk },
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   await makeSheet(page, 'Sales', salesFields);
   await giveChoices(page, 'Seller', 'Ada, Ben, Cora', 'Make a list of them');
   await giveChoices(page, 'Paid by', 'cash, card', 'Set these choices');

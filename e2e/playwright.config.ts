@@ -20,8 +20,8 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   // Generous: a machine of two shared cores can stand still for seconds.
-  timeout: 180_000,
-  expect: { timeout: 20_000 },
+  timeout: 240_000,
+  expect: { timeout: 40_000 },
   reporter: [
     ['list'],
     ...(process.env['DELLUM_E2E_REPORT']

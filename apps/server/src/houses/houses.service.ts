@@ -1,7 +1,7 @@
 // Houses: the first one is made on the first page; later every request belongs to one.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { clean, houseLocale, matchKey, type Locale } from '@dellum/core';
+import { addressKey, clean, houseLocale, type Locale } from '@dellum/core';
 import type { ChangeHouseDto, MakeHouseDto, Me, Threshold } from '@dellum/contract';
 import { sql } from 'kysely';
 import { todayOf } from '../structure/days.js';
@@ -16,12 +16,7 @@ import { ProblemError } from '../problems/index.js';
 import { demoAccounts } from './demoAccounts.js';
 
 /** The key of a house in addresses: its name in small letters, digits and hyphens. */
-export const houseKey = (name: string): string =>
-  matchKey(name)
-    .normalize('NFD')
-    .replace(/[^a-z0-9]+/gu, '-')
-    .replace(/^-|-$/gu, '')
-    .slice(0, 60) || 'house';
+export const houseKey = (name: string): string => addressKey(name, 'house');
 
 export async function houseNameOf(db: Reader, houseId: string): Promise<string> {
   return (await db.selectFrom('houses').select('name').where('id', '=', houseId).executeTakeFirstOrThrow()).name;

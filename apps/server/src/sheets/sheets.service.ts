@@ -1,7 +1,7 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, closingReads, fieldsNamedBy, freeAmong, matchKey, proposalOf, type FieldKind } from '@dellum/core';
+import { catalogIdOf, clean, closingReads, fieldsNamedBy, freeAmong, freeFieldKey, proposalOf, type FieldKind } from '@dellum/core';
 import type {
   BuildView,
   ChangeFieldDto,
@@ -356,7 +356,7 @@ export function fittingFields(
       fields.map((field) => field.heading),
     );
     fields.push({
-      key: freeKey(
+      key: freeFieldKey(
         fitting,
         fields.map(({ key }) => key),
       ),
@@ -365,19 +365,4 @@ export function fittingFields(
     });
   }
   return fields;
-}
-
-/** A key that no other field has, and that no object of the language has by itself: entries are objects by their keys. */
-function freeKey(heading: string, taken: readonly string[]): string {
-  const words =
-    matchKey(heading)
-      .normalize('NFD')
-      .replace(/[^a-z0-9]+/gu, '_')
-      .replace(/^_|_$/gu, '')
-      .slice(0, 40) || 'field';
-  for (let number = 1; ; number++) {
-    const key = number === 1 ? words : `${words}_${number}`;
-    // Names that objects have by nature are passed over wherever objects are read.
-    if (!taken.includes(key) && !(key in Object.prototype) && key !== 'prototype') return key;
-  }
 }

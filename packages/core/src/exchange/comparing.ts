@@ -183,7 +183,7 @@ export function typedBack(column: ShownColumn, came: CameBack | undefined, local
 }
 
 /** A number as it is stored: without an exponent, and with the digits that such programs keep; a sum of tenths is no longer than it looks. */
-function plainNumber(number: number): string {
+export function plainNumber(number: number): string {
   const rounded = Number(number.toPrecision(exactDigits));
   return rounded === 0 ? '0' : rounded.toLocaleString('en-US', { useGrouping: false, maximumFractionDigits: 20 });
 }

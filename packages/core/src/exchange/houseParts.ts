@@ -88,5 +88,17 @@ export interface HouseParts {
   readonly toldApart: readonly ValuePair[];
 }
 
+export const noParts: HouseParts = {
+  sheets: [],
+  ranges: [],
+  catalogs: [],
+  linked: [],
+  forms: [],
+  figures: [],
+  groups: [],
+  people: [],
+  toldApart: [],
+};
+
 export const registersOf = ({ sheets }: Pick<HouseParts, 'sheets'>): readonly PartsRegister[] =>
   sheets.flatMap(({ registers }) => registers);

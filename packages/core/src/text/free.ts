@@ -20,6 +20,27 @@ export function freeAmong(name: string, taken: readonly string[]): string {
   );
 }
 
+const words = (name: string, between: string, most: number): string =>
+  matchKey(name)
+    .normalize('NFD')
+    .replace(/[^a-z0-9]+/gu, between)
+    .replace(new RegExp(`^${between}|${between}$`, 'gu'), '')
+    .slice(0, most);
+
+/** What a name is in addresses: "harbour-lists". `otherwise`: where nothing of it can stand there. */
+export const addressKey = (name: string, otherwise: string): string => words(name, '-', 60) || otherwise;
+
+/** A key that no other field has, and that no object of the language has by itself: entries are objects by their keys. */
+export function freeFieldKey(heading: string, taken: readonly string[]): string {
+  const own = words(heading, '_', 40) || 'field';
+  // Names that objects have by nature are passed over wherever objects are read.
+  return firstFree(
+    (tried) => taken.includes(tried) || tried in Object.prototype || tried === 'prototype',
+    (end) => `${own}${end}`,
+    '_',
+  );
+}
+
 /** The same for a key in addresses: "harbour-lists-2". */
 export const freeKeyAmong = (key: string, taken: ReadonlySet<string>): string =>
   firstFree(

@@ -6,5 +6,5 @@ export { cleanedCounts, profileOf, wantsToBeList, type ColumnProfile, type Propo
 export { lookAtPaste, type PasteLook } from './pasteLook.js';
 export { examineParents, orphansOf, type Orphans, type ParentFinding } from './parentsDoctor.js';
 export { standingMatch, type StandingMatch } from './standing.js';
-export { proposedFields, readCell, type ProposedField } from './proposedFields.js';
+export { proposedFields, readCell, takenFor, type ProposedField } from './proposedFields.js';
 export { namingField, tableRoles, type NamingField, type TableRole } from './tableRoles.js';

@@ -1,5 +1,6 @@
 // Look-alikes: groups of spellings of one thing. Near-linear: values are brought together by shared keys and by what is
 // left of a key without one letter (symmetric deletion, W. Garbe 2012), never by comparing all pairs.
+import { grouped } from '../group.js';
 import { digitsOf, looseKey, slips } from '../text/index.js';
 
 export interface Spelling {
@@ -131,21 +132,37 @@ export function lookAlikes(values: readonly Spelling[], among?: WordUse): LookAl
     else byKey.set(key, [at]);
   });
   const keys = [...byKey.keys()];
+  const isSlip = (a: number, b: number): boolean => {
+    const [left, right] = [keys[a]!, keys[b]!];
+    if (Math.abs(left.length - right.length) > 1 || slips(left, right, 1) > 1 || digitsOf(left) !== digitsOf(right)) return false;
+    const loose = (key: string) => looseKeys[byKey.get(key)![0]!]!;
+    return !twoWords(loose(left), loose(right), use);
+  };
   const groups = new Groups(keys.length);
   bringTogether(keys, (a, b) => {
-    const [left, right] = [keys[a]!, keys[b]!];
-    if (Math.abs(left.length - right.length) > 1 || slips(left, right, 1) > 1 || digitsOf(left) !== digitsOf(right)) return;
-    const loose = (key: string) => looseKeys[byKey.get(key)![0]!]!;
-    if (!twoWords(loose(left), loose(right), use)) groups.join(a, b);
+    if (isSlip(a, b)) groups.join(a, b);
   });
-  const members = new Map<number, number[]>();
-  keys.forEach((key, at) => {
-    const root = groups.find(at);
-    const known = members.get(root);
-    if (known) known.push(...byKey.get(key)!);
-    else members.set(root, [...byKey.get(key)!]);
-  });
-  return [...members.values()]
+  const entries = keys.map((key) => byKey.get(key)!.reduce((sum, at) => sum + values[at]!.entries, 0));
+  const together = grouped(keys.keys(), (at) => groups.find(at));
+  return [...together.values()]
+    .flatMap((group) => (group.length > 2 ? parted(group, entries, isSlip) : [group]))
+    .map((group) => group.flatMap((at) => byKey.get(keys[at]!)!))
     .filter((group) => group.length > 1)
     .map((group) => group.sort((a, b) => values[b]!.entries - values[a]!.entries || a - b).map((at) => values[at]!));
+}
+
+/**
+ * A slip of one value can be one letter from a slip of another: two values that are often used are not one for that. The keys of a group, each
+ * with the one that is used most of those that it is a slip of, or with a rare one's.
+ */
+function parted(group: readonly number[], entries: readonly number[], isSlip: (a: number, b: number) => boolean): number[][] {
+  const parts: number[][] = [];
+  for (const at of [...group].sort((a, b) => entries[b]! - entries[a]! || a - b)) {
+    const own =
+      parts.find(([first]) => isSlip(first!, at)) ??
+      parts.find((part) => entries[at]! * timesRarer <= entries[part[0]!]! && part.some((other) => isSlip(other, at)));
+    if (own) own.push(at);
+    else parts.push([at]);
+  }
+  return parts;
 }

@@ -23,16 +23,18 @@ const isCode = /^0\d/u;
 
 const guessed: readonly FieldKind[] = ['yes/no', 'date', 'percent', 'number', 'amount'];
 
-function reads(kind: FieldKind, text: string, locale: Locale): boolean {
-  if ((kind === 'number' || kind === 'amount') && isCode.test(text)) return false;
-  return parse(kind, text, locale).ok && (looksLike[kind]?.test(text) ?? true);
+/** The value that a text is where it is not known that it is of the kind; undefined when it is likely none: a code is no number. */
+export function takenFor(kind: FieldKind, text: string, locale: Locale): string | undefined {
+  if ((kind === 'number' || kind === 'amount') && isCode.test(text)) return undefined;
+  const parsed = parse(kind, text, locale);
+  return parsed.ok && (looksLike[kind]?.test(text) ?? true) ? parsed.value : undefined;
 }
 
 function proposed(heading: string, texts: readonly string[], locale: Locale): ProposedField {
   const counts = new Map<string, number>();
   for (const text of texts) if (text !== '') counts.set(text, (counts.get(text) ?? 0) + 1);
   const filled = texts.filter((text) => text !== '').length;
-  const unreadBy = (kind: FieldKind) => [...counts].reduce((sum, [text, entries]) => sum + (reads(kind, text, locale) ? 0 : entries), 0);
+  const unreadBy = (kind: FieldKind) => [...counts].reduce((sum, [text, entries]) => sum + (takenFor(kind, text, locale) !== undefined ? 0 : entries), 0);
   const kind = filled === 0 ? undefined : guessed.find((one) => filled - unreadBy(one) >= mostly * filled);
   return { heading, kind: kind ?? 'text', filled, unread: kind ? unreadBy(kind) : 0, counts };
 }
