@@ -38,6 +38,7 @@ const serverFolders = [
   ['entering', 'ranges', 'sheets'],
   ['records'],
   ['exchange'],
+  ['adopting'],
   ['programs'],
   ['bindings', 'figures', 'forms', 'ledgerRead', 'metrics', 'requests', 'upkeep', 'workers'],
 ];

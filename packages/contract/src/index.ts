@@ -17,6 +17,7 @@ export * from './catalogs.js';
 export * from './rules.js';
 export * from './exchange.js';
 export * from './returned.js';
+export * from './adopting.js';
 export * from './archive.js';
 export * from './programs.js';
 export * from './forms.js';

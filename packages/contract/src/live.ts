@@ -22,6 +22,8 @@ export type Change =
   | { readonly kind: 'requests'; readonly registerId: string }
   /** Figures were kept or deleted. */
   | { readonly kind: 'figures' }
+  /** Files are read, or what is proposed for them was changed. */
+  | { readonly kind: 'adoptions' }
   | { readonly kind: 'slips' }
   | { readonly kind: 'people' };
 

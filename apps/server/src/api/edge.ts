@@ -14,7 +14,7 @@ function sameOrigin(request: Request): boolean {
 }
 
 /** Where files come in, as they are. */
-export const filePaths: ReadonlySet<string> = new Set(['/api/v1/returned-files', '/api/v1/archives']);
+export const filePaths: ReadonlySet<string> = new Set(['/api/v1/returned-files', '/api/v1/archives', '/api/v1/adoption-files']);
 
 /** Refuses writes from other origins, and bodies that are not JSON, but for files where these come in. */
 function checkWrite(request: Request, _response: Response, next: NextFunction): void {

@@ -1,5 +1,6 @@
 // The tables as Kysely sees them. Every key begins with the house.
 import type {
+  AdoptedTable,
   Arrangement,
   CatalogDefinition,
   Closing,
@@ -13,6 +14,7 @@ import type {
   ItemColour,
   LinkedRow,
   Locale,
+  Mends,
   Proposal,
   RangeEnd,
   RangeShape,
@@ -21,6 +23,7 @@ import type {
   Step,
 } from '@dellum/core';
 import type {
+  AdoptionState,
   Audience,
   Change,
   DownloadDto,
@@ -29,6 +32,7 @@ import type {
   FileColumn,
   FileHeading,
   FollowingCell,
+  LaidAdoption,
   LinkedSettingsDto,
   RememberedColumn,
   RequestState,
@@ -36,6 +40,7 @@ import type {
   ReturnedRowKind,
   ReturnedState,
   Role,
+  SaidHeading,
   SentColumn,
   SlipQuestion,
   TurnedEntries,
@@ -44,6 +49,7 @@ import type {
 import type { ColumnType, Generated } from 'kysely';
 
 type Json<T> = ColumnType<T, string, string>;
+type WithDefault<T> = ColumnType<T, string | undefined, string>;
 type Moment = ColumnType<Date, Date | undefined, Date>;
 /** bigint columns are read as numbers; all of them stay far below 2^53 except positions. */
 type Big = ColumnType<number, number, number>;
@@ -495,6 +501,34 @@ export interface LookedArchivePartsTable {
   part: number;
   bytes: Buffer;
 }
+export interface AdoptionsTable {
+  house_id: string;
+  id: string;
+  person_id: string;
+  at: Moment;
+  state: AdoptionState;
+  run: Generated<number>;
+  why: ColumnType<string | null, string | undefined, string | null>;
+  said: WithDefault<string[]>;
+  found: ColumnType<AdoptedTable[] | null, string | null | undefined, string | null>;
+  mends: Json<Mends>;
+  headings: WithDefault<SaidHeading[]>;
+  applied: ColumnType<LaidAdoption | null, string | null | undefined, string | null>;
+}
+export interface AdoptedFilesTable {
+  house_id: string;
+  adoption_id: string;
+  ord: number;
+  name: string;
+  bytes: number;
+}
+export interface AdoptedPartsTable {
+  house_id: string;
+  adoption_id: string;
+  ord: number;
+  part: number;
+  bytes: Buffer;
+}
 export interface AccessTokensTable {
   house_id: string;
   id: string;
@@ -661,6 +695,9 @@ export interface Tables {
   returned_shapes: ReturnedShapesTable;
   looked_archives: LookedArchivesTable;
   looked_archive_parts: LookedArchivePartsTable;
+  adoptions: AdoptionsTable;
+  adopted_files: AdoptedFilesTable;
+  adopted_parts: AdoptedPartsTable;
   stewards: StewardsTable;
   requests: RequestsTable;
   instance: InstanceTable;

@@ -14,8 +14,9 @@ import { todayOf } from '../structure/days.js';
 import { enteredRegister } from '../structure/sheetAccess.js';
 import { feedsCatalogs, StructureService } from '../structure/structure.service.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
-import { Comparison, counted, isId, namedIn, shapeOf, type Change, type WhereFrom } from './comparison.js';
-import { openFile, UnreadableFile, type Noticed, type OpenedFile, type ReadRow } from './reading/index.js';
+import { Comparison, isId, namedIn, shapeOf, type Change, type WhereFrom } from './comparison.js';
+import { noticedIn } from './noticed.js';
+import { openFile, UnreadableFile, type OpenedFile, type ReadRow } from './reading/index.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
 import { ReturnedStore, type ReturnedFile } from './returned.store.js';
 import { SentStore, type SentFile } from './sent.store.js';
@@ -253,15 +254,3 @@ export class ComparingService {
 /** Another way of writing what stands here. */
 const isNothingNew = (what: Change['what'], { now }: ReturnedCell, verdict: Verdict | undefined): boolean =>
   what === 'changed' && verdict?.verdict === 'taken' && verdict.value === now && !verdict.fills;
-
-function noticedIn({ formulas, errors, beyond, macros, links }: Noticed): string[] {
-  return [
-    ...(formulas > 0
-      ? [`${counted(formulas, 'cell holds a formula; its result was', 'cells hold formulas; their results were')} taken.`]
-      : []),
-    ...(errors > 0 ? [`${counted(errors, 'cell holds', 'cells hold')} a formula that has failed, and came as what it shows.`] : []),
-    ...(beyond > 0 ? [`${counted(beyond, 'cell stands', 'cells stand')} too far to the right to be read.`] : []),
-    ...(macros ? ['It holds macros, which are never run here.'] : []),
-    ...(links ? ['It points at other files, which were not opened.'] : []),
-  ];
-}

@@ -54,6 +54,16 @@ import { SentStore } from './sent.store.js';
     ReturnedStore,
     SentStore,
   ],
-  exports: [ArchivesService, ComparingService, DownloadsService, DownloadsStore, LookedArchivesStore, ReturnedStore, SentStore],
+  exports: [
+    ArchivesService,
+    ComparingService,
+    DownloadsService,
+    DownloadsStore,
+    LayingStore,
+    LookedArchivesStore,
+    PartsStore,
+    ReturnedStore,
+    SentStore,
+  ],
 })
 export class ExchangeModule {}

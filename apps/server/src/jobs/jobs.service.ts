@@ -12,6 +12,8 @@ export interface JobData {
   readonly download: { readonly houseId: string; readonly downloadId: number };
   /** Reads a file that came back, and compares it. */
   readonly compare: { readonly houseId: string; readonly fileId: number };
+  /** Reads the files of a proposal, or applies it. */
+  readonly adopt: { readonly houseId: string; readonly adoptionId: string };
   readonly fold: object;
   readonly forget: object;
   readonly refresh: { readonly houseId: string; readonly sourceId: string };
@@ -33,6 +35,7 @@ const names: readonly JobName[] = [
   'entryAct',
   'download',
   'compare',
+  'adopt',
   'fold',
   'forget',
   'refresh',
@@ -47,7 +50,7 @@ const names: readonly JobName[] = [
  * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds. A file
  * is read from its beginning whenever it is: whoever begins last goes on.
  */
-const lease = { carry: 15, entryAct: 15, download: 15, compare: 120 } as const;
+const lease = { carry: 15, entryAct: 15, download: 15, compare: 120, adopt: 300 } as const;
 const leaseOfOthers = 60;
 /** So long a job works on what may take long before it leaves the rest to another job; milliseconds. */
 export const slice = 8_000;

@@ -215,7 +215,7 @@ export class SheetsService {
         'heading',
         register.fields.map((field) => field.heading),
       );
-      const key = freeKey(
+      const key = freeFieldKey(
         heading,
         register.fields.map((field) => field.key),
       );

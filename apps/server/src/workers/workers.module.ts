@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { AdoptingModule } from '../adopting/adopting.module.js';
 import { CarriesModule } from '../carries/carries.module.js';
 import { CatalogsModule } from '../catalogs/catalogs.module.js';
 import { ChangesModule } from '../changes/changes.module.js';
@@ -15,6 +16,7 @@ import { WorkersService } from './workers.service.js';
 
 @Module({
   imports: [
+    AdoptingModule,
     CarriesModule,
     CatalogsModule,
     ChangesModule,

@@ -1,5 +1,7 @@
 // Which service does which job. Carries and acts that a killed server left are taken up at start.
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { AdoptingService } from '../adopting/adopting.service.js';
+import { AdoptionsStore } from '../adopting/adoptions.store.js';
 import { CarriesService } from '../carries/carries.service.js';
 import { CarriesStore } from '../carries/carries.store.js';
 import { CatalogsService } from '../catalogs/catalogs.service.js';
@@ -40,6 +42,8 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly comparing: ComparingService,
     private readonly returned: ReturnedStore,
     private readonly looked: LookedArchivesStore,
+    private readonly adopting: AdoptingService,
+    private readonly adoptions: AdoptionsStore,
     private readonly counts: CountsStore,
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
@@ -60,6 +64,7 @@ export class WorkersService implements OnApplicationBootstrap {
       entryAct: (data) => this.inSlices('entryAct', data, (mayGoOn) => this.entryActs.run(data.houseId, data.actId, mayGoOn)),
       download: (data) => this.inSlices('download', data, (mayGoOn) => this.downloads.run(data.houseId, data.downloadId, mayGoOn)),
       compare: ({ houseId, fileId }) => this.comparing.run(houseId, fileId),
+      adopt: ({ houseId, adoptionId }) => this.adopting.run(houseId, adoptionId),
       fold: async () => {
         await this.counts.fold();
       },
@@ -78,6 +83,7 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.send(undefined, 'entryAct', await this.entryActsStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'download', await this.downloadsStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'compare', await this.returned.unfinished(this.database.kysely));
+    await this.jobs.send(undefined, 'adopt', await this.adoptions.unfinished(this.database.kysely));
   }
 
   /** Works on what may take long for one slice of time, or until the server stops; the rest goes on as a job of its own, wherever there is a server. */
@@ -91,7 +97,7 @@ export class WorkersService implements OnApplicationBootstrap {
     if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
-  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to programs of more than a week ago, archives that were looked at an hour ago, messages of more than a month, what went out half a year ago. */
+  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to programs of more than a week ago, archives that were looked at an hour ago, messages and proposals of more than a month, what went out half a year ago. */
   async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
@@ -100,6 +106,7 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.sent.forgetOld(this.database.kysely);
     await this.returned.forgetOld(this.database.kysely);
     await this.looked.forgetOld(this.database.kysely);
+    await this.adoptions.forgetOld(this.database.kysely);
     await this.accessTokens.forgetOld(this.database.kysely);
     await this.webhooksStore.forgetOld(this.database.kysely);
   }

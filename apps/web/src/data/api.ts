@@ -82,6 +82,7 @@ export const everyTag = [
   'Returned',
   'Tokens',
   'Webhooks',
+  'Adoptions',
 ] as const;
 
 export const api = createApi({

@@ -49,6 +49,9 @@ function follower(dispatch: AppDispatch) {
       case 'figures':
         dispatch(api.util.invalidateTags(['Figures']));
         break;
+      case 'adoptions':
+        dispatch(api.util.invalidateTags(['Adoptions']));
+        break;
       case 'slips':
         dispatch(api.util.invalidateTags(['Slips', 'Linked']));
         break;

@@ -1,4 +1,5 @@
 // What the columns of a table hold: of which kind they are, how they write numbers and days, and how often each value stands in them.
+import { clean, longestValue } from '../text/index.js';
 import type { Spelling } from '../upkeep/index.js';
 import { dateOrders, decimalMarks, type FieldKind, type Locale } from '../values/index.js';
 import { readHeld, type Held, type Writing } from './held.js';
@@ -21,7 +22,7 @@ export interface FoundColumn {
   readonly unread: Readonly<Record<AdoptedKind, number>>;
   /** Some of the texts that its kind does not read. */
   readonly odd: readonly string[];
-  /** Its texts with their counts; null where they are too many to be a list. */
+  /** Its texts with their counts; null where they are too many, or too long, to be a list. */
   readonly values: readonly Spelling[] | null;
 }
 
@@ -31,6 +32,8 @@ const mostly = 0.9;
 const sampled = 2000;
 /** A column with more different texts is no list. */
 const mostValues = 5000;
+/** Nor is one whose texts have more characters together: it is filled with remarks. */
+const mostCharacters = 250_000;
 const oddShown = 3;
 
 interface Counted {
@@ -74,15 +77,20 @@ export class ColumnCounts {
       odd: unreadAs(kind)
         .slice(0, oddShown)
         .map(({ held }) => held.text),
-      values: all.length > mostValues ? null : valuesOf(all, locale),
+      values: canBeValues(all) ? valuesOf(all, locale) : null,
     };
   }
 }
 
+const canBeValues = (all: readonly Counted[]): boolean =>
+  all.length <= mostValues &&
+  all.every(({ held }) => held.text.length <= longestValue) &&
+  all.reduce((sum, { held }) => sum + held.text.length, 0) <= mostCharacters;
+
 function valuesOf(all: readonly Counted[], locale: Locale): Spelling[] {
   const counts = new Map<string, number>();
   for (const { held, entries } of all) {
-    const { value } = readHeld('text', held, locale);
+    const value = clean(readHeld('text', held, locale).value);
     counts.set(value, (counts.get(value) ?? 0) + entries);
   }
   return [...counts].map(([value, entries]) => ({ value, entries }));

@@ -1,6 +1,8 @@
 // What is found in files, before anything of it is proposed: tables, what their columns hold, and which of them want to be levels. It is found
 // once; whatever is changed by hand afterwards is computed on it, without the files.
+import { clean, forbiddenCharacter, longestText } from '../text/index.js';
 import { cleanedCounts, lookAlikes, wantsToBeList, type LookAlike } from '../upkeep/index.js';
+import type { CameBack } from '../exchange/index.js';
 import type { Locale } from '../values/index.js';
 import { ColumnCounts, type FoundColumn } from './columns.js';
 import { heldOf, readHeld, type Held } from './held.js';
@@ -39,6 +41,8 @@ export interface AdoptedTable extends TablePlace {
   readonly rows: number;
   readonly columns: readonly FoundColumn[];
   readonly chains: readonly FoundChain[];
+  /** Cells of which something cannot be stored: it is left out. */
+  readonly cut: number;
   /** The first rows, as texts, in the order of the columns. */
   readonly sample: readonly (readonly string[])[];
   /** All rows, as texts; null where they are too many for a list. */
@@ -80,14 +84,18 @@ export function adoptedTable(
     totals,
     rows: filled.length,
     columns: found,
+    cut: own.reduce((sum, { cells }) => sum + [...cells.values()].filter(isCut).length, 0),
     chains: chainsIn(found, filled, textAt),
     sample: filled.slice(0, sampleRows).map(textsOf),
     listed: filled.length > mostListed ? null : filled.map(textsOf),
   };
 }
 
+const isCut = (cell: CameBack): boolean =>
+  cell.is === 'text' && (cell.text.length > longestText || forbiddenCharacter(cell.text) !== undefined);
+
 const shownIn = (held: Held | undefined, column: FoundColumn, house: Locale): string =>
-  held === undefined ? '' : readHeld('text', held, { ...house, ...column.writing }).value;
+  held === undefined ? '' : clean(readHeld('text', held, { ...house, ...column.writing }).value);
 
 type Filled = readonly { readonly number: number; readonly held: readonly (Held | undefined)[] }[];
 type TextAt = (cells: readonly (Held | undefined)[], column: number) => string;

@@ -1,11 +1,11 @@
 // What a cell of a file holds, as a text, and how a field of each kind reads it.
 import { epoch } from '../exchange/cellValue.js';
 import { plainNumber, type CameBack } from '../exchange/comparing.js';
-import { clean } from '../text/index.js';
+import { clean, isBlank, storable } from '../text/index.js';
 import { takenFor } from '../upkeep/index.js';
 import { dayOf, format, isOfKind, type FieldKind, type Locale } from '../values/index.js';
 
-/** Numbers and days in their stored form; a text as it is written, cleaned. */
+/** Numbers and days in their stored form; a text as it is written, so far as it can be stored. */
 export interface Held {
   readonly is: CameBack['is'];
   readonly text: string;
@@ -23,8 +23,8 @@ export function heldOf(cell: CameBack | undefined): Held | undefined {
   if (cell === undefined) return undefined;
   if (cell.is === 'number') return { is: 'number', text: plainNumber(cell.number) };
   if (cell.is === 'day') return { is: 'day', text: dayOf(cell.serial + epoch) };
-  const text = clean(cell.text);
-  return text === '' ? undefined : { is: 'text', text };
+  const text = storable(cell.text);
+  return isBlank(text) ? undefined : { is: 'text', text };
 }
 
 /** `locale`: of the house, with the writing of the column. */
@@ -35,6 +35,6 @@ export function readHeld(kind: FieldKind, { is, text }: Held, locale: Locale): R
   }
   if (is === 'day') return { value: text, isRead: kind === 'text' || kind === 'date' };
   if (kind === 'text') return { value: text, isRead: true };
-  const taken = takenFor(kind, text, locale);
+  const taken = takenFor(kind, clean(text), locale);
   return { value: taken ?? text, isRead: taken !== undefined };
 }

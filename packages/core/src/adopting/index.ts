@@ -16,4 +16,4 @@ export {
   type ProposedTable,
   type TableUse,
 } from './proposal.js';
-export { findTables, type FoundTable, type SheetRow } from './tables.js';
+export { findTables, withHeading, type FoundTable, type SheetRow } from './tables.js';

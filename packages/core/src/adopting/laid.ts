@@ -11,7 +11,7 @@ import type { KeptItem } from '../catalogs/index.js';
 import type { SourceRange } from '../ranges/index.js';
 import type { Cells } from '../registers/index.js';
 import { newRule, type CatalogRule } from '../rules/index.js';
-import { addressKey, freeAmong, freeFieldKey, freeKeyAmong, longestName, matchKey } from '../text/index.js';
+import { addressKey, clean, freeAmong, freeFieldKey, freeKeyAmong, longestName, matchKey } from '../text/index.js';
 import { tableRoles } from '../upkeep/index.js';
 import type { FieldKind, Locale } from '../values/index.js';
 import { heldOf, readHeld, type Writing } from './held.js';
@@ -24,8 +24,8 @@ interface LaidColumn {
   readonly key: string;
   readonly kind: FieldKind;
   readonly writing: Writing;
-  /** The value that a text becomes; one that is not here stays as it is. */
-  readonly becomes: ReadonlyMap<string, string>;
+  /** In a list, the value that a text becomes; one that is not here stays as it is. Null for a column that is in none. */
+  readonly becomes: ReadonlyMap<string, string> | null;
 }
 /** A table of a file, and the register into which its rows come. */
 export interface LaidTable {
@@ -50,7 +50,7 @@ export function cellsOf(row: SheetRow, { columns }: LaidTable, house: Locale): C
       const held = heldOf(row.cells.get(at));
       if (!held) return [];
       const { value } = readHeld(kind, held, { ...house, ...writing });
-      return [[key, becomes.get(value) ?? value] as const];
+      return [[key, becomes ? (becomes.get(clean(value)) ?? clean(value)) : value] as const];
     }),
   );
 }
@@ -130,7 +130,9 @@ function laidTable(table: ProposedTable, register: PartsRegister, laid: readonly
     registerId: register.id,
     columns: comingIn(table, register).map(({ column, field }) => {
       const bound = laid.find(({ list }) => list.id === column.list?.id)?.list.levels[column.list!.level];
-      const becomes = new Map((bound?.values ?? []).flatMap(({ value, spellings }) => spellings.map((one) => [one.value, value] as const)));
+      const becomes = bound
+        ? new Map(bound.values.flatMap(({ value, spellings }) => spellings.map((one) => [one.value, value] as const)))
+        : null;
       return { at: column.at, key: field.key, kind: column.kind, writing: column.writing, becomes };
     }),
   };

@@ -274,6 +274,8 @@ const newList = ({ table, found, heading }: GivenColumn, levels: readonly string
 
 function wantsList({ found }: GivenColumn): boolean {
   const values = found.values ?? [];
+  // Numbers and days that are taken for texts by hand are no list for that.
+  if (found.kind !== 'text') return false;
   return wantsToBeList(values.length - slipsIn(Meanings.alikeIn(values)), found.filled);
 }
 

@@ -1,6 +1,7 @@
 // The tables on a sheet of a file as somebody laid it out for the eye: titles above them, totals below, several side by side or one under another.
 import { clean, matchKey } from '../text/index.js';
 import type { CameBack } from '../exchange/index.js';
+import { heldOf } from './held.js';
 
 /** A row of a sheet: its number, counted from 1, and its cells by column, counted from 0; what is blank is not there. */
 export interface SheetRow {
@@ -180,6 +181,24 @@ class Finding {
     ];
   }
 }
+
+/** The same table with its headings in another row of it, or with none: what stood above them is titles, what stands below is its rows. */
+export function withHeading(table: FoundTable, sheet: readonly SheetRow[], heading: number | null): FoundTable {
+  const [from, to] = [table.columns[0]?.at ?? 0, table.columns.at(-1)?.at ?? 0];
+  const top = Math.min(table.heading ?? table.first, heading ?? table.first);
+  const rows = sheet.filter((row) => row.number >= top && row.number <= table.last && hasIn(row, from, to));
+  const named = rows.find(({ number }) => number === heading);
+  const below = rows.filter(({ number }) => named === undefined || number > named.number);
+  return {
+    ...table,
+    heading: named ? named.number : null,
+    columns: table.columns.map(({ at }) => ({ at, heading: named ? writtenIn(named.cells.get(at)) : '' })),
+    first: below[0]?.number ?? table.last,
+    totals: table.totals.filter((number) => named === undefined || number > named.number),
+  };
+}
+
+const writtenIn = (cell: CameBack | undefined): string => (cell === undefined ? '' : (heldOf(cell)?.text ?? ''));
 
 /** Lines of text alone: titles of what follows. */
 const isTitle = ({ rows, from, to }: Block): boolean =>

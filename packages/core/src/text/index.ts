@@ -1,6 +1,6 @@
 export { clean, cleanLines, isBlank } from './clean.js';
 export { foldCase, digitsOf, looseKey, matchKey } from './keys.js';
-export { forbiddenCharacter, longestName, longestText, longestValue } from './forbidden.js';
+export { forbiddenCharacter, longestName, longestText, longestValue, storable } from './forbidden.js';
 export { alphabetical } from './order.js';
 export { addressKey, freeAmong, freeFieldKey, freeKeyAmong } from './free.js';
 export { slips, slipsAllowed } from './distance.js';

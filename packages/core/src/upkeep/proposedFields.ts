@@ -34,7 +34,8 @@ function proposed(heading: string, texts: readonly string[], locale: Locale): Pr
   const counts = new Map<string, number>();
   for (const text of texts) if (text !== '') counts.set(text, (counts.get(text) ?? 0) + 1);
   const filled = texts.filter((text) => text !== '').length;
-  const unreadBy = (kind: FieldKind) => [...counts].reduce((sum, [text, entries]) => sum + (takenFor(kind, text, locale) !== undefined ? 0 : entries), 0);
+  const unreadBy = (kind: FieldKind) =>
+    [...counts].reduce((sum, [text, entries]) => sum + (takenFor(kind, text, locale) !== undefined ? 0 : entries), 0);
   const kind = filled === 0 ? undefined : guessed.find((one) => filled - unreadBy(one) >= mostly * filled);
   return { heading, kind: kind ?? 'text', filled, unread: kind ? unreadBy(kind) : 0, counts };
 }

@@ -1,0 +1,185 @@
+// Reads the files of a proposal, and lays what is proposed into the house, as jobs; both can be killed at any moment and leave nothing half.
+import { randomUUID } from 'node:crypto';
+import { Injectable, Logger } from '@nestjs/common';
+import {
+  brought,
+  cellsOf,
+  laidParts,
+  partsHere,
+  proposedHouse,
+  tableId,
+  type AdoptedTable,
+  type LaidTable,
+  type Locale,
+} from '@dellum/core';
+import { ChangesStore } from '../changes/changes.store.js';
+import { Database, lockBuild, type Trx } from '../database/database.js';
+import { inBatches, LayingStore } from '../exchange/laying.store.js';
+import { PartsStore } from '../exchange/parts.store.js';
+import { openFile } from '../exchange/reading/index.js';
+import { LedgerStore } from '../ledger/ledger.store.js';
+import { StructureService } from '../structure/structure.service.js';
+import { AdoptionsStore, type Adoption } from './adoptions.store.js';
+import { AdoptionThreadsService } from './adoptionThreads.service.js';
+
+/** So many entries are stored with one statement. */
+const atOnce = 2000;
+
+@Injectable()
+export class AdoptingService {
+  private readonly logger = new Logger('adopting');
+
+  constructor(
+    private readonly database: Database,
+    private readonly builds: StructureService,
+    private readonly store: AdoptionsStore,
+    private readonly threads: AdoptionThreadsService,
+    private readonly parts: PartsStore,
+    private readonly laying: LayingStore,
+    private readonly ledger: LedgerStore,
+    private readonly changes: ChangesStore,
+  ) {}
+
+  async run(houseId: string, id: string): Promise<void> {
+    const adoption = await this.store.one(this.database.kysely, houseId, id);
+    if (adoption?.state === 'reading') await this.read(houseId, adoption);
+    if (adoption?.state === 'applying') await this.apply(houseId, id);
+  }
+
+  private async read(houseId: string, { id, headings }: Adoption): Promise<void> {
+    const db = this.database.kysely;
+    const run = await this.store.begin(db, houseId, id);
+    if (run === undefined) return;
+    const { locale } = await this.builds.now(houseId);
+    const outcome = await this.readAll(houseId, id, headings, locale);
+    await this.database.transaction(async (trx) => {
+      if (await this.store.end(trx, houseId, id, run, outcome)) await this.tell(trx, houseId);
+    });
+  }
+
+  private async readAll(houseId: string, id: string, headings: Adoption['headings'], locale: Locale) {
+    const db = this.database.kysely;
+    try {
+      const files = [];
+      for (const { ord, name } of (await this.store.files(db, houseId, [id])).get(id) ?? [])
+        files.push({ name, bytes: new Uint8Array(await this.store.bytes(db, houseId, id, ord)) });
+      return await this.threads.read({ files, headings, locale });
+    } catch (error) {
+      this.logger.error(`A proposal could not be read: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
+      return {
+        why: 'Something went wrong here while the files were read. Bring them once more; if it happens again, tell whoever runs Dellum.',
+      };
+    }
+  }
+
+  private tell(trx: Trx, houseId: string): Promise<void> {
+    return this.changes.append(trx, houseId, [{ audience: 'administrators', body: { kind: 'adoptions' } }]);
+  }
+
+  private async apply(houseId: string, id: string): Promise<void> {
+    try {
+      await this.database.transaction(async (trx) => {
+        await lockBuild(trx, houseId);
+        // Whoever took the job up before, and lives, has done it by the time that this is known.
+        const adoption = await this.store.claim(trx, houseId, id);
+        if (adoption?.state !== 'applying' || !adoption.found) return;
+        await this.lay(trx, houseId, adoption, adoption.found);
+        await this.builds.changed(trx, houseId);
+        await this.tell(trx, houseId);
+      });
+    } catch (error) {
+      this.logger.error(`A proposal could not be applied: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
+      await this.database.transaction(async (trx) => {
+        const adoption = await this.store.claim(trx, houseId, id);
+        if (adoption?.state !== 'applying') return;
+        const why =
+          'Something went wrong here while it was applied; nothing of it is stored. Try again; if it happens again, tell whoever runs Dellum.';
+        await this.store.change(trx, houseId, id, { state: 'ready', why });
+        await this.tell(trx, houseId);
+      });
+    }
+  }
+
+  private async lay(trx: Trx, houseId: string, { id, mends, ...adoption }: Adoption, found: readonly AdoptedTable[]): Promise<void> {
+    const by = adoption.applied!.by;
+    const { locale } = await this.builds.at(trx, houseId);
+    const house = laidParts(proposedHouse(found, mends), found, randomUUID);
+    const parts = brought(house.parts, partsHere(await this.parts.read(trx, houseId)), beside(house.parts));
+    await this.laying.lay(trx, houseId, parts, { by, hash: '' });
+    for (const { registerId, rows } of house.lists)
+      for (const [at, batch] of inBatches(rows, atOnce).entries())
+        await this.laying.entries(
+          trx,
+          houseId,
+          registerId,
+          batch.map((cells) => ({ id: randomUUID(), cells })),
+          at * atOnce,
+        );
+    const entries = await this.layFiles(trx, houseId, id, house.tables, found, locale);
+    const registers = parts.sheets.flatMap((sheet) => sheet.registers.map((register) => register.id));
+    await this.laying.countValues(trx, houseId, registers);
+    const laid = { sheets: parts.sheets, ranges: parts.ranges, catalogs: parts.catalogs };
+    const ids = { sheets: laid.sheets.map(idOf), ranges: laid.ranges.map(idOf), catalogs: laid.catalogs.map(idOf) };
+    const rows = house.lists.reduce((sum, list) => sum + list.rows.length, 0);
+    await this.store.change(trx, houseId, id, {
+      state: 'applied',
+      why: null,
+      applied: { by, at: new Date().toISOString(), ...ids, entries: entries + rows },
+    });
+    const counts = { sheets: ids.sheets.length, catalogs: ids.catalogs.length, entries };
+    await this.ledger.write(trx, houseId, [
+      { personId: by, act: 'files.adopted', detail: { titles: laid.sheets.map(({ title }) => title), counts } },
+    ]);
+  }
+
+  /** The rows of the files, as they are read now: none of them is held longer than it takes to store it. */
+  private async layFiles(
+    trx: Trx,
+    houseId: string,
+    id: string,
+    tables: readonly LaidTable[],
+    found: readonly AdoptedTable[],
+    locale: Locale,
+  ): Promise<number> {
+    let stored = 0;
+    for (const { ord, name } of (await this.store.files(trx, houseId, [id])).get(id) ?? []) {
+      const own = found.filter(({ file }) => file === ord);
+      const laid = own.flatMap((table) =>
+        tables.filter((one) => one.table === tableId(table)).map((one) => ({ ...table, one, skipped: new Set(table.totals) })),
+      );
+      if (laid.length === 0) continue;
+      const from = new Map(laid.map(({ one }) => [one.registerId, 0]));
+      const opened = await openFile(await this.store.bytes(trx, houseId, id, ord), name);
+      let sheet = -1;
+      for await (const piece of opened.pieces()) {
+        if (piece.piece === 'sheet') {
+          sheet += 1;
+          continue;
+        }
+        for (const { one, first, last, skipped } of laid.filter((table) => table.sheet === sheet)) {
+          const rows = piece.rows.filter(({ number }) => number >= first && number <= last && !skipped.has(number));
+          const entries = rows
+            .map((row) => ({ id: randomUUID(), cells: cellsOf(row, one, locale) }))
+            .filter(({ cells }) => Object.keys(cells).length > 0);
+          for (const batch of inBatches(entries, atOnce)) {
+            const at = from.get(one.registerId)!;
+            await this.laying.entries(trx, houseId, one.registerId, batch, at);
+            from.set(one.registerId, at + batch.length);
+            stored += batch.length;
+          }
+        }
+      }
+    }
+    return stored;
+  }
+}
+
+const idOf = ({ id }: { readonly id: string }): string => id;
+/** All comes in under names of its own: nothing that is here is changed by it. */
+const beside = ({
+  ranges,
+  catalogs,
+}: {
+  readonly ranges: readonly { readonly id: string }[];
+  readonly catalogs: readonly { readonly id: string }[];
+}) => new Map([...ranges, ...catalogs].map(({ id }) => [id, 'beside' as const]));

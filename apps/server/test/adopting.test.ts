@@ -1,0 +1,314 @@
+// A house out of files as an office keeps them, over HTTP; the workbooks are written by libraries that share no code with Dellum (writeBook.py).
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { loadHouse } from '@dellum/demo';
+import type { AdoptionSummary, AdoptionView, BuildView, FieldCount, LedgerPage, Problem, RegisterView } from '@dellum/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { unreadable } from './badFiles.js';
+import { ruleDto } from './entrySheet.js';
+import { entriesOf, openHouse, smallHouse, startServer, until, Visitor, type Running } from './house.js';
+
+let running: Running;
+const folder = mkdtempSync('/tmp/dellum-adopting-');
+beforeAll(async () => {
+  running = await startServer();
+});
+afterAll(async () => {
+  rmSync(folder, { recursive: true });
+  await running.close();
+});
+
+/** A house in which there is nothing but its people. */
+async function emptyHouse(): Promise<Visitor> {
+  const blueprint = smallHouse([]);
+  await loadHouse(running.database.kysely, { ...blueprint, sourceSheets: [], catalogs: [], entrySheets: [] });
+  return new Visitor(running.base, { house: blueprint.key, role: 'administrator' });
+}
+
+type Cell = string | number | { readonly day: string };
+type Rows = readonly (readonly Cell[])[];
+function book(name: string, sheets: readonly { title: string; rows: Rows; merge?: readonly string[] }[]): Buffer {
+  const path = join(folder, name);
+  execFileSync('/usr/bin/python3', [join(import.meta.dirname, 'writeBook.py')], { input: JSON.stringify({ path, sheets }) });
+  return readFileSync(path);
+}
+
+async function bring(visitor: Visitor, name: string, bytes: Buffer, proposal?: string) {
+  const query = new URLSearchParams({ name, ...(proposal && { proposal }) }).toString();
+  const response = await fetch(`${running.base}/api/v1/adoption-files?${query}`, {
+    method: 'POST',
+    headers: { cookie: await visitor.signedIn(), 'content-type': 'application/octet-stream' },
+    body: new Uint8Array(bytes),
+  });
+  return { status: response.status, body: (await response.json()) as AdoptionView & Problem };
+}
+const view = (visitor: Visitor, id: string) => visitor.get<AdoptionView>(`/adoptions/${id}`);
+async function settled(visitor: Visitor, id: string): Promise<AdoptionView> {
+  await until(async () => !['reading', 'applying'].includes((await view(visitor, id)).state));
+  return view(visitor, id);
+}
+async function proposed(visitor: Visitor, files: readonly (readonly [name: string, bytes: Buffer])[]): Promise<AdoptionView> {
+  let id: string | undefined;
+  for (const [name, bytes] of files) {
+    const { status, body } = await bring(visitor, name, bytes, id);
+    expect([status, body.detail]).toEqual([202, undefined]);
+    id = body.id;
+  }
+  return settled(visitor, id!);
+}
+async function applied(visitor: Visitor, id: string): Promise<AdoptionView> {
+  expect((await visitor.call('POST', `/adoptions/${id}/applied`, {})).status).toBe(202);
+  return settled(visitor, id);
+}
+const mend = async (visitor: Visitor, id: string, what: string, dto: object): Promise<AdoptionView> => {
+  const { status, body } = await visitor.call<AdoptionView & Problem>('PUT', `/adoptions/${id}/${what}`, dto);
+  expect([status, body.detail]).toEqual([200, undefined]);
+  return body;
+};
+async function registersIn(visitor: Visitor): Promise<ReadonlyMap<string, RegisterView>> {
+  const { sheets } = await visitor.get<BuildView>('/build');
+  return new Map(sheets.flatMap(({ registers }) => registers.map((register) => [register.title, register] as const)));
+}
+
+const groups: Readonly<Record<string, readonly string[]>> = {
+  Kräuter: ['Lavendel', 'Rosmarin', 'Kamille'],
+  Gehölze: ['Hainbuche', 'Schlehdorn', 'Hartriegel'],
+};
+const plants = Object.entries(groups).flatMap(([group, all]) => all.map((plant) => [group, plant] as const));
+/** Sixty sales as a till writes them: a title, days as d.m.yyyy, decimal commas, numbers with leading zeros, slips of the finger, a total. */
+const till = (): Buffer => {
+  const lines = Array.from({ length: 60 }, (_, at) => {
+    const [group, plant] = plants[at % plants.length]!;
+    const written = at === 13 ? 'Lavendl' : at === 21 ? 'HAINBUCHE' : plant;
+    return `00${400 + at};${(at % 28) + 1}.3.2026;${group};${written};${at % 7},50;${['bar', 'Karte'][at % 2]}`;
+  });
+  const text = ['Kasse März', '', 'Nr;Tag;Gruppe;Pflanze;Betrag;Zahlung', ...lines, 'Summe;;;;210,00;'].join('\r\n');
+  return Buffer.from(text, 'latin1');
+};
+
+describe('Files become a house', () => {
+  it('read, looked at, applied as one act, and taken back as one', async () => {
+    const visitor = await emptyHouse();
+    const ready = await proposed(visitor, [['kasse_maerz.csv', till()]]);
+    expect(ready.state).toBe('ready');
+    const [table] = ready.proposal!.tables;
+    expect([table!.title, table!.rows, table!.columns.map(({ heading, kind }) => `${heading}: ${kind}`)]).toEqual([
+      'kasse maerz',
+      60,
+      ['Nr: text', 'Tag: date', 'Gruppe: text', 'Pflanze: text', 'Betrag: number', 'Zahlung: text'],
+    ]);
+    expect(ready.proposal!.lists.map(({ levels }) => levels.map(({ heading }) => heading))).toEqual([['Gruppe', 'Pflanze'], ['Zahlung']]);
+    // Nothing is stored before it is said.
+    expect((await visitor.get<BuildView>('/build')).sheets).toEqual([]);
+
+    const done = await applied(visitor, ready.id);
+    expect(done).toMatchObject({ state: 'applied', applied: { entries: 60 + 6 + 2, since: 0 } });
+    const registers = await registersIn(visitor);
+    const sales = registers.get('kasse maerz')!;
+    const entries = await entriesOf(visitor, sales);
+    expect(entries).toHaveLength(60);
+    expect(entries[13]!.cells).toEqual({
+      nr: '00413',
+      tag: '2026-03-14',
+      gruppe: 'Kräuter',
+      pflanze: 'Lavendel',
+      betrag: '6.5',
+      zahlung: 'Karte',
+    });
+    expect(entries[21]!.cells['pflanze']).toBe('Hainbuche');
+    const counts = await visitor.get<FieldCount[]>(`/registers/${sales.id}/counts`);
+    expect(counts.map(({ outside }) => outside)).toEqual(counts.map(() => 0));
+    // The next file of that kind is understood: a spelling is another name from now on.
+    const [field] = sales.fields.filter(({ key }) => key === 'pflanze');
+    const { entry } = (
+      await visitor.call<{ entry: { cells: Record<string, string> } }>('PATCH', `/registers/${sales.id}/entries/${entries[0]!.id}`, {
+        field: field!.key,
+        text: 'Lavendl',
+        version: 1,
+      })
+    ).body;
+    expect(entry.cells['pflanze']).toBe('Lavendel');
+
+    await visitor.call('PATCH', `/registers/${sales.id}/entries/${entries[1]!.id}`, { field: 'nr', text: 'changed', version: 1 });
+    expect((await view(visitor, ready.id)).applied!.since).toBe(1);
+    const { status, body } = await visitor.call<AdoptionView>('POST', `/adoptions/${ready.id}/taken-back`, {});
+    expect([status, body.state]).toEqual([200, 'ready']);
+    const after = await visitor.get<BuildView>('/build');
+    expect([after.sheets, after.ranges, after.catalogs]).toEqual([[], [], []]);
+    const acts = (await visitor.get<LedgerPage>('/ledger')).lines.map(({ act }) => act);
+    expect(acts).toEqual(expect.arrayContaining(['files.adopted', 'files.taken-back']));
+    // And it can be applied again.
+    expect((await applied(visitor, ready.id)).applied!.entries).toBe(68);
+  });
+
+  it('workbooks of both standards with titles, merged headings, totals and two tables on a sheet make one house of shared lists', async () => {
+    const visitor = await emptyHouse();
+    const sales = (from: number): Rows =>
+      Array.from({ length: 40 }, (_, at) => {
+        const [, plant] = plants[(at + from) % plants.length]!;
+        return [{ day: `2026-0${(at % 9) + 1}-12` }, plant, ['Fenn', 'Marsh', 'Holt'][at % 3]!, 1 + (at % 12), at * 1.25];
+      });
+    const headings = ['Day', 'Plant', 'Grower', 'Pots', 'Paid'];
+    const first = book('sales.xlsx', [
+      { title: 'Sheet1', rows: [['Sales of the spring'], [], headings, ...sales(0), ['Total', '', '', 260, 975]], merge: ['A1:E1'] },
+      { title: 'Plants', rows: [['Group', 'Plant', 'Height'], ...plants.map(([group, plant], at) => [group, plant, 30 + at])] },
+    ]);
+    const second = book('autumn.ods', [{ title: 'Autumn', rows: [headings, ...sales(3)] }]);
+    const ready = await proposed(visitor, [
+      ['sales.xlsx', first],
+      ['autumn.ods', second],
+    ]);
+    expect(ready.why).toBeNull();
+    expect(ready.proposal!.tables.map(({ title, rows, use }) => [title, rows, use])).toEqual([
+      ['sales', 40, 'entries'],
+      ['Plants', 6, 'list'],
+      ['Autumn', 40, 'entries'],
+    ]);
+    expect(ready.proposal!.lists.map(({ title, home, columns }) => [title, home !== null, columns.length])).toEqual([
+      ['Plants', true, 2],
+      ['Grower', false, 2],
+    ]);
+    const done = await applied(visitor, ready.id);
+    expect(done.applied!.sheets.map(({ title, kind }) => [title, kind])).toEqual([
+      ['sales', 'entry'],
+      ['Autumn', 'entry'],
+      ['Lists', 'source'],
+    ]);
+    const registers = await registersIn(visitor);
+    for (const title of ['sales', 'Autumn']) {
+      const register = registers.get(title)!;
+      expect(await entriesOf(visitor, register)).toHaveLength(40);
+      expect(register.fields.map(({ kind }) => kind)).toEqual(['date', 'text', 'text', 'number', 'number']);
+      const counts = await visitor.get<FieldCount[]>(`/registers/${register.id}/counts`);
+      expect(counts.map(({ outside }) => outside)).toEqual(counts.map(() => 0));
+    }
+    const growers = registers.get('Grower')!;
+    expect((await entriesOf(visitor, growers)).map(({ cells }) => cells['value']).sort()).toEqual(['Fenn', 'Holt', 'Marsh']);
+  });
+
+  it('is mended by hand: headings, kinds, columns and lists that are not wanted, a spelling, lists that are one', async () => {
+    const visitor = await emptyHouse();
+    const { id, proposal } = await proposed(visitor, [['kasse.csv', till()]]);
+    const [table] = proposal!.tables;
+    const [plant, payment] = proposal!.lists;
+    await mend(visitor, id, 'tables', { table: table!.id, title: 'Verkauf' });
+    await mend(visitor, id, 'columns', { table: table!.id, at: 4, kind: 'text', heading: 'Bezahlt' });
+    await mend(visitor, id, 'columns', { table: table!.id, at: 0, wanted: false });
+    await mend(visitor, id, 'lists', { list: payment!.id, title: 'Zahlungsarten' });
+    await mend(visitor, id, 'lists', { list: plant!.id, title: 'Sortiment' });
+    const mended = await mend(visitor, id, 'spellings', { list: plant!.id, from: ['Lavendl'], to: null });
+    const [, , , column] = mended.proposal!.tables[0]!.columns;
+    expect(column!.outside).toBe(1);
+    // What one says again holds; what was said before stays.
+    expect(mended.proposal!.lists.map(({ title }) => title)).toEqual(['Sortiment', 'Zahlungsarten']);
+    // Somebody else sees the same.
+    const other = await view(visitor, id);
+    expect(other.proposal).toEqual(mended.proposal);
+    await applied(visitor, id);
+    const register = (await registersIn(visitor)).get('Verkauf')!;
+    expect(register.fields.map(({ heading, kind }) => [heading, kind])).toEqual([
+      ['Tag', 'date'],
+      ['Gruppe', 'text'],
+      ['Pflanze', 'text'],
+      ['Bezahlt', 'text'],
+      ['Zahlung', 'text'],
+    ]);
+    expect((await entriesOf(visitor, register))[13]!.cells['pflanze']).toBe('Lavendl');
+    const counts = await visitor.get<FieldCount[]>(`/registers/${register.id}/counts`);
+    expect(counts.reduce((sum, { outside }) => sum + outside, 0)).toBe(1);
+  });
+
+  it('takes the headings from the row that is said', async () => {
+    const visitor = await emptyHouse();
+    const rows = [['1', '2'], ['Name', 'Town'], ...Array.from({ length: 20 }, (_, at) => [`Person ${at}`, ['Ash', 'Elm'][at % 2]!])];
+    const { id, proposal } = await proposed(visitor, [['people.csv', Buffer.from(rows.map((row) => row.join(',')).join('\n'))]]);
+    const { id: table } = proposal!.tables[0]!;
+    expect((await mend(visitor, id, 'tables', { table, heading: 2 })).state).toBe('reading');
+    const anew = await settled(visitor, id);
+    expect(anew.proposal!.tables[0]).toMatchObject({ heading: 2, rows: 20 });
+    expect(anew.proposal!.tables[0]!.columns.map(({ heading }) => heading)).toEqual(['Name', 'Town']);
+  });
+
+  it('comes in beside what is there, under names of its own, and is not taken back while something stands on it', async () => {
+    const house = await openHouse(running, [{ visit: 'A' }]);
+    const { administrator: visitor } = house;
+    const before = await visitor.get<BuildView>('/build');
+    const text = ['Pilots,Note', ...Array.from({ length: 24 }, (_, at) => `${['Tam Ossel', 'Ada Brisk'][at % 2]},n ${at}`)].join('\n');
+    const first = await proposed(visitor, [['Pilots.csv', Buffer.from(text)]]);
+    const second = await proposed(visitor, [['Pilots.csv', Buffer.from(text)]]);
+    // Both at once.
+    await Promise.all([
+      visitor.call('POST', `/adoptions/${first.id}/applied`, {}),
+      visitor.call('POST', `/adoptions/${second.id}/applied`, {}),
+    ]);
+    const [one, other] = [await settled(visitor, first.id), await settled(visitor, second.id)];
+    const titles = [one, other].flatMap(({ applied: done }) => done!.catalogs.map(({ title }) => title));
+    expect(new Set(titles).size).toBe(2);
+    expect(titles).not.toContain('Pilots');
+    const build = await visitor.get<BuildView>('/build');
+    expect(build.sheets.filter(({ id }) => before.sheets.some((sheet) => sheet.id === id))).toEqual(before.sheets);
+    // A field of the house takes its values from there.
+    const field = build.sheets
+      .flatMap(({ registers }) => registers)
+      .find(({ id }) => id === house.visits.id)!
+      .fields.find(({ key }) => key === 'pilot')!;
+    const rule = ruleDto({ kind: 'catalog', catalogId: one.applied!.catalogs[0]!.id });
+    expect((await visitor.call('PUT', `/fields/${field.id}/rule`, rule)).status).toBeLessThan(300);
+    const { status, body } = await visitor.call<Problem>('POST', `/adoptions/${first.id}/taken-back`, {});
+    expect([status, body.code]).toEqual([409, 'in-use']);
+    expect((await visitor.call('POST', `/adoptions/${second.id}/taken-back`, {})).status).toBe(200);
+  });
+});
+
+describe('Bad files and wrong moments', () => {
+  it.each(unreadable.filter(([what]) => what !== 'nothing'))('%s is told in a sentence', async (_what, name, file, says) => {
+    const visitor = await emptyHouse();
+    const { body } = await bring(visitor, name, file());
+    const read = await settled(visitor, body.id);
+    expect([read.state, read.why]).toEqual(['unreadable', expect.stringMatching(says)]);
+    expect((await visitor.call('POST', `/adoptions/${body.id}/applied`, {})).status).toBe(409);
+  });
+
+  it('an empty file is refused, and a file without a table says so', async () => {
+    const visitor = await emptyHouse();
+    expect((await bring(visitor, 'a.csv', Buffer.alloc(0))).body).toMatchObject({
+      code: 'not-valid',
+      detail: 'The file is empty. Choose another file.',
+    });
+    expect(await visitor.get<AdoptionSummary[]>('/adoptions')).toEqual([]);
+  });
+
+  it('characters that cannot be stored, and texts longer than a cell takes, lose nothing else', async () => {
+    const visitor = await emptyHouse();
+    const lines = ['Word,Other', 'a\u001Fb,one', `${'long '.repeat(9000)},two`, 'c\uFFFEd,three'];
+    const ready = await proposed(visitor, [['odd.csv', Buffer.from(lines.join('\n'))]]);
+    expect(ready.said).toEqual([expect.stringMatching(/2 cells hold what cannot be stored/u)]);
+    const done = await applied(visitor, ready.id);
+    expect([done.state, done.why]).toEqual(['applied', null]);
+    const register = [...(await registersIn(visitor)).values()].find(({ fields }) => fields.length === 2)!;
+    expect((await entriesOf(visitor, register)).map(({ cells }) => cells['other'])).toEqual(['one', 'two', 'three']);
+  });
+
+  it('what is not there, is of another house, or is applied already is refused', async () => {
+    const [visitor, stranger] = [await emptyHouse(), await emptyHouse()];
+    const { id, proposal } = await proposed(visitor, [['kasse.csv', till()]]);
+    for (const path of [`/adoptions/${id}`, '/adoptions/00000000-0000-4000-8000-000000000000'])
+      expect((await stranger.call('GET', path)).status).toBe(404);
+    expect((await stranger.call('DELETE', `/adoptions/${id}`)).status).toBe(404);
+    expect((await stranger.call('POST', `/adoptions/${id}/applied`, {})).status).toBe(404);
+    expect((await bring(stranger, 'a.csv', till(), id)).status).toBe(404);
+    expect((await visitor.call('PUT', `/adoptions/${id}/columns`, { table: 'x', at: 1 })).status).toBe(422);
+    expect(
+      (await visitor.call('PUT', `/adoptions/${id}/columns`, { table: proposal!.tables[0]!.id, at: 1, kind: 'several values' })).status,
+    ).toBe(422);
+    const twice = await Promise.all([1, 2].map(() => visitor.call('POST', `/adoptions/${id}/applied`, {})));
+    expect(twice.map(({ status }) => status).sort()).toEqual([202, 409]);
+    const done = await settled(visitor, id);
+    expect(done.applied!.entries).toBe(68);
+    expect((await visitor.call('PUT', `/adoptions/${id}/columns`, { table: proposal!.tables[0]!.id, at: 1 })).status).toBe(409);
+    // A proposal that is forgotten leaves what came of it.
+    expect((await visitor.call('DELETE', `/adoptions/${id}`)).status).toBe(204);
+    expect((await registersIn(visitor)).size).toBe(3);
+  });
+});
