@@ -49,6 +49,7 @@ const webFolders = [
   ['features/arrangements', 'features/filters', 'features/houses', 'features/people', 'features/programs', 'features/requests', 'grid'],
   ['features/acts', 'features/entries'],
   ['features/exchange', 'features/linked', 'features/ranges', 'features/seek'],
+  ['features/adopting'],
   ['features/map', 'features/upkeep', 'shell'],
   ['features/bindings'],
   ['features/catalogs', 'features/sheets'],

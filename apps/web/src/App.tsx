@@ -31,6 +31,8 @@ const LedgerPage = lazy(async () => ({ default: (await import('./features/ledger
 const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
 const ReturnedPage = lazy(async () => ({ default: (await import('./features/exchange/ReturnedPage.js')).ReturnedPage }));
 const ArchivePage = lazy(async () => ({ default: (await import('./features/exchange/ArchivePage.js')).ArchivePage }));
+const AdoptionPage = lazy(async () => ({ default: (await import('./features/adopting/AdoptionPage.js')).AdoptionPage }));
+const Adoptions = lazy(async () => ({ default: (await import('./features/adopting/Adoptions.js')).Adoptions }));
 const InAndOutPage = lazy(async () => ({ default: (await import('./features/exchange/InAndOutPage.js')).InAndOutPage }));
 const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
 const HousePage = lazy(async () => ({ default: (await import('./features/houses/HousePage.js')).HousePage }));
@@ -139,8 +141,10 @@ const router = createBrowserRouter([
       { path: '/bindings', element: designed(<BindingsPage />) },
       { path: '/people', element: designed(<PeoplePage />) },
       { path: '/house', element: designed(<HousePage />) },
-      { path: '/in-and-out', element: designed(<InAndOutPage />) },
+      { path: '/in-and-out', element: designed(<InAndOutPage adoptions={<Adoptions />} />) },
       { path: '/archive/:look', element: designed(<ArchivePage />) },
+      { path: '/proposal/:id', element: designed(<AdoptionPage />) },
+      { path: '/proposal/:id', element: designed(<AdoptionPage />) },
       { path: '/came-back/:fileId', element: entered(<ReturnedPage />) },
       {
         path: '/account',

@@ -126,7 +126,9 @@ export interface LaidAdoption {
   readonly sheets: readonly string[];
   readonly ranges: readonly string[];
   readonly catalogs: readonly string[];
+  /** In its sheets, and in its lists. */
   readonly entries: number;
+  readonly rows: number;
 }
 export interface AdoptedFile {
   readonly name: string;
@@ -140,6 +142,8 @@ export interface AppliedAdoption {
   readonly sheets: readonly { readonly id: string; readonly title: string; readonly kind: 'entry' | 'source' }[];
   readonly catalogs: readonly { readonly id: string; readonly title: string }[];
   readonly entries: number;
+  /** In its lists. */
+  readonly rows: number;
   /** At least so many entries were added, changed or deleted since. */
   readonly since: number;
 }

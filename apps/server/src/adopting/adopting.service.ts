@@ -115,16 +115,20 @@ export class AdoptingService {
           batch.map((cells) => ({ id: randomUUID(), cells })),
           at * atOnce,
         );
-    const entries = await this.layFiles(trx, houseId, id, house.tables, found, locale);
-    const registers = parts.sheets.flatMap((sheet) => sheet.registers.map((register) => register.id));
+    const stored = await this.layFiles(trx, houseId, id, house.tables, found, locale);
+    const inLists = new Set(parts.sheets.filter(({ kind }) => kind === 'source').flatMap((sheet) => sheet.registers.map(idOf)));
+    const counted = (isList: boolean) =>
+      [...stored].reduce((sum, [registerId, count]) => sum + (inLists.has(registerId) === isList ? count : 0), 0);
+    const entries = counted(false);
+    const rows = counted(true) + house.lists.reduce((sum, list) => sum + list.rows.length, 0);
+    const registers = parts.sheets.flatMap((sheet) => sheet.registers.map(idOf));
     await this.laying.countValues(trx, houseId, registers);
     const laid = { sheets: parts.sheets, ranges: parts.ranges, catalogs: parts.catalogs };
     const ids = { sheets: laid.sheets.map(idOf), ranges: laid.ranges.map(idOf), catalogs: laid.catalogs.map(idOf) };
-    const rows = house.lists.reduce((sum, list) => sum + list.rows.length, 0);
     await this.store.change(trx, houseId, id, {
       state: 'applied',
       why: null,
-      applied: { by, at: new Date().toISOString(), ...ids, entries: entries + rows },
+      applied: { by, at: new Date().toISOString(), ...ids, entries, rows },
     });
     const counts = { sheets: ids.sheets.length, catalogs: ids.catalogs.length, entries };
     await this.ledger.write(trx, houseId, [
@@ -132,7 +136,7 @@ export class AdoptingService {
     ]);
   }
 
-  /** The rows of the files, as they are read now: none of them is held longer than it takes to store it. */
+  /** The rows of the files, as they are read now: none of them is held longer than it takes to store it. By register, how many there are. */
   private async layFiles(
     trx: Trx,
     houseId: string,
@@ -140,15 +144,14 @@ export class AdoptingService {
     tables: readonly LaidTable[],
     found: readonly AdoptedTable[],
     locale: Locale,
-  ): Promise<number> {
-    let stored = 0;
+  ): Promise<ReadonlyMap<string, number>> {
+    const stored = new Map<string, number>();
     for (const { ord, name } of (await this.store.files(trx, houseId, [id])).get(id) ?? []) {
       const own = found.filter(({ file }) => file === ord);
       const laid = own.flatMap((table) =>
         tables.filter((one) => one.table === tableId(table)).map((one) => ({ ...table, one, skipped: new Set(table.totals) })),
       );
       if (laid.length === 0) continue;
-      const from = new Map(laid.map(({ one }) => [one.registerId, 0]));
       const opened = await openFile(await this.store.bytes(trx, houseId, id, ord), name);
       let sheet = -1;
       for await (const piece of opened.pieces()) {
@@ -162,10 +165,9 @@ export class AdoptingService {
             .map((row) => ({ id: randomUUID(), cells: cellsOf(row, one, locale) }))
             .filter(({ cells }) => Object.keys(cells).length > 0);
           for (const batch of inBatches(entries, atOnce)) {
-            const at = from.get(one.registerId)!;
+            const at = stored.get(one.registerId) ?? 0;
             await this.laying.entries(trx, houseId, one.registerId, batch, at);
-            from.set(one.registerId, at + batch.length);
-            stored += batch.length;
+            stored.set(one.registerId, at + batch.length);
           }
         }
       }

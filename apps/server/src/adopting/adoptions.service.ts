@@ -134,7 +134,8 @@ export class AdoptionsService {
         return catalog ? [{ id, title: catalog.title }] : [];
       }),
       entries: applied.entries,
-      since: await this.store.changedSince(this.database.kysely, houseId, applied.sheets, applied.entries),
+      rows: applied.rows,
+      since: await this.store.changedSince(this.database.kysely, houseId, applied.sheets, applied.entries + applied.rows),
     };
   }
 
@@ -184,7 +185,15 @@ export class AdoptionsService {
   /** Lays all that is proposed into the house; a job does it. */
   async apply(caller: Caller, id: string): Promise<AdoptionView> {
     await this.change(caller, id, ['ready'], async (trx) => {
-      const applied: LaidAdoption = { by: caller.id, at: new Date().toISOString(), sheets: [], ranges: [], catalogs: [], entries: 0 };
+      const applied: LaidAdoption = {
+        by: caller.id,
+        at: new Date().toISOString(),
+        sheets: [],
+        ranges: [],
+        catalogs: [],
+        entries: 0,
+        rows: 0,
+      };
       await this.store.change(trx, caller.houseId, id, { state: 'applying', why: null, applied });
       await this.jobs.send(trx, 'adopt', [{ houseId: caller.houseId, adoptionId: id }]);
     });

@@ -158,9 +158,14 @@ export class AdoptionsStore {
       .execute();
   }
 
-  /** It is to be read, from the beginning: what was found before holds no more. */
+  /** It is to be read, from the beginning: what was found before holds no more, nor what whoever reads it now finds. */
   async readAnew(trx: Trx, houseId: string, id: string): Promise<void> {
-    await trx.updateTable('adoptions').set({ state: 'reading', why: null }).where('house_id', '=', houseId).where('id', '=', id).execute();
+    await trx
+      .updateTable('adoptions')
+      .set((eb) => ({ state: 'reading', why: null, run: eb('run', '+', 1) }))
+      .where('house_id', '=', houseId)
+      .where('id', '=', id)
+      .execute();
   }
 
   /** Begins to read it; whoever has begun before goes on no more. Undefined when there is nothing to read. */

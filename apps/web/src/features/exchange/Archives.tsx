@@ -36,7 +36,7 @@ export function Archives({ takeOut }: { takeOut(): void }) {
         what="a house archive"
         about="You look at what it would bring before anything is stored"
         instead="Whoever runs the server brings it in: npm run archive -- in FILE"
-        bring={async (file) => `/archive/${(await dispatch(sendArchive(file))).look}`}
+        bring={async ([file]) => `/archive/${(await dispatch(sendArchive(file!))).look}`}
       />
       {templates.length > 0 && (
         <Stack as="ul" gap="2" listStyleType="none" aria-label="Templates">

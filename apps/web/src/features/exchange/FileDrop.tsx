@@ -1,4 +1,4 @@
-// Where a file is dropped or chosen; it is brought at once, and one is led to what is in it.
+// Where files are dropped or chosen; they are brought at once, and one is led to what is in them.
 import { FileUpload, Icon, Text } from '@chakra-ui/react';
 import { mostFileBytes } from '@dellum/contract';
 import { Upload } from 'lucide-react';
@@ -16,29 +16,35 @@ interface FileDropProps {
   readonly about: string;
   /** Said of one that is too large. */
   readonly instead: string;
-  /** Brings it; where one looks at it then. */
-  bring(file: File): Promise<string>;
+  /** So many at once. */
+  readonly most?: number;
+  /** Brings them; where one looks at them then. */
+  bring(files: readonly File[]): Promise<string>;
 }
 
-export function FileDrop({ label, what, about, instead, bring }: FileDropProps) {
+export function FileDrop({ label, what, about, instead, most = 1, bring }: FileDropProps) {
   const [coming, setComing] = useState<string>();
   const navigate = useNavigate();
   const attempt = useTry();
   const notice = useNotice();
-  const words = coming === undefined ? `Drop ${what} here, or choose one` : `${coming} is on its way …`;
-  const take = async (file: File) => {
-    if (file.size > mostFileBytes) return notice('refused', `${file.name} has more than ${mostFileBytes / megabyte} MB. ${instead}`);
-    setComing(file.name);
-    const place = await attempt(bring(file));
+  const words = coming === undefined ? `Drop ${what} here, or choose ${most === 1 ? 'one' : 'them'}` : `${coming} on the way …`;
+  const take = async (files: readonly File[]) => {
+    const large = files.find(({ size }) => size > mostFileBytes);
+    if (large) return notice('refused', `${large.name} has more than ${mostFileBytes / megabyte} MB. ${instead}`);
+    setComing(files.map(({ name }) => name).join(', '));
+    const place = await attempt(bring(files));
     setComing(undefined);
     if (place !== undefined) await navigate(place);
   };
   return (
     <FileUpload.Root
-      maxFiles={1}
+      maxFiles={most}
       translations={{ dropzone: words }}
-      onFileAccept={({ files: [file] }) => {
-        if (file) void take(file);
+      onFileAccept={({ files }) => {
+        if (files.length > 0) void take(files);
+      }}
+      onFileReject={({ files }) => {
+        if (files.length > most) notice('refused', `Bring at most ${most} ${most === 1 ? 'file' : 'files'} at once.`);
       }}
     >
       <FileUpload.HiddenInput aria-label={label} />

@@ -1,5 +1,6 @@
 // In and out: the files that left the house and came back, and the programs that come and go by a token.
 import { Heading, Stack, Text } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
 import { downloadKept } from '@dellum/contract';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { useDownloadsQuery } from '../../data/downloadsApi.js';
@@ -23,7 +24,8 @@ import { ReturnedDrop } from './ReturnedDrop.js';
 const panels = ['new-token', 'new-webhook', 'webhook', 'house-out'] as const;
 const hasPanel = (params: URLSearchParams) => panels.some((name) => params.has(name));
 
-export function InAndOutPage() {
+/** `adoptions`: houses out of files, as they are begun and listed. */
+export function InAndOutPage({ adoptions }: { readonly adoptions: ReactNode }) {
   const { data: build } = useBuildQuery();
   const { data: me } = useMeQuery();
   const { data: files } = useDownloadsQuery(undefined, { refetchOnMountOrArgChange: true });
@@ -70,6 +72,7 @@ export function InAndOutPage() {
           <ReturnedDrop />
           <FilesIn files={came} />
         </Stack>
+        {adoptions}
         <Archives takeOut={() => open('house-out')} />
         <Programs build={build} me={me} add={() => open('new-token')} />
         <Told build={build} add={() => open('new-webhook')} look={look} />

@@ -11,7 +11,7 @@ export function ReturnedDrop({ registerId }: { readonly registerId?: string }) {
       what="a file"
       about="A workbook (.xlsx, .ods), a table of texts (CSV) or JSON Lines"
       instead="Bring it in parts."
-      bring={async (file) => `/came-back/${(await dispatch(bringFile(file, registerId))).id}`}
+      bring={async ([file]) => `/came-back/${(await dispatch(bringFile(file!, registerId))).id}`}
     />
   );
 }

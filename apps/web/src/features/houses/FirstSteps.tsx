@@ -13,7 +13,8 @@ import { useMakeSheetMutation } from '../../data/buildApi.js';
 
 const dismissed = 'dellum.firstSteps.dismissed';
 
-export function FirstSteps({ build, house }: { build: BuildView; house: string }) {
+/** `children`: how one begins otherwise, with what one has. */
+export function FirstSteps({ build, house, children }: { build: BuildView; house: string; children: ReactNode }) {
   const { data: people } = usePeopleQuery();
   const [closed, setClosed] = useState(() => localStorage.getItem(`${dismissed}.${house}`) !== null);
   const sheet = build.sheets.find(({ kind }) => kind === 'entry');
@@ -61,9 +62,12 @@ export function FirstSteps({ build, house }: { build: BuildView; house: string }
         </Step>
       </List.Root>
       {!done.sheet && (
-        <Text mt="4" color="inkSoft" fontSize="sm">
-          Or <Way to="/in-and-out">begin with a template, or with an archive of another house</Way>.
-        </Text>
+        <Box mt="5" pt="4" borderTopWidth="1px" borderColor="line">
+          {children}
+          <Text mt="4" color="inkSoft" fontSize="sm">
+            Or <Way to="/in-and-out">begin with a template, or with an archive of another house</Way>.
+          </Text>
+        </Box>
       )}
     </Box>
   );

@@ -115,6 +115,8 @@ const sentences: Readonly<Record<string, Words>> = {
   'house.factor': did('said who needs a second factor'),
   'archive.out': did('took the house out as an archive'),
   'archive.in': did('brought in the archive'),
+  'files.adopted': did('made sheets and lists out of files:'),
+  'files.taken-back': did('undid what was made out of files:'),
   'house.changed': did('changed how the house is called or writes'),
 };
 

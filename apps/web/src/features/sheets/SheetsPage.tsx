@@ -1,9 +1,13 @@
 // All entry sheets of the house.
 import { mayDesign } from '@dellum/contract';
+import { lazy, Suspense } from 'react';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { DemoTour } from '../houses/DemoTour.js';
 import { FirstSteps } from '../houses/FirstSteps.js';
 import { SheetList } from './SheetList.js';
+
+// Only administrators of an empty house begin so.
+const AdoptDrop = lazy(async () => ({ default: (await import('../adopting/AdoptDrop.js')).AdoptDrop }));
 
 export function SheetsPage() {
   const { data: me } = useMeQuery();
@@ -15,7 +19,18 @@ export function SheetsPage() {
       about="Where entries are made, by everybody at once."
       empty={designs ? 'Make the first sheet at the right: give it a title, then add its fields.' : 'An administrator makes the first one.'}
       mayMake={designs}
-      first={(build) => designs && (me.house.demo ? <DemoTour build={build} /> : <FirstSteps build={build} house={me.house.key} />)}
+      first={(build) =>
+        designs &&
+        (me.house.demo ? (
+          <DemoTour build={build} />
+        ) : (
+          <FirstSteps build={build} house={me.house.key}>
+            <Suspense>
+              <AdoptDrop />
+            </Suspense>
+          </FirstSteps>
+        ))
+      }
     />
   );
 }

@@ -1,0 +1,61 @@
+// What is said of proposals, in words.
+import type { HouseProposal, ProposedList } from '@dellum/core';
+import { number } from '../../frame/written.js';
+
+const counted = (count: number, one: string, many: string): string => `${number.format(count)} ${count === 1 ? one : many}`;
+export const rows = (count: number): string => counted(count, 'row', 'rows');
+export const cells = (count: number): string => counted(count, 'cell', 'cells');
+
+/** "3 values under 2 of Group". */
+export function levelWords({ levels }: ProposedList): string {
+  const deepest = counted(levels.at(-1)!.values.length, 'value', 'values');
+  if (levels.length === 1) return deepest;
+  const above = levels.slice(0, -1).map(({ heading, values }) => `${number.format(values.length)} of ${heading}`);
+  return `${deepest} under ${above.reverse().join(' under ')}`;
+}
+
+/** The columns that take their values from a list. */
+function columnsWords({ columns }: ProposedList, { tables }: HouseProposal): string {
+  const names = columns.flatMap(({ table, at }) => {
+    const own = tables.find(({ id }) => id === table);
+    const column = own?.columns.find((one) => one.at === at);
+    return own && column ? [`${column.heading} of ${own.title}`] : [];
+  });
+  return names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more columns` : names.join(', ');
+}
+
+/** Where a list comes from, and which columns choose from it. */
+export function whereWords(list: ProposedList, proposal: HouseProposal): string {
+  const columns = columnsWords(list, proposal);
+  const table = proposal.tables.find(({ id }) => id === list.home);
+  if (!table) return `, found in ${columns}`;
+  return columns === '' ? `, the table ${table.title}` : `, the table ${table.title}, for ${columns}`;
+}
+
+/** What will be stored, in numbers. */
+export function outcomeWords({ tables, lists }: HouseProposal): string {
+  const entered = tables.filter(({ wanted, use }) => wanted && use === 'entries');
+  const made = lists.filter(({ wanted }) => wanted);
+  const entriesIn = entered.reduce((sum, table) => sum + table.rows, 0);
+  return [
+    counted(entered.length, 'sheet', 'sheets'),
+    `with ${counted(entriesIn, 'entry', 'entries')}`,
+    `and ${counted(made.length, 'catalog', 'catalogs')}`,
+    `of ${counted(
+      made.reduce((sum, { levels }) => sum + levels.at(-1)!.values.length, 0),
+      'value',
+      'values',
+    )}`,
+  ].join(' ');
+}
+
+export const outsideIn = ({ tables }: HouseProposal): number =>
+  tables
+    .filter(({ wanted, use }) => wanted && use === 'entries')
+    .flatMap(({ columns }) => columns)
+    .reduce((sum, { wanted, outside }) => sum + (wanted ? outside : 0), 0);
+export const unreadIn = ({ tables }: HouseProposal): number =>
+  tables
+    .filter(({ wanted }) => wanted)
+    .flatMap(({ columns }) => columns)
+    .reduce((sum, { wanted, unread }) => sum + (wanted ? unread : 0), 0);
