@@ -1,6 +1,7 @@
 // axe finds nothing on any main screen, light or dark.
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { root } from '../scripts/lib/packages.mjs';
 import { cellOf, expect, list, one, test, toCatalog, toLists, toSheet, writeOver, type House } from './house.js';
 
 async function violationsOf(page: Page, where: string, rules: 'all' | 'colours', seen: string | undefined): Promise<string[]> {
@@ -86,6 +87,13 @@ test('the other screens', async ({ house, browser }) => {
     await clean(page, title);
     await page.keyboard.press('Escape');
   }
+  await page.goto('/in-and-out');
+  const old = ['old log 2025.csv', 'berths.xlsx', 'tugs.xlsx'].map((name) => `${root}/demo/old-files/${name}`);
+  await page.getByLabel('Files of your office').setInputFiles(old);
+  await expect(page.getByText('2 sheets with 480 entries and 5 catalogs', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: /^ROOK TANSY/ }).click();
+  await expect(page.getByRole('heading', { name: '“ROOK TANSY”' })).toBeVisible();
+  await clean(page, 'proposal');
   await page.goto('/catalogs');
   await expect(page.getByText('How far a visit has come.')).toBeVisible();
   await clean(page, 'catalogs');

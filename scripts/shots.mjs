@@ -132,6 +132,14 @@ async function shootFirstSteps(browser, base) {
   await page.getByRole('region', { name: 'First steps' }).waitFor();
   await page.evaluate(() => document.fonts.ready);
   await page.screenshot({ path: join(folder, 'first-steps.png') });
+  const old = join(root, 'demo/old-files');
+  await page
+    .getByLabel('Files of your office')
+    .setInputFiles(['old log 2025.csv', 'berths.xlsx', 'tugs.xlsx'].map((name) => join(old, name)));
+  await page.getByRole('region', { name: 'List Pilot' }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: /^ROOK TANSY/ }).click();
+  await page.getByRole('heading', { name: '“ROOK TANSY”' }).waitFor();
+  await page.screenshot({ path: join(folder, 'proposal.png') });
 }
 
 /** A second database in the cluster, without anything in it. */
@@ -178,10 +186,6 @@ async function shoot(browser, base) {
   await save(clerk, 'sheet-picker');
 
   await clerk.keyboard.press('Escape');
-  await clerk.keyboard.press('Escape');
-  await cell(clerk, 1500, 7).click({ button: 'right' });
-  await clerk.getByRole('menuitem', { name: /^New entry below/ }).waitFor();
-  await save(clerk, 'cell-menu');
   await clerk.keyboard.press('Escape');
   await clerk.getByRole('button', { name: 'Download', exact: true }).click();
   await clerk.getByRole('region', { name: 'What is not done there' }).waitFor();
