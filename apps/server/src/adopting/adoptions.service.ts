@@ -4,7 +4,6 @@ import { Injectable } from '@nestjs/common';
 import { catalogIdOf, partReads, type Mends } from '@dellum/core';
 import {
   mostAdoptedFiles,
-  mostFileBytes,
   type AdoptFileDto,
   type AdoptionState,
   type AdoptionSummary,
@@ -19,6 +18,7 @@ import {
 import type { Caller } from '../access/access.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import { Database, type Trx } from '../database/database.js';
+import { keptInParts } from '../exchange/fileParts.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { notFound, ProblemError } from '../problems/index.js';
@@ -26,8 +26,6 @@ import { StructureService } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { AdoptionsStore, type Adoption } from './adoptions.store.js';
 import { AdoptionThreadsService } from './adoptionThreads.service.js';
-
-const partSize = 1024 * 1024;
 
 @Injectable()
 export class AdoptionsService {
@@ -70,20 +68,8 @@ export class AdoptionsService {
   }
 
   private async keep(houseId: string, id: string, ord: number, bytes: AsyncIterable<Buffer>): Promise<number> {
-    let [part, size, held]: [number, number, Buffer[]] = [0, 0, []];
-    const store = async () => {
-      await this.store.addPart(this.database.kysely, houseId, id, ord, part, Buffer.concat(held));
-      [part, held] = [part + 1, []];
-    };
-    for await (const chunk of bytes) {
-      size += chunk.length;
-      if (size > mostFileBytes)
-        throw new ProblemError('too-large', `A file may have ${mostFileBytes / 1024 / 1024} MB, and this one has more. Bring it in parts.`);
-      held.push(chunk);
-      if (held.reduce((sum, one) => sum + one.length, 0) >= partSize) await store();
-    }
+    const size = await keptInParts(bytes, (part, own) => this.store.addPart(this.database.kysely, houseId, id, ord, part, own));
     if (size === 0) throw new ProblemError('not-valid', 'The file is empty. Choose another file.');
-    if (held.length > 0) await store();
     return size;
   }
 

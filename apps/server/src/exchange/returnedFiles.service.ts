@@ -3,7 +3,6 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
   mayDesign,
-  mostFileBytes,
   type BringFileDto,
   type DecideAllDto,
   type DecideRowDto,
@@ -27,10 +26,10 @@ import { enteredRegister, isOpen } from '../structure/sheetAccess.js';
 import { feedsCatalogs, fieldWithKey, StructureService } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { shapeOf } from './comparison.js';
+import { keptInParts } from './fileParts.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
 import { ReturnedStore, type ReturnedFile } from './returned.store.js';
 
-const partSize = 1024 * 1024;
 /** So many files of one person wait to be looked at; an older one makes room. */
 const mostWaiting = 20;
 /** So many rows are decided with one statement. */
@@ -71,20 +70,8 @@ export class ReturnedFilesService {
 
   private async keep(houseId: string, id: number, bytes: AsyncIterable<Buffer>): Promise<{ digest: Buffer; size: number }> {
     const digest = createHash('sha256');
-    let [part, size, held]: [number, number, Buffer[]] = [0, 0, []];
-    const store = async () => {
-      await this.store.addPart(this.database.kysely, houseId, id, part, Buffer.concat(held));
-      [part, held] = [part + 1, []];
-    };
-    for await (const chunk of bytes) {
-      size += chunk.length;
-      if (size > mostFileBytes)
-        throw new ProblemError('too-large', `A file may have ${mostFileBytes / 1024 / 1024} MB, and this one has more. Bring it in parts.`);
-      digest.update(chunk);
-      held.push(chunk);
-      if (held.reduce((sum, one) => sum + one.length, 0) >= partSize) await store();
-    }
-    if (held.length > 0) await store();
+    const store = (part: number, own: Buffer) => this.store.addPart(this.database.kysely, houseId, id, part, own);
+    const size = await keptInParts(bytes, store, (piece) => digest.update(piece));
     return { digest: digest.digest(), size };
   }
 
