@@ -28,9 +28,16 @@ async function emptyHouse(): Promise<Visitor> {
 
 type Cell = string | number | { readonly day: string };
 type Rows = readonly (readonly Cell[])[];
-function book(name: string, sheets: readonly { title: string; rows: Rows; merge?: readonly string[] }[]): Buffer {
+interface BookSheet {
+  readonly title: string;
+  readonly rows: Rows;
+  readonly merge?: readonly string[];
+  readonly hidden?: boolean;
+  readonly checks?: readonly object[];
+}
+function book(name: string, sheets: readonly BookSheet[], names: Readonly<Record<string, string>> = {}): Buffer {
   const path = join(folder, name);
-  execFileSync('/usr/bin/python3', [join(import.meta.dirname, 'writeBook.py')], { input: JSON.stringify({ path, sheets }) });
+  execFileSync('/usr/bin/python3', [join(import.meta.dirname, 'writeBook.py')], { input: JSON.stringify({ path, sheets, names }) });
   return readFileSync(path);
 }
 
@@ -185,6 +192,109 @@ describe('Files become a house', () => {
     }
     const growers = registers.get('Grower')!;
     expect((await entriesOf(visitor, growers)).map(({ cells }) => cells['value']).sort()).toEqual(['Fenn', 'Holt', 'Marsh']);
+  });
+
+  it('drop-downs that are there already become lists and rules with their words; what was wrong with them is said', async () => {
+    const visitor = await emptyHouse();
+    const rows: Rows = Array.from({ length: 12 }, (_, at) => [
+      ['Ossel', 'Calloway', 'Tansy'][at % 3]!,
+      ['open', 'done', 'dun'][at % 3]!,
+      10 + at,
+      { day: `2026-03-${10 + at}` },
+      at === 5 ? 'North' : 'South',
+    ]);
+    const checks = [
+      // Short of its list, and of the last rows.
+      { cells: 'A2:A9', type: 'list', formula1: 'Lists!$A$2:$A$3', allow_blank: false, promptTitle: 'Who', prompt: 'The pilot on board.' },
+      { cells: 'B2:B500', type: 'list', formula1: '"open,done"', allow_blank: true, errorStyle: 'warning', error: 'Open or done.' },
+      { cells: 'C2:C500', type: 'whole', operator: 'between', formula1: '1', formula2: '30', allow_blank: true },
+      { cells: 'D2:D500', type: 'date', operator: 'greaterThanOrEqual', formula1: '46023', allow_blank: true },
+      { cells: 'E2:E500', type: 'list', formula1: 'Quays', allow_blank: true },
+    ];
+    const bytes = book(
+      'checked.xlsx',
+      [
+        { title: 'Visits', rows: [['Pilot', 'State', 'Length', 'Day', 'Quay'], ...rows], checks },
+        {
+          title: 'Lists',
+          hidden: true,
+          rows: [
+            ['Pilots', 'Quays'],
+            ['Ossel', 'North'],
+            ['Calloway', 'South'],
+            ['Tansy', ''],
+          ],
+        },
+      ],
+      { Quays: 'OFFSET(Lists!$B$2,0,0,COUNTA(Lists!$B:$B)-1,1)' },
+    );
+    const { id, proposal } = await proposed(visitor, [['checked.xlsx', bytes]]);
+    expect(proposal!.tables.map(({ title, wanted }) => [title, wanted])).toEqual([
+      ['Visits', true],
+      ['Lists', false],
+    ]);
+    expect(proposal!.lists.map(({ title, levels }) => [title, levels[0]!.values.map(({ value }) => value)])).toEqual([
+      ['Pilots', ['Ossel', 'Calloway', 'Tansy']],
+      ['State', ['open', 'done']],
+      ['Quays', ['North', 'South']],
+    ]);
+    const [pilot, state] = proposal!.tables[0]!.columns;
+    expect(pilot!.check).toMatchObject({ taken: { missed: 1 }, beyond: 4 });
+    expect(state!.outside).toBe(4);
+    const done = await applied(visitor, id);
+    expect(done.why).toBeNull();
+    const { fields } = (await registersIn(visitor)).get('Visits')!;
+    expect(fields.map(({ heading, rule }) => [heading, rule?.kind])).toEqual([
+      ['Pilot', 'catalog'],
+      ['State', 'catalog'],
+      ['Length', 'number'],
+      ['Day', 'date'],
+      ['Quay', 'catalog'],
+    ]);
+    expect(fields[0]!.rule).toMatchObject({ mayBeBlank: false, others: 'refuse', hintTitle: 'Who', hint: 'The pilot on board.' });
+    expect(fields[1]!.rule).toMatchObject({ mayBeBlank: true, others: 'confirm', refusalText: 'Open or done.' });
+    expect(fields[2]!.rule).toMatchObject({ least: { of: 'number', number: '1' }, most: { of: 'number', number: '30' }, decimals: 0 });
+    expect(fields[3]!.rule).toMatchObject({ from: { of: 'day', day: '2026-01-01' }, until: null });
+  });
+
+  it('does the same for drop-downs of the other standard', async () => {
+    const visitor = await emptyHouse();
+    const rows: Rows = Array.from({ length: 12 }, (_, at) => [
+      ['Ossel', 'Tansy'][at % 2]!,
+      ['a, b', 'c'][at % 2]!,
+      at,
+      ['North', 'South'][at % 2]!,
+    ]);
+    const checks = [
+      { column: 0, condition: 'of:cell-content-is-in-list([$Lists.$A$2:.$A$4])', help: ['Who', 'The pilot on board.'] },
+      { column: 1, condition: 'of:cell-content-is-in-list("a, b";"c")', blank: 'false', error: ['warning', 'One of two.'] },
+      { column: 2, condition: 'of:cell-content-is-whole-number() and cell-content()>=0' },
+      { column: 3, condition: 'of:cell-content-is-in-list(Quays)' },
+    ];
+    const lists: Rows = [
+      ['Pilots', 'Quays'],
+      ['Ossel', 'North'],
+      ['Tansy', 'South'],
+      ['Calloway', 'West'],
+    ];
+    const sheets = [
+      { title: 'Visits', rows: [['Pilot', 'State', 'Length', 'Quay'], ...rows], checks },
+      { title: 'Lists', rows: lists },
+    ];
+    const { id, proposal } = await proposed(visitor, [['checked.ods', book('checked.ods', sheets, { Quays: '$Lists.$B$2:.$B$4' })]]);
+    expect(proposal!.lists.map(({ title, levels }) => [title, levels[0]!.values.map(({ value }) => value)])).toEqual([
+      ['Pilots', ['Ossel', 'Tansy', 'Calloway']],
+      ['State', ['a, b', 'c']],
+      ['Quays', ['North', 'South', 'West']],
+    ]);
+    await applied(visitor, id);
+    const { fields } = (await registersIn(visitor)).get('Visits')!;
+    expect(fields.map(({ rule }) => rule)).toMatchObject([
+      { kind: 'catalog', hintTitle: 'Who', hint: 'The pilot on board.' },
+      { kind: 'catalog', mayBeBlank: false, others: 'confirm', refusalText: 'One of two.' },
+      { kind: 'number', least: { of: 'number', number: '0' }, most: null, decimals: 0 },
+      { kind: 'catalog' },
+    ]);
   });
 
   it('is mended by hand: headings, kinds, columns and lists that are not wanted, a spelling, lists that are one', async () => {

@@ -33,6 +33,7 @@ async function read(bytes: Buffer, name = 'file.csv') {
       sheets.push({ title: piece.title, hidden: piece.hidden, rows: {} });
       continue;
     }
+    if (piece.piece !== 'rows') continue;
     for (const { number, cells } of piece.rows) {
       const row: (string | number | undefined)[] = [];
       for (const [at, held] of cells) row[at] = plain(held);

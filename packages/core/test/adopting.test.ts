@@ -204,6 +204,38 @@ describe('A proposal', () => {
     expect(house.parts.ranges[0]!.stretches[0]!.fields).toEqual(['group', 'plant']);
   });
 
+  it('joins a table of codes and names to the columns that hold the names: the code is stored, and its name shown', () => {
+    const codes = new Map(growers.map((grower, at) => [grower, `G${10 + at}`]));
+    const list = [['Code', 'Name'], ...growers.map((grower) => [codes.get(grower)!, grower])];
+    const both = adopted([lines, list]);
+    const proposal = proposedHouse(both, noMends);
+    expect(proposal.lists[0]).toMatchObject({ home: tableId(both[1]!), columns: [{ at: 2, level: 0 }] });
+    expect(proposal.tables[0]!.columns[2]!.outside).toBe(0);
+    const house = laidParts(proposal, both, () => crypto.randomUUID());
+    expect(house.parts.catalogs[0]!.definition.parts[0]).toMatchObject({ label: 'name' });
+    const rows = sheetOf(lines).slice(3, 603);
+    for (const row of rows) {
+      const written = (row.cells.get(2) as { text: string }).text;
+      expect(cellsOf(row, house.tables[0]!, houseLocale)['grower']).toBe(codes.get(meant.get(written) ?? written));
+    }
+  });
+
+  it('takes values that differ by one letter for what they are where a list has both', () => {
+    const list = [['Bay'], ['Alder'], ['Elder'], ['Aider']];
+    const log = [
+      ['No', 'Bay'],
+      ...Array.from({ length: 40 }, (_, at) => [`N${at}`, at === 7 ? 'Eldr' : ['Alder', 'Elder', 'Aider'][at % 3]!]),
+    ];
+    const { lists, tables } = proposedHouse(adopted([log, list]), noMends);
+    const spelled = lists[0]!.levels[0]!.values.map(({ value, spellings }) => [value, spellings.map((one) => one.value)]);
+    expect(spelled).toEqual([
+      ['Alder', []],
+      ['Elder', ['Eldr']],
+      ['Aider', []],
+    ]);
+    expect(tables[0]!.columns[1]!.outside).toBe(0);
+  });
+
   it('makes one list of columns of several files that hold the same values', () => {
     const two = adopted([lines, sales(11, 300).lines]);
     const { lists } = proposedHouse(two, noMends);

@@ -46,10 +46,7 @@ export class AdoptingService {
     if (adoption?.state === 'applying') await this.apply(houseId, id);
   }
 
-  private async read(houseId: string, { id, headings }: Adoption): Promise<void> {
-    const db = this.database.kysely;
-    const run = await this.store.begin(db, houseId, id);
-    if (run === undefined) return;
+  private async read(houseId: string, { id, run, headings }: Adoption): Promise<void> {
     const { locale } = await this.builds.now(houseId);
     const outcome = await this.readAll(houseId, id, headings, locale);
     await this.database.transaction(async (trx) => {
@@ -159,6 +156,7 @@ export class AdoptingService {
           sheet += 1;
           continue;
         }
+        if (piece.piece !== 'rows') continue;
         for (const { one, first, last, skipped } of laid.filter((table) => table.sheet === sheet)) {
           const rows = piece.rows.filter(({ number }) => number >= first && number <= last && !skipped.has(number));
           const entries = rows

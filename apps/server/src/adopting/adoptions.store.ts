@@ -11,6 +11,8 @@ export interface Adoption {
   readonly by: string;
   readonly at: Date;
   readonly state: AdoptionState;
+  /** Counts how often its files were to be read anew. */
+  readonly run: number;
   readonly why: string | null;
   readonly said: readonly string[];
   readonly found: readonly AdoptedTable[] | null;
@@ -71,7 +73,7 @@ export class AdoptionsStore {
       .innerJoin('people', (join) =>
         join.onRef('people.house_id', '=', 'adoptions.house_id').onRef('people.id', '=', 'adoptions.person_id'),
       )
-      .select(['adoptions.id', 'people.name as by', 'at', 'state', 'why', 'said', 'found', 'mends', 'headings', 'applied'])
+      .select(['adoptions.id', 'people.name as by', 'at', 'state', 'run', 'why', 'said', 'found', 'mends', 'headings', 'applied'])
       .where('adoptions.house_id', '=', houseId);
   }
 
@@ -168,20 +170,7 @@ export class AdoptionsStore {
       .execute();
   }
 
-  /** Begins to read it; whoever has begun before goes on no more. Undefined when there is nothing to read. */
-  async begin(db: Reader, houseId: string, id: string): Promise<number | undefined> {
-    const row = await db
-      .updateTable('adoptions')
-      .set((eb) => ({ run: eb('run', '+', 1) }))
-      .where('house_id', '=', houseId)
-      .where('id', '=', id)
-      .where('state', '=', 'reading')
-      .returning('run')
-      .executeTakeFirst();
-    return row?.run;
-  }
-
-  /** What came of reading it; false when somebody has begun to read it since, or it is gone. */
+  /** What came of reading it, of whoever is done first; false when it is to be read anew since, or is gone. */
   async end(
     trx: Trx,
     houseId: string,

@@ -4,8 +4,10 @@ import {
   findTables,
   longestText,
   tableId,
+  withChecks,
   withHeading,
   type AdoptedTable,
+  type FileCheck,
   type FoundTable,
   type Locale,
   type SheetRow,
@@ -26,7 +28,10 @@ export type Read = { readonly found: readonly AdoptedTable[]; readonly said: rea
 
 interface SheetRead {
   readonly title: string;
+  /** It holds what was not meant to be seen: lists for drop-downs, mostly. */
+  readonly hidden: boolean;
   readonly rows: SheetRow[];
+  readonly checks: FileCheck[];
 }
 
 export async function read({ files, locale, headings }: ToRead): Promise<Read> {
@@ -45,7 +50,7 @@ export async function read({ files, locale, headings }: ToRead): Promise<Read> {
       });
       const tables = tablesOf(file, sheets, name, locale, new Map(headings.map(({ table, heading }) => [table, heading])));
       if (tables.length === 0) said.push(`“${name}” holds no table.`);
-      found.push(...tables);
+      found.push(...withChecks(tables, { sheets, names: opened.names ?? [] }, tableId));
       const cut = tables.reduce((sum, table) => sum + table.cut, 0);
       if (cut > 0)
         said.push(
@@ -62,15 +67,17 @@ export async function read({ files, locale, headings }: ToRead): Promise<Read> {
 
 async function sheetsOf(opened: OpenedFile, come: (rows: number) => void): Promise<SheetRead[]> {
   const sheets: SheetRead[] = [];
-  let takes = false;
   for await (const piece of opened.pieces()) {
-    if (piece.piece === 'sheet') {
-      takes = !piece.hidden;
-      // Hidden sheets hold what was not meant to be seen: they keep their number, and nothing is taken of them.
-      sheets.push({ title: piece.title, rows: [] });
-    } else if (takes) {
-      come(piece.rows.length);
-      sheets.at(-1)!.rows.push(...piece.rows);
+    switch (piece.piece) {
+      case 'sheet':
+        sheets.push({ title: piece.title, hidden: piece.hidden, rows: [], checks: [] });
+        break;
+      case 'rows':
+        come(piece.rows.length);
+        sheets.at(-1)!.rows.push(...piece.rows);
+        break;
+      case 'checks':
+        sheets.at(-1)!.checks.push(...piece.checks);
     }
   }
   return sheets;
@@ -83,13 +90,16 @@ function tablesOf(
   locale: Locale,
   headings: ReadonlyMap<string, number | null>,
 ): AdoptedTable[] {
-  return sheets.flatMap(({ title, rows }, sheet) => {
+  return sheets.flatMap(({ title, hidden, rows }, sheet) => {
     const tables = findTables(rows);
     return tables.map((table, at) => {
       const place = { file, sheet, table: at };
       const id = tableId(place);
       const own = headings.has(id) ? withHeading(table, rows, headings.get(id)!) : table;
-      return adoptedTable(place, titleOf(own, title, name, { at, count: tables.length }), own, rows, locale);
+      return {
+        ...adoptedTable(place, titleOf(own, title, name, { at, count: tables.length }), own, rows, locale),
+        ...(hidden && { hidden }),
+      };
     });
   });
 }

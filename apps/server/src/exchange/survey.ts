@@ -33,6 +33,7 @@ export async function surveyed(file: OpenedFile): Promise<Survey> {
       [looked, title, hidden] = [0, piece.title, piece.hidden];
       continue;
     }
+    if (piece.piece !== 'rows') continue;
     for (const row of piece.rows) {
       looked += 1;
       if (looked > mostAbove) break;

@@ -48,9 +48,9 @@ const names: readonly JobName[] = [
 /**
  * A job has a lease of this many seconds: when it is over, another server takes the job up, since the first was killed. Work that may take
  * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds. A file
- * is read from its beginning whenever it is: whoever begins last goes on.
+ * that came back is read from its beginning whenever it is: whoever begins last goes on; of those who read a proposal whoever is done first.
  */
-const lease = { carry: 15, entryAct: 15, download: 15, compare: 120, adopt: 300 } as const;
+const lease = { carry: 15, entryAct: 15, download: 15, compare: 120, adopt: 30 } as const;
 const leaseOfOthers = 60;
 /** So long a job works on what may take long before it leaves the rest to another job; milliseconds. */
 export const slice = 8_000;

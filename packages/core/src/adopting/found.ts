@@ -1,12 +1,10 @@
 // What is found in files, before anything of it is proposed: tables, what their columns hold, and which of them want to be levels. It is found
 // once; whatever is changed by hand afterwards is computed on it, without the files.
-import { clean, forbiddenCharacter, longestText } from '../text/index.js';
-import { cleanedCounts, lookAlikes, wantsToBeList, type LookAlike } from '../upkeep/index.js';
-import type { CameBack } from '../exchange/index.js';
+import { wantsToBeList } from '../upkeep/index.js';
 import type { Locale } from '../values/index.js';
-import { ColumnCounts, type FoundColumn } from './columns.js';
-import { heldOf, readHeld, type Held } from './held.js';
+import { ColumnCounts, type Counted, type FoundColumn } from './columns.js';
 import { findLevels, type FoundLevels, type LevelColumn } from './levels.js';
+import { Meanings } from './meanings.js';
 import type { FoundTable, SheetRow } from './tables.js';
 
 /** Where a table stands: in which file, on which of its sheets, and as which table there, each counted from 0. */
@@ -30,6 +28,8 @@ export interface FoundChain {
 }
 
 export interface AdoptedTable extends TablePlace {
+  /** Its sheet is hidden in its file. */
+  readonly hidden?: true;
   /** Of its sheet, or of its file where that has but one. */
   readonly title: string;
   readonly titles: readonly string[];
@@ -45,8 +45,8 @@ export interface AdoptedTable extends TablePlace {
   readonly cut: number;
   /** The first rows, as texts, in the order of the columns. */
   readonly sample: readonly (readonly string[])[];
-  /** All rows, as texts; null where they are too many for a list. */
-  readonly listed: readonly (readonly string[])[] | null;
+  /** All rows, as texts in the order of the columns, with their numbers; null where they are too many for a list. */
+  readonly listed: readonly { readonly number: number; readonly texts: readonly string[] }[] | null;
 }
 
 const sampleRows = 8;
@@ -65,15 +65,17 @@ export function adoptedTable(
 ): AdoptedTable {
   const left = new Set(totals);
   const own = rows.filter(({ number }) => number >= first && number <= last && !left.has(number));
-  const held = own.map(({ cells }) => columns.map(({ at }) => heldOf(cells.get(at))));
-  const filled = own.flatMap(({ number }, row) => (held[row]!.some(Boolean) ? [{ number, held: held[row]! }] : []));
-  const found = columns.map(({ at, heading: name }, column) => {
-    const counts = new ColumnCounts();
-    for (const row of filled) if (row.held[column]) counts.add(row.held[column]);
-    return counts.found(at, name, house);
-  });
-  const textAt = (cells: readonly (Held | undefined)[], column: number) => shownIn(cells[column], found[column]!, house);
-  const textsOf = ({ held: cells }: { held: readonly (Held | undefined)[] }) => found.map((_, column) => textAt(cells, column));
+  const counts = columns.map(() => new ColumnCounts());
+  const filled: Filled[] = [];
+  for (const { number, cells } of own) {
+    const held = columns.map(({ at }, place) => {
+      const cell = cells.get(at);
+      return cell && counts[place]!.add(cell);
+    });
+    if (held.some(Boolean)) filled.push({ number, held });
+  }
+  const found = columns.map(({ at, heading: name }, place) => counts[place]!.found(at, name, house));
+  const textsOf = ({ held }: Filled) => held.map((one) => one?.text ?? '');
   return {
     ...place,
     title,
@@ -84,45 +86,40 @@ export function adoptedTable(
     totals,
     rows: filled.length,
     columns: found,
-    cut: own.reduce((sum, { cells }) => sum + [...cells.values()].filter(isCut).length, 0),
-    chains: chainsIn(found, filled, textAt),
+    cut: counts.reduce((sum, column) => sum + column.cut, 0),
+    chains: chainsIn(found, filled),
     sample: filled.slice(0, sampleRows).map(textsOf),
-    listed: filled.length > mostListed ? null : filled.map(textsOf),
+    listed: filled.length > mostListed ? null : filled.map((row) => ({ number: row.number, texts: textsOf(row) })),
   };
 }
 
-const isCut = (cell: CameBack): boolean =>
-  cell.is === 'text' && (cell.text.length > longestText || forbiddenCharacter(cell.text) !== undefined);
-
-const shownIn = (held: Held | undefined, column: FoundColumn, house: Locale): string =>
-  held === undefined ? '' : clean(readHeld('text', held, { ...house, ...column.writing }).value);
-
-type Filled = readonly { readonly number: number; readonly held: readonly (Held | undefined)[] }[];
-type TextAt = (cells: readonly (Held | undefined)[], column: number) => string;
-
-/** Levels are sought among what the columns mean: a slip of the finger contradicts nothing. */
-function chainsIn(columns: readonly FoundColumn[], rows: Filled, textAt: TextAt): FoundChain[] {
-  const lists = columns.flatMap((column, place) => {
-    if (column.kind !== 'text' || column.values === null) return [];
-    const alike = lookAlikes(cleanedCounts(new Map(column.values.map(({ value, entries }) => [value, entries]))));
-    return wantsToBeList(column.values.length - slipsIn(alike), column.filled) ? [{ place, right: rightOf(alike) }] : [];
-  });
-  const level = ({ place, right }: (typeof lists)[number]): LevelColumn => ({
-    at: place,
-    values: rows.map(({ held }) => right.get(textAt(held, place)) ?? textAt(held, place)),
-  });
-  return findLevels(lists.map(level)).flatMap((found) => chainOf(found, rows, textAt) ?? []);
+/** A row that is not blank: what it holds in each column. */
+interface Filled {
+  readonly number: number;
+  readonly held: readonly (Counted | undefined)[];
 }
 
-/** Of each spelling that is likely a slip, the one that it likely means. */
-export const rightOf = (alike: readonly LookAlike[]): ReadonlyMap<string, string> =>
-  new Map(alike.flatMap(([right, ...others]) => others.map(({ value }) => [value, right!.value] as const)));
-export const slipsIn = (alike: readonly LookAlike[]): number => alike.reduce((sum, group) => sum + group.length - 1, 0);
+/** Levels are sought among what the columns mean: a slip of the finger contradicts nothing. */
+function chainsIn(columns: readonly FoundColumn[], rows: readonly Filled[]): FoundChain[] {
+  const lists = columns.flatMap((column, place) => {
+    if (column.kind !== 'text' || column.values === null) return [];
+    const meanings = new Meanings(undefined, column.values);
+    return wantsToBeList(meanings.values.size, column.filled) ? [{ place, meanings }] : [];
+  });
+  const level = ({ place, meanings }: (typeof lists)[number]): LevelColumn => ({
+    at: place,
+    values: rows.map(({ held }) => {
+      const text = held[place]?.text ?? '';
+      return meanings.of(text) ?? text;
+    }),
+  });
+  return findLevels(lists.map(level)).flatMap((found) => chainOf(found, rows) ?? []);
+}
 
-function chainOf({ columns }: FoundLevels, rows: Filled, textAt: TextAt): FoundChain | undefined {
+function chainOf({ columns }: FoundLevels, rows: readonly Filled[]): FoundChain | undefined {
   const paths = new Map<string, { path: string[]; rows: number; row: number }>();
   for (const { number, held } of rows) {
-    const path = columns.map((column) => textAt(held, column));
+    const path = columns.map((place) => held[place]?.text ?? '');
     const key = path.join('\u001F');
     const known = paths.get(key);
     if (known) known.rows++;

@@ -1,3 +1,13 @@
+export {
+  areasOf,
+  withChecks,
+  type Area,
+  type CheckedFile,
+  type CheckType,
+  type FileCheck,
+  type FileName,
+  type FoundCheck,
+} from './checks.js';
 export { adoptedKinds, type AdoptedKind, type FoundColumn } from './columns.js';
 export { adoptedTable, type AdoptedTable, type FoundChain, type PathCount, type TablePlace } from './found.js';
 export { cellsOf, laidParts, type LaidHouse, type LaidTable } from './laid.js';

@@ -10,12 +10,13 @@ import {
 import type { KeptItem } from '../catalogs/index.js';
 import type { SourceRange } from '../ranges/index.js';
 import type { Cells } from '../registers/index.js';
-import { newRule, type CatalogRule } from '../rules/index.js';
+import { newRule, type CatalogRule, type DateRule, type LengthRule, type NumberRule, type Rule, type RuleBase } from '../rules/index.js';
 import { addressKey, clean, freeAmong, freeFieldKey, freeKeyAmong, longestName, matchKey } from '../text/index.js';
 import { tableRoles } from '../upkeep/index.js';
-import type { FieldKind, Locale } from '../values/index.js';
+import { isNumeric, type FieldKind, type Locale } from '../values/index.js';
+import type { FoundCheck } from './checks.js';
 import { heldOf, readHeld, type Writing } from './held.js';
-import type { HouseProposal, ProposedList, ProposedTable } from './proposal.js';
+import type { HouseProposal, ProposedColumn, ProposedList, ProposedTable } from './proposal.js';
 import type { AdoptedTable } from './found.js';
 import type { SheetRow } from './tables.js';
 
@@ -147,11 +148,12 @@ function enteredRegister(table: ProposedTable, title: string, laid: readonly Lai
     ...plain,
     fields: own.map(({ column, field }) => {
       const bound = laid.find(({ list }) => list.id === column.list?.id);
-      if (!bound) return field;
+      if (!bound) return { ...field, rule: ruleOfFile(column) };
       const { level } = column.list!;
       const parents = Array.from({ length: level }, (_, above) => fieldAt(bound.list.id, above));
       const rule: CatalogRule = {
         ...(newRule('catalog') as CatalogRule),
+        ...wordsOf(column.check),
         catalogId: bound.catalog.id,
         level: bound.list.levels.length > 1 ? level : null,
         parents: parents.every((key) => key !== undefined) ? parents : [],
@@ -159,6 +161,34 @@ function enteredRegister(table: ProposedTable, title: string, laid: readonly Lai
       return { ...field, rule };
     }),
   };
+}
+
+/** What the check of a file says to whoever types. */
+function wordsOf(check: FoundCheck | undefined): Partial<RuleBase> {
+  if (!check) return {};
+  const { mayBeBlank, others, hintTitle, hint, refusalText } = check;
+  return { mayBeBlank, others, hint, refusalText, ...(hintTitle !== '' && { hintTitle }) };
+}
+
+/** The rule of a column that is in no list, as the check of its file has it; null where it has none that says something. */
+function ruleOfFile({ check, kind }: ProposedColumn): Rule | null {
+  if (!check) return null;
+  const [words, { taken }] = [wordsOf(check), check];
+  const bound = (number: string | null) => (number === null ? null : { of: 'number' as const, number });
+  const day = (of: string | null) => (of === null ? null : { of: 'day' as const, day: of });
+  if (taken?.takes === 'number' && isNumeric(kind))
+    return {
+      ...(newRule('number') as NumberRule),
+      ...words,
+      least: bound(taken.least),
+      most: bound(taken.most),
+      decimals: taken.whole ? 0 : null,
+    };
+  if (taken?.takes === 'date' && kind === 'date')
+    return { ...(newRule('date') as DateRule), ...words, from: day(taken.from), until: day(taken.until) };
+  if (taken?.takes === 'length' && kind === 'text')
+    return { ...(newRule('length') as LengthRule), ...words, least: taken.least, most: taken.most };
+  return check.hint === '' ? null : { ...newRule('plain'), ...words, others: 'refuse' };
 }
 
 interface Naming {
@@ -220,7 +250,7 @@ function ofTable(list: ProposedList, table: ProposedTable, found: readonly Adopt
   const listed =
     found.find(({ file, sheet, table: number }) => file === table.file && sheet === table.sheet && number === table.table)!.listed ?? [];
   const places = wanted.map((column) => table.columns.indexOf(column));
-  const rows = listed.map((texts) => ({
+  const rows = listed.map(({ texts }) => ({
     cells: Object.fromEntries(places.flatMap((place, at) => (texts[place] === '' ? [] : [[fields[at]!.key, texts[place]!]]))),
   }));
   const roles = tableRoles(fields, rows);

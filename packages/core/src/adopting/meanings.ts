@@ -1,9 +1,14 @@
 // What the texts of some columns mean in a list: one of its values, or none. Spellings that are likely slips mean what they are slips of, unless
 // it was said otherwise by hand.
 import { grouped } from '../group.js';
-import { longestValue, matchKey, sourceTextFault } from '../text/index.js';
+import { longestValue, looseKey, matchKey, slips, sourceTextFault } from '../text/index.js';
 import { lookAlikes, type LookAlike, type Spelling } from '../upkeep/index.js';
 
+/** Slips are told apart up to so many. */
+const farthest = 4;
+/** A slip is so many times rarer than what it is a slip of, or stands fewer than so many times. */
+const timesRarer = 6;
+const fewestUses = 4;
 /** Counts for more than any spelling: it is right. */
 const right = Number.MAX_SAFE_INTEGER;
 
@@ -13,22 +18,36 @@ export class Meanings {
   /** In the order in which they were found. */
   readonly values = new Set<string>();
 
-  /** `known`: the values of a list that is there already; without it they are those that the texts likely mean. `said`: by hand. */
-  constructor(known: ReadonlySet<string> | undefined, texts: readonly Spelling[], said: ReadonlyMap<string, string | null> = new Map()) {
+  /**
+   * `known`: of a list that is there already, its values and what is shown for them, each with its value; without it the values are those that the
+   * texts likely mean. `said`: by hand. `open`: what is said by hand may be a new value of it.
+   */
+  constructor(
+    known: ReadonlyMap<string, string> | undefined,
+    texts: readonly Spelling[],
+    said: ReadonlyMap<string, string | null> = new Map(),
+    open = true,
+  ) {
     this.texts = summed(texts);
     const fit = this.texts.filter(({ value }) => value.length <= longestValue && !sourceTextFault(value));
-    const own = [...(known ?? [])].map((value) => ({ value, entries: right }));
-    const likely = new Map<string, string>();
-    for (const [first, ...others] of lookAlikes([...own, ...fit.filter(({ value }) => !known?.has(value))]))
-      for (const { value } of others) likely.set(value, first!.value);
+    const own = [...(known?.keys() ?? [])].map((value) => ({ value, entries: right }));
+    const likely = new Map(known);
+    for (const group of lookAlikes([...own, ...fit.filter(({ value }) => !known?.has(value))])) {
+      const heads = known ? group.filter(({ value }) => known.has(value)) : headsOf(group);
+      for (const { value } of group) {
+        const head = likely.has(value) ? undefined : nearest(value, heads);
+        if (head !== undefined) likely.set(value, known?.get(head) ?? head);
+      }
+    }
     const meant = ({ value }: Spelling): string | null => {
       const first = said.has(value) ? said.get(value)! : (likely.get(value) ?? value);
       return first !== null && first !== value && said.has(first) ? said.get(first)! : first;
     };
-    for (const value of known ?? []) this.values.add(value);
+    for (const value of known?.values() ?? []) this.values.add(value);
+    const isValue = new Set([...(known?.values() ?? []), ...(open ? said.values() : [])]);
     for (const one of fit) {
       const value = meant(one);
-      if (value === null || (known && !known.has(value))) continue;
+      if (value === null || (known && !isValue.has(value))) continue;
       this.byText.set(one.value, value);
       this.values.add(value);
     }
@@ -50,10 +69,22 @@ export class Meanings {
   outside(): Spelling[] {
     return this.texts.filter(({ value }) => !this.byText.has(value));
   }
+}
 
-  static alikeIn(texts: readonly Spelling[]): LookAlike[] {
-    return lookAlikes(summed(texts));
-  }
+/** Of spellings that look alike, those that are values: what is used nearly as often as another is no slip of it, however alike they are. */
+function headsOf([first, ...others]: LookAlike): Spelling[] {
+  const isOwn = ({ value, entries }: Spelling) =>
+    entries >= fewestUses && entries * timesRarer > first!.entries && squeezed(value) !== squeezed(first!.value);
+  return [first!, ...others.filter(isOwn)];
+}
+/** Without what is told apart by nobody: case, accents, blanks and punctuation. */
+const squeezed = (text: string): string => looseKey(text).replaceAll(' ', '');
+
+/** Of some values, the one with the fewest slips between; undefined where there is none. */
+function nearest(text: string, among: readonly Spelling[]): string | undefined {
+  if (among.length < 2) return among[0]?.value;
+  const distances = among.map(({ value }) => ({ value, distance: slips(matchKey(text), matchKey(value), farthest) }));
+  return distances.reduce((best, one) => (one.distance < best.distance ? one : best)).value;
 }
 
 function summed(texts: readonly Spelling[]): Spelling[] {

@@ -3,7 +3,7 @@
 import { matchKey } from '../text/index.js';
 import { tableRoles, wantsToBeList, type Spelling } from '../upkeep/index.js';
 import type { AdoptedKind, FoundColumn } from './columns.js';
-import { slipsIn, type AdoptedTable, type PathCount, type TablePlace } from './found.js';
+import type { AdoptedTable, PathCount, TablePlace } from './found.js';
 import { KnownTexts, Meanings } from './meanings.js';
 
 /** What a table becomes: a sheet in which data are entered, or a list from which values are chosen. */
@@ -31,8 +31,8 @@ export const noMends: Mends = { tables: [], columns: [], lists: [], spellings: [
 
 export interface ProposedColumn extends Omit<FoundColumn, 'values' | 'unread'> {
   readonly wanted: boolean;
-  /** Cells that are kept as a text, since its kind does not read them. */
-  readonly unread: number;
+  /** Cells that are kept as a text, since its kind does not read them; null where that is told only when it is stored. */
+  readonly unread: number | null;
   /** The list that it is bound to, and at which of its levels. */
   readonly list: { readonly id: string; readonly level: number } | null;
   /** True where it could become a list. */
@@ -92,6 +92,8 @@ export interface HouseProposal {
 const sameShare = 0.8;
 /** Of the cells of a list, so many hold a value of a column that joins it, unless both are called the same. */
 const usedShare = 0.3;
+/** A column that chooses from a table holds each of its values so many times on the average. */
+const leastRepeated = 2;
 
 export const tableId = ({ file, sheet, table }: TablePlace): string => `${file}.${sheet}.${table}`;
 const columnId = (table: string, at: number): string => `${table}/${at}`;
@@ -123,6 +125,9 @@ interface Making {
   readonly levels: readonly string[];
   /** Of a table that is the list, its values with their parents. */
   readonly paths: readonly (readonly string[])[];
+  readonly labels: ReadonlyMap<string, string>;
+  /** The values of a drop-down that is there already. */
+  readonly offered: readonly string[] | undefined;
   /** The columns from which it is made, or that join it. */
   readonly columns: { readonly column: GivenColumn; readonly level: number }[];
   /** Of the columns that are its levels together. */
@@ -130,15 +135,20 @@ interface Making {
 }
 
 function givenTables(tables: readonly AdoptedTable[], mends: Mends): Given[] {
+  const pointed = new Set(
+    tables.flatMap(({ columns }) =>
+      columns.flatMap(({ check }) => (check?.taken?.takes === 'column' ? [columnId(check.taken.table, check.taken.at)] : [])),
+    ),
+  );
   const all = tables.map((found): Given => {
     const id = tableId(found);
     const mend = mends.tables.find(({ table }) => table === id);
     return {
       id,
       found,
-      wanted: mend?.wanted ?? found.rows > 0,
+      wanted: mend?.wanted ?? (found.rows > 0 && !found.hidden && !isLists(found, pointed)),
       title: mend?.title ?? found.title,
-      use: mend?.use ?? 'entries',
+      use: 'entries',
       columns: found.columns.map((column): GivenColumn => {
         const own = mends.columns.find(({ table, at }) => table === id && at === column.at);
         return {
@@ -160,12 +170,29 @@ function givenTables(tables: readonly AdoptedTable[], mends: Mends): Given[] {
       (table.columns.length === 1 || all.some((other) => other.found.rows > table.found.rows && refersTo(other, home)))
     );
   };
-  return all.map((table) => (said(table.id) === undefined && isHome(table) ? { ...table, use: 'list' as const } : table));
+  return all.map((table) => {
+    const wants = said(table.id) ?? (isHome(table) ? 'list' : 'entries');
+    // What tells no rows apart can be no list, whatever is said.
+    return { ...table, use: wants === 'list' && homeOf(table) ? 'list' : 'entries' };
+  });
 }
 
-/** A table as a list: the columns that are its levels, and their values. Undefined where no columns tell its rows apart. */
-function homeOf({ found, columns }: Given): { levels: readonly GivenColumn[]; paths: string[][] } | undefined {
-  const { listed } = found;
+/** Lists side by side, for the drop-downs of other tables: they become lists of their own. */
+const isLists = (table: AdoptedTable, pointed: ReadonlySet<string>): boolean =>
+  table.columns.length > 1 && table.columns.every(({ at, filled }) => filled === 0 || pointed.has(columnId(tableId(table), at)));
+
+/** What a table holds as a list. */
+interface Home {
+  readonly levels: readonly GivenColumn[];
+  /** Its values with their parents. */
+  readonly paths: readonly (readonly string[])[];
+  /** What is shown for its values: a name for a code. */
+  readonly labels: ReadonlyMap<string, string>;
+}
+
+/** A table as a list; undefined where no columns tell its rows apart. */
+function homeOf({ found, columns }: Given): Home | undefined {
+  const listed = found.listed?.map(({ texts }) => texts) ?? null;
   if (listed === null || listed.length < 2) return undefined;
   const fields = columns.flatMap((column, place) =>
     column.wanted ? [{ key: String(place), heading: column.heading, kind: column.kind }] : [],
@@ -175,21 +202,32 @@ function homeOf({ found, columns }: Given): { levels: readonly GivenColumn[]; pa
   }));
   const roles = tableRoles(fields, rows);
   const places = fields.flatMap(({ key, kind }) => (roles.get(key) === 'level' && kind === 'text' ? [Number(key)] : []));
-  const paths = listed.map((texts) => places.map((place) => texts[place]!)).filter((path) => path.every((text) => text !== ''));
+  const told = listed.filter((texts) => places.every((place) => texts[place] !== ''));
+  const paths = told.map((texts) => places.map((place) => texts[place]!));
   if (places.length === 0 || new Set(paths.map((path) => path.join('\u001F'))).size < listed.length) return undefined;
-  return { levels: places.map((place) => columns[place]!), paths };
+  const label = fields.find(({ key }) => roles.get(key) === 'label');
+  const labels = new Map(label ? told.map((texts) => [texts[Number(label.key)]!, texts[places.at(-1)!]!] as const) : []);
+  return { levels: places.map((place) => columns[place]!), paths, labels };
 }
+
+/** By level, what is known to mean a value of it. */
+const knownAt = ({ paths, labels }: Pick<Home, 'paths' | 'labels'>, level: number): ReadonlyMap<string, string> => {
+  const values = paths.map((path) => [path[level]!, path[level]!] as const);
+  return new Map(level === (paths[0]?.length ?? 0) - 1 ? [...labels, ...values] : values);
+};
 
 const isText = ({ wanted, kind, found, list }: GivenColumn): boolean =>
   wanted && kind === 'text' && found.values !== null && list !== false;
 
-const refersTo = (table: Given, home: { readonly paths: readonly (readonly string[])[] }): boolean =>
-  table.wanted && table.columns.some((column) => isText(column) && levelFor(column, home.paths) !== undefined);
+const refersTo = (table: Given, home: Home): boolean =>
+  table.wanted && table.columns.some((column) => isText(column) && levelFor(column, home) !== undefined);
 
 /** The level of a list whose values stand in most cells of a column; undefined for none. */
-function levelFor({ found }: GivenColumn, paths: readonly (readonly string[])[]): number | undefined {
-  const depth = paths[0]?.length ?? 0;
-  const shares = Array.from({ length: depth }, (_, level) => new KnownTexts(paths.map((path) => path[level]!)).share(found.values ?? []));
+function levelFor({ found }: GivenColumn, home: Pick<Home, 'paths' | 'labels'>): number | undefined {
+  // What stands once in each row is a number of its own, and chosen from nothing.
+  if (found.distinct * leastRepeated > found.filled) return undefined;
+  const depth = home.paths[0]?.length ?? 0;
+  const shares = Array.from({ length: depth }, (_, level) => new KnownTexts(knownAt(home, level).keys()).share(found.values ?? []));
   const best = shares.reduce((most, share, level) => (share > (shares[most] ?? 0) ? level : most), 0);
   return (shares[best] ?? 0) >= sameShare ? best : undefined;
 }
@@ -200,7 +238,19 @@ function listsOf(tables: readonly Given[]): Making[] {
     const home = table.wanted && table.use === 'list' ? homeOf(table) : undefined;
     if (!home) return [];
     const levels = home.levels.map(({ heading }) => heading);
-    return [{ id: table.id, title: table.title, home: table, levels, paths: home.paths, columns: [], chains: [] }];
+    return [
+      {
+        id: table.id,
+        title: table.title,
+        home: table,
+        levels,
+        paths: home.paths,
+        labels: home.labels,
+        offered: undefined,
+        columns: [],
+        chains: [],
+      },
+    ];
   });
   const entered = tables.filter(({ wanted, use }) => wanted && use === 'entries');
   const taken = new Set<GivenColumn>();
@@ -209,8 +259,12 @@ function listsOf(tables: readonly Given[]): Making[] {
     taken.add(column);
   };
   for (const column of entered.flatMap(({ columns }) => columns.filter(isText))) {
+    const list = dropDownOf(column, tables, lists);
+    if (list) join(list, column, list.home ? levelIn(list, column) : 0);
+  }
+  for (const column of entered.flatMap(({ columns }) => columns.filter((one) => isText(one) && !taken.has(one)))) {
     for (const list of lists) {
-      const level = levelFor(column, list.paths);
+      const level = levelFor(column, list);
       if (level === undefined) continue;
       join(list, column, level);
       break;
@@ -257,6 +311,30 @@ function listsOf(tables: readonly Given[]): Making[] {
   return lists;
 }
 
+/** The list that the drop-down of a column offers: a table that is a list, one that other columns offer, too, or a new one. */
+function dropDownOf(column: GivenColumn, tables: readonly Given[], lists: Making[]): Making | undefined {
+  const taken = column.found.check?.taken;
+  if (taken?.takes !== 'typed' && taken?.takes !== 'column') return undefined;
+  const source = taken.takes === 'column' ? tables.find(({ id }) => id === taken.table) : undefined;
+  const home = source && lists.find((list) => list.home === source);
+  if (home && taken.takes === 'column' && homeOf(source)?.levels.some(({ found }) => found.at === taken.at)) return home;
+  const keys = new Set(taken.values.map(matchKey));
+  const same = lists.find(({ offered }) => offered && offered.length === keys.size && offered.every((value) => keys.has(matchKey(value))));
+  if (same) return same;
+  const heading = source?.columns.find(({ found }) => taken.takes === 'column' && found.at === taken.at)?.heading;
+  const title = heading || column.heading;
+  const list: Making = { ...newList(column, [title]), title, offered: taken.values };
+  lists.push(list);
+  return list;
+}
+
+/** At which level of a table that is a list its drop-down points. */
+function levelIn({ home }: Making, { found }: GivenColumn): number {
+  const taken = found.check?.taken;
+  const at = taken?.takes === 'column' ? taken.at : undefined;
+  return Math.max(0, homeOf(home!)?.levels.findIndex((level) => level.found.at === at) ?? 0);
+}
+
 /** Whether columns are the levels of a list, one by one. */
 const isOf = (list: Making, columns: readonly GivenColumn[]): boolean =>
   columns.length === list.levels.length &&
@@ -268,6 +346,8 @@ const newList = ({ table, found, heading }: GivenColumn, levels: readonly string
   home: undefined,
   levels,
   paths: [],
+  labels: new Map(),
+  offered: undefined,
   columns: [],
   chains: [],
 });
@@ -276,13 +356,13 @@ function wantsList({ found }: GivenColumn): boolean {
   const values = found.values ?? [];
   // Numbers and days that are taken for texts by hand are no list for that.
   if (found.kind !== 'text') return false;
-  return wantsToBeList(values.length - slipsIn(Meanings.alikeIn(values)), found.filled);
+  return wantsToBeList(new Meanings(undefined, values).values.size, found.filled);
 }
 
 /** Whether a column holds the values of a list that is made of columns. */
 function isSame(column: GivenColumn, list: Making, level: number): boolean {
   const own = list.columns.filter((one) => one.level === level).map((one) => one.column);
-  const known = own.flatMap(({ found }) => found.values ?? []);
+  const known = list.offered?.map((value) => ({ value, entries: 1 })) ?? own.flatMap(({ found }) => found.values ?? []);
   const values = column.found.values ?? [];
   const isCalled = own.some(({ heading }) => matchKey(heading) === matchKey(column.heading));
   if (new KnownTexts(known.map(({ value }) => value)).share(values) < sameShare) return false;
@@ -348,7 +428,7 @@ export function proposedHouse(found: readonly AdoptedTable[], mends: Mends): Hou
             heading: column.heading,
             kind: column.kind,
             wanted: column.wanted,
-            unread: unread[column.kind],
+            unread: unread[column.kind] ?? null,
             list: bound ? { id: bound.one.list.id, level: bound.level } : null,
             mayBeList: column.kind === 'text' && values !== null,
             outside: bound ? bound.one.outsideOf(column, bound.level) : 0,
@@ -362,6 +442,12 @@ export function proposedHouse(found: readonly AdoptedTable[], mends: Mends): Hou
       columns: list.columns.map(({ column, level }) => ({ table: column.table, at: column.found.at, level })),
     })),
   };
+}
+
+/** What is known to mean a value of a list that is there already; undefined for one that is made of what columns hold. */
+function knownIn(list: Making, level: number): ReadonlyMap<string, string> | undefined {
+  if (list.home) return knownAt(list, level);
+  return list.offered && new Map(list.offered.map((value) => [value, value] as const));
 }
 
 interface Composed {
@@ -378,9 +464,7 @@ function composed(list: Making, said: ReadonlyMap<string, string | null>): Compo
   const deepest = list.levels.length - 1;
   const textsAt = (level: number): Spelling[] =>
     list.columns.filter((one) => one.level === level).flatMap(({ column }) => column.found.values ?? []);
-  const meanings = list.levels.map(
-    (_, level) => new Meanings(list.home ? new Set(list.paths.map((path) => path[level]!)) : undefined, textsAt(level), said),
-  );
+  const meanings = list.levels.map((_, level) => new Meanings(knownIn(list, level), textsAt(level), said, !list.home));
   const paths = list.home ? list.paths : deepest === 0 ? [...meanings[0]!.values].map((value) => [value]) : pathsIn(list, meanings);
   const outside = meanings.flatMap((own) => own.outside());
   const offered = new Set(paths.map((path) => path.join('\u001F')));
@@ -402,7 +486,7 @@ function composed(list: Making, said: ReadonlyMap<string, string | null>): Compo
       const entries = texts.reduce((sum, one) => sum + one.entries, 0);
       return { value, path: path.slice(0, -1), entries, spellings: texts.filter((one) => one.value !== value) };
     });
-    return list.home ? values : values.sort((one, other) => other.entries - one.entries);
+    return list.home || list.offered ? values : values.sort((one, other) => other.entries - one.entries);
   };
   return {
     values: list.levels.map((_, level) => valuesAt(level)),

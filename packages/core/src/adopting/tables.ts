@@ -39,7 +39,10 @@ const fewRows = 3;
 
 const filledIn = ({ cells }: SheetRow, from: number, to: number): [number, CameBack][] =>
   [...cells].filter(([at]) => at >= from && at <= to).sort(([one], [other]) => one - other);
-const hasIn = ({ cells }: SheetRow, from: number, to: number): boolean => [...cells.keys()].some((at) => at >= from && at <= to);
+function hasIn({ cells }: SheetRow, from: number, to: number): boolean {
+  for (const at of cells.keys()) if (at >= from && at <= to) return true;
+  return false;
+}
 const isText = (cell: CameBack): boolean => cell.is === 'text';
 const textOf = (cell: CameBack): string => (cell.is === 'text' ? clean(cell.text) : '');
 /** Digits with what stands between them: an amount, a day or a code, however it is written. */
@@ -58,13 +61,16 @@ function bandsOf(rows: readonly SheetRow[]): SheetRow[][] {
 
 /** The blocks of a band: parted by blank columns, unless what they part begins and ends together. */
 function blocksOf(band: readonly SheetRow[]): Block[] {
-  const filled = [...new Set(band.flatMap(({ cells }) => [...cells.keys()]))].sort((one, other) => one - other);
+  const places = new Set<number>();
+  for (const { cells } of band) for (const at of cells.keys()) places.add(at);
+  const filled = [...places].sort((one, other) => one - other);
   const runs: { from: number; to: number }[] = [];
   for (const at of filled) {
     const run = runs.at(-1);
     if (run && at === run.to + 1) run.to = at;
     else runs.push({ from: at, to: at });
   }
+  if (runs.length === 1) return [{ rows: band.filter(({ cells }) => cells.size > 0), ...runs[0]! }];
   const blocks = runs.map(({ from, to }): Block => ({ rows: band.filter((row) => hasIn(row, from, to)), from, to }));
   return blocks.reduce<Block[]>((found, block) => {
     const before = found.at(-1);
@@ -90,8 +96,21 @@ function namesColumns(row: SheetRow, { from, to }: Block): boolean {
   );
 }
 
+/** Whether a row groups the columns that the one below it names: a few texts over many. */
+function groupsColumns(row: SheetRow, below: SheetRow, block: Block): boolean {
+  const [cells, named] = [filledIn(row, block.from, block.to), filledIn(below, block.from, block.to)];
+  return (
+    cells.every(([, cell]) => isText(cell) && !isWrittenNumber(textOf(cell))) &&
+    cells.length * 2 <= named.length &&
+    namesColumns(below, block)
+  );
+}
+
 /** Whether a row adds up those above it. */
-const addsUp = (row: SheetRow, { from, to }: Block): boolean => filledIn(row, from, to).some(([, cell]) => totalWords.test(textOf(cell)));
+function addsUp({ cells }: SheetRow, { from, to }: Block): boolean {
+  for (const [at, cell] of cells) if (at >= from && at <= to && cell.is === 'text' && totalWords.test(cell.text.trimStart())) return true;
+  return false;
+}
 
 /** The parts of a block: lines above it, headings (one row, or two of which the upper one groups), and rows. */
 function partsOf(block: Block): { titles: SheetRow[]; headings: SheetRow[]; rows: SheetRow[] } {
@@ -101,6 +120,7 @@ function partsOf(block: Block): { titles: SheetRow[]; headings: SheetRow[]; rows
   const titles = lines <= 0 ? [] : rows.slice(0, lines);
   const rest = rows.slice(titles.length);
   const [first, second, third] = rest;
+  if (first && second && third && groupsColumns(first, second, block)) return { titles, headings: [first, second], rows: rest.slice(2) };
   if (!first || !namesColumns(first, block) || (rest.length === 1 && titles.length === 0)) return { titles, headings: [], rows: rest };
   const gaps = filledIn(first, from, to).length < to - from + 1;
   const two =
@@ -125,6 +145,7 @@ function headingAt(headings: readonly SheetRow[], at: number, from: number): str
 
 /** A table that is being found: what more rows are compared with is noted as they come. */
 class Finding {
+  /** By column, what is a text as it is written, and how much else there is. */
   private readonly held = new Map<number, { readonly texts: Set<string>; others: number }>();
   readonly rows: SheetRow[] = [];
 
@@ -143,7 +164,7 @@ class Finding {
       for (const [at, cell] of row.cells) {
         const column = this.held.get(at) ?? { texts: new Set<string>(), others: 0 };
         this.held.set(at, column);
-        if (isText(cell)) column.texts.add(textOf(cell));
+        if (cell.is === 'text') column.texts.add(cell.text);
         else column.others++;
       }
     }
@@ -157,7 +178,9 @@ class Finding {
       return held ? [{ cell, held }] : [];
     });
     if (beside.some(({ cell, held }) => isText(cell) && held.texts.size === 0)) return false;
-    return beside.some(({ cell, held }) => !isText(cell) || held.texts.has(textOf(cell)));
+    return beside.some(
+      ({ cell, held }) => cell.is !== 'text' || held.texts.has(cell.text) || [...held.texts].some((text) => clean(text) === textOf(cell)),
+    );
   }
 
   found(): FoundTable[] {

@@ -1,5 +1,5 @@
 // What is read from a file, whatever its format: sheets one after another, each in rows.
-import type { CameBack } from '@dellum/core';
+import type { CameBack, FileCheck, FileName } from '@dellum/core';
 
 export interface ReadRow {
   /** Counted from 1. */
@@ -10,7 +10,9 @@ export interface ReadRow {
 export type Piece =
   | { readonly piece: 'sheet'; readonly title: string; readonly hidden: boolean }
   /** Rows of the sheet before; those that hold nothing are not there. */
-  | { readonly piece: 'rows'; readonly rows: readonly ReadRow[] };
+  | { readonly piece: 'rows'; readonly rows: readonly ReadRow[] }
+  /** What cells of the sheet before are checked against. */
+  | { readonly piece: 'checks'; readonly checks: readonly FileCheck[] };
 
 /** What is not read as it stands, and is said. */
 export interface Noticed {
@@ -28,6 +30,8 @@ export const nothingNoticed = (): Noticed => ({ formulas: 0, errors: 0, beyond: 
 export const countAnew = (noticed: Noticed): void => void Object.assign(noticed, { formulas: 0, errors: 0, beyond: 0 });
 
 export interface OpenedFile {
+  /** What cells are called in it. */
+  readonly names?: readonly FileName[];
   /** Sheet by sheet, from the beginning each time it is asked. */
   pieces(): AsyncIterable<Piece>;
   /** What was noticed in the pieces that were read last. */
@@ -37,6 +41,8 @@ export interface OpenedFile {
 /** A file that cannot be read: what it is, and what to do, in a sentence. */
 export class UnreadableFile extends Error {}
 
+/** So many checks of a sheet are read. */
+export const mostChecks = 1000;
 /** So many columns of a sheet are read. */
 export const mostColumns = 1000;
 /** A text of more characters than this is no cell. */

@@ -1,5 +1,5 @@
 // Reads a spreadsheet of ISO/IEC 26300 (OpenDocument).
-import { dayNumber, type CameBack } from '@dellum/core';
+import { dayNumber, type CameBack, type FileName } from '@dellum/core';
 import type { Archive } from './archive.js';
 import { withPassword } from './archive.js';
 import {
@@ -14,6 +14,7 @@ import {
 } from './models.js';
 import { heardWhole, parsed, tags, tooLong, type Heard } from './xmlParts.js';
 import { longestText } from './models.js';
+import { ChecksHeard, formulaOf, referenceOf } from './openDocumentChecks.js';
 
 const content = 'content.xml';
 const manifest = 'META-INF/manifest.xml';
@@ -32,11 +33,14 @@ export async function openOpenDocument(archive: Archive): Promise<OpenedFile> {
     : [];
   if (locked.length > 0) throw withPassword();
   if (!archive.has(content)) throw new UnreadableFile('The file is not whole: it has no contents. Save it again where it was made.');
+  const names: FileName[] = [];
   return {
     noticed,
+    names,
     async *pieces(): AsyncIterable<Piece> {
       countAnew(noticed);
-      for await (const pieces of parsed(archive.part(content), piecesHeard(noticed))) yield* pieces;
+      names.length = 0;
+      for await (const pieces of parsed(archive.part(content), piecesHeard(noticed, names))) yield* pieces;
     },
   };
 }
@@ -73,8 +77,11 @@ class Names {
 /** Elements of which nothing stands in a cell. */
 const passedOver = new Set(['office:annotation', 'table:tracked-changes', 'table:shapes', 'text:note', 'table:dde-links']);
 
-function piecesHeard(noticed: Noticed): Heard<Piece> {
+/** `named`: what cells are called is added to it. */
+function piecesHeard(noticed: Noticed, named: FileName[]): Heard<Piece> {
   const names = new Names();
+  const checks = new ChecksHeard();
+  let message: ReadonlyMap<string, string> = new Map();
   const hidden = new Set<string>();
   let [pieces, rows]: [Piece[], ReadRow[]] = [[], []];
   let [passing, depth, row, repeated, column, style] = [0, 0, 0, 1, 0, ''];
@@ -106,6 +113,20 @@ function piecesHeard(noticed: Noticed): Heard<Piece> {
       cell = attributes;
       [shown, paragraphs] = ['', 0];
       if (attributes.has('table:formula')) noticed.formulas += 1;
+    },
+    'table:content-validation': (attributes) => checks.define(attributes),
+    'table:help-message': (attributes) => {
+      [message, shown, paragraphs] = [attributes, '', 0];
+    },
+    'table:error-message': (attributes) => {
+      [message, shown, paragraphs] = [attributes, '', 0];
+    },
+    'table:named-range': (attributes) => {
+      const formula = referenceOf(attributes.get('table:cell-range-address') ?? '');
+      named.push({ name: attributes.get('table:name') ?? '', formula });
+    },
+    'table:named-expression': (attributes) => {
+      named.push({ name: attributes.get('table:name') ?? '', formula: formulaOf(attributes.get('table:expression') ?? '') });
     },
     'table:covered-table-cell': (attributes) => {
       if (depth === 1) column += countIn(attributes, 'table:number-columns-repeated');
@@ -140,6 +161,9 @@ function piecesHeard(noticed: Noticed): Heard<Piece> {
     if (depth !== 1 || !cell) return;
     const count = countIn(cell, 'table:number-columns-repeated');
     const held = cellOf(cell, shown, noticed);
+    const check = cell.get('table:content-validation-name');
+    if (check !== undefined)
+      checks.cells(check, { top: row + 1, bottom: Math.min(row + repeated, lastRow), left: column, right: column + count - 1 });
     if (held) {
       const until = Math.min(column + count, mostColumns);
       if (column + count > mostColumns) noticed.beyond += column + count - Math.max(column, mostColumns);
@@ -181,7 +205,14 @@ function piecesHeard(noticed: Noticed): Heard<Piece> {
       if (called === 'text:p') inParagraph = false;
       if (called === 'table:table-cell') cellEnded();
       if (called === 'table:table-row') rowEnded();
-      if (called === 'table:table') depth -= 1;
+      if (called === 'table:help-message') checks.help(message, shown);
+      if (called === 'table:error-message') checks.error(message, shown);
+      if (called !== 'table:table') return;
+      depth -= 1;
+      const own = depth === 0 ? checks.ofSheet() : [];
+      if (own.length === 0) return;
+      flush();
+      pieces.push({ piece: 'checks', checks: own });
     },
     taken() {
       flush();

@@ -1,8 +1,20 @@
 // Reads a workbook of ISO/IEC 29500 (OOXML).
 import { posix } from 'node:path';
-import { columnOf, countsIn, daysRead, unescaped, type CameBack, type Counts } from '@dellum/core';
+import {
+  areasOf,
+  columnOf,
+  countsIn,
+  daysRead,
+  unescaped,
+  type CameBack,
+  type CheckType,
+  type Counts,
+  type FileCheck,
+  type FileName,
+} from '@dellum/core';
 import type { Archive } from './archive.js';
 import {
+  mostChecks,
   mostColumns,
   mostText,
   countAnew,
@@ -45,11 +57,14 @@ export async function openWorkbook(archive: Archive): Promise<OpenedFile> {
   };
   return {
     noticed,
+    names: await heardWhole(archive.part(book), namesHeard()),
     async *pieces(): AsyncIterable<Piece> {
       countAnew(noticed);
       for (const { title, hidden, part } of sheets.all) {
         yield { piece: 'sheet', title, hidden };
-        for await (const rows of parsed(archive.part(part), rowsHeard(shared, noticed))) yield { piece: 'rows', rows };
+        const checks: FileCheck[] = [];
+        for await (const rows of parsed(archive.part(part), rowsHeard(shared, noticed, checks))) yield { piece: 'rows', rows };
+        if (checks.length > 0) yield { piece: 'checks', checks };
       }
     },
   };
@@ -89,6 +104,64 @@ async function sheetsOf(archive: Archive, book: string, parts: readonly { id: st
   );
   if (all.length === 0) throw new UnreadableFile('The file has no sheet. Choose another file.');
   return { all, from1904 };
+}
+
+/** Names of cells, as they are defined. */
+function namesHeard(): Heard<FileName> {
+  let found: FileName[] = [];
+  let name: string | undefined;
+  let formula = '';
+  return {
+    open(tag) {
+      if (localName(tag.name) !== 'definedName') return;
+      [name, formula] = [tag.attributes['name'], ''];
+    },
+    text(text) {
+      if (name !== undefined) formula += text;
+    },
+    close(tagName) {
+      if (localName(tagName) !== 'definedName' || name === undefined) return;
+      found.push({ name, formula });
+      name = undefined;
+    },
+    taken() {
+      const all = found;
+      found = [];
+      return all;
+    },
+  };
+}
+
+const checkTypes: readonly CheckType[] = ['list', 'whole', 'decimal', 'date', 'textLength'];
+const strict = { stop: 'refuse', warning: 'confirm', information: 'accept' } as const;
+
+/** A check as it is being read (18.3.1.32; in extensions its formulas and cells stand in elements of their own). */
+interface CheckRead {
+  readonly attributes: Readonly<Record<string, string>>;
+  first: string;
+  second: string;
+  cells: string;
+}
+
+function checkOf({ attributes, first, second, cells }: CheckRead): FileCheck | undefined {
+  const type = checkTypes.find((known) => known === attributes['type']);
+  const areas = areasOf(attributes['sqref'] ?? cells).slice(0, mostChecks);
+  if (!type || areas.length === 0) return undefined;
+  const isOn = (name: string) => /^(?:1|true)$/u.test(attributes[name] ?? '');
+  const style = attributes['errorStyle'];
+  const words = (name: string, shown: string) => (isOn(shown) ? unescaped(attributes[name] ?? '').slice(0, 400) : '');
+  return {
+    areas,
+    type,
+    operator: attributes['operator'] ?? 'between',
+    first: first.trim(),
+    second: second.trim(),
+    mayBeBlank: isOn('allowBlank'),
+    others: isOn('showErrorMessage') ? strict[style === 'warning' || style === 'information' ? style : 'stop'] : 'accept',
+    hintTitle: words('promptTitle', 'showInputMessage').slice(0, 60),
+    hint: words('prompt', 'showInputMessage'),
+    refusalText: words('error', 'showErrorMessage'),
+  };
 }
 
 /** Texts in the elements `si`; what is written above them to help reading is left out. */
@@ -143,7 +216,8 @@ async function countsOf(archive: Archive, part: string | undefined): Promise<rea
   );
 }
 
-function rowsHeard(shared: Shared, noticed: Noticed): Heard<ReadRow> {
+/** Rows of a sheet; what its cells are checked against is added to `checks`. */
+function rowsHeard(shared: Shared, noticed: Noticed, checks: FileCheck[]): Heard<ReadRow> {
   let found: ReadRow[] = [];
   let [row, column] = [0, -1];
   let cells = new Map<number, CameBack>();
@@ -151,6 +225,8 @@ function rowsHeard(shared: Shared, noticed: Noticed): Heard<ReadRow> {
   let [value, inline, hasInline] = ['', '', false];
   let into: 'value' | 'inline' | undefined;
   let above = 0;
+  let check: CheckRead | undefined;
+  let part: 'first' | 'second' | 'cells' | undefined;
 
   const begun = ({ attributes }: Tag) => {
     column = columnOf(attributes['r'] ?? '') ?? column + 1;
@@ -176,7 +252,17 @@ function rowsHeard(shared: Shared, noticed: Noticed): Heard<ReadRow> {
           begun(tag);
           break;
         case 'f':
-          noticed.formulas += 1;
+          if (!check) noticed.formulas += 1;
+          break;
+        case 'dataValidation':
+          check = { attributes: tag.attributes, first: '', second: '', cells: '' };
+          break;
+        case 'formula1':
+        case 'formula2':
+          part = check && (name === 'formula1' ? 'first' : 'second');
+          break;
+        case 'sqref':
+          part = check && 'cells';
           break;
         case 'v':
           into = 'value';
@@ -194,9 +280,16 @@ function rowsHeard(shared: Shared, noticed: Noticed): Heard<ReadRow> {
     text(text) {
       if (into === 'value') value += text;
       if (into === 'inline') inline += text;
+      if (check && part) check[part] += text;
     },
     close(tagName) {
       const name = localName(tagName);
+      if (name === 'formula1' || name === 'formula2' || name === 'sqref') part = undefined;
+      if (name === 'dataValidation' && check) {
+        const read = checks.length < mostChecks ? checkOf(check) : undefined;
+        if (read) checks.push(read);
+        check = undefined;
+      }
       if (name === 'v' || name === 't') into = undefined;
       if (name === 'rPh') above -= 1;
       if (name === 'c') ended();

@@ -8,6 +8,7 @@ import {
   type ProposedColumn,
   type ProposedTable,
   type TableUse,
+  type FoundCheck,
 } from '@dellum/core';
 import { Check } from '../../frame/Check.js';
 import { Scrolling } from '../../frame/Scrolling.js';
@@ -15,7 +16,7 @@ import { Select } from '../../frame/Select.js';
 import { number } from '../../frame/written.js';
 import { KeptText } from './KeptText.js';
 import type { useMend } from './useMend.js';
-import { cells, rows } from './adoptionWords.js';
+import { cells, checkWords, rows } from './adoptionWords.js';
 
 interface TableCardProps {
   readonly table: ProposedTable;
@@ -142,6 +143,7 @@ function ColumnRow({ table, column, sample, proposal, mend }: ColumnRowProps) {
           {wanted && column.mayBeList && (
             <ListOf column={column} proposal={proposal} name={name} set={(list) => mend.column({ ...of, list })} />
           )}
+          {wanted && column.check && <CheckOf check={column.check} isBound={column.list !== null} />}
         </Table.Cell>
       )}
     </Table.Row>
@@ -152,7 +154,8 @@ function ColumnRow({ table, column, sample, proposal, mend }: ColumnRowProps) {
 function Oddities({ column: { unread, odd, unsure, writing, kind } }: { column: ProposedColumn }) {
   return (
     <Stack gap="0" fontSize="xs">
-      {unread > 0 && (
+      {unread === null && <Text color="amber.fg">Cells that it does not read are kept as text.</Text>}
+      {unread !== null && unread > 0 && (
         <Text color="amber.fg">
           {cells(unread)} kept as text{odd.length > 0 && `: ${odd.map((text) => `“${text}”`).join(', ')}`}
         </Text>
@@ -164,6 +167,21 @@ function Oddities({ column: { unread, odd, unsure, writing, kind } }: { column: 
             : `Read with “${writing.decimalMark}” as the decimal mark; the cells do not tell.`}
         </Text>
       )}
+    </Stack>
+  );
+}
+
+/** What stands in the file already to choose from. */
+function CheckOf({ check, isBound }: { check: FoundCheck; isBound: boolean }) {
+  const { says, wrong } = checkWords(check, isBound);
+  return (
+    <Stack gap="0" fontSize="xs">
+      <Text color="inkSoft">{says}</Text>
+      {wrong.map((words) => (
+        <Text key={words} color="amber.fg">
+          {words}
+        </Text>
+      ))}
     </Stack>
   );
 }

@@ -1,6 +1,6 @@
 // What is said of proposals, in words.
-import type { HouseProposal, ProposedList } from '@dellum/core';
-import { number } from '../../frame/written.js';
+import type { FoundCheck, HouseProposal, ProposedList } from '@dellum/core';
+import { number, written } from '../../frame/written.js';
 
 const counted = (count: number, one: string, many: string): string => `${number.format(count)} ${count === 1 ? one : many}`;
 export const rows = (count: number): string => counted(count, 'row', 'rows');
@@ -32,6 +32,44 @@ export function whereWords(list: ProposedList, proposal: HouseProposal): string 
   return columns === '' ? `, the table ${table.title}` : `, the table ${table.title}, for ${columns}`;
 }
 
+/** What a column is checked against in its file, and what is wrong with that. `isBound`: it is in a list. */
+export function checkWords({ taken, beyond }: FoundCheck, isBound: boolean): { readonly says: string; readonly wrong: readonly string[] } {
+  const missed = taken?.takes === 'column' ? taken.missed : 0;
+  return {
+    says: taken ? takenWords(taken) : 'a check that is not understood; only its words are taken over',
+    wrong: [
+      ...(!isBound && (taken?.takes === 'typed' || taken?.takes === 'column')
+        ? ['It is not taken over, since the column is in no list.']
+        : []),
+      ...(isBound && missed > 0
+        ? [`Its drop-down stopped short of ${counted(missed, 'value', 'values')} below it; all are offered from now on.`]
+        : []),
+      ...(beyond > 0 ? [`It did not reach ${rows(beyond)}; the rule holds for all.`] : []),
+    ],
+  };
+}
+
+function takenWords(taken: NonNullable<FoundCheck['taken']>): string {
+  const span = (least: string | number | null, most: string | number | null) =>
+    least !== null && most !== null ? `${least} to ${most}` : least !== null ? `${least} or more` : `${most ?? ''} or less`;
+  switch (taken.takes) {
+    case 'typed':
+      return 'a drop-down typed into the file';
+    case 'column':
+      return 'a drop-down of the file';
+    case 'number':
+      return `${taken.whole ? 'whole numbers' : 'numbers'}, ${span(taken.least, taken.most)}`;
+    case 'date':
+      return taken.from !== null && taken.until !== null
+        ? `from ${written('date', taken.from)} to ${written('date', taken.until)}`
+        : taken.from !== null
+          ? `from ${written('date', taken.from)} on`
+          : `until ${written('date', taken.until ?? '')}`;
+    case 'length':
+      return `${span(taken.least, taken.most)} characters`;
+  }
+}
+
 /** What will be stored, in numbers. */
 export function outcomeWords({ tables, lists }: HouseProposal): string {
   const entered = tables.filter(({ wanted, use }) => wanted && use === 'entries');
@@ -58,4 +96,4 @@ export const unreadIn = ({ tables }: HouseProposal): number =>
   tables
     .filter(({ wanted }) => wanted)
     .flatMap(({ columns }) => columns)
-    .reduce((sum, { wanted, unread }) => sum + (wanted ? unread : 0), 0);
+    .reduce((sum, { wanted, unread }) => sum + (wanted ? (unread ?? 0) : 0), 0);

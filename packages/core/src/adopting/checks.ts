@@ -1,0 +1,224 @@
+// Drop-downs and other checks that stand in a workbook already (ISO/IEC 29500, 18.3.1.32 dataValidation), as what they say of the columns of the
+// tables that are found: the values of a list, bounds, and the words for whoever types.
+import { columnOf } from '../exchange/readCells.js';
+import { epoch } from '../exchange/cellValue.js';
+import { clean } from '../text/index.js';
+import { dayNumber, dayOf } from '../values/index.js';
+import type { AdoptedTable } from './found.js';
+
+/** Rows and columns of a sheet: rows counted from 1, columns from 0; both ends are in it. */
+export interface Area {
+  readonly top: number;
+  readonly bottom: number;
+  readonly left: number;
+  readonly right: number;
+}
+export type CheckType = 'list' | 'whole' | 'decimal' | 'date' | 'textLength';
+/** A check as it stands in a file. */
+export interface FileCheck {
+  readonly areas: readonly Area[];
+  readonly type: CheckType;
+  readonly operator: string;
+  /** Formulas, without the sign of equality. */
+  readonly first: string;
+  readonly second: string;
+  readonly mayBeBlank: boolean;
+  readonly others: 'refuse' | 'confirm' | 'accept';
+  readonly hintTitle: string;
+  readonly hint: string;
+  readonly refusalText: string;
+}
+/** A name of a workbook, and what it stands for. */
+export interface FileName {
+  readonly name: string;
+  readonly formula: string;
+}
+export interface CheckedSheet {
+  readonly title: string;
+  readonly checks: readonly FileCheck[];
+}
+export interface CheckedFile {
+  readonly sheets: readonly CheckedSheet[];
+  readonly names: readonly FileName[];
+}
+
+/** What a check takes. */
+export type Taken =
+  /** Typed into the check itself. */
+  | { readonly takes: 'typed'; readonly values: readonly string[] }
+  /** From the column of a table; `missed`: values that stand below the end of the drop-down, and were not offered. */
+  | { readonly takes: 'column'; readonly table: string; readonly at: number; readonly values: readonly string[]; readonly missed: number }
+  | { readonly takes: 'number'; readonly least: string | null; readonly most: string | null; readonly whole: boolean }
+  | { readonly takes: 'date'; readonly from: string | null; readonly until: string | null }
+  | { readonly takes: 'length'; readonly least: number | null; readonly most: number | null };
+
+/** What a column is checked against already. */
+export interface FoundCheck extends Pick<FileCheck, 'mayBeBlank' | 'others' | 'hintTitle' | 'hint' | 'refusalText'> {
+  /** Null where it cannot be said here: only its words are taken over. */
+  readonly taken: Taken | null;
+  /** Rows of the table that it does not reach. */
+  readonly beyond: number;
+}
+
+/** A check belongs to a column whose rows it reaches in at least this share. */
+const mostly = 0.5;
+const lastRow = 1_048_576;
+
+/** Areas in A1 notation, blanks between them: "B2:B500 D2". Undefined where none is. */
+export function areasOf(references: string): Area[] {
+  return references.split(/\s+/u).flatMap((reference) => areaOf(reference) ?? []);
+}
+
+function areaOf(reference: string): Area | undefined {
+  const [first, second = first] = reference.replaceAll('$', '').split(':');
+  const [left, right] = [columnOf(first!), columnOf(second!)];
+  if (left === undefined || right === undefined) return undefined;
+  const rowOf = (cell: string, otherwise: number) => Number(/\d+$/u.exec(cell)?.[0] ?? otherwise);
+  return { left, right, top: rowOf(first!, 1), bottom: rowOf(second!, lastRow) };
+}
+
+/** Where a formula of a list points: to cells of a sheet, open downwards where it grows by itself. */
+interface Pointed extends Area {
+  readonly sheet: number;
+  readonly grows: boolean;
+}
+
+const reference = /^(?:('(?:[^']|'')+'|[^'!(),\s]+)!)?(\$?[A-Za-z]{1,3}(?:\$?\d{1,7})?(?::\$?[A-Za-z]{1,3}(?:\$?\d{1,7})?)?)$/u;
+/** A range that grows by counting what is filled, as offices write it. */
+const growing = /^OFFSET\(\s*([^,;]+)[,;]/iu;
+
+function pointedAt(formula: string, sheet: number, file: CheckedFile, depth = 0): Pointed | undefined {
+  const grown = growing.exec(formula)?.[1]?.trim();
+  const found = reference.exec(grown ?? formula);
+  if (found) {
+    const [, quoted, cells] = found;
+    const title = quoted?.replace(/^'|'$/gu, '').replaceAll("''", "'");
+    const own = title === undefined ? sheet : file.sheets.findIndex((one) => clean(one.title).toLowerCase() === clean(title).toLowerCase());
+    const area = areaOf(cells!);
+    if (own < 0 || !area) return undefined;
+    const grows = grown !== undefined || area.bottom === lastRow;
+    return { ...area, sheet: own, grows, ...(grows && { bottom: lastRow }) };
+  }
+  const named = file.names.find(({ name }) => name.toLowerCase() === formula.toLowerCase());
+  return named && depth < 3 ? pointedAt(named.formula, sheet, file, depth + 1) : undefined;
+}
+
+const quotedItem = /"((?:[^"]|"")*)"/gu;
+
+/** The items of a list that are typed into its formula: "a,b,c" in quotes, or each in quotes of its own. */
+function typedItems(formula: string): string[] | undefined {
+  if (/^"(?:[^"]|"")*"(?:;"(?:[^"]|"")*")+$/u.test(formula))
+    return [...formula.matchAll(quotedItem)].map(([, item]) => clean(item!.replaceAll('""', '"'))).filter((item) => item !== '');
+  const quoted = /^"(.*)"$/su.exec(formula)?.[1];
+  return quoted
+    ?.replaceAll('""', '"')
+    .split(',')
+    .map(clean)
+    .filter((item) => item !== '');
+}
+
+/** A number, or a day as the number of its day. */
+function constant(formula: string): number | undefined {
+  const written = formula.trim();
+  if (/^-?\d+(?:\.\d+)?$/u.test(written)) return Number(written);
+  const [, year, month, day] = /^DATE\(\s*(\d{4})\s*[,;]\s*(\d{1,2})\s*[,;]\s*(\d{1,2})\s*\)$/iu.exec(written) ?? [];
+  const serial = year === undefined ? NaN : dayNumber(`${year}-${month!.padStart(2, '0')}-${day!.padStart(2, '0')}`) - epoch;
+  return Number.isNaN(serial) ? undefined : serial;
+}
+
+/** The two bounds of a check of numbers, where they are constants and both in it; `step`: by which a bound that is not in it is moved. */
+function boundsOf(
+  { operator, first, second }: FileCheck,
+  step: number | undefined,
+): { least: number | null; most: number | null } | undefined {
+  const [one, other] = [constant(first), constant(second)];
+  if (one === undefined) return undefined;
+  const moved = (by: number) => (step === undefined ? undefined : one + by * step);
+  switch (operator) {
+    case 'between':
+      return other === undefined ? undefined : { least: one, most: other };
+    case 'equal':
+      return { least: one, most: one };
+    case 'greaterThanOrEqual':
+      return { least: one, most: null };
+    case 'lessThanOrEqual':
+      return { least: null, most: one };
+    case 'greaterThan': {
+      const least = moved(1);
+      return least === undefined ? undefined : { least, most: null };
+    }
+    case 'lessThan': {
+      const most = moved(-1);
+      return most === undefined ? undefined : { least: null, most };
+    }
+    default:
+      return undefined;
+  }
+}
+
+const written = (bound: number | null): string | null => (bound === null ? null : String(bound));
+const asDay = (bound: number | null): string | null => (bound === null ? null : dayOf(Math.floor(bound) + epoch));
+
+function takenBy(
+  check: FileCheck,
+  sheet: number,
+  file: CheckedFile,
+  tables: readonly AdoptedTable[],
+  idOf: (table: AdoptedTable) => string,
+): Taken | null {
+  if (check.type === 'list') {
+    const values = typedItems(check.first);
+    if (values) return values.length > 0 ? { takes: 'typed', values } : null;
+    const pointed = pointedAt(check.first.trim(), sheet, file);
+    return (pointed && fromColumn(pointed, tables, idOf)) ?? null;
+  }
+  const bounds = boundsOf(check, check.type === 'decimal' ? undefined : 1);
+  if (!bounds) return null;
+  if (check.type === 'textLength') return { takes: 'length', ...bounds };
+  if (check.type === 'date') return { takes: 'date', from: asDay(bounds.least), until: asDay(bounds.most) };
+  return { takes: 'number', least: written(bounds.least), most: written(bounds.most), whole: check.type === 'whole' };
+}
+
+/** The values of a column from where a drop-down begins: those below its end, too, since whoever typed them there meant them to be offered. */
+function fromColumn(
+  { sheet, top, bottom, left, grows }: Pointed,
+  tables: readonly AdoptedTable[],
+  idOf: (table: AdoptedTable) => string,
+): Taken | undefined {
+  for (const table of tables) {
+    const place = table.columns.findIndex(({ at }) => at === left);
+    if (table.sheet !== sheet || place < 0 || table.listed === null) continue;
+    const rows = table.listed.filter(({ number, texts }) => number >= top && texts[place] !== '');
+    const values = [...new Set(rows.map(({ texts }) => texts[place]!))];
+    if (values.length === 0) continue;
+    const offered = new Set(rows.filter(({ number }) => grows || number <= bottom).map(({ texts }) => texts[place]!));
+    return { takes: 'column', table: idOf(table), at: left, values, missed: values.filter((value) => !offered.has(value)).length };
+  }
+  return undefined;
+}
+
+/** The tables of one file with what its checks say of their columns. */
+export function withChecks(tables: readonly AdoptedTable[], file: CheckedFile, idOf: (table: AdoptedTable) => string): AdoptedTable[] {
+  return tables.map((table) => ({
+    ...table,
+    columns: table.columns.map((column) => {
+      const reached = (file.sheets[table.sheet]?.checks ?? [])
+        .map((check) => ({ check, rows: rowsReached(check, column.at, table) }))
+        .filter(({ rows }) => rows >= mostly * table.rows && rows > 0)
+        .sort((one, other) => other.rows - one.rows)[0];
+      if (!reached) return column;
+      const { mayBeBlank, others, hintTitle, hint, refusalText } = reached.check;
+      const taken = takenBy(reached.check, table.sheet, file, tables, idOf);
+      const check: FoundCheck = { taken, beyond: table.rows - reached.rows, mayBeBlank, others, hintTitle, hint, refusalText };
+      return { ...column, check };
+    }),
+  }));
+}
+
+/** How many rows of a table a check reaches in a column; rows that are blank or of sums between them are not told apart. */
+function rowsReached({ areas }: FileCheck, at: number, { first, last, rows }: AdoptedTable): number {
+  const reached = areas
+    .filter(({ left, right }) => left <= at && at <= right)
+    .reduce((sum, { top, bottom }) => sum + Math.max(0, Math.min(bottom, last) - Math.max(top, first) + 1), 0);
+  return Math.min(reached, rows);
+}
