@@ -20,7 +20,7 @@ import { openFile } from '../exchange/reading/index.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { StructureService } from '../structure/structure.service.js';
 import { AdoptionsStore, type Adoption } from './adoptions.store.js';
-import { AdoptionThreadsService } from './adoptionThreads.service.js';
+import { AdoptionThreadsService, ThreadsStopped } from './adoptionThreads.service.js';
 
 /** So many entries are stored with one statement. */
 const atOnce = 2000;
@@ -62,6 +62,8 @@ export class AdoptingService {
         files.push({ name, bytes: new Uint8Array(await this.store.bytes(db, houseId, id, ord)) });
       return await this.threads.read({ files, headings, locale });
     } catch (error) {
+      // Left to a server that goes on.
+      if (error instanceof ThreadsStopped) throw error;
       this.logger.error(`A proposal could not be read: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
       return {
         why: 'Something went wrong here while the files were read. Bring them once more; if it happens again, tell whoever runs Dellum.',

@@ -10,8 +10,12 @@ const idle = 10_000;
 /** A thread may hold so much; files that need more are told to be too large, and the server lives on. */
 const mostMemory = 1500;
 
+/** The server stops: what was under way is another one's. */
+export class ThreadsStopped extends Error {}
+
 @Injectable()
 export class AdoptionThreadsService implements OnApplicationShutdown {
+  private stopping = false;
   private readonly pool = new Piscina({
     filename: new URL('./thread.js', import.meta.url).href,
     minThreads: 0,
@@ -24,6 +28,7 @@ export class AdoptionThreadsService implements OnApplicationShutdown {
     try {
       return (await this.pool.run(wanted, { name: 'read' })) as Read;
     } catch (error) {
+      if (this.stopping) throw new ThreadsStopped('The server stops.', { cause: error });
       if (error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
         return { why: 'The files hold more than can be looked at together. Bring fewer of them, or a part of the long one.' };
       throw error;
@@ -35,6 +40,7 @@ export class AdoptionThreadsService implements OnApplicationShutdown {
   }
 
   async onApplicationShutdown(): Promise<void> {
+    this.stopping = true;
     await this.pool.destroy();
   }
 }
