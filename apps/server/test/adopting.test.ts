@@ -408,6 +408,29 @@ describe('Bad files and wrong moments', () => {
     expect((await entriesOf(visitor, register)).map(({ cells }) => cells['other'])).toEqual(['one', 'two', 'three']);
   });
 
+  it('headings, words and bounds that are made to do harm', async () => {
+    const visitor = await emptyHouse();
+    const lines = Array.from({ length: 24 }, (_, at) => JSON.stringify({ 'No\u0000te\ud800': ['a', 'b'][at % 2], Count: at }));
+    const noted = await proposed(visitor, [['notes.jsonl', Buffer.from(lines.join('\n'))]]);
+    expect([noted.state, noted.why]).toEqual(['ready', null]);
+    expect((await applied(visitor, noted.id)).why).toBeNull();
+    const rows: Rows = Array.from({ length: 6 }, (_, at) => [`V${at}`, at, at, { day: '2026-03-01' }, 'x']);
+    const checks = [
+      { cells: 'A2:A9', type: 'textLength', operator: 'between', formula1: '-5', formula2: '2' },
+      { cells: 'B2:B9', type: 'whole', operator: 'between', formula1: '9', formula2: '1', prompt: 'a_x0000_b' },
+      { cells: 'C2:C9', type: 'decimal', operator: 'lessThanOrEqual', formula1: '9'.repeat(400) },
+      { cells: 'D2:D9', type: 'date', operator: 'greaterThanOrEqual', formula1: '999999999999' },
+      { cells: 'E2:E9', type: 'list', formula1: 'Nowhere!$A$1:$A$9' },
+    ];
+    const bytes = book('harm.xlsx', [{ title: 'Visits', rows: [['Visit', 'One', 'Two', 'Day', 'Mark'], ...rows], checks }]);
+    const ready = await proposed(visitor, [['harm.xlsx', bytes]]);
+    expect([ready.state, ready.proposal!.tables[0]!.columns.map(({ check }) => check?.taken)]).toEqual([
+      'ready',
+      [null, null, null, null, null],
+    ]);
+    expect((await applied(visitor, ready.id)).why).toBeNull();
+  });
+
   it('what is not there, is of another house, or is applied already is refused', async () => {
     const [visitor, stranger] = [await emptyHouse(), await emptyHouse()];
     const { id, proposal } = await proposed(visitor, [['kasse.csv', till()]]);

@@ -10,37 +10,47 @@ const idle = 10_000;
 /** A thread may hold so much; files that need more are told to be too large, and the server lives on. */
 const mostMemory = 1500;
 
+/** Reading may take so long; milliseconds. */
+const longest = 300_000;
+
+const poolOf = (memory: number): Piscina =>
+  new Piscina({
+    filename: new URL('./thread.js', import.meta.url).href,
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: idle,
+    resourceLimits: { maxOldGenerationSizeMb: memory },
+  });
+
 /** The server stops: what was under way is another one's. */
 export class ThreadsStopped extends Error {}
 
 @Injectable()
 export class AdoptionThreadsService implements OnApplicationShutdown {
   private stopping = false;
-  private readonly pool = new Piscina({
-    filename: new URL('./thread.js', import.meta.url).href,
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: idle,
-    resourceLimits: { maxOldGenerationSizeMb: mostMemory },
-  });
+  private readonly reading = poolOf(mostMemory);
+  /** Looking at a proposal does not wait while others are read. */
+  private readonly proposing = poolOf(mostMemory);
 
   async read(wanted: ToRead): Promise<Read> {
     try {
-      return (await this.pool.run(wanted, { name: 'read' })) as Read;
+      return (await this.reading.run(wanted, { name: 'read', signal: AbortSignal.timeout(longest) })) as Read;
     } catch (error) {
       if (this.stopping) throw new ThreadsStopped('The server stops.', { cause: error });
       if (error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
         return { why: 'The files hold more than can be looked at together. Bring fewer of them, or a part of the long one.' };
+      if (error instanceof Error && error.name === 'AbortError')
+        return { why: 'The files take too long to be looked at. Bring fewer of them, or a part of the long one.' };
       throw error;
     }
   }
 
   async propose(wanted: ToPropose): Promise<HouseProposal> {
-    return (await this.pool.run(wanted, { name: 'propose' })) as HouseProposal;
+    return (await this.proposing.run(wanted, { name: 'propose' })) as HouseProposal;
   }
 
   async onApplicationShutdown(): Promise<void> {
     this.stopping = true;
-    await this.pool.destroy();
+    await Promise.all([this.reading.destroy(), this.proposing.destroy()]);
   }
 }

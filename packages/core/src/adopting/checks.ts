@@ -2,7 +2,8 @@
 // tables that are found: the values of a list, bounds, and the words for whoever types.
 import { columnOf } from '../exchange/readCells.js';
 import { epoch } from '../exchange/cellValue.js';
-import { clean } from '../text/index.js';
+import { plainNumber } from '../exchange/comparing.js';
+import { clean, longestText } from '../text/index.js';
 import { dayNumber, dayOf } from '../values/index.js';
 import type { AdoptedTable } from './found.js';
 
@@ -63,6 +64,8 @@ export interface FoundCheck extends Pick<FileCheck, 'mayBeBlank' | 'others' | 'h
 /** A check belongs to a column whose rows it reaches in at least this share. */
 const mostly = 0.5;
 const lastRow = 1_048_576;
+/** The last day that programs of the standards know, 9999-12-31, as they count. */
+const lastSerial = 2_958_465;
 
 /** Areas in A1 notation, blanks between them: "B2:B500 D2". Undefined where none is. */
 export function areasOf(references: string): Area[] {
@@ -117,6 +120,9 @@ function typedItems(formula: string): string[] | undefined {
     .filter((item) => item !== '');
 }
 
+/** Larger bounds are none that anybody meant. */
+const largest = 1e15;
+
 /** A number, or a day as the number of its day. */
 function constant(formula: string): number | undefined {
   const written = formula.trim();
@@ -126,37 +132,36 @@ function constant(formula: string): number | undefined {
   return Number.isNaN(serial) ? undefined : serial;
 }
 
-/** The two bounds of a check of numbers, where they are constants and both in it; `step`: by which a bound that is not in it is moved. */
-function boundsOf(
-  { operator, first, second }: FileCheck,
-  step: number | undefined,
-): { least: number | null; most: number | null } | undefined {
+interface Bounds {
+  readonly least: number | null;
+  readonly most: number | null;
+}
+
+/** The bounds of a check, where they are constants and both in it; `step`: by which a bound that is not in it is moved. */
+function boundsOf({ operator, first, second }: FileCheck, step: number | undefined): Bounds | undefined {
   const [one, other] = [constant(first), constant(second)];
   if (one === undefined) return undefined;
-  const moved = (by: number) => (step === undefined ? undefined : one + by * step);
   switch (operator) {
     case 'between':
-      return other === undefined ? undefined : { least: one, most: other };
+      return other === undefined || other < one ? undefined : { least: one, most: other };
     case 'equal':
       return { least: one, most: one };
     case 'greaterThanOrEqual':
       return { least: one, most: null };
     case 'lessThanOrEqual':
       return { least: null, most: one };
-    case 'greaterThan': {
-      const least = moved(1);
-      return least === undefined ? undefined : { least, most: null };
-    }
-    case 'lessThan': {
-      const most = moved(-1);
-      return most === undefined ? undefined : { least: null, most };
-    }
+    case 'greaterThan':
+      return step === undefined ? undefined : { least: one + step, most: null };
+    case 'lessThan':
+      return step === undefined ? undefined : { least: null, most: one - step };
     default:
       return undefined;
   }
 }
 
-const written = (bound: number | null): string | null => (bound === null ? null : String(bound));
+const isWithin = ({ least, most }: Bounds, from: number, until: number): boolean =>
+  [least, most].every((bound) => bound === null || (bound >= from && bound <= until));
+const written = (bound: number | null): string | null => (bound === null ? null : plainNumber(bound));
 const asDay = (bound: number | null): string | null => (bound === null ? null : dayOf(Math.floor(bound) + epoch));
 
 function takenBy(
@@ -174,8 +179,13 @@ function takenBy(
   }
   const bounds = boundsOf(check, check.type === 'decimal' ? undefined : 1);
   if (!bounds) return null;
-  if (check.type === 'textLength') return { takes: 'length', ...bounds };
-  if (check.type === 'date') return { takes: 'date', from: asDay(bounds.least), until: asDay(bounds.most) };
+  if (check.type === 'textLength')
+    return isWithin(bounds, 0, longestText) && Number.isInteger((bounds.least ?? 0) + (bounds.most ?? 0))
+      ? { takes: 'length', ...bounds }
+      : null;
+  if (check.type === 'date')
+    return isWithin(bounds, 0, lastSerial) ? { takes: 'date', from: asDay(bounds.least), until: asDay(bounds.most) } : null;
+  if (!isWithin(bounds, -largest, largest)) return null;
   return { takes: 'number', least: written(bounds.least), most: written(bounds.most), whole: check.type === 'whole' };
 }
 

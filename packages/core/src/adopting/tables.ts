@@ -1,5 +1,5 @@
 // The tables on a sheet of a file as somebody laid it out for the eye: titles above them, totals below, several side by side or one under another.
-import { clean, matchKey } from '../text/index.js';
+import { clean, matchKey, storable } from '../text/index.js';
 import type { CameBack } from '../exchange/index.js';
 import { heldOf } from './held.js';
 
@@ -44,7 +44,7 @@ function hasIn({ cells }: SheetRow, from: number, to: number): boolean {
   return false;
 }
 const isText = (cell: CameBack): boolean => cell.is === 'text';
-const textOf = (cell: CameBack): string => (cell.is === 'text' ? clean(cell.text) : '');
+const textOf = (cell: CameBack): string => (cell.is === 'text' ? clean(storable(cell.text)) : '');
 /** Digits with what stands between them: an amount, a day or a code, however it is written. */
 const isWrittenNumber = (text: string): boolean => /\d/u.test(text) && /^[\d\s.,:/%'’+\-€$£]+$/u.test(text);
 

@@ -35,6 +35,9 @@ const types: readonly (readonly [RegExp, CheckType])[] = [
   [/^cell-content-text-length/u, 'textLength'],
 ];
 
+/** Bounds are short; what is longer is made to take time. */
+const longestCondition = 1000;
+
 type Condition = Pick<FileCheck, 'type' | 'operator' | 'first' | 'second'>;
 
 function conditionOf(written: string): Condition | undefined {
@@ -42,7 +45,7 @@ function conditionOf(written: string): Condition | undefined {
   const list = /^cell-content-is-in-list\((.*)\)$/su.exec(condition)?.[1];
   if (list !== undefined) return { type: 'list', operator: 'between', first: formulaOf(list), second: '' };
   const type = types.find(([begins]) => begins.test(condition))?.[1];
-  if (!type) return undefined;
+  if (!type || condition.length > longestCondition) return undefined;
   const between = /(?:cell-content|text-length)-is-between\(\s*([^,;]+)[,;]\s*([^)]+)\)\s*$/u.exec(condition);
   if (between) return { type, operator: 'between', first: between[1]!, second: between[2]! };
   const compared = /(?:cell-content|text-length)\(\)\s*(>=|<=|!=|>|<|=)\s*(.+)$/u.exec(condition);
@@ -62,7 +65,8 @@ interface Defined {
 export class ChecksHeard {
   private readonly defined = new Map<string, Defined>();
   private now: Defined | undefined;
-  private readonly areas = new Map<string, Area[]>();
+  /** By check: its areas, and of the same columns the one that came last. */
+  private readonly areas = new Map<string, { readonly all: Area[]; readonly last: Map<string, number> }>();
 
   define(attributes: ReadonlyMap<string, string>): void {
     if (this.defined.size >= mostChecks) return;
@@ -92,16 +96,18 @@ export class ChecksHeard {
 
   /** Cells that name a check; those of the row before are gone on with. */
   cells(name: string, area: Area): void {
-    const known = this.areas.get(name) ?? [];
+    const known = this.areas.get(name) ?? { all: [], last: new Map<string, number>() };
     this.areas.set(name, known);
-    const above = known.findIndex(({ left, right, bottom }) => left === area.left && right === area.right && bottom === area.top - 1);
-    if (above >= 0) known[above] = { ...known[above]!, bottom: area.bottom };
-    else if (known.length < mostChecks) known.push(area);
+    const columns = `${area.left}:${area.right}`;
+    const at = known.last.get(columns);
+    const above = at === undefined ? undefined : known.all[at];
+    if (above && above.bottom === area.top - 1) known.all[at!] = { ...above, bottom: area.bottom };
+    else if (known.all.length < mostChecks) known.last.set(columns, known.all.push(area) - 1);
   }
 
   /** The checks of the sheet that ends here. */
   ofSheet(): FileCheck[] {
-    const checks = [...this.areas].flatMap(([name, areas]): FileCheck[] => {
+    const checks = [...this.areas].flatMap(([name, { all: areas }]): FileCheck[] => {
       const defined = this.defined.get(name);
       const condition = defined && conditionOf(defined.condition);
       if (!defined || !condition) return [];

@@ -5,6 +5,7 @@ import {
   columnOf,
   countsIn,
   daysRead,
+  storable,
   unescaped,
   type CameBack,
   type CheckType,
@@ -149,7 +150,7 @@ function checkOf({ attributes, first, second, cells }: CheckRead): FileCheck | u
   if (!type || areas.length === 0) return undefined;
   const isOn = (name: string) => /^(?:1|true)$/u.test(attributes[name] ?? '');
   const style = attributes['errorStyle'];
-  const words = (name: string, shown: string) => (isOn(shown) ? unescaped(attributes[name] ?? '').slice(0, 400) : '');
+  const words = (name: string, shown: string) => (isOn(shown) ? storable(unescaped(attributes[name] ?? '')).slice(0, 400) : '');
   return {
     areas,
     type,
