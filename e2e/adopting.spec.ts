@@ -170,3 +170,26 @@ test('a pasted table is proposed by keys alone; what cannot be read says so, and
   await expect(page.getByRole('heading', { level: 1, name: 'In and out' })).toBeVisible();
   await expect(page.getByRole('list', { name: 'Proposals' })).toBeHidden();
 });
+
+test('two lists are made one and parted again, one is left out and wanted again by its column, and both stay through a reload', async ({
+  nursery: { page },
+}) => {
+  const lines = Array.from({ length: 24 }, (_, at) => `V${at}\t${['North', 'South'][at % 2]}\t${['red', 'blue'][(at >> 1) % 2]}`);
+  await page.getByRole('button', { name: /^Drop files here/ }).focus();
+  await page.evaluate((text) => navigator.clipboard.writeText(text), ['Visit\tQuay\tFlag', ...lines].join('\n'));
+  await page.keyboard.press('Control+v');
+  const list = (name: string) => page.getByRole('region', { name: `List ${name}`, exact: true });
+  await list('Flag').getByLabel('Flag and another list are one').selectOption({ label: 'one with Quay' });
+  await expect(list('Quay').getByText('4 values', { exact: false })).toBeVisible();
+  await expect(list('Flag')).toBeHidden();
+  await page.reload();
+  await list('Quay').getByRole('button', { name: 'Part Flag again' }).press('Enter');
+  await expect(list('Flag').getByText('2 values', { exact: false })).toBeVisible();
+  await list('Flag').getByRole('checkbox', { name: 'Make the list Flag' }).press('Space');
+  await expect(page.getByText('1 sheet with 24 entries and 1 catalog of 2 values.')).toBeVisible();
+  const columns = page.getByRole('table', { name: /^Columns of/ });
+  const flag = columns.getByRole('row').filter({ has: page.getByLabel('Heading of Flag', { exact: true }) });
+  await flag.getByRole('checkbox', { name: 'any text' }).press('Space');
+  await expect(flag.getByRole('checkbox', { name: 'Flag', exact: true })).toBeChecked();
+  await expect(page.getByText('1 sheet with 24 entries and 2 catalogs of 4 values.')).toBeVisible();
+});

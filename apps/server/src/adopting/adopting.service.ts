@@ -49,9 +49,19 @@ export class AdoptingService {
   private async read(houseId: string, { id, run, headings }: Adoption): Promise<void> {
     const { locale } = await this.builds.now(houseId);
     const outcome = await this.readAll(houseId, id, headings, locale);
-    await this.database.transaction(async (trx) => {
-      if (await this.store.end(trx, houseId, id, run, outcome)) await this.tell(trx, houseId);
-    });
+    const end = (how: typeof outcome) =>
+      this.database.transaction(async (trx) => {
+        if (await this.store.end(trx, houseId, id, run, how)) await this.tell(trx, houseId);
+      });
+    // What the database does not take is not tried for ever.
+    await end(outcome).catch((error: unknown) => end(this.failed(error)));
+  }
+
+  private failed(error: unknown): { readonly why: string } {
+    this.logger.error(`A proposal could not be read: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
+    return {
+      why: 'Something went wrong here while the files were read. Bring them once more; if it happens again, tell whoever runs Dellum.',
+    };
   }
 
   private async readAll(houseId: string, id: string, headings: Adoption['headings'], locale: Locale) {
@@ -64,10 +74,7 @@ export class AdoptingService {
     } catch (error) {
       // Left to a server that goes on.
       if (error instanceof ThreadsStopped) throw error;
-      this.logger.error(`A proposal could not be read: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
-      return {
-        why: 'Something went wrong here while the files were read. Bring them once more; if it happens again, tell whoever runs Dellum.',
-      };
+      return this.failed(error);
     }
   }
 

@@ -50,17 +50,26 @@ export const {
   useRemoveAdoptionMutation,
 } = adoptionsApi;
 
-/** Brings files into one proposal, one after another: the one that is given, or a new one. Throws the problem as a request does. */
+export interface FilesBrought {
+  readonly id: string;
+  /** Why one of them, and those after it, did not come. */
+  readonly problem?: RequestProblem;
+}
+
+/** Brings files into one proposal, one after another: the one that is given, or a new one. Throws the problem of the first as a request does. */
 export const adoptFiles =
   (files: readonly File[], proposal?: string) =>
-  async (dispatch: AppDispatch): Promise<string> => {
+  async (dispatch: AppDispatch): Promise<FilesBrought> => {
     let id = proposal;
     for (const file of files) {
       const query = new URLSearchParams({ name: file.name.slice(0, 200), ...(id !== undefined && { proposal: id }) });
       const answer = await ask({ path: `/adoption-files?${query.toString()}`, method: 'POST', file }, new AbortController().signal);
-      if ('error' in answer) throw answer.error satisfies RequestProblem;
+      if ('error' in answer) {
+        if (id === undefined) throw answer.error;
+        return { id, problem: { ...answer.error, detail: `${file.name}: ${answer.error.detail}` } };
+      }
       ({ id } = answer.data as AdoptionView);
       dispatch(api.util.invalidateTags([...changed]));
     }
-    return id!;
+    return { id: id! };
   };

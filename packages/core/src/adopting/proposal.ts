@@ -82,6 +82,8 @@ export interface ProposedList {
   readonly outside: readonly Spelling[];
   readonly contradictions: readonly Contradiction[];
   readonly columns: readonly { readonly table: string; readonly at: number; readonly level: number }[];
+  /** The lists that were made one with it by hand. */
+  readonly joined: readonly { readonly id: string; readonly title: string }[];
 }
 export interface HouseProposal {
   readonly tables: readonly ProposedTable[];
@@ -132,6 +134,8 @@ interface Making {
   readonly columns: { readonly column: GivenColumn; readonly level: number }[];
   /** Of the columns that are its levels together. */
   readonly chains: { readonly table: string; readonly paths: readonly PathCount[] }[];
+  /** Those that were made one with it by hand. */
+  readonly joined: readonly { readonly id: string; readonly title: string }[];
 }
 
 function givenTables(tables: readonly AdoptedTable[], mends: Mends): Given[] {
@@ -249,6 +253,7 @@ function listsOf(tables: readonly Given[]): Making[] {
         offered: undefined,
         columns: [],
         chains: [],
+        joined: [],
       },
     ];
   });
@@ -350,6 +355,7 @@ const newList = ({ table, found, heading }: GivenColumn, levels: readonly string
   offered: undefined,
   columns: [],
   chains: [],
+  joined: [],
 });
 
 function wantsList({ found }: GivenColumn): boolean {
@@ -392,6 +398,7 @@ function joined(lists: readonly Making[], mends: Mends): Making[] {
       const deepest = list.levels.length - 1;
       return {
         ...list,
+        joined: others.map(({ id, title }) => ({ id, title })),
         columns: [...list.columns, ...others.flatMap(({ columns }) => columns.map(({ column }) => ({ column, level: deepest })))],
       };
     });
@@ -437,7 +444,7 @@ export function proposedHouse(found: readonly AdoptedTable[], mends: Mends): Hou
       };
     }),
     lists: made.map(({ list, title, wanted, values, outside, contradictions }) => ({
-      ...{ id: list.id, title, wanted, home: list.home?.id ?? null, outside, contradictions },
+      ...{ id: list.id, title, wanted, home: list.home?.id ?? null, outside, contradictions, joined: list.joined },
       levels: list.levels.map((heading, level) => ({ heading, values: values[level]! })),
       columns: list.columns.map(({ column, level }) => ({ table: column.table, at: column.found.at, level })),
     })),

@@ -3,8 +3,9 @@ import { Box, Heading, Text } from '@chakra-ui/react';
 import { mostAdoptedFiles } from '@dellum/contract';
 import { useNavigate } from 'react-router';
 import { adoptFiles } from '../../data/adoptionsApi.js';
+import { problemWords } from '../../data/problem.js';
 import { useAppDispatch } from '../../data/store.js';
-import { useTry } from '../../frame/useNotice.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
 import { FileDrop } from '../exchange/FileDrop.js';
 
 /** `proposal`: the one to which files are added. */
@@ -12,7 +13,12 @@ export function AdoptDrop({ proposal }: { readonly proposal?: string }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const attempt = useTry();
-  const bring = async (files: readonly File[]) => `/proposal/${await dispatch(adoptFiles(files, proposal))}`;
+  const notice = useNotice();
+  const bring = async (files: readonly File[]) => {
+    const { id, problem } = await dispatch(adoptFiles(files, proposal));
+    if (problem) notice('refused', problemWords(problem));
+    return `/proposal/${id}`;
+  };
   const paste = async (text: string) => {
     const place = await attempt(bring([new File([text], 'Pasted table.csv')]));
     if (place !== undefined) await navigate(place);

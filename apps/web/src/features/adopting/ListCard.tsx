@@ -58,6 +58,11 @@ export function ListCard({ list, proposal, mend, look }: ListCardProps) {
             }}
           />
         )}
+        {list.joined.map((other) => (
+          <Button key={other.id} size="2xs" onClick={() => mend.list({ list: other.id, into: null })}>
+            Part {other.title} again
+          </Button>
+        ))}
         <Text color="inkSoft" fontSize="xs">
           {levelWords(list)}
           {whereWords(list, proposal)}

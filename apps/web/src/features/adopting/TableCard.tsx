@@ -141,7 +141,18 @@ function ColumnRow({ table, column, sample, proposal, mend }: ColumnRowProps) {
       {table.use === 'entries' && (
         <Table.Cell minW="170px">
           {wanted && column.mayBeList && (
-            <ListOf column={column} proposal={proposal} name={name} set={(list) => mend.column({ ...of, list })} />
+            <ListOf
+              column={column}
+              proposal={proposal}
+              name={name}
+              set={(list) => {
+                // A list that is not wanted is wanted again by whoever chooses from it.
+                const left =
+                  list && proposal.lists.find((one) => !one.wanted && one.columns.some((own) => own.table === table.id && own.at === at));
+                if (left) mend.list({ list: left.id, wanted: true });
+                else mend.column({ ...of, list });
+              }}
+            />
           )}
           {wanted && column.check && <CheckOf check={column.check} isBound={column.list !== null} />}
         </Table.Cell>
