@@ -366,3 +366,37 @@ test('what one has just typed counts for the next cell, also while its answer is
   await typeAcross(page, ['6.11.2026'], 'Tab', 0);
   await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['perhaps', '05.11.2026', '06.11.2026']);
 });
+
+for (const slow of [200, 400])
+  test(`a new entry typed across stays one where the end lies on two pages, and the one from ${slow} on is answered late`, async ({
+    nursery: { page },
+  }) => {
+    const lines = Array.from({ length: 425 }, (_, at) => `V${at}\t${at}\tremark ${at}\t${at}`);
+    await page.getByRole('button', { name: /^Drop files here/ }).focus();
+    await page.evaluate((text) => navigator.clipboard.writeText(text), ['Visit\tLength\tRemark\tPieces', ...lines].join('\n'));
+    await page.keyboard.press('Control+v');
+    await page.getByRole('button', { name: 'Apply the proposal' }).click();
+    await page.getByRole('link', { name: 'Pasted table', exact: true }).click();
+    const grid = page.getByRole('grid', { name: 'Pasted table' });
+    await expect(grid.getByText('V424')).toBeVisible();
+    await page.route(`**/entries?from=${slow}&**`, async (route) => {
+      const response = await route.fetch();
+      await new Promise((resolve) => setTimeout(resolve, 700));
+      await route.fulfill({ response });
+    });
+    await grid.getByText('type to add').click();
+    for (const visit of ['W1', 'W2']) {
+      for (const text of [visit, '12', 'late', '7']) {
+        await page.keyboard.type(text, { delay: 30 });
+        await page.keyboard.press('Tab', { delay: 60 });
+      }
+    }
+    await expect
+      .poll(async () => (await rowsOf(grid)).slice(-3))
+      .toEqual([
+        ['W1', '12', 'late', '7'],
+        ['W2', '12', 'late', '7'],
+        ['type to add', '', '', ''],
+      ]);
+    await expect(page.getByText('427 entries.')).toBeVisible();
+  });

@@ -28,6 +28,16 @@ export type Wanted = Pick<PageArg, 'outside' | 'field' | 'value' | 'arranged'>;
 /** A page is fetched so many rows before it comes into view; with a screen of rows between them, two pages are enough. */
 const ahead = 60;
 
+/**
+ * The page on which the entries end: pages may be of different moments, and how many there are is told by the one that shows whether the newest
+ * is among them. Else it would stand twice for a moment, or nowhere, and what is typed next would land in another row.
+ */
+function endOf(above: EntryPage | undefined, below: EntryPage | undefined): EntryPage | undefined {
+  if (!above || !below) return above ?? below;
+  const reachesBelow = above.from + above.entries.length >= below.from;
+  return below.entries.length > 0 || reachesBelow ? below : above;
+}
+
 export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow {
   const [pages, setPages] = useState({ first: 0, last: 0 });
   const dispatch = useAppDispatch();
@@ -70,7 +80,7 @@ export function useEntryWindow(registerId: string, wanted: Wanted): EntryWindow 
   };
   const error = upper.error ?? lower.error;
   return {
-    total: loaded.find(Boolean)?.total ?? upper.data?.total,
+    total: endOf(above, below)?.total ?? upper.data?.total,
     error: errorWords(error),
     fetching: upper.isFetching || lower.isFetching,
     askedAt: [upper, lower].every(({ isFetching, isSuccess }) => !isFetching && isSuccess)
