@@ -324,4 +324,23 @@ describe('what is not taken', () => {
     expect(changed()).toHaveLength(1);
     expect(changed()[0]!.data).toMatchObject({ anew: true, catalogs: [], registers: [] });
   });
+
+  it('and not again by a server that looked before another had told it', async () => {
+    await make();
+    await sql`update webhooks set seq = -1 where house_id = ${house.id}`.execute(running.database.kysely);
+    const { told } = await running.database.transaction(async (trx) => {
+      // Another server has told what is new, and is about to note it.
+      await sql`update webhooks set seq = (select seq from house_counters where house_id = ${house.id}) where house_id = ${house.id}`.execute(trx);
+      const telling = running.tell(house.id);
+      await until(async () => {
+        const { rows } = await sql`select 1 from pg_stat_activity where wait_event_type = 'Lock' and query like '%webhooks%'`.execute(
+          running.database.kysely,
+        );
+        return rows.length > 0;
+      });
+      return { told: telling };
+    });
+    await told;
+    expect(changed()).toEqual([]);
+  });
 });

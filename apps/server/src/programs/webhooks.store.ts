@@ -119,7 +119,10 @@ export class WebhooksStore {
     }));
   }
 
-  /** Those that may have something new to tell: they are on, what happened last is not told, and no message waits. */
+  /**
+   * Those that may have something new to tell: they are on, what happened last is not told, and no message waits. They are held to the end of the
+   * transaction, so that what one server tells another does not tell once more.
+   */
   quiet(trx: Trx, houseId: string): Promise<{ id: string; catalogs: string[]; registers: string[]; seq: number }[]> {
     return trx
       .selectFrom('webhooks')
@@ -140,6 +143,8 @@ export class WebhooksStore {
           ),
         ),
       )
+      .orderBy('id')
+      .forNoKeyUpdate('webhooks')
       .execute();
   }
 
@@ -187,6 +192,16 @@ export class WebhooksStore {
    */
   async note(trx: Trx, houseId: string, all: readonly Tried[], patience: number): Promise<{ id: string; name: string }[]> {
     if (all.length === 0) return [];
+    // In the order in which they are held to be told, so that neither waits for the other.
+    const ids = all.map(({ webhookId }) => webhookId);
+    await trx
+      .selectFrom('webhooks')
+      .select('id')
+      .where('house_id', '=', houseId)
+      .where('id', 'in', ids)
+      .orderBy('id')
+      .forNoKeyUpdate()
+      .execute();
     const tried = sql`jsonb_to_recordset(${JSON.stringify(all)}::jsonb)
       as tried("webhookId" uuid, id uuid, kind text, taken boolean, gone boolean, said text, again int)`;
     await sql`
