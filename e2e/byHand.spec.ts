@@ -99,6 +99,53 @@ test('with the mouse alone a list and a calendar are opened, a value chosen, an 
   await expect(grid.getByRole('columnheader').nth(3)).toContainText('State');
 });
 
+test('a list opened by its mark while another cell is being typed in: each text stays with its own entry', async ({
+  nursery: { page },
+}) => {
+  const grid = await makeSheet(page, 'Sales', salesFields);
+  await giveChoices(page, 'Seller', 'Ada, Ben, Cora', 'Make a list of them');
+  await giveChoices(page, 'State', 'open, paid', 'Make a list of them');
+  await page.getByRole('button', { name: 'Close', exact: true }).first().click();
+  const cell = (row: number, heading: string) =>
+    grid.locator(`[role=gridcell][data-row="${row}"][data-column="${salesFields.findIndex(([name]) => name === heading)}"]`);
+  const openBy = async (row: number, heading: string) => {
+    await cell(row, heading).hover();
+    await cell(row, heading)
+      .getByRole('button', { name: `Open the list of ${heading}` })
+      .click();
+  };
+  for (const row of [0, 1, 2]) {
+    await openBy(row, 'Seller');
+    await page.getByRole('option', { name: 'Ada' }).click();
+    await expect(cell(row, 'Seller')).toHaveText('Ada');
+  }
+  // A whole value, left for another field, another entry, and both: it is stored where it was typed, and the other list is open at once.
+  for (const [row, heading] of [
+    [2, 'State'],
+    [1, 'Seller'],
+    [0, 'State'],
+  ] as const) {
+    const typed = row === 1 ? 'Cora' : 'Ben';
+    await cell(2, 'Seller').click();
+    await page.keyboard.type(typed, { delay: 20 });
+    await openBy(row, heading);
+    await expect(page.getByRole('option')).toHaveCount(heading === 'State' ? 2 : 3);
+    await expect(cell(2, 'Seller')).toHaveText(typed);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('option')).toHaveCount(0);
+  }
+  expect(await Promise.all([0, 1].map((row) => cell(row, 'Seller').textContent()))).toEqual(['Ada', 'Ada']);
+  // What is refused stays where it was typed, too.
+  await cell(2, 'Seller').click();
+  await page.keyboard.type('nobody', { delay: 20 });
+  await openBy(1, 'Seller');
+  await page.getByRole('option', { name: 'Cora' }).click();
+  await expect(cell(1, 'Seller')).toHaveText('Cora');
+  await expect(cell(2, 'Seller')).toContainText('nobody');
+  await expect(page.getByText('1 refused, kept for you')).toBeVisible();
+});
+
 test('with the keys alone entries are put in, typed, left, found and taken out', async ({ nursery: { page } }) => {
   const grid = await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number'], ['Note']]);
   const active = grid.locator('[role=gridcell].active');

@@ -2,6 +2,7 @@
 import { Box } from '@chakra-ui/react';
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/react-virtual';
 import {
+  Fragment,
   useCallback,
   useEffect,
   useImperativeHandle,
@@ -40,7 +41,10 @@ import { useSelection } from './useSelection.js';
 const overscan = 10;
 const rowHeadWidth = 56;
 
-type Editing = Omit<EditorProps, 'leave'>;
+interface Editing extends Omit<EditorProps, 'leave'> {
+  /** Each opening is an editor of its own. */
+  readonly opening: number;
+}
 
 export function Grid(props: GridProps) {
   const { label, columns, rowCount, mayEdit, onVisible, gutterWidth = 0, inView = 0, fitsContent, hideHeadings, startRow = 0, ref } = props;
@@ -49,6 +53,7 @@ export function Grid(props: GridProps) {
   const pointer = usePointer(scroller, selection, columns.length);
   const [begun, setEditing] = useState<Editing>();
   const editing = followed(begun, columns);
+  const openings = useRef(0);
   const [focused, setFocused] = useState(false);
   const [menuAt, setMenuAt] = useState<{ readonly x: number; readonly y: number }>();
   const wantsFocus = useRef<boolean>(null);
@@ -114,6 +119,7 @@ export function Grid(props: GridProps) {
     wantsFocus.current = true;
     if (place.row !== selection.active.row || place.column !== selection.active.column) selection.moveTo(place);
     setEditing({
+      opening: ++openings.current,
       place,
       rowKey: props.rowKey?.(place.row),
       columnKey: columns[place.column]!.key,
@@ -146,7 +152,9 @@ export function Grid(props: GridProps) {
     if (isGone) setEditing(undefined);
   }, [isGone]);
 
-  const leave = (move: Move) => {
+  /** What is left after another was opened, as by a click on the mark of another cell, closes nothing and goes nowhere. */
+  const leave = (opening: number, move: Move) => {
+    if (opening !== openings.current) return;
     setEditing(undefined);
     if (move === 'stay') wantsFocus.current = scroller.current?.contains(document.activeElement) ?? false;
     else
@@ -227,7 +235,8 @@ export function Grid(props: GridProps) {
   useEffect(() => {
     now.current = { edit, pointer, leave, selection };
   });
-  const leaveNow = useCallback((move: Move) => now.current.leave(move), []);
+  const opening = begun?.opening ?? 0;
+  const leaveNow = useCallback((move: Move) => now.current.leave(opening, move), [opening]);
   const onCell = useCallback((event: MouseEvent, place: Place) => {
     wantsFocus.current = true;
     now.current.pointer.onCell(event, place);
@@ -381,4 +390,6 @@ function looksOf(look: GridProps['look'], row: number, columns: number): readonl
   return looks;
 }
 
-const editorNode = (props: GridProps, editing: Editing, leave: (move: Move) => void): ReactNode => props.editor({ ...editing, leave });
+function editorNode(props: GridProps, { opening, ...editing }: Editing, leave: (move: Move) => void): ReactNode {
+  return <Fragment key={opening}>{props.editor({ ...editing, leave })}</Fragment>;
+}

@@ -12,18 +12,8 @@ export { adoptedKinds, type AdoptedKind, type FoundColumn } from './columns.js';
 export { adoptedTable, type AdoptedTable, type FoundChain, type PathCount, type TablePlace } from './found.js';
 export { cellsOf, laidParts, type LaidHouse, type LaidTable } from './laid.js';
 export { findLevels, type Dependence, type FoundLevels, type LevelColumn } from './levels.js';
-export {
-  noMends,
-  proposedHouse,
-  tableId,
-  tableUses,
-  type AdoptedValue,
-  type Contradiction,
-  type HouseProposal,
-  type Mends,
-  type ProposedColumn,
-  type ProposedList,
-  type ProposedTable,
-  type TableUse,
-} from './proposal.js';
+export { proposedHouse, type HouseProposal, type ProposedColumn, type ProposedList, type ProposedTable } from './proposal.js';
 export { findTables, withHeading, type FoundTable, type SheetRow } from './tables.js';
+export { type AdoptedValue, type Contradiction } from './composed.js';
+export { tableId } from './given.js';
+export { noMends, tableUses, type Mends, type TableUse } from './mends.js';
