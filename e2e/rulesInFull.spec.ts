@@ -31,7 +31,13 @@ test('a berth is picked under its quay; another quay clears it and says so', asy
   await page.keyboard.press('Delete');
   await cellOf(grid, 1512, 'Berth').click();
   await page.keyboard.press('Alt+ArrowDown');
-  await expect(page.getByText('Quay is blank. Choose it first; then its values are offered here.')).toBeVisible();
+  const whyNone = page.getByText('Quay is blank. Choose it first; then its values are offered here.');
+  await expect(whyNone).toBeVisible();
+  // What is typed all the same is refused, and the reason stands once.
+  await page.keyboard.type('Salt 1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').first()).toContainText('Quay is blank');
+  await expect(whyNone).toHaveCount(1);
 });
 
 test('dates, lengths and rates are refused and taken by their rules', async ({ house }) => {

@@ -27,6 +27,9 @@ import type { HouseBuild } from '../structure/structure.store.js';
 import { AdoptionsStore, type Adoption } from './adoptions.store.js';
 import { AdoptionThreadsService } from './adoptionThreads.service.js';
 
+/** What is changed of a proposal by hand takes so many characters at most. */
+const mostSaid = 2_000_000;
+
 @Injectable()
 export class AdoptionsService {
   constructor(
@@ -163,6 +166,11 @@ export class AdoptionsService {
   private async mended(caller: Caller, id: string, mend: (trx: Trx, adoption: Adoption) => Promise<Mends>): Promise<AdoptionView> {
     await this.change(caller, id, ['ready'], async (trx, adoption) => {
       const mends = await mend(trx, adoption);
+      if (JSON.stringify(mends).length > mostSaid)
+        throw new ProblemError(
+          'too-large',
+          'So much was changed by hand that it cannot be kept. Mend the files themselves, or bring them in parts.',
+        );
       await this.store.change(trx, caller.houseId, id, { mends });
     });
     return this.view(caller, id);

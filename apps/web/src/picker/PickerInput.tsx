@@ -139,7 +139,8 @@ export function PickerInput(props: PickerInputProps) {
     }
   };
   const isNewChosen = list !== undefined && !refusal && picker.open && picker.offersNew && picker.at === picker.total && picker.total > 0;
-  const listShown = list !== undefined && picker.open && !refusal?.conflict;
+  // A list that says no more than the refusal would say it twice.
+  const listShown = list !== undefined && picker.open && !refusal?.conflict && refusal?.message !== list.title;
   const at = refusal
     ? suggested >= suggestions.length && (suggested > 0 || suggestions.length > 0)
       ? suggested - suggestions.length
