@@ -297,6 +297,96 @@ describe('Files become a house', () => {
     ]);
   });
 
+  it.each(['dependent.xlsx', 'dependent.ods'])('takes over drop-downs that depend on one another: %s', async (name) => {
+    const visitor = await emptyHouse();
+    const isOther = name.endsWith('.ods');
+    // Names as an office gives them: a blank written as a line, one in small letters, one forgotten; and a quay that has no list at all.
+    const berths = new Map([
+      ['North Quay', ['N1', 'N2', 'N3']],
+      ['Salt', ['S1', 'S2']],
+      ['Pond', ['P1', 'P2']],
+      ['Mole', ['M1', 'M2']],
+    ]);
+    const rows: Rows = Array.from({ length: 48 }, (_, at) => {
+      const [quay, own] = [...berths][at % 4]!;
+      return [quay, own[Math.floor(at / 4) % 2]!, `Note ${at}`];
+    });
+    const pointed = (cells: string) => (isOther ? `$Lists.${cells}` : `Lists!${cells}`);
+    const names = { North_Quay: pointed('$B$2:$B$4'), salt: pointed('$C$2:$C$3'), Spare: pointed('$E$2:$E$3') };
+    const checks = isOther
+      ? [
+          { column: 0, condition: 'of:cell-content-is-in-list([$Lists.$A$2:.$A$5])' },
+          { column: 1, condition: 'of:cell-content-is-in-list(INDIRECT([.A2]))' },
+        ]
+      : [
+          { cells: 'A2:A49', type: 'list', formula1: 'Lists!$A$2:$A$5' },
+          { cells: 'B2:B49', type: 'list', formula1: 'INDIRECT(SUBSTITUTE($A2," ","_"))' },
+        ];
+    const lists: Rows = [
+      ['Quays', 'North', 'Salt', 'Pond', 'Spare'],
+      ['North Quay', 'N1', 'S1', 'P1', 'X1'],
+      ['Salt', 'N2', 'S2', 'P2', 'X2'],
+      ['Pond', 'N3', '', '', ''],
+      ['Spare', '', '', '', ''],
+    ];
+    const sheets = [
+      { title: 'Visits', rows: [['Quay', 'Berth', 'Note'], ...rows], checks },
+      { title: 'Lists', rows: lists },
+    ];
+    const { id, proposal } = await proposed(visitor, [[name, book(name, sheets, names)]]);
+    expect(proposal!.tables.map(({ wanted }) => wanted)).toEqual([true, false]);
+    expect(
+      proposal!.lists.map(({ title, levels }) => [
+        title,
+        levels.map(({ values }) => values.map(({ path, value }) => [...path, value].join(' > '))),
+      ]),
+    ).toEqual([
+      [
+        'Berth',
+        [
+          ['North Quay', 'Salt', 'Pond', 'Spare', 'Mole'],
+          [
+            'North Quay > N1',
+            'North Quay > N2',
+            'North Quay > N3',
+            'Salt > S1',
+            'Salt > S2',
+            'Pond > P1',
+            'Pond > P2',
+            'Spare > X1',
+            'Spare > X2',
+            'Mole > M1',
+            'Mole > M2',
+          ],
+        ],
+      ],
+    ]);
+    const [, berth] = proposal!.tables[0]!.columns;
+    // Without the lines for blanks the one with a blank was never offered.
+    expect(berth!.check!.taken).toMatchObject({
+      takes: 'dependent',
+      misnamed: isOther ? ['North Quay', 'Pond'] : ['Pond'],
+      missing: ['Mole'],
+    });
+    expect(berth!.outside).toBe(0);
+    await applied(visitor, id);
+    const register = (await registersIn(visitor)).get('Visits')!;
+    expect(register.fields.map(({ rule }) => rule)).toMatchObject([
+      { kind: 'catalog', level: 0 },
+      { kind: 'catalog', level: 1, parents: ['quay'] },
+      null,
+    ]);
+    const counts = await visitor.get<FieldCount[]>(`/registers/${register.id}/counts`);
+    expect(counts.reduce((sum, { outside }) => sum + outside, 0)).toBe(0);
+    const [entry] = await entriesOf(visitor, register);
+    const answer = await visitor.call<Problem>('PATCH', `/registers/${register.id}/entries/${entry!.id}`, {
+      field: 'berth',
+      text: 'S1',
+      version: entry!.version,
+    });
+    expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('is not under North Quay')]);
+  });
+
   it('is mended by hand: headings, kinds, columns and lists that are not wanted, a spelling, lists that are one', async () => {
     const visitor = await emptyHouse();
     const { id, proposal } = await proposed(visitor, [['kasse.csv', till()]]);

@@ -3,9 +3,10 @@
 import { columnOf } from '../exchange/readCells.js';
 import { epoch } from '../exchange/cellValue.js';
 import { plainNumber } from '../exchange/comparing.js';
-import { clean, longestText } from '../text/index.js';
+import { clean, longestText, matchKey } from '../text/index.js';
 import { dayNumber, dayOf } from '../values/index.js';
 import type { AdoptedTable } from './found.js';
+import { Meanings } from './meanings.js';
 
 /** Rows and columns of a sheet: rows counted from 1, columns from 0; both ends are in it. */
 export interface Area {
@@ -43,12 +44,27 @@ export interface CheckedFile {
   readonly names: readonly FileName[];
 }
 
+/** A drop-down that offers under each value of another column what a name of the file stands for. */
+export interface DependentList {
+  readonly takes: 'dependent';
+  /** Where the other column stands. */
+  readonly parent: number;
+  readonly under: readonly { readonly parent: string; readonly values: readonly string[] }[];
+  /** Where these values stand, so that they are not taken for entries. */
+  readonly from: readonly { readonly table: string; readonly at: number }[];
+  /** Values of the other column for which the file has a list, whose name is written otherwise or missing: nothing was offered. */
+  readonly misnamed: readonly string[];
+  /** Those for which it has none. */
+  readonly missing: readonly string[];
+}
 /** What a check takes. */
 export type Taken =
   /** Typed into the check itself. */
   | { readonly takes: 'typed'; readonly values: readonly string[] }
   /** From the column of a table; `missed`: values that stand below the end of the drop-down, and were not offered. */
   | { readonly takes: 'column'; readonly table: string; readonly at: number; readonly values: readonly string[]; readonly missed: number }
+  /** By what stands in another column of the table. */
+  | DependentList
   | { readonly takes: 'number'; readonly least: string | null; readonly most: string | null; readonly whole: boolean }
   | { readonly takes: 'date'; readonly from: string | null; readonly until: string | null }
   | { readonly takes: 'length'; readonly least: number | null; readonly most: number | null };
@@ -164,18 +180,19 @@ const isWithin = ({ least, most }: Bounds, from: number, until: number): boolean
 const written = (bound: number | null): string | null => (bound === null ? null : plainNumber(bound));
 const asDay = (bound: number | null): string | null => (bound === null ? null : dayOf(Math.floor(bound) + epoch));
 
-function takenBy(
-  check: FileCheck,
-  sheet: number,
-  file: CheckedFile,
-  tables: readonly AdoptedTable[],
-  idOf: (table: AdoptedTable) => string,
-): Taken | null {
+/** What a check is looked at with. */
+interface Among {
+  readonly file: CheckedFile;
+  readonly tables: readonly AdoptedTable[];
+  idOf(table: AdoptedTable): string;
+}
+
+function takenBy(check: FileCheck, table: AdoptedTable, among: Among, depth = 0): Taken | null {
   if (check.type === 'list') {
     const values = typedItems(check.first);
     if (values) return values.length > 0 ? { takes: 'typed', values } : null;
-    const pointed = pointedAt(check.first.trim(), sheet, file);
-    return (pointed && fromColumn(pointed, tables, idOf)) ?? null;
+    const pointed = pointedAt(check.first.trim(), table.sheet, among.file);
+    return (pointed ? fromColumn(pointed, among) : dependentOn(check.first, table, among, depth)) ?? null;
   }
   const bounds = boundsOf(check, check.type === 'decimal' ? undefined : 1);
   if (!bounds) return null;
@@ -190,11 +207,7 @@ function takenBy(
 }
 
 /** The values of a column from where a drop-down begins: those below its end, too, since whoever typed them there meant them to be offered. */
-function fromColumn(
-  { sheet, top, bottom, left, grows }: Pointed,
-  tables: readonly AdoptedTable[],
-  idOf: (table: AdoptedTable) => string,
-): Taken | undefined {
+function fromColumn({ sheet, top, bottom, left, grows }: Pointed, { tables, idOf }: Among): Taken | undefined {
   for (const table of tables) {
     const place = table.columns.findIndex(({ at }) => at === left);
     if (table.sheet !== sheet || place < 0 || table.listed === null) continue;
@@ -207,18 +220,98 @@ function fromColumn(
   return undefined;
 }
 
+/** The cell of another column in the same row, as a name: as it stands, or with some signs written as others, since names have no blanks. */
+const nameInCell =
+  /^INDIRECT\(\s*(?:SUBSTITUTE\(\s*)?\$?([A-Z]{1,3})\$?\d{1,7}\s*(?:[,;]\s*"([^"]*)"\s*[,;]\s*"([^"]*)"\s*\)\s*)?(?:[,;]\s*(?:TRUE|1)\s*)?\)$/iu;
+const squeezed = (name: string): string => matchKey(name).replaceAll(/[\s_.-]/gu, '');
+
+/** Drop-downs depend on one another so deep. */
+const deepest = 5;
+
+function dependentOn(formula: string, table: AdoptedTable, among: Among, depth: number): DependentList | undefined {
+  const [, letters, sign, instead = ''] = nameInCell.exec(formula.trim()) ?? [];
+  const parent = letters === undefined ? undefined : columnOf(letters);
+  const column = table.columns.find(({ at }) => at === parent);
+  if (parent === undefined || !column?.values || depth > deepest) return undefined;
+  const { file, tables, idOf } = among;
+  const standing = [...new Meanings(undefined, column.values).values];
+  const named = [...new Set([...offeredIn(parent, table, among, depth + 1), ...standing])].map((value) => {
+    const name = matchKey(sign ? value.replaceAll(sign, instead) : value);
+    const exact = file.names.find((one) => matchKey(one.name) === name);
+    const like = exact ?? file.names.find((one) => squeezed(one.name) === squeezed(value));
+    const pointed = like && pointedAt(like.formula, table.sheet, file);
+    return { parent: value, isExact: exact !== undefined, list: pointed && listIn(pointed, tables) };
+  });
+  const beside = new Set(named.flatMap(({ list }) => list?.table ?? []));
+  // A list that nobody named stands beside those that have names, under what it is for.
+  const found = named.map((one) => ({ ...one, list: one.list ?? listUnder(one.parent, beside) }));
+  const under = found.flatMap(({ parent: value, list }) => (list ? [{ parent: value, values: list.values }] : []));
+  if (under.length === 0) return undefined;
+  return {
+    takes: 'dependent',
+    parent,
+    under,
+    from: found.flatMap(({ list }) => (list ? [{ table: idOf(list.table), at: list.at }] : [])),
+    misnamed: found.filter(({ isExact, list }) => list && !isExact).map((one) => one.parent),
+    missing: found.filter(({ list }) => !list).map((one) => one.parent),
+  };
+}
+
+/** What the drop-down of a column offers, under all parents. */
+function offeredIn(at: number, table: AdoptedTable, among: Among, depth: number): readonly string[] {
+  const check = checkOf(at, table, among.file)?.check;
+  const taken = check?.type === 'list' ? takenBy(check, table, among, depth) : null;
+  if (taken?.takes === 'typed' || taken?.takes === 'column') return taken.values;
+  return taken?.takes === 'dependent' ? taken.under.flatMap(({ values }) => values) : [];
+}
+
+interface ListedColumn {
+  readonly table: AdoptedTable;
+  readonly at: number;
+  readonly values: readonly string[];
+}
+
+/** What stands in the cells that are pointed at: no more, since another list may stand below. */
+function listIn({ sheet, top, bottom, left }: Pointed, tables: readonly AdoptedTable[]): ListedColumn | undefined {
+  return tables.filter((table) => table.sheet === sheet).flatMap((table) => columnIn(table, left, top, bottom))[0];
+}
+
+/** The column that is called as a value. */
+function listUnder(value: string, tables: ReadonlySet<AdoptedTable>): ListedColumn | undefined {
+  return [...tables].flatMap((table) =>
+    table.columns
+      .filter(({ heading }) => squeezed(heading) === squeezed(value))
+      .flatMap(({ at }) => columnIn(table, at, table.first, table.last)),
+  )[0];
+}
+
+/** What stands in some rows of a column; nothing where that is none, or the table is too long for lists. */
+function columnIn(table: AdoptedTable, at: number, top: number, bottom: number): ListedColumn[] {
+  const place = table.columns.findIndex((column) => column.at === at);
+  const texts = (table.listed ?? []).flatMap((row) =>
+    place >= 0 && row.number >= top && row.number <= bottom ? (row.texts[place] ?? []) : [],
+  );
+  const values = [...new Set(texts)].filter((text) => text !== '');
+  return values.length > 0 ? [{ table, at, values }] : [];
+}
+
+/** The check that reaches the most rows of a column. */
+function checkOf(at: number, table: AdoptedTable, file: CheckedFile): { readonly check: FileCheck; readonly rows: number } | undefined {
+  return (file.sheets[table.sheet]?.checks ?? [])
+    .map((check) => ({ check, rows: rowsReached(check, at, table) }))
+    .filter(({ rows }) => rows >= mostly * table.rows && rows > 0)
+    .sort((one, other) => other.rows - one.rows)[0];
+}
+
 /** The tables of one file with what its checks say of their columns. */
 export function withChecks(tables: readonly AdoptedTable[], file: CheckedFile, idOf: (table: AdoptedTable) => string): AdoptedTable[] {
   return tables.map((table) => ({
     ...table,
     columns: table.columns.map((column) => {
-      const reached = (file.sheets[table.sheet]?.checks ?? [])
-        .map((check) => ({ check, rows: rowsReached(check, column.at, table) }))
-        .filter(({ rows }) => rows >= mostly * table.rows && rows > 0)
-        .sort((one, other) => other.rows - one.rows)[0];
+      const reached = checkOf(column.at, table, file);
       if (!reached) return column;
       const { mayBeBlank, others, hintTitle, hint, refusalText } = reached.check;
-      const taken = takenBy(reached.check, table.sheet, file, tables, idOf);
+      const taken = takenBy(reached.check, table, { file, tables, idOf });
       const check: FoundCheck = { taken, beyond: table.rows - reached.rows, mayBeBlank, others, hintTitle, hint, refusalText };
       return { ...column, check };
     }),

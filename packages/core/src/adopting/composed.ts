@@ -23,7 +23,7 @@ export interface Contradiction {
 
 /** What is known to mean a value of a list that is there already; undefined for one that is made of what columns hold. */
 function knownIn(list: Making, level: number): ReadonlyMap<string, string> | undefined {
-  if (list.home) return knownAt(list, level);
+  if (list.paths.length > 0) return knownAt(list, level);
   return list.offered && new Map(list.offered.map((value) => [value, value] as const));
 }
 
@@ -41,8 +41,9 @@ export function composed(list: Making, said: ReadonlyMap<string, string | null>)
   const deepest = list.levels.length - 1;
   const textsAt = (level: number): Spelling[] =>
     list.columns.filter((one) => one.level === level).flatMap(({ column }) => column.found.values ?? []);
-  const meanings = list.levels.map((_, level) => new Meanings(knownIn(list, level), textsAt(level), said, !list.home));
-  const paths = list.home ? list.paths : deepest === 0 ? [...meanings[0]!.values].map((value) => [value]) : pathsIn(list, meanings);
+  const meanings = list.levels.map((_, level) => new Meanings(knownIn(list, level), textsAt(level), said, list.paths.length === 0));
+  const paths =
+    list.paths.length > 0 ? list.paths : deepest === 0 ? [...meanings[0]!.values].map((value) => [value]) : pathsIn(list, meanings);
   const outside = meanings.flatMap((own) => own.outside());
   const offered = new Set(paths.map((path) => path.join('\u001F')));
   const first = new Map([...paths].reverse().map((path) => [path.at(-1)!, path]));
@@ -63,7 +64,7 @@ export function composed(list: Making, said: ReadonlyMap<string, string | null>)
       const entries = texts.reduce((sum, one) => sum + one.entries, 0);
       return { value, path: path.slice(0, -1), entries, spellings: texts.filter((one) => one.value !== value) };
     });
-    return list.home || list.offered ? values : values.sort((one, other) => other.entries - one.entries);
+    return list.paths.length > 0 || list.offered ? values : values.sort((one, other) => other.entries - one.entries);
   };
   return {
     values: list.levels.map((_, level) => valuesAt(level)),

@@ -1,5 +1,6 @@
 // The tables that were found, as they were changed by hand: which come in, as what, and which of them can be lists.
 import { tableRoles } from '../upkeep/index.js';
+import type { Taken } from './checks.js';
 import type { AdoptedKind, FoundColumn } from './columns.js';
 import type { AdoptedTable, TablePlace } from './found.js';
 import { KnownTexts } from './meanings.js';
@@ -36,7 +37,7 @@ export interface GivenColumn {
 export function givenTables(tables: readonly AdoptedTable[], mends: Mends): Given[] {
   const pointed = new Set(
     tables.flatMap(({ columns }) =>
-      columns.flatMap(({ check }) => (check?.taken?.takes === 'column' ? [columnId(check.taken.table, check.taken.at)] : [])),
+      columns.flatMap(({ check }) => pointedBy(check?.taken ?? null).map(({ table, at }) => columnId(table, at))),
     ),
   );
   const all = tables.map((found): Given => {
@@ -74,6 +75,11 @@ export function givenTables(tables: readonly AdoptedTable[], mends: Mends): Give
     // What tells no rows apart can be no list, whatever is said.
     return { ...table, use: wants === 'list' && homeOf(table) ? 'list' : 'entries' };
   });
+}
+
+function pointedBy(taken: Taken | null): readonly { readonly table: string; readonly at: number }[] {
+  if (taken?.takes === 'column') return [taken];
+  return taken?.takes === 'dependent' ? taken.from : [];
 }
 
 /** Lists side by side, for the drop-downs of other tables: they become lists of their own. */

@@ -15,7 +15,7 @@ export interface Making {
   readonly title: string;
   readonly home: Given | undefined;
   readonly levels: readonly string[];
-  /** Of a table that is the list, its values with their parents. */
+  /** Of a list that is there already, a table or drop-downs that depend on one another, its values with their parents; empty for one that is made. */
   readonly paths: readonly (readonly string[])[];
   readonly labels: ReadonlyMap<string, string>;
   /** The values of a drop-down that is there already. */
@@ -55,7 +55,22 @@ export function listsOf(tables: readonly Given[]): Making[] {
     list.columns.push({ column, level });
     taken.add(column);
   };
-  for (const column of entered.flatMap(({ columns }) => columns.filter(isText))) {
+  for (const table of entered)
+    for (const columns of dependentIn(table)) {
+      if (columns.some((column) => taken.has(column))) continue;
+      const paths = dependentPaths(columns, table);
+      const same = lists.find((list) => list.paths.length === paths.length && keysOf(list.paths).join() === keysOf(paths).join());
+      const made = {
+        ...newList(
+          columns.at(-1)!,
+          columns.map(({ heading }) => heading),
+        ),
+        paths,
+      };
+      if (!same) lists.push(made);
+      columns.forEach((column, level) => join(same ?? made, column, level));
+    }
+  for (const column of entered.flatMap(({ columns }) => columns.filter((one) => isText(one) && !taken.has(one)))) {
     const list = dropDownOf(column, tables, lists);
     if (list) join(list, column, list.home ? levelIn(list, column) : 0);
   }
@@ -84,7 +99,7 @@ export function listsOf(tables: readonly Given[]): Making[] {
       list.chains.push({ table: table.id, paths: chain.paths });
       columns.forEach((column, level) => join(list, column, level));
     }
-    for (const list of lists.filter(({ home, levels }) => home !== undefined && levels.length > 1)) {
+    for (const list of lists.filter(({ paths, levels }) => paths.length > 0 && levels.length > 1)) {
       const chain = table.found.chains.find(({ columns }) =>
         isOf(
           list,
@@ -107,6 +122,51 @@ export function listsOf(tables: readonly Given[]): Making[] {
   }
   return lists;
 }
+
+/** Columns of a table whose drop-downs depend on one another, the outermost first. */
+function dependentIn({ columns }: Given): GivenColumn[][] {
+  const parentOf = (column: GivenColumn): GivenColumn | undefined => {
+    const held = column.found.check?.taken;
+    return held?.takes === 'dependent' && isText(column) ? columns.find((one) => one.found.at === held.parent && isText(one)) : undefined;
+  };
+  const parents = new Set(columns.flatMap((column) => parentOf(column) ?? []));
+  return columns
+    .filter((column) => parentOf(column) && !parents.has(column))
+    .map((innermost) => {
+      const chain = [innermost];
+      for (let above = parentOf(innermost); above && !chain.includes(above); above = parentOf(above)) chain.unshift(above);
+      return chain;
+    });
+}
+
+/** The values that such drop-downs offer, with their parents; where a file names no list for a parent, what stands beside it. */
+function dependentPaths(columns: readonly GivenColumn[], { found }: Given): string[][] {
+  const [, ...others] = columns;
+  const beside = found.chains.find((chain) => chain.columns.join() === columns.map((column) => found.columns.indexOf(column.found)).join());
+  return others.reduce<string[][]>(
+    (above, { found: column }, level) => {
+      const under = new Map(
+        column.check?.taken?.takes === 'dependent' ? column.check.taken.under.map(({ parent, values }) => [parent, values] as const) : [],
+      );
+      const standsBeside = (path: readonly string[]) => [
+        ...new Set(
+          beside?.paths.flatMap((one) =>
+            path.every((value, at) => one.path[at] === value) && one.path[level + 1] !== '' ? [one.path[level + 1]!] : [],
+          ),
+        ),
+      ];
+      return above.flatMap((path) => (under.get(path.at(-1)!) ?? standsBeside(path)).map((value) => [...path, value]));
+    },
+    parentsOf(others[0]!).map((value) => [value]),
+  );
+}
+
+function parentsOf({ found }: GivenColumn): string[] {
+  const taken = found.check?.taken;
+  return taken?.takes === 'dependent' ? [...taken.under.map(({ parent }) => parent), ...taken.missing] : [];
+}
+
+const keysOf = (paths: readonly (readonly string[])[]): string[] => paths.map((path) => path.join('\u001F')).sort();
 
 /** The list that the drop-down of a column offers: a table that is a list, one that other columns offer, too, or a new one. */
 function dropDownOf(column: GivenColumn, tables: readonly Given[], lists: Making[]): Making | undefined {

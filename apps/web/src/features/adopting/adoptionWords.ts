@@ -35,18 +35,31 @@ export function whereWords(list: ProposedList, proposal: HouseProposal): string 
 /** What a column is checked against in its file, and what is wrong with that. `isBound`: it is in a list. */
 export function checkWords({ taken, beyond }: FoundCheck, isBound: boolean): { readonly says: string; readonly wrong: readonly string[] } {
   const missed = taken?.takes === 'column' ? taken.missed : 0;
+  const [misnamed, missing] = taken?.takes === 'dependent' ? [taken.misnamed, taken.missing] : [[], []];
   return {
     says: taken ? takenWords(taken) : 'a check that is not understood; only its words are taken over',
     wrong: [
-      ...(!isBound && (taken?.takes === 'typed' || taken?.takes === 'column')
+      ...(!isBound && (taken?.takes === 'typed' || taken?.takes === 'column' || taken?.takes === 'dependent')
         ? ['It is not taken over, since the column is in no list.']
         : []),
       ...(isBound && missed > 0
         ? [`Its drop-down stopped short of ${counted(missed, 'value', 'values')} below it; all are offered from now on.`]
         : []),
+      ...(isBound && misnamed.length > 0
+        ? [`It offered nothing under ${namesOf(misnamed)}: the name of its list is missing, or written otherwise. It is offered from now on.`]
+        : []),
+      ...(isBound && missing.length > 0
+        ? [`The file has no list for ${namesOf(missing)}; what stands beside it is offered, if anything does.`]
+        : []),
       ...(beyond > 0 ? [`It did not reach ${rows(beyond)}; the rule holds for all.`] : []),
     ],
   };
+}
+
+/** The first of them, and how many more there are. */
+function namesOf(values: readonly string[]): string {
+  const shown = values.slice(0, 3).map((value) => `“${value}”`);
+  return values.length > 3 ? `${shown.join(', ')} and ${number.format(values.length - 3)} more` : shown.join(', ');
 }
 
 function takenWords(taken: NonNullable<FoundCheck['taken']>): string {
@@ -57,6 +70,8 @@ function takenWords(taken: NonNullable<FoundCheck['taken']>): string {
       return 'a drop-down typed into the file';
     case 'column':
       return 'a drop-down of the file';
+    case 'dependent':
+      return 'a drop-down of the file that depends on another column';
     case 'number':
       return `${taken.whole ? 'whole numbers' : 'numbers'}, ${span(taken.least, taken.most)}`;
     case 'date':
