@@ -13,6 +13,7 @@ import {
   type Caller as Person,
 } from '@dellum/server';
 import { sql } from 'kysely';
+import { adopt1m, adoptApply100k } from './adopting.js';
 import { keyToPaint, sheetScroll } from './browser.js';
 import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
 import { back100k, check10k, csvOut1m, valuesEtag, workbookOut100k } from './exchange.js';
@@ -232,6 +233,8 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'csv.out.1m': csvOut1m,
   'workbook.out.100k': workbookOut100k,
   'back.100k': back100k,
+  'adopt.1m': adopt1m,
+  'adopt.apply.100k': adoptApply100k,
   'check.10k': check10k,
   'values.etag': valuesEtag,
   'form.open': formOpen,

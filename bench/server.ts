@@ -54,6 +54,6 @@ export const caller = (base: string, cookie: string): Caller => ({
       ...(body !== undefined && { body: JSON.stringify(body) }),
     });
     if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
-    return (await response.json()) as T;
+    return (response.status === 204 ? undefined : await response.json()) as T;
   },
 });

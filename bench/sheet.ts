@@ -9,32 +9,42 @@ import { values, type Million } from './million.js';
 const rows = 25_000;
 const columns = 4;
 
-/** Cells a second from sending the block until all of it is stored, counted and in the ledger. */
-export async function paste100k(database: Database, { houseId, register, administrator }: Million): Promise<void> {
-  const fields = register.fields
+const pastedInto = ({ register }: Million): string[] =>
+  register.fields
     .filter(({ kind }) => kind === 'text')
     .slice(0, columns)
     .map(({ key }) => key);
+
+/** Milliseconds from sending a block until all of it is stored, counted and in the ledger. */
+export async function pasted(bench: Million, round: number): Promise<{ spent: number; texts: readonly (readonly string[])[] }> {
+  const { register, administrator } = bench;
+  const fields = pastedInto(bench);
   const { entries } = await administrator.call<EntryPage>('GET', `/registers/${register.id}/entries?from=0&count=1`);
+  const texts = Array.from({ length: rows }, (_, row) =>
+    fields.map((key, column) => (key === 'pilot' ? values[(row + round) % values.length]! : `round ${round} row ${row} column ${column}`)),
+  );
+  const started = performance.now();
+  let act = await administrator.call<EntryActView>('POST', `/registers/${register.id}/entry-acts`, {
+    does: 'paste',
+    texts,
+    block: { fields, first: entries[0]!.id, arranged: false },
+  });
+  while (act.state !== 'done') {
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    act = await administrator.call<EntryActView>('GET', `/registers/${register.id}/entry-acts/${act.id}`);
+  }
+  const spent = performance.now() - started;
+  if (act.outcome.taken !== rows * fields.length) throw new Error(`${act.outcome.refused} cells were refused`);
+  return { spent, texts };
+}
+
+/** Cells a second of a pasted block. */
+export async function paste100k(database: Database, bench: Million): Promise<void> {
+  const { houseId, register } = bench;
+  const fields = pastedInto(bench);
   const spent: { ours: number; bare: number }[] = [];
   for (let round = 0; round < 3; round++) {
-    const texts = Array.from({ length: rows }, (_, row) =>
-      fields.map((key, column) =>
-        key === 'pilot' ? values[(row + round) % values.length]! : `round ${round} row ${row} column ${column}`,
-      ),
-    );
-    const started = performance.now();
-    let act = await administrator.call<EntryActView>('POST', `/registers/${register.id}/entry-acts`, {
-      does: 'paste',
-      texts,
-      block: { fields, first: entries[0]!.id, arranged: false },
-    });
-    while (act.state !== 'done') {
-      await new Promise((resolve) => setTimeout(resolve, 20));
-      act = await administrator.call<EntryActView>('GET', `/registers/${register.id}/entry-acts/${act.id}`);
-    }
-    const ours = performance.now() - started;
-    if (act.outcome.taken !== rows * fields.length) throw new Error(`${act.outcome.refused} cells were refused`);
+    const { spent: ours, texts } = await pasted(bench, round);
     const ids = (
       await sql<{
         id: string;

@@ -1,5 +1,7 @@
 // The database under the server: a connection that breaks ends its transaction, and nothing else.
+import { matchKey } from '@dellum/core';
 import { Database } from '@dellum/server';
+import fc from 'fast-check';
 import { sql } from 'kysely';
 import { expect, inject, it, onTestFinished } from 'vitest';
 import { Questions } from '../src/database/questions.js';
@@ -19,6 +21,35 @@ it('a connection that breaks between two queries of a transaction fails that tra
   });
   await expect(broken).rejects.toThrow();
   expect((await sql`select 1`.execute(database.kysely)).rows).toHaveLength(1);
+});
+
+it('texts of one match key have one alike key, plain ones, others, and one written as the other', async () => {
+  const database = new Database(inject('databaseUrl'), 1);
+  onTestFinished(() => database.kysely.destroy());
+  const letters = fc.constantFrom(...'aAzZiI09 -_.~!', 'ä', 'Ä', 'ß', 'ｉ', 'ı', 'é', '\u00a0', '\u200b', '\u0301', 'Ω', 'ﬁ');
+  const texts = fc.array(
+    fc.oneof(fc.string({ unit: letters, maxLength: 8 }), fc.string({ unit: fc.constantFrom(...'aAbB -'), maxLength: 6 })),
+    { minLength: 200, maxLength: 300 },
+  );
+  await fc.assert(
+    fc.asyncProperty(texts, async (some) => {
+      const { rows } = await sql<{
+        text: string;
+        key: string;
+      }>`select text, alike_key(text) as key from unnest(${some}::text[]) as text`.execute(database.kysely);
+      const keys = new Map<string, Set<string>>();
+      for (const { text, key } of rows) keys.set(matchKey(text), (keys.get(matchKey(text)) ?? new Set()).add(key));
+      expect([...keys].filter(([, own]) => own.size > 1)).toEqual([]);
+    }),
+    { numRuns: 10 },
+  );
+  // Nor are texts of one key that differ in more than how they are written.
+  const { rows } = await sql<{
+    keys: number;
+  }>`select count(distinct alike_key(text)) as keys from unnest(array['ab', 'a b', 'AB ', 'a-b', 'ba', '\n']) as text`.execute(
+    database.kysely,
+  );
+  expect(Number(rows[0]!.keys)).toBe(4);
 });
 
 it('questions are asked two at once a person, change nothing, and are given up after a while', async () => {

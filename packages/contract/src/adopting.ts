@@ -3,9 +3,11 @@ import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsUUID, Matches, Max, MaxLength
 import { adoptedKinds, tableUses, type AdoptedKind, type HouseProposal, type TableUse } from '@dellum/core';
 import { IsText, IsWhole, MayBeNull, MayLack } from './decorators.js';
 
-/** So many files make one proposal, of so many rows together. */
+/** So many files make one proposal, of so many rows together: what one sheet of a workbook can hold. */
 export const mostAdoptedFiles = 20;
-export const mostAdoptedRows = 200_000;
+export const mostAdoptedRows = 1_048_576;
+/** One of them may be so large; bytes. */
+export const mostAdoptedBytes = 150 * 1024 * 1024;
 
 /** What is asked for when a file is brought. */
 export class AdoptFileDto {

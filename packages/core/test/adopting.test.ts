@@ -1,7 +1,6 @@
 // What is proposed for files as an office keeps them: kinds, lists with their spellings, levels, what will be outside; and what is laid.
 import {
   adoptedTable,
-  cellsOf,
   compileCatalog,
   findTables,
   houseLocale,
@@ -9,6 +8,7 @@ import {
   lookUp,
   noMends,
   proposedHouse,
+  rowReader,
   tableId,
   type AdoptedTable,
   type CameBack,
@@ -31,7 +31,7 @@ const sheetOf = (lines: readonly (readonly (string | number)[])[]): SheetRow[] =
 function adopted(files: readonly (readonly (readonly (string | number)[])[])[]): AdoptedTable[] {
   return files.flatMap((lines, file) => {
     const rows = sheetOf(lines);
-    return findTables(rows).map((table, at) => adoptedTable({ file, sheet: 0, table: at }, `File ${file + 1}`, table, rows, houseLocale));
+    return findTables(rows, houseLocale).map((table, at) => adoptedTable({ file, sheet: 0, table: at }, `File ${file + 1}`, table));
   });
 }
 
@@ -169,9 +169,7 @@ describe('A proposal', () => {
     const rows = house.lists[0]!.rows.map((cells) => Object.values(cells).join(': '));
     const offered = new Set(rows);
     const [table] = house.tables;
-    const entries = sheetOf(lines)
-      .slice(3, 603)
-      .map((row) => cellsOf(row, table!, houseLocale));
+    const entries = sheetOf(lines).slice(3, 603).map(rowReader(table!, houseLocale));
     expect(entries[0]).toMatchObject({ no: '001000', day: '2026-01-01' });
     const off = entries.filter((cells) => !offered.has(`${cells['group']}: ${cells['plant']}`)).length;
     expect(off).toBeLessThanOrEqual(600 * 0.01);
@@ -216,7 +214,7 @@ describe('A proposal', () => {
     const rows = sheetOf(lines).slice(3, 603);
     for (const row of rows) {
       const written = (row.cells.get(2) as { text: string }).text;
-      expect(cellsOf(row, house.tables[0]!, houseLocale)['grower']).toBe(codes.get(meant.get(written) ?? written));
+      expect(rowReader(house.tables[0]!, houseLocale)(row)['grower']).toBe(codes.get(meant.get(written) ?? written));
     }
   });
 

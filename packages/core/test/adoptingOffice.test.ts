@@ -2,12 +2,12 @@
 // sheet, orders of days and decimal marks, codes with leading zeros, slips of the finger. What is found in them is measured.
 import {
   adoptedTable,
-  cellsOf,
   findTables,
   houseLocale,
   laidParts,
   noMends,
   proposedHouse,
+  rowReader,
   tableId,
   type AdoptedKind,
   type AdoptedTable,
@@ -156,7 +156,7 @@ function fileOf(number: number): File {
 
 const files = Array.from({ length: 10 }, (_, number) => fileOf(number));
 const found: readonly (readonly AdoptedTable[])[] = files.map(({ sheet }, file) =>
-  findTables(sheet).map((table, at) => adoptedTable({ file, sheet: 0, table: at }, `Book ${file}`, table, sheet, houseLocale)),
+  findTables(sheet, houseLocale).map((table, at) => adoptedTable({ file, sheet: 0, table: at }, `Book ${file}`, table)),
 );
 /** Each file by itself: what is one list in several files is another test. */
 const proposals: readonly HouseProposal[] = found.map((tables) => proposedHouse(tables, noMends));
@@ -220,7 +220,7 @@ describe('Ten files of offices', () => {
         const table = found[file]![at]!;
         const laid = house.tables.find((one) => one.table === tableId(table))!;
         const rows = sheet.filter(({ number }) => number >= table.first && number <= table.last && !table.totals.includes(number));
-        const entries = rows.map((row) => cellsOf(row, laid, houseLocale));
+        const entries = rows.map(rowReader(laid, houseLocale));
         expect(entries.map((cells) => Object.keys(cells).length)).toEqual(
           truth.lines.map((line) => line.filter((cell) => cell !== '').length),
         );

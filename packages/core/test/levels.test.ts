@@ -4,7 +4,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
 const columnsOf = (rows: readonly (readonly string[])[]): LevelColumn[] =>
-  (rows[0] ?? []).map((_, at) => ({ at, values: rows.map((row) => row[at]!) }));
+  (rows[0] ?? []).map((_, at) => {
+    const texts = ['', ...new Set(rows.map((row) => row[at]!))];
+    return { at, values: rows.map((row) => (row[at] === '' ? 0 : texts.lastIndexOf(row[at]!))) };
+  });
 
 /** Rows under quays, berths and bollards, beside a pilot who has nothing to do with them; `wrong` rows name another quay. */
 const rowsOf = fc

@@ -1,5 +1,5 @@
 // Tables that are found on sheets as offices lay them out.
-import { findTables, type CameBack, type SheetRow } from '@dellum/core';
+import { adoptedTable, findTables, houseLocale, type CameBack, type SheetRow } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -69,7 +69,7 @@ describe('Tables of a sheet', () => {
           return { titles: table.titles, headings: table.headings, heading, first: heading + 1, last };
         });
         expect(
-          findTables(sheetOf(rows)).map(({ titles, columns, heading, first, last }) => ({
+          findTables(sheetOf(rows), houseLocale).map(({ titles, columns, heading, first, last }) => ({
             titles,
             headings: columns.map((column) => column.heading),
             heading,
@@ -91,7 +91,7 @@ describe('Tables of a sheet', () => {
           ...Array.from({ length: width }, (_unused, column) => one[at]?.[column] ?? null),
           ...(other[at] ?? []),
         ]);
-        expect(findTables(sheetOf(rows)).map(({ columns }) => columns.map(({ at, heading }) => [at, heading]))).toEqual([
+        expect(findTables(sheetOf(rows), houseLocale).map(({ columns }) => columns.map(({ at, heading }) => [at, heading]))).toEqual([
           left.headings.map((heading, at) => [at, heading]),
           right.headings.map((heading, at) => [width + at, heading]),
         ]);
@@ -147,7 +147,52 @@ describe('Tables of a sheet', () => {
     ],
     ['a note beside nothing', [['Only a note']], []],
   ])('are what anybody would say: %s', (_what, rows, expected) => {
-    expect(findTables(sheetOf(rows))).toMatchObject(expected);
+    expect(findTables(sheetOf(rows), houseLocale)).toMatchObject(expected);
+  });
+
+  it('of many rows side by side lose no cell, wherever it stands, and tell kinds that show late', () => {
+    const rows = Array.from({ length: 12_000 }, (_, at): Held[] => {
+      const own: Held[] =
+        at === 0 ? ['Quay', 'Tons', null, null, 'Code', 'Name'] : [`Quay ${at % 7}`, at, null, null, `C${at}`, `Name ${at}`];
+      // Far down something stands where nothing stood before: between the two, and right of them; and a line of sums.
+      if (at === 9000) own[2] = 'late';
+      if (at === 9001) own[7] = 'later';
+      if (at === 10_000) return ['Total', 1, null, null, 'C10000', 'Name 10000'];
+      // What begins as numbers turns out to be no number.
+      if (at > 8000) own[1] = `about ${at}`;
+      return own;
+    });
+    const found = findTables(sheetOf(rows), houseLocale);
+    expect(
+      found.map(({ columns, heading, first, last, totals }) => ({ columns: columns.map(({ at }) => at), heading, first, last, totals })),
+    ).toEqual([
+      { columns: [0, 1, 2], heading: 1, first: 2, last: 12_000, totals: [10_001] },
+      { columns: [4, 5, 7], heading: 1, first: 2, last: 12_000, totals: [] },
+    ]);
+    const [left, right] = found.map((table, at) => adoptedTable({ file: 0, sheet: 0, table: at }, 'Log', table));
+    expect([left!.rows, right!.rows]).toEqual([11_998, 11_999]);
+    expect(left!.columns.map(({ filled, kind }) => [filled, kind])).toEqual([
+      [11_998, 'text'],
+      [11_998, 'text'],
+      [1, 'text'],
+    ]);
+    expect(left!.columns[0]!.values!.reduce((sum, { entries }) => sum + entries, 0)).toBe(11_998);
+    expect(right!.columns.map(({ filled, distinct }) => [filled, distinct])).toEqual([
+      [11_999, 11_999],
+      [11_999, 11_999],
+      [1, 1],
+    ]);
+  });
+
+  it('hold of a column of numbers without end what is to be known of it, also where they become texts late', () => {
+    const column = (late: (at: number) => Held) =>
+      findTables(
+        sheetOf([['Day', 'Tons'], ...Array.from({ length: 30_000 }, (_, at): Held[] => ['1.2.2026', at < 25_000 ? `${at}.5` : late(at)])]),
+        houseLocale,
+      ).map((table) => adoptedTable({ file: 0, sheet: 0, table: 0 }, 'Log', table).columns[1]!)[0]!;
+    const some = column((at) => (at % 10 === 0 ? 'none' : `${at}.5`));
+    expect(some).toMatchObject({ kind: 'number', filled: 30_000, values: null, unread: { number: 500, text: 0 } });
+    expect(column(() => 'none')).toMatchObject({ kind: 'text', filled: 30_000, unread: { text: 0 } });
   });
 
   it('of a hundred thousand rows are found without looking at all of them again and again', () => {
@@ -155,6 +200,6 @@ describe('Tables of a sheet', () => {
       ['Quay', 'Ship', 'Tons'],
       ...Array.from({ length: 100_000 }, (_, at): Held[] => (at % 1000 === 999 ? [] : ['North', `Ship ${at}`, at])),
     ];
-    expect(findTables(sheetOf(rows))).toMatchObject([{ heading: 1, first: 2, last: 100_000 }]);
+    expect(findTables(sheetOf(rows), houseLocale)).toMatchObject([{ heading: 1, first: 2, last: 100_000 }]);
   });
 });

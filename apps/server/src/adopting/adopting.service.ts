@@ -3,10 +3,10 @@ import { randomUUID } from 'node:crypto';
 import { Injectable, Logger } from '@nestjs/common';
 import {
   brought,
-  cellsOf,
   laidParts,
   partsHere,
   proposedHouse,
+  rowReader,
   tableId,
   type AdoptedTable,
   type LaidTable,
@@ -68,8 +68,8 @@ export class AdoptingService {
     const db = this.database.kysely;
     try {
       const files = [];
-      for (const { ord, name } of (await this.store.files(db, houseId, [id])).get(id) ?? [])
-        files.push({ name, bytes: new Uint8Array(await this.store.bytes(db, houseId, id, ord)) });
+      for (const file of (await this.store.files(db, houseId, [id])).get(id) ?? [])
+        files.push({ name: file.name, bytes: await this.store.bytes(db, houseId, id, file) });
       return await this.threads.read({ files, headings, locale });
     } catch (error) {
       // Left to a server that goes on.
@@ -128,7 +128,7 @@ export class AdoptingService {
     const entries = counted(false);
     const rows = counted(true) + house.lists.reduce((sum, list) => sum + list.rows.length, 0);
     const registers = parts.sheets.flatMap((sheet) => sheet.registers.map(idOf));
-    await this.laying.countValues(trx, houseId, registers);
+    await this.laying.countLaid(trx, houseId, registers);
     const laid = { sheets: parts.sheets, ranges: parts.ranges, catalogs: parts.catalogs };
     const ids = { sheets: laid.sheets.map(idOf), ranges: laid.ranges.map(idOf), catalogs: laid.catalogs.map(idOf) };
     await this.store.change(trx, houseId, id, {
@@ -152,13 +152,16 @@ export class AdoptingService {
     locale: Locale,
   ): Promise<ReadonlyMap<string, number>> {
     const stored = new Map<string, number>();
-    for (const { ord, name } of (await this.store.files(trx, houseId, [id])).get(id) ?? []) {
+    for (const kept of (await this.store.files(trx, houseId, [id])).get(id) ?? []) {
+      const { ord, name } = kept;
       const own = found.filter(({ file }) => file === ord);
       const laid = own.flatMap((table) =>
-        tables.filter((one) => one.table === tableId(table)).map((one) => ({ ...table, one, skipped: new Set(table.totals) })),
+        tables
+          .filter((one) => one.table === tableId(table))
+          .map((one) => ({ ...table, one, skipped: new Set(table.totals), cellsOf: rowReader(one, locale) })),
       );
       if (laid.length === 0) continue;
-      const opened = await openFile(await this.store.bytes(trx, houseId, id, ord), name);
+      const opened = await openFile(await this.store.bytes(trx, houseId, id, kept), name);
       let sheet = -1;
       for await (const piece of opened.pieces()) {
         if (piece.piece === 'sheet') {
@@ -166,10 +169,10 @@ export class AdoptingService {
           continue;
         }
         if (piece.piece !== 'rows') continue;
-        for (const { one, first, last, skipped } of laid.filter((table) => table.sheet === sheet)) {
+        for (const { one, first, last, skipped, cellsOf } of laid.filter((table) => table.sheet === sheet)) {
           const rows = piece.rows.filter(({ number }) => number >= first && number <= last && !skipped.has(number));
           const entries = rows
-            .map((row) => ({ id: randomUUID(), cells: cellsOf(row, one, locale) }))
+            .map((row) => ({ id: randomUUID(), cells: cellsOf(row) }))
             .filter(({ cells }) => Object.keys(cells).length > 0);
           for (const batch of inBatches(entries, atOnce)) {
             const at = stored.get(one.registerId) ?? 0;

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { catalogIdOf, partReads, type Mends } from '@dellum/core';
 import {
+  mostAdoptedBytes,
   mostAdoptedFiles,
   type AdoptFileDto,
   type AdoptionState,
@@ -71,7 +72,9 @@ export class AdoptionsService {
   }
 
   private async keep(houseId: string, id: string, ord: number, bytes: AsyncIterable<Buffer>): Promise<number> {
-    const size = await keptInParts(bytes, (part, own) => this.store.addPart(this.database.kysely, houseId, id, ord, part, own));
+    const size = await keptInParts(bytes, mostAdoptedBytes, (part, own) =>
+      this.store.addPart(this.database.kysely, houseId, id, ord, part, own),
+    );
     if (size === 0) throw new ProblemError('not-valid', 'The file is empty. Choose another file.');
     return size;
   }

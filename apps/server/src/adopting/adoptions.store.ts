@@ -24,6 +24,9 @@ export interface Adoption {
 /** So many days the files of a proposal are kept. */
 const kept = 30;
 
+/** So many parts of a file, of a megabyte each, are read with one statement. */
+const partsAtOnce = 16;
+
 @Injectable()
 export class AdoptionsStore {
   async add(trx: Trx, { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>, id: string): Promise<void> {
@@ -122,16 +125,26 @@ export class AdoptionsStore {
     );
   }
 
-  async bytes(db: Reader, houseId: string, adoptionId: string, ord: number): Promise<Buffer> {
-    const parts = await db
-      .selectFrom('adopted_parts')
-      .select('bytes')
-      .where('house_id', '=', houseId)
-      .where('adoption_id', '=', adoptionId)
-      .where('ord', '=', ord)
-      .orderBy('part')
-      .execute();
-    return Buffer.concat(parts.map(({ bytes }) => bytes));
+  /** A file, in memory that a thread can look at, too: it is held once. */
+  async bytes(db: Reader, houseId: string, adoptionId: string, { ord, bytes: size }: { ord: number; bytes: number }): Promise<Buffer> {
+    const whole = Buffer.from(new SharedArrayBuffer(size));
+    let [part, filled] = [0, 0];
+    while (filled < size) {
+      const parts = await db
+        .selectFrom('adopted_parts')
+        .select('bytes')
+        .where('house_id', '=', houseId)
+        .where('adoption_id', '=', adoptionId)
+        .where('ord', '=', ord)
+        .where('part', '>=', part)
+        .orderBy('part')
+        .limit(partsAtOnce)
+        .execute();
+      if (parts.length === 0) break;
+      part += parts.length;
+      for (const { bytes } of parts) filled += bytes.copy(whole, filled);
+    }
+    return whole.subarray(0, filled);
   }
 
   async change(

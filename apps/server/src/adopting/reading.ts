@@ -1,16 +1,17 @@
 // Reads the files of a proposal and finds what is in them; in a thread, since it takes long and holds whole files.
 import {
   adoptedTable,
-  findTables,
   longestText,
   tableId,
+  TablesFinder,
   withChecks,
-  withHeading,
+  WithHeading,
   type AdoptedTable,
+  type CountedTable,
   type FileCheck,
   type FoundTable,
   type Locale,
-  type SheetRow,
+  type TablePlace,
 } from '@dellum/core';
 import { mostAdoptedRows } from '@dellum/contract';
 import { counted } from '../exchange/comparison.js';
@@ -30,7 +31,7 @@ interface SheetRead {
   readonly title: string;
   /** It holds what was not meant to be seen: lists for drop-downs, mostly. */
   readonly hidden: boolean;
-  readonly rows: SheetRow[];
+  tables: readonly CountedTable[];
   readonly checks: FileCheck[];
 }
 
@@ -41,14 +42,15 @@ export async function read({ files, locale, headings }: ToRead): Promise<Read> {
   for (const [file, { name, bytes }] of files.entries()) {
     try {
       const opened = await openFile(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), name);
-      const sheets = await sheetsOf(opened, (more) => {
+      const sheets = await sheetsOf(opened, locale, (more) => {
         rows += more;
         if (rows > mostAdoptedRows)
           throw new UnreadableFile(
             `The files hold more than ${mostAdoptedRows.toLocaleString('en-GB')} rows together, which is more than one proposal takes. Bring fewer of them, or a part of the long one.`,
           );
       });
-      const tables = tablesOf(file, sheets, name, locale, new Map(headings.map(({ table, heading }) => [table, heading])));
+      await readAgain(opened, file, sheets, new Map(headings.map(({ table, heading }) => [table, heading])));
+      const tables = tablesOf(file, sheets, name);
       if (tables.length === 0) said.push(`“${name}” holds no table.`);
       found.push(...withChecks(tables, { sheets, names: opened.names ?? [] }, tableId));
       const cut = tables.reduce((sum, table) => sum + table.cut, 0);
@@ -65,44 +67,62 @@ export async function read({ files, locale, headings }: ToRead): Promise<Read> {
   return { found, said };
 }
 
-async function sheetsOf(opened: OpenedFile, come: (rows: number) => void): Promise<SheetRead[]> {
+/** The sheets of a file, with their tables; none of their rows is held. */
+async function sheetsOf(opened: OpenedFile, locale: Locale, come: (rows: number) => void): Promise<SheetRead[]> {
   const sheets: SheetRead[] = [];
+  let finder = new TablesFinder(locale);
   for await (const piece of opened.pieces()) {
     switch (piece.piece) {
       case 'sheet':
-        sheets.push({ title: piece.title, hidden: piece.hidden, rows: [], checks: [] });
+        endSheet(sheets.at(-1), finder);
+        finder = new TablesFinder(locale);
+        sheets.push({ title: piece.title, hidden: piece.hidden, tables: [], checks: [] });
         break;
       case 'rows':
         come(piece.rows.length);
-        sheets.at(-1)!.rows.push(...piece.rows);
+        finder.add(piece.rows);
         break;
       case 'checks':
         sheets.at(-1)!.checks.push(...piece.checks);
     }
   }
+  endSheet(sheets.at(-1), finder);
   return sheets;
 }
 
-function tablesOf(
+function endSheet(sheet: SheetRead | undefined, finder: TablesFinder): void {
+  if (sheet) sheet.tables = finder.end();
+}
+
+/** Reads those tables once more whose headings were said by hand to stand elsewhere. */
+async function readAgain(
+  opened: OpenedFile,
   file: number,
   sheets: readonly SheetRead[],
-  name: string,
-  locale: Locale,
   headings: ReadonlyMap<string, number | null>,
-): AdoptedTable[] {
-  return sheets.flatMap(({ title, hidden, rows }, sheet) => {
-    const tables = findTables(rows);
-    return tables.map((table, at) => {
-      const place = { file, sheet, table: at };
-      const id = tableId(place);
-      const own = headings.has(id) ? withHeading(table, rows, headings.get(id)!) : table;
-      return {
-        ...adoptedTable(place, titleOf(own, title, name, { at, count: tables.length }), own, rows, locale),
-        ...(hidden && { hidden }),
-      };
-    });
-  });
+): Promise<void> {
+  const again = sheets.map(({ tables }, sheet) =>
+    tables.map((table, at) => {
+      const id = tableId({ file, sheet, table: at });
+      return headings.has(id) ? new WithHeading(table, headings.get(id)!) : undefined;
+    }),
+  );
+  if (again.flat().every((one) => one === undefined)) return;
+  let sheet = -1;
+  for await (const piece of opened.pieces()) {
+    if (piece.piece === 'sheet') sheet += 1;
+    if (piece.piece === 'rows') for (const one of again[sheet]!) one?.add(piece.rows);
+  }
+  for (const [nth, one] of sheets.entries()) one.tables = one.tables.map((table, at) => again[nth]![at]?.end() ?? table);
 }
+
+const tablesOf = (file: number, sheets: readonly SheetRead[], name: string): AdoptedTable[] =>
+  sheets.flatMap(({ title, hidden, tables }, sheet) =>
+    tables.map((table, at) => {
+      const place: TablePlace = { file, sheet, table: at };
+      return { ...adoptedTable(place, titleOf(table, title, name, { at, count: tables.length }), table), ...(hidden && { hidden }) };
+    }),
+  );
 
 /** A sheet that nobody named says nothing; its file does. */
 const plainName = /^(?:sheet|tabelle|feuil|blatt|hoja|foglio|table)?\s*\d*$/iu;

@@ -164,6 +164,22 @@ export class PlacesStore {
       on conflict (house_id, register_id, from_pos) do update set entries = excluded.entries`.execute(trx);
   }
 
+  /** Counts the entries of registers that were laid as a whole, none of which was counted before. */
+  async countLaid(trx: Trx, houseId: string, registerIds: readonly string[]): Promise<void> {
+    await sql`
+      insert into chunks (house_id, register_id, from_pos, entries)
+      select ${houseId}, register_id, case when part = 0 then ${lowest.toString()}::bigint else min(pos) end, count(*)::int from (
+        select register_id, pos, (row_number() over (partition by register_id order by pos) - 1) / ${mostInChunk / 2} as part
+        from entries where house_id = ${houseId} and register_id = any(${[...registerIds]}::uuid[])
+      ) numbered group by register_id, part`.execute(trx);
+    await trx
+      .updateTable('registers')
+      .set((eb) => ({ shape: eb('shape', '+', 1) }))
+      .where('house_id', '=', houseId)
+      .where('id', 'in', [...registerIds])
+      .execute();
+  }
+
   /** Lays the whole register out anew in the given order of entries. */
   async layOut(trx: Trx, place: Place, ids: readonly string[]): Promise<void> {
     const { houseId, registerId } = place;

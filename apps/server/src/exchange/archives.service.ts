@@ -201,7 +201,7 @@ export class ArchivesService {
       }
       held.set(idOf(id), from);
     }
-    await this.laying.countValues(trx, houseId, [...coming]);
+    await this.laying.countLaid(trx, houseId, [...coming]);
     const counts = countsOf(laid, held);
     await this.ledger.write(trx, houseId, [{ personId: by, act: 'archive.in', detail: { name: archive.house.name, counts } }]);
     return { counts, sheets: laid.sheets.map(({ id, title }) => ({ id, title })) };

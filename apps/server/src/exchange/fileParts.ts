@@ -1,12 +1,13 @@
 // A file as it comes, kept in parts: none of it is held longer than a part takes to fill.
-import { mostFileBytes } from '@dellum/contract';
 import { ProblemError } from '../problems/index.js';
 
-const partSize = 1024 * 1024;
+const megabyte = 1024 * 1024;
+const partSize = megabyte;
 
-/** Hands the parts to `store`, one after another, and each piece to `seen` as it comes; returns the size. Throws `too-large`. */
+/** Hands the parts to `store`, one after another, and each piece to `seen` as it comes; returns the size. Throws `too-large` beyond `most` bytes. */
 export async function keptInParts(
   bytes: AsyncIterable<Buffer>,
+  most: number,
   store: (part: number, bytes: Buffer) => Promise<void>,
   seen: (piece: Buffer) => void = () => undefined,
 ): Promise<number> {
@@ -17,8 +18,8 @@ export async function keptInParts(
   };
   for await (const piece of bytes) {
     size += piece.length;
-    if (size > mostFileBytes)
-      throw new ProblemError('too-large', `A file may have ${mostFileBytes / 1024 / 1024} MB, and this one has more. Bring it in parts.`);
+    if (size > most)
+      throw new ProblemError('too-large', `A file may have ${most / megabyte} MB, and this one has more. Bring it in parts.`);
     seen(piece);
     held.push(piece);
     filled += piece.length;

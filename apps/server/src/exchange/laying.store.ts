@@ -258,32 +258,33 @@ export class LayingStore {
         .execute();
   }
 
-  /** Lays entries below those that were laid before: `from` counts them. */
+  /** Lays entries of a new register below those that were laid before: `from` counts them. They are there once they are counted. */
   async entries(trx: Trx, houseId: string, registerId: string, entries: readonly LaidEntry[], from: number): Promise<void> {
     const rows = entries.map(({ id, cells }, at) => ({ id, pos: (posGap * BigInt(from + at + 1)).toString(), cells }));
     await sql`
       insert into entries (house_id, register_id, id, pos, cells)
       select ${houseId}, ${registerId}, id, pos::bigint, cells
       from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row(id uuid, pos text, cells jsonb)`.execute(trx);
-    await this.places.countIn(
-      trx,
-      { houseId, registerId },
-      rows.map(({ pos }) => pos),
-      1,
-    );
   }
 
-  /** Counts what the entries of new registers hold. */
-  async countValues(trx: Trx, houseId: string, registerIds: readonly string[]): Promise<void> {
+  /** Counts the entries of new registers, and what they hold. */
+  async countLaid(trx: Trx, houseId: string, registerIds: readonly string[]): Promise<void> {
     if (registerIds.length === 0) return;
+    await this.places.countLaid(trx, houseId, registerIds);
+    // What is counted is put together in memory; on disk it takes twice as long.
+    await sql`select set_config('work_mem', '64MB', true)`.execute(trx);
+    // Each text is taken apart once, however many entries hold it.
     await sql`
+      with held as materialized (
+        select entries.register_id, cell.key, cell.value, count(*) as entries from entries
+        cross join lateral jsonb_each_text(cells) as cell(key, value)
+        where entries.house_id = ${houseId} and entries.register_id = any(${[...registerIds]}::uuid[])
+        group by entries.register_id, cell.key, cell.value
+      )
       insert into value_counts (house_id, field_id, value, entries)
-      select ${houseId}, fields.id, one.value, count(*) from entries
-      cross join lateral jsonb_each_text(cells) as cell(key, value)
-      cross join lateral unnest(string_to_array(cell.value, ${'\u001F'})) as one(value)
-      join fields on fields.house_id = entries.house_id and fields.register_id = entries.register_id and fields.key = cell.key
-      where entries.house_id = ${houseId} and entries.register_id = any(${[...registerIds]}::uuid[]) group by fields.id, one.value`.execute(
-      trx,
-    );
+      select ${houseId}, fields.id, one.value, sum(held.entries) from held
+      join fields on fields.house_id = ${houseId} and fields.register_id = held.register_id and fields.key = held.key
+      cross join lateral unnest(string_to_array(held.value, ${'\u001F'})) as one(value)
+      group by fields.id, one.value`.execute(trx);
   }
 }

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
   mayDesign,
+  mostFileBytes,
   type BringFileDto,
   type DecideAllDto,
   type DecideRowDto,
@@ -71,7 +72,7 @@ export class ReturnedFilesService {
   private async keep(houseId: string, id: number, bytes: AsyncIterable<Buffer>): Promise<{ digest: Buffer; size: number }> {
     const digest = createHash('sha256');
     const store = (part: number, own: Buffer) => this.store.addPart(this.database.kysely, houseId, id, part, own);
-    const size = await keptInParts(bytes, store, (piece) => digest.update(piece));
+    const size = await keptInParts(bytes, mostFileBytes, store, (piece) => digest.update(piece));
     return { digest: digest.digest(), size };
   }
 

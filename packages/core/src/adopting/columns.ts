@@ -38,8 +38,8 @@ const sampled = 2000;
 const mostValues = 5000;
 /** Nor is one whose texts have more characters together: it is filled with remarks. */
 const mostCharacters = 250_000;
-/** With more different texts only its own kind is tried on all of them. */
-const mostRead = 20_000;
+/** Of more different texts none is kept: its kind is told by these, and tried on the others as they come. */
+const mostKept = 20_000;
 const oddShown = 3;
 
 /** Something that stands in a column, and how often. */
@@ -47,6 +47,10 @@ export interface Counted {
   readonly held: Held;
   /** Something of it cannot be stored. */
   readonly isCut: boolean;
+  /** It says that its row adds up others. */
+  readonly isTotal: boolean;
+  /** Its number among what stands in the column, from 1 on; 0 where it is not kept. */
+  readonly nth: number;
   entries: number;
   /** As a text, cleaned; known when the whole column is. */
   text: string;
@@ -55,71 +59,132 @@ export interface Counted {
 const isCut = (cell: CameBack): boolean =>
   cell.is === 'text' && (cell.text.length > longestText || forbiddenCharacter(cell.text) !== undefined);
 
-/** Counts what stands in a column, cell by cell: whatever stands in it again costs a look and no more. */
+/** Words by which a row says that it adds up others. */
+const totalWords = /^(?:grand |sub ?|sub-)?totals?\b|^sums?\b|^(?:zwischen|end|gesamt)?summe\b|^gesamt\b|^somme\b|^totale\b/iu;
+
+interface GuessedKind {
+  readonly kind: AdoptedKind;
+  readonly writing: Writing;
+  readonly unsure: boolean;
+}
+/** What stands in a column beside what is kept, once that is too much. */
+interface Rest {
+  readonly guessed: GuessedKind;
+  readonly locale: Locale;
+  filled: number;
+  unread: number;
+  cut: number;
+}
+
+/** Counts what stands in a column, cell by cell: whatever stands in it again costs a look and no more, and its memory has an end. */
 export class ColumnCounts {
-  private readonly known: { readonly [Is in CameBack['is']]: Map<string | number, Counted | undefined> } = {
+  private readonly known: { readonly [Is in CameBack['is']]: Map<string | number, Counted | null> } = {
     text: new Map(),
     number: new Map(),
     day: new Map(),
   };
   private readonly all: Counted[] = [];
-  private filled = 0;
+  private characters = 0;
+  private rest: Rest | undefined;
 
-  /** What the cell holds; undefined where it is blank after all. */
-  add(cell: CameBack): Counted | undefined {
+  constructor(private readonly house: Locale) {}
+
+  /** What the cell holds, before it is counted; undefined where it is blank after all. */
+  look(cell: CameBack): Counted | undefined {
     const key = cell.is === 'text' ? cell.text : cell.is === 'number' ? cell.number : cell.serial;
     const known = this.known[cell.is];
-    let counted = known.get(key);
-    if (counted === undefined && !known.has(key)) {
-      const held = heldOf(cell);
-      counted = held && { held, isCut: isCut(cell), entries: 0, text: '' };
-      known.set(key, counted);
-      if (counted) this.all.push(counted);
+    const counted = known.get(key);
+    if (counted !== undefined) return counted ?? undefined;
+    const held = heldOf(cell);
+    const nth = this.rest || !held ? 0 : this.all.length + 1;
+    const isTotal = cell.is === 'text' && totalWords.test(cell.text.trimStart());
+    const one = held && { held, isCut: isCut(cell), isTotal, nth, entries: 0, text: '' };
+    if (this.rest) return one;
+    known.set(key, one ?? null);
+    if (one) this.keep(one);
+    return one;
+  }
+
+  private keep(one: Counted): void {
+    this.all.push(one);
+    this.characters += one.held.text.length;
+    if (this.all.length < mostKept) return;
+    const guessed = this.guessed();
+    this.rest = { guessed, locale: { ...this.house, ...guessed.writing }, filled: 0, unread: 0, cut: 0 };
+  }
+
+  count(one: Counted): void {
+    if (one.nth > 0) {
+      one.entries++;
+      return;
     }
-    if (!counted) return undefined;
-    counted.entries++;
-    this.filled++;
-    return counted;
+    const { rest } = this;
+    if (!rest) return;
+    rest.filled++;
+    if (one.isCut) rest.cut++;
+    if (!readHeld(rest.guessed.kind, one.held, rest.locale).isRead) rest.unread++;
+  }
+
+  /** True once it holds too much to be a list. */
+  get isTooMuch(): boolean {
+    return this.all.length > mostValues || this.characters > mostCharacters;
+  }
+
+  /** The texts in it so far that are among some. */
+  holdsText(text: string): boolean {
+    return this.known.text.has(text) || this.all.some(({ held }) => held.is === 'text' && clean(held.text) === text);
+  }
+  get hasTexts(): boolean {
+    return this.known.text.size > 0;
+  }
+
+  /** As texts, by their numbers from 1 on; known once it was found. */
+  get texts(): string[] {
+    return this.all.map(({ text }) => text);
   }
 
   get cut(): number {
-    return this.all.reduce((sum, one) => sum + (one.isCut ? one.entries : 0), 0);
+    return this.all.reduce((sum, one) => sum + (one.isCut ? one.entries : 0), this.rest?.cut ?? 0);
   }
 
-  found(at: number, heading: string, house: Locale): FoundColumn {
-    const { all } = this;
-    const { kind, writing, unsure } = kindOf(
-      all.filter((_, place) => place % Math.ceil(all.length / sampled) === 0),
-      house,
+  private guessed(): GuessedKind {
+    const step = Math.ceil(this.all.length / sampled);
+    return kindOf(
+      this.all.filter((_, place) => place % step === 0),
+      this.house,
     );
-    const locale = { ...house, ...writing };
+  }
+
+  /** What it is, with the texts of all that is kept. */
+  found(at: number, heading: string): FoundColumn {
+    const { rest } = this;
+    // What stands in rows of totals alone is counted nowhere.
+    const all = this.all.filter(({ entries }) => entries > 0);
+    const counted = (some: readonly Counted[]) => some.reduce((sum, { entries }) => sum + entries, 0);
+    const filled = counted(all) + (rest?.filled ?? 0);
+    const guessed = rest?.guessed ?? this.guessed();
+    const { writing } = guessed;
+    const locale = { ...this.house, ...writing };
     for (const one of all) one.text = clean(readHeld('text', one.held, locale).value);
     const unreadAs = (as: AdoptedKind) => all.filter(({ held }) => !readHeld(as, held, locale).isRead);
-    const own = unreadAs(kind);
-    const counted = (some: readonly Counted[]) => some.reduce((sum, { entries }) => sum + entries, 0);
+    const own = unreadAs(guessed.kind);
+    const unread = counted(own) + (rest?.unread ?? 0);
+    // What stood in it first may have been read as what comes later is not.
+    const kind = rest && unread > (1 - mostly) * filled ? 'text' : guessed.kind;
     return {
       at,
       heading,
-      filled: this.filled,
-      distinct: all.length,
+      filled,
+      distinct: all.length + (rest?.filled ?? 0),
       kind,
       writing,
-      unsure,
-      unread: {
-        ...(all.length <= mostRead && Object.fromEntries(adoptedKinds.map((as) => [as, counted(unreadAs(as))]))),
-        text: 0,
-        [kind]: counted(own),
-      },
-      odd: own.slice(0, oddShown).map(({ held }) => held.text),
-      values: canBeValues(all) ? valuesOf(all) : null,
+      unsure: kind === guessed.kind && guessed.unsure,
+      unread: { ...(!rest && Object.fromEntries(adoptedKinds.map((as) => [as, counted(unreadAs(as))]))), [guessed.kind]: unread, text: 0 },
+      odd: kind === 'text' ? [] : own.slice(0, oddShown).map(({ held }) => held.text),
+      values: !this.isTooMuch && all.every(({ held }) => held.text.length <= longestValue) ? valuesOf(all) : null,
     };
   }
 }
-
-const canBeValues = (all: readonly Counted[]): boolean =>
-  all.length <= mostValues &&
-  all.every(({ held }) => held.text.length <= longestValue) &&
-  all.reduce((sum, { held }) => sum + held.text.length, 0) <= mostCharacters;
 
 function valuesOf(all: readonly Counted[]): Spelling[] {
   const counts = new Map<string, number>();
@@ -138,7 +203,7 @@ function writingsOf(kind: (typeof guessed)[number], own: Writing): Writing[] {
 }
 
 /** The kind that reads the most of a column, and the writing in which it does; as the house writes where several do. */
-function kindOf(all: readonly Counted[], house: Locale): { kind: AdoptedKind; writing: Writing; unsure: boolean } {
+function kindOf(all: readonly Counted[], house: Locale): GuessedKind {
   const own: Writing = { decimalMark: house.decimalMark, dateOrder: house.dateOrder };
   const entries = all.reduce((sum, one) => sum + one.entries, 0);
   for (const kind of entries === 0 ? [] : guessed) {

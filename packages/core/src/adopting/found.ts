@@ -1,11 +1,11 @@
 // What is found in files, before anything of it is proposed: tables, what their columns hold, and which of them want to be levels. It is found
 // once; whatever is changed by hand afterwards is computed on it, without the files.
 import { wantsToBeList } from '../upkeep/index.js';
-import type { Locale } from '../values/index.js';
-import { ColumnCounts, type Counted, type FoundColumn } from './columns.js';
+import { ColumnCounts, type FoundColumn } from './columns.js';
+import type { CountedRow, TableCounts } from './counts.js';
 import { findLevels, type FoundLevels, type LevelColumn } from './levels.js';
 import { Meanings } from './meanings.js';
-import type { FoundTable, SheetRow } from './tables.js';
+import type { CountedTable } from './tables.js';
 
 /** Where a table stands: in which file, on which of its sheets, and as which table there, each counted from 0. */
 export interface TablePlace {
@@ -50,32 +50,18 @@ export interface AdoptedTable extends TablePlace {
 }
 
 const sampleRows = 8;
-/** A table of more rows is no list. */
-const mostListed = 2000;
 /** More different combinations are no levels. */
 const mostPaths = 20_000;
 
-/** What stands in a table. `rows`: all rows of its sheet. */
+/** What stands in a table. */
 export function adoptedTable(
   place: TablePlace,
   title: string,
-  { titles, heading, columns, first, last, totals }: FoundTable,
-  rows: readonly SheetRow[],
-  house: Locale,
+  { titles, heading, columns, first, last, totals, counts }: CountedTable,
 ): AdoptedTable {
-  const left = new Set(totals);
-  const own = rows.filter(({ number }) => number >= first && number <= last && !left.has(number));
-  const counts = columns.map(() => new ColumnCounts());
-  const filled: Filled[] = [];
-  for (const { number, cells } of own) {
-    const held = columns.map(({ at }, place) => {
-      const cell = cells.get(at);
-      return cell && counts[place]!.add(cell);
-    });
-    if (held.some(Boolean)) filled.push({ number, held });
-  }
-  const found = columns.map(({ at, heading: name }, place) => counts[place]!.found(at, name, house));
-  const textsOf = ({ held }: Filled) => held.map((one) => one?.text ?? '');
+  const counted = columns.map(({ at }) => counts.at(at) ?? new ColumnCounts(counts.house));
+  const found = columns.map(({ at, heading: name }, nth) => counted[nth]!.found(at, name));
+  const textsOf = ({ held }: CountedRow) => columns.map(({ at }) => held.get(at)?.text ?? '');
   return {
     ...place,
     title,
@@ -84,47 +70,46 @@ export function adoptedTable(
     first,
     last,
     totals,
-    rows: filled.length,
+    rows: counts.rows,
     columns: found,
-    cut: counts.reduce((sum, column) => sum + column.cut, 0),
-    chains: chainsIn(found, filled),
-    sample: filled.slice(0, sampleRows).map(textsOf),
-    listed: filled.length > mostListed ? null : filled.map((row) => ({ number: row.number, texts: textsOf(row) })),
+    cut: counted.reduce((sum, column) => sum + column.cut, 0),
+    chains: chainsIn(found, counts),
+    sample: counts.begins.slice(0, sampleRows).map(textsOf),
+    listed: counts.isShort ? counts.begins.map((row) => ({ number: row.number, texts: textsOf(row) })) : null,
   };
 }
 
-/** A row that is not blank: what it holds in each column. */
-interface Filled {
-  readonly number: number;
-  readonly held: readonly (Counted | undefined)[];
-}
-
 /** Levels are sought among what the columns mean: a slip of the finger contradicts nothing. */
-function chainsIn(columns: readonly FoundColumn[], rows: readonly Filled[]): FoundChain[] {
-  const lists = columns.flatMap((column, place) => {
-    if (column.kind !== 'text' || column.values === null) return [];
+function chainsIn(columns: readonly FoundColumn[], counts: TableCounts): FoundChain[] {
+  const lists = columns.flatMap((column, place): LevelColumn[] => {
+    const held = counts.placesIn(column.at);
+    if (column.kind !== 'text' || column.values === null || !held) return [];
     const meanings = new Meanings(undefined, column.values);
-    return wantsToBeList(meanings.values.size, column.filled) ? [{ place, meanings }] : [];
+    if (!wantsToBeList(meanings.values.size, column.filled)) return [];
+    const numbers = new Map([...meanings.values].map((value, at) => [value, at + 1] as const));
+    // What means none of the values stands for itself.
+    const meant = [0, ...counts.at(column.at)!.texts.map((text) => numbers.get(meanings.of(text) ?? '') ?? numberedIn(numbers, text))];
+    return [{ at: place, values: Uint32Array.from({ length: counts.rows }, (_, row) => meant[held(row)]!) }];
   });
-  const level = ({ place, meanings }: (typeof lists)[number]): LevelColumn => ({
-    at: place,
-    values: rows.map(({ held }) => {
-      const text = held[place]?.text ?? '';
-      return meanings.of(text) ?? text;
-    }),
-  });
-  return findLevels(lists.map(level)).flatMap((found) => chainOf(found, rows) ?? []);
+  return findLevels(lists).flatMap((found) => chainOf(found, columns, counts) ?? []);
 }
 
-function chainOf({ columns }: FoundLevels, rows: readonly Filled[]): FoundChain | undefined {
+function numberedIn(numbers: Map<string, number>, text: string): number {
+  const number = numbers.get(text) ?? numbers.size + 1;
+  numbers.set(text, number);
+  return number;
+}
+
+function chainOf({ columns: levels }: FoundLevels, columns: readonly FoundColumn[], counts: TableCounts): FoundChain | undefined {
+  const own = levels.map((place) => ({ held: counts.placesIn(columns[place]!.at)!, texts: ['', ...counts.at(columns[place]!.at)!.texts] }));
   const paths = new Map<string, { path: string[]; rows: number; row: number }>();
-  for (const { number, held } of rows) {
-    const path = columns.map((place) => held[place]?.text ?? '');
+  for (let row = 0; row < counts.rows; row++) {
+    const path = own.map(({ held, texts }) => texts[held(row)]!);
     const key = path.join('\u001F');
     const known = paths.get(key);
     if (known) known.rows++;
-    else paths.set(key, { path, rows: 1, row: number });
+    else paths.set(key, { path, rows: 1, row: counts.numberOf(row) });
     if (paths.size > mostPaths) return undefined;
   }
-  return { columns, paths: [...paths.values()] };
+  return { columns: levels, paths: [...paths.values()] };
 }

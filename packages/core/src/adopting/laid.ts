@@ -7,6 +7,7 @@ import {
   type PartsRegister,
   type PartsSheet,
 } from '../exchange/houseParts.js';
+import type { CameBack } from '../exchange/comparing.js';
 import type { KeptItem } from '../catalogs/index.js';
 import type { SourceRange } from '../ranges/index.js';
 import type { Cells } from '../registers/index.js';
@@ -44,16 +45,39 @@ export interface LaidHouse {
 const width = 140;
 const listsTitle = 'Lists';
 
-/** What a row of a file is as an entry; a cell that its kind does not read stays as the text that it is. */
-export function cellsOf(row: SheetRow, { columns }: LaidTable, house: Locale): Cells {
-  return Object.fromEntries(
-    columns.flatMap(({ at, key, kind, writing, becomes }) => {
-      const held = heldOf(row.cells.get(at));
-      if (!held) return [];
-      const { value } = readHeld(kind, held, { ...house, ...writing });
-      return [[key, becomes ? (becomes.get(clean(value)) ?? clean(value)) : value] as const];
-    }),
-  );
+/** So many texts of a column are remembered with what they are read as. */
+const mostRemembered = 10_000;
+
+/** What the rows of a file are as entries, one after another; a cell that its kind does not read stays as the text that it is. */
+export function rowReader({ columns }: LaidTable, house: Locale): (row: SheetRow) => Cells {
+  const readers = columns.map((column) => ({ ...column, read: cellReader(column, house) }));
+  return ({ cells: from }) => {
+    const held: [string, string][] = [];
+    for (const { at, key, read } of readers) {
+      const cell = from.get(at);
+      const value = cell && read(cell);
+      if (value !== undefined) held.push([key, value]);
+    }
+    return Object.fromEntries(held);
+  };
+}
+
+function cellReader({ kind, writing, becomes }: LaidColumn, house: Locale): (cell: CameBack) => string | undefined {
+  const locale = { ...house, ...writing };
+  const read = (cell: CameBack) => {
+    const held = heldOf(cell);
+    if (!held) return undefined;
+    const { value } = readHeld(kind, held, locale);
+    return becomes ? (becomes.get(clean(value)) ?? clean(value)) : value;
+  };
+  const known = new Map<string, string | undefined>();
+  return (cell) => {
+    if (cell.is !== 'text') return read(cell);
+    if (known.has(cell.text)) return known.get(cell.text);
+    const value = read(cell);
+    if (known.size < mostRemembered) known.set(cell.text, value);
+    return value;
+  };
 }
 
 /** Fields of a table, each with a name and a key that no other of it has. */

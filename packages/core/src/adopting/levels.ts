@@ -1,10 +1,10 @@
 // Columns whose values determine one another, nearly: a berth its quay, an article its group and that its group of goods. Each such chain wants
 // to be the levels of one catalog.
 
-/** A column: what each row holds in it; '' for blank. All columns are equally long. */
+/** A column: a number for what each row holds in it; 0 for blank. All columns are equally long. */
 export interface LevelColumn {
   readonly at: number;
-  readonly values: readonly string[];
+  readonly values: ArrayLike<number>;
 }
 /** One column that determines another, but for some rows. */
 export interface Dependence {
@@ -30,20 +30,24 @@ const leastLambda = 0.8;
 /** So many rows are looked at before all are: most pairs of columns have nothing to do with one another. */
 const sampled = 2000;
 
-const countsOf = (values: Iterable<string>): Map<string, number> => {
-  const counts = new Map<string, number>();
-  for (const value of values) counts.set(value, (counts.get(value) ?? 0) + 1);
+/** How often each value stands in some rows; blank is none. */
+function countsIn({ values }: LevelColumn, rows: Iterable<number>): Map<number, number> {
+  const counts = new Map<number, number>();
+  for (const row of rows) {
+    const value = values[row]!;
+    if (value !== 0) counts.set(value, (counts.get(value) ?? 0) + 1);
+  }
   return counts;
-};
-const mostOf = (counts: ReadonlyMap<string, number>): number => [...counts.values()].reduce((most, count) => Math.max(most, count), 0);
+}
+const mostOf = (counts: ReadonlyMap<number, number>): number => [...counts.values()].reduce((most, count) => Math.max(most, count), 0);
 
 /** The parent that stands beside each child in most of some rows. */
-function parentsIn(child: LevelColumn, parent: LevelColumn, rows: Iterable<number>): ReadonlyMap<string, string> {
-  const beside = new Map<string, Map<string, number>>();
+function parentsIn(child: LevelColumn, parent: LevelColumn, rows: Iterable<number>): ReadonlyMap<number, number> {
+  const beside = new Map<number, Map<number, number>>();
   for (const row of rows) {
     const [value, over] = [child.values[row]!, parent.values[row]!];
-    if (value === '' || over === '') continue;
-    const counts = beside.get(value) ?? new Map<string, number>();
+    if (value === 0 || over === 0) continue;
+    const counts = beside.get(value) ?? new Map<number, number>();
     beside.set(value, counts);
     counts.set(over, (counts.get(over) ?? 0) + 1);
   }
@@ -52,11 +56,11 @@ function parentsIn(child: LevelColumn, parent: LevelColumn, rows: Iterable<numbe
 
 /** How a child determines a parent in some rows, or undefined where it does not. */
 function tieIn(child: LevelColumn, parent: LevelColumn, rows: readonly number[]): Dependence | undefined {
-  const both = rows.filter((row) => child.values[row] !== '' && parent.values[row] !== '');
+  const both = rows.filter((row) => child.values[row] !== 0 && parent.values[row] !== 0);
   if (both.length === 0) return undefined;
   const parents = parentsIn(child, parent, both);
   const contradicting = both.filter((row) => parents.get(child.values[row]!) !== parent.values[row]);
-  const guessed = both.length - mostOf(countsOf(both.map((row) => parent.values[row]!)));
+  const guessed = both.length - mostOf(countsIn(parent, both));
   if (contradicting.length > tolerance * both.length || guessed === 0) return undefined;
   return 1 - contradicting.length / guessed < leastLambda ? undefined : { child: child.at, parent: parent.at, contradicting };
 }
@@ -67,7 +71,7 @@ export function findLevels(columns: readonly LevelColumn[]): FoundLevels[] {
   const all = Array.from({ length: height }, (_, row) => row);
   const sample = all.filter((row) => row % Math.ceil(height / sampled) === 0);
   const known = columns.map((column) => {
-    const counts = countsOf(column.values.filter((value) => value !== ''));
+    const counts = countsIn(column, all);
     return { column, distinct: counts.size, filled: [...counts.values()].reduce((sum, count) => sum + count, 0) };
   });
   const repeated = known.filter(({ distinct, filled }) => distinct >= 2 && filled >= leastUse * distinct);

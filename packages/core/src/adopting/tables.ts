@@ -1,6 +1,8 @@
 // The tables on a sheet of a file as somebody laid it out for the eye: titles above them, totals below, several side by side or one under another.
 import { clean, matchKey, storable } from '../text/index.js';
+import type { Locale } from '../values/index.js';
 import type { CameBack } from '../exchange/index.js';
+import { TableCounts } from './counts.js';
 import { heldOf } from './held.js';
 
 /** A row of a sheet: its number, counted from 1, and its cells by column, counted from 0; what is blank is not there. */
@@ -23,6 +25,11 @@ export interface FoundTable {
   readonly totals: readonly number[];
 }
 
+/** A table with what its rows hold. */
+export interface CountedTable extends FoundTable {
+  readonly counts: TableCounts;
+}
+
 /** Rows that stand together, and the columns that are filled in them. */
 interface Block {
   readonly rows: readonly SheetRow[];
@@ -30,12 +37,12 @@ interface Block {
   readonly to: number;
 }
 
-/** Words by which a row says that it adds up others. */
-const totalWords = /^(?:grand |sub ?|sub-)?totals?\b|^sums?\b|^(?:zwischen|end|gesamt)?summe\b|^gesamt\b|^somme\b|^totale\b/iu;
 /** A title stands so many rows above its table at most. */
 const titleWithin = 3;
 /** Side by side and equally high from so many rows on: one table with a blank column in it. */
 const fewRows = 3;
+/** How so many rows in a row are laid out tells how those below them are: they are read as they come, and held no longer. */
+const mostLookedAt = 5000;
 
 const filledIn = ({ cells }: SheetRow, from: number, to: number): [number, CameBack][] =>
   [...cells].filter(([at]) => at >= from && at <= to).sort(([one], [other]) => one - other);
@@ -47,17 +54,6 @@ const isText = (cell: CameBack): boolean => cell.is === 'text';
 const textOf = (cell: CameBack): string => (cell.is === 'text' ? clean(storable(cell.text)) : '');
 /** Digits with what stands between them: an amount, a day or a code, however it is written. */
 const isWrittenNumber = (text: string): boolean => /\d/u.test(text) && /^[\d\s.,:/%'’+\-€$£]+$/u.test(text);
-
-/** Rows that follow one another without a blank one between them. */
-function bandsOf(rows: readonly SheetRow[]): SheetRow[][] {
-  const bands: SheetRow[][] = [];
-  for (const row of rows) {
-    const band = bands.at(-1);
-    if (band && row.number === band.at(-1)!.number + 1) band.push(row);
-    else bands.push([row]);
-  }
-  return bands;
-}
 
 /** The blocks of a band: parted by blank columns, unless what they part begins and ends together. */
 function blocksOf(band: readonly SheetRow[]): Block[] {
@@ -106,12 +102,6 @@ function groupsColumns(row: SheetRow, below: SheetRow, block: Block): boolean {
   );
 }
 
-/** Whether a row adds up those above it. */
-function addsUp({ cells }: SheetRow, { from, to }: Block): boolean {
-  for (const [at, cell] of cells) if (at >= from && at <= to && cell.is === 'text' && totalWords.test(cell.text.trimStart())) return true;
-  return false;
-}
-
 /** The parts of a block: lines above it, headings (one row, or two of which the upper one groups), and rows. */
 function partsOf(block: Block): { titles: SheetRow[]; headings: SheetRow[]; rows: SheetRow[] } {
   const { rows, from, to } = block;
@@ -145,52 +135,63 @@ function headingAt(headings: readonly SheetRow[], at: number, from: number): str
 
 /** A table that is being found: what more rows are compared with is noted as they come. */
 class Finding {
-  /** By column, what is a text as it is written, and how much else there is. */
-  private readonly held = new Map<number, { readonly texts: Set<string>; others: number }>();
-  readonly rows: SheetRow[] = [];
+  private readonly counts: TableCounts;
+  private readonly totals: number[] = [];
+  private first: number | undefined;
+  private last: number | undefined;
 
   constructor(
-    readonly block: Block,
-    readonly titles: readonly SheetRow[],
-    readonly headings: readonly SheetRow[],
-    rows: readonly SheetRow[],
+    private block: Block,
+    private readonly titles: readonly SheetRow[],
+    private readonly headings: readonly SheetRow[],
+    house: Locale,
   ) {
-    this.add(rows);
+    this.counts = new TableCounts(house);
   }
 
   add(rows: readonly SheetRow[]): void {
-    for (const row of rows) {
-      this.rows.push(row);
-      for (const [at, cell] of row.cells) {
-        const column = this.held.get(at) ?? { texts: new Set<string>(), others: 0 };
-        this.held.set(at, column);
-        if (cell.is === 'text') column.texts.add(cell.text);
-        else column.others++;
-      }
+    for (const row of rows) this.addRow(row, this.block.from, this.block.to);
+  }
+
+  /** Takes what stands in a row between two columns, be it beyond those that were filled before. */
+  goOn(row: SheetRow, from: number, to: number): void {
+    let [low, high] = [Infinity, -1];
+    for (const at of row.cells.keys()) {
+      if (at < from || at > to) continue;
+      low = Math.min(low, at);
+      high = Math.max(high, at);
     }
+    if (high < 0) return;
+    if (low < this.block.from || high > this.block.to)
+      this.block = { ...this.block, from: Math.min(this.block.from, low), to: Math.max(this.block.to, high) };
+    this.addRow(row, from, to);
+  }
+
+  private addRow(row: SheetRow, from: number, to: number): void {
+    if (!this.counts.add(row, from, to)) {
+      this.totals.push(row.number);
+      return;
+    }
+    this.first ??= row.number;
+    this.last = row.number;
   }
 
   /** Whether rows go on with it: they stand under it, and their first one holds what its columns hold, not what they are called. */
   takes({ rows: [first], from, to }: Block): boolean {
     if (this.headings.length === 0 || this.block.from > from || this.block.to < to || !first) return false;
     const beside = filledIn(first, from, to).flatMap(([at, cell]) => {
-      const held = this.held.get(at);
+      const held = this.counts.at(at);
       return held ? [{ cell, held }] : [];
     });
-    if (beside.some(({ cell, held }) => isText(cell) && held.texts.size === 0)) return false;
-    return beside.some(
-      ({ cell, held }) => cell.is !== 'text' || held.texts.has(cell.text) || [...held.texts].some((text) => clean(text) === textOf(cell)),
-    );
+    if (beside.some(({ cell, held }) => isText(cell) && !held.hasTexts)) return false;
+    return beside.some(({ cell, held }) => cell.is !== 'text' || held.holdsText(textOf(cell)));
   }
 
-  found(): FoundTable[] {
-    const { block, headings } = this;
-    const totals = new Set(this.rows.filter((row) => addsUp(row, block)));
-    const own = this.rows.filter((row) => !totals.has(row));
-    const [first, last] = [own[0]?.number, own.at(-1)?.number];
+  found(): CountedTable[] {
+    const { block, headings, counts, first, last } = this;
     if (first === undefined || last === undefined) return [];
     const columns = Array.from({ length: block.to - block.from + 1 }, (_, at) => block.from + at).filter(
-      (at) => this.held.has(at) || headings.some(({ cells }) => cells.has(at)),
+      (at) => counts.has(at) || headings.some(({ cells }) => cells.has(at)),
     );
     return [
       {
@@ -199,29 +200,12 @@ class Finding {
         columns: columns.map((at) => ({ at, heading: headingAt(headings, at, block.from) })),
         first,
         last,
-        totals: [...totals].map(({ number }) => number).filter((number) => number > first && number < last),
+        totals: this.totals.filter((number) => number > first && number < last),
+        counts,
       },
     ];
   }
 }
-
-/** The same table with its headings in another row of it, or with none: what stood above them is titles, what stands below is its rows. */
-export function withHeading(table: FoundTable, sheet: readonly SheetRow[], heading: number | null): FoundTable {
-  const [from, to] = [table.columns[0]?.at ?? 0, table.columns.at(-1)?.at ?? 0];
-  const top = Math.min(table.heading ?? table.first, heading ?? table.first);
-  const rows = sheet.filter((row) => row.number >= top && row.number <= table.last && hasIn(row, from, to));
-  const named = rows.find(({ number }) => number === heading);
-  const below = rows.filter(({ number }) => named === undefined || number > named.number);
-  return {
-    ...table,
-    heading: named ? named.number : null,
-    columns: table.columns.map(({ at }) => ({ at, heading: named ? writtenIn(named.cells.get(at)) : '' })),
-    first: below[0]?.number ?? table.last,
-    totals: table.totals.filter((number) => named === undefined || number > named.number),
-  };
-}
-
-const writtenIn = (cell: CameBack | undefined): string => (cell === undefined ? '' : (heldOf(cell)?.text ?? ''));
 
 /** Lines of text alone: titles of what follows. */
 const isTitle = ({ rows, from, to }: Block): boolean =>
@@ -230,26 +214,134 @@ const isTitle = ({ rows, from, to }: Block): boolean =>
     (row) => row.cells.size > 0 && filledIn(row, from, to).length === 1 && filledIn(row, from, to).every(([, cell]) => isText(cell)),
   );
 
-/** The tables of a sheet, from above to below and from the left to the right. Looks at each cell a few times. */
-export function findTables(sheet: readonly SheetRow[]): FoundTable[] {
-  const found: Finding[] = [];
-  let waiting: Block[] = [];
-  for (const block of bandsOf(sheet).flatMap(blocksOf)) {
+/** What the rows of a long band come into: from each column on to where the next one begins. */
+interface Lane {
+  readonly from: number;
+  readonly to: number;
+  readonly into: Finding;
+}
+
+/** Finds the tables of a sheet, from above to below and from the left to the right, as its rows are read; holds few of them. */
+export class TablesFinder {
+  private readonly found: Finding[] = [];
+  private waiting: Block[] = [];
+  /** Rows that follow one another without a blank one between them. */
+  private band: SheetRow[] = [];
+  private lanes: readonly Lane[] = [];
+  private last = 0;
+
+  /** `house`: how numbers and days are written where a column does not tell. */
+  constructor(private readonly house: Locale) {}
+
+  add(rows: readonly SheetRow[]): void {
+    for (const row of rows) {
+      if (row.number !== this.last + 1) this.endBand();
+      this.last = row.number;
+      if (this.lanes.length > 0) for (const { from, to, into } of this.lanes) into.goOn(row, from, to);
+      else this.band.push(row);
+      if (this.band.length === mostLookedAt) this.lanes = lanesOf(this.place());
+    }
+  }
+
+  end(): CountedTable[] {
+    this.endBand();
+    return this.found.flatMap((one) => one.found());
+  }
+
+  private endBand(): void {
+    this.place();
+    this.lanes = [];
+  }
+
+  /** Each block of the band is of a table that it begins, or goes on with, or a title of what follows. */
+  private place(): { readonly block: Block; readonly into: Finding }[] {
+    const { band } = this;
+    this.band = [];
+    return band.length === 0 ? [] : blocksOf(band).flatMap((block) => this.placed(block));
+  }
+
+  private placed(block: Block): { readonly block: Block; readonly into: Finding }[] {
     const { titles, headings, rows } = partsOf(block);
     if (headings.length === 0 && isTitle(block)) {
-      waiting.push(block);
-      continue;
+      this.waiting.push(block);
+      return [];
     }
-    const above = waiting.length === 0 ? found.findLast((one) => one.takes(block)) : undefined;
+    const above = this.waiting.length === 0 ? this.found.findLast((one) => one.takes(block)) : undefined;
     if (above) {
       above.add(block.rows);
-      continue;
+      return [{ block, into: above }];
     }
-    const before = waiting
+    const before = this.waiting
       .filter((lines) => block.rows[0]!.number - lines.rows.at(-1)!.number <= titleWithin)
       .flatMap((lines) => lines.rows);
-    waiting = [];
-    found.push(new Finding(block, [...before, ...titles], headings, rows));
+    this.waiting = [];
+    const into = new Finding(block, [...before, ...titles], headings, this.house);
+    into.add(rows);
+    this.found.push(into);
+    return [{ block, into }];
   }
-  return found.flatMap((one) => one.found());
 }
+
+/** The lanes lie beside one another without a gap, so that nothing is left that stands further down in a column that was blank. */
+function lanesOf(placed: readonly { readonly block: Block; readonly into: Finding }[]): Lane[] {
+  return placed.map(({ block, into }, at) => ({ from: at === 0 ? 0 : block.from, to: (placed[at + 1]?.block.from ?? Infinity) - 1, into }));
+}
+
+/** The tables of a sheet that is read already. */
+export function findTables(sheet: readonly SheetRow[], house: Locale): CountedTable[] {
+  const finder = new TablesFinder(house);
+  finder.add(sheet);
+  return finder.end();
+}
+
+/** Reads a table again with its headings in another row of it, or with none: what stood above them is titles, what stands below is its rows. */
+export class WithHeading {
+  private counts: TableCounts;
+  private named: SheetRow | undefined;
+  private first: number | undefined;
+  private readonly from: number;
+  private readonly to: number;
+  private readonly top: number;
+  private readonly totals: ReadonlySet<number>;
+
+  constructor(
+    private readonly table: CountedTable,
+    private readonly heading: number | null,
+  ) {
+    this.counts = new TableCounts(table.counts.house);
+    this.from = table.columns[0]?.at ?? 0;
+    this.to = table.columns.at(-1)?.at ?? 0;
+    this.top = Math.min(table.heading ?? table.first, heading ?? table.first);
+    this.totals = new Set(table.totals);
+  }
+
+  /** Rows of the sheet, in their order. */
+  add(rows: readonly SheetRow[]): void {
+    for (const row of rows) {
+      const { number } = row;
+      if (number < this.top || number > this.table.last || !hasIn(row, this.from, this.to)) continue;
+      if (number === this.heading) {
+        this.named = row;
+        this.first = undefined;
+        this.counts = new TableCounts(this.table.counts.house);
+      } else if (!this.totals.has(number)) {
+        this.first ??= number;
+        this.counts.add(row, this.from, this.to);
+      }
+    }
+  }
+
+  end(): CountedTable {
+    const { table, named, counts } = this;
+    return {
+      ...table,
+      heading: named ? named.number : null,
+      columns: table.columns.map(({ at }) => ({ at, heading: named ? writtenIn(named.cells.get(at)) : '' })),
+      first: this.first ?? table.last,
+      totals: table.totals.filter((number) => named === undefined || number > named.number),
+      counts,
+    };
+  }
+}
+
+const writtenIn = (cell: CameBack | undefined): string => (cell === undefined ? '' : (heldOf(cell)?.text ?? ''));

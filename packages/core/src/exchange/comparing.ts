@@ -185,5 +185,8 @@ export function typedBack(column: ShownColumn, came: CameBack | undefined, local
 /** A number as it is stored: without an exponent, and with the digits that such programs keep; a sum of tenths is no longer than it looks. */
 export function plainNumber(number: number): string {
   const rounded = Number(number.toPrecision(exactDigits));
-  return rounded === 0 ? '0' : rounded.toLocaleString('en-US', { useGrouping: false, maximumFractionDigits: 20 });
+  if (rounded === 0) return '0';
+  const written = String(rounded);
+  // Very large and very small ones are written with an exponent; to write them out takes a hundred times as long.
+  return written.includes('e') ? rounded.toLocaleString('en-US', { useGrouping: false, maximumFractionDigits: 20 }) : written;
 }

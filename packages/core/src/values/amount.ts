@@ -5,8 +5,10 @@ import { read, unread, type Locale, type ValueKind } from './models.js';
 
 interface Currency {
   readonly code: string;
-  readonly sign: string;
   readonly decimals: number;
+  /** The code or the sign of the currency before a number, and after it. */
+  readonly before: RegExp;
+  readonly after: RegExp;
 }
 const known = new Map<string, Currency>();
 
@@ -16,7 +18,13 @@ function currencyOf({ currency: code }: Pick<Locale, 'currency'>): Currency {
   if (made) return made;
   const format = new Intl.NumberFormat('en', { style: 'currency', currency: code, currencyDisplay: 'narrowSymbol' });
   const sign = format.formatToParts(0).find(({ type }) => type === 'currency')?.value ?? code;
-  const currency = { code, sign, decimals: format.resolvedOptions().maximumFractionDigits ?? 2 };
+  const mark = `(?:${escaped(code)}|${escaped(sign)})`;
+  const currency = {
+    code,
+    decimals: format.resolvedOptions().maximumFractionDigits ?? 2,
+    before: new RegExp(`^\\s*([+\\u2212-]?)\\s*${mark}\\s*(.*)$`, 'iu'),
+    after: new RegExp(`^()(.*?)\\s*${mark}\\s*$`, 'iu'),
+  };
   known.set(code, currency);
   return currency;
 }
@@ -24,11 +32,9 @@ function currencyOf({ currency: code }: Pick<Locale, 'currency'>): Currency {
 const escaped = (text: string): string => text.replaceAll(/[.*+?^${}()|[\]\\]/gu, String.raw`\$&`);
 
 /** The text without the code or the sign of the currency, before or after the number. */
-function bare(typed: string, { code, sign }: Currency): string {
+function bare(typed: string, { before, after }: Currency): string {
   const text = typed.normalize('NFKC');
-  const mark = `(?:${escaped(code)}|${escaped(sign)})`;
-  const found =
-    new RegExp(`^\\s*([+\\u2212-]?)\\s*${mark}\\s*(.*)$`, 'iu').exec(text) ?? new RegExp(`^()(.*?)\\s*${mark}\\s*$`, 'iu').exec(text);
+  const found = before.exec(text) ?? after.exec(text);
   return found ? `${found[1]}${found[2]}` : text;
 }
 

@@ -11,18 +11,21 @@ const raised = /[\p{No}\u2070-\u209F]/u;
 
 export const isRaised = (text: string): boolean => raised.test(text);
 
+/** A number as it is written with one of the decimal marks: its sign, its digits, and those after the mark. */
+function shapeWith(mark: string, group: string): RegExp {
+  const whole = `(?:\\d{1,3}(${group})\\d{3}(?:\\3\\d{3})*|\\d+)`;
+  return new RegExp(`^([+-]?)(${whole})?(?:${mark}(\\d+))?$`, 'u');
+}
+const shapes = { ',': shapeWith(',', "[ .']"), '.': shapeWith('\\.', "[ ,']") } as const;
+
 /**
  * Reads a decimal in the house's notation: optional sign (a real minus too), digits, groups of three parted by a
  * blank, an apostrophe or the other mark, one decimal mark. Undefined when it is not a plain number.
  */
 export function readDecimal(text: string, locale: Locale): Decimal | undefined {
-  const mark = locale.decimalMark === ',' ? ',' : '\\.';
-  const group = locale.decimalMark === ',' ? "[ .']" : "[ ,']";
   if (isRaised(text)) return undefined;
   const plain = matchKey(text).replace('−', '-').replaceAll('’', "'");
-  const whole = `(?:\\d{1,3}(${group})\\d{3}(?:\\3\\d{3})*|\\d+)`;
-  const shape = new RegExp(`^([+-]?)(${whole})?(?:${mark}(\\d+))?$`, 'u');
-  const found = shape.exec(plain);
+  const found = shapes[locale.decimalMark].exec(plain);
   if (!found) return undefined;
   const [, sign, integer = '', , fraction = ''] = found;
   const digits = integer.replace(/\D/gu, '');

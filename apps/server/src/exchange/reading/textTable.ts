@@ -24,11 +24,12 @@ export function openTextTable(bytes: Buffer, title: string): OpenedFile {
       yield { piece: 'sheet', title, hidden: false };
       let number = 0;
       for (const table of tablesOf(bytes)) {
-        const rows = table.flatMap((texts): ReadRow[] => {
+        const rows: ReadRow[] = [];
+        for (const texts of table) {
           number += 1;
           const cells = cellsOf(texts, noticed);
-          return cells.size > 0 ? [{ number, cells }] : [];
-        });
+          if (cells.size > 0) rows.push({ number, cells });
+        }
         if (rows.length > 0) yield { piece: 'rows', rows };
         // Others have their turn.
         await setImmediate();
@@ -39,7 +40,8 @@ export function openTextTable(bytes: Buffer, title: string): OpenedFile {
 
 function cellsOf(texts: readonly string[], noticed: Noticed): Map<number, CameBack> {
   const cells = new Map<number, CameBack>();
-  for (const [at, text] of texts.entries()) {
+  for (let at = 0; at < texts.length; at++) {
+    const text = texts[at]!;
     if (text === '') continue;
     if (at >= mostColumns) noticed.beyond += 1;
     else cells.set(at, { is: 'text', text });

@@ -1,6 +1,6 @@
 // Where an office drops, chooses or pastes what it has: it becomes a proposal for sheets and lists.
 import { Box, Heading, Text } from '@chakra-ui/react';
-import { mostAdoptedFiles } from '@dellum/contract';
+import { mostAdoptedBytes, mostAdoptedFiles } from '@dellum/contract';
 import { useNavigate } from 'react-router';
 import { adoptFiles } from '../../data/adoptionsApi.js';
 import { problemWords } from '../../data/problem.js';
@@ -47,6 +47,7 @@ export function AdoptDrop({ proposal }: { readonly proposal?: string }) {
       <FileDrop
         label={proposal === undefined ? 'Files of your office' : 'More files'}
         what={proposal === undefined ? 'files' : 'more files'}
+        largest={mostAdoptedBytes}
         most={mostAdoptedFiles}
         about="Workbooks (.xlsx, .ods), tables of texts (CSV) or JSON Lines; or paste a table here"
         instead="Bring it in parts."

@@ -16,21 +16,23 @@ interface FileDropProps {
   readonly about: string;
   /** Said of one that is too large. */
   readonly instead: string;
+  /** One may have so many bytes. */
+  readonly largest?: number;
   /** So many at once. */
   readonly most?: number;
   /** Brings them; where one looks at them then. */
   bring(files: readonly File[]): Promise<string>;
 }
 
-export function FileDrop({ label, what, about, instead, most = 1, bring }: FileDropProps) {
+export function FileDrop({ label, what, about, instead, largest = mostFileBytes, most = 1, bring }: FileDropProps) {
   const [coming, setComing] = useState<string>();
   const navigate = useNavigate();
   const attempt = useTry();
   const notice = useNotice();
   const words = coming === undefined ? `Drop ${what} here, or choose ${most === 1 ? 'one' : 'them'}` : `${coming} on the way …`;
   const take = async (files: readonly File[]) => {
-    const large = files.find(({ size }) => size > mostFileBytes);
-    if (large) return notice('refused', `${large.name} has more than ${mostFileBytes / megabyte} MB. ${instead}`);
+    const large = files.find(({ size }) => size > largest);
+    if (large) return notice('refused', `${large.name} has more than ${largest / megabyte} MB. ${instead}`);
     setComing(files.map(({ name }) => name).join(', '));
     const place = await attempt(bring(files));
     setComing(undefined);
