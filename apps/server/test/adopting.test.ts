@@ -387,6 +387,45 @@ describe('Files become a house', () => {
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('is not under North Quay')]);
   });
 
+  it('takes over bounds that are formulas: today, and what stands in another column of the row', async () => {
+    const visitor = await emptyHouse();
+    const rows: Rows = Array.from({ length: 12 }, (_, at) => [
+      { day: `2026-11-0${(at % 9) + 1}` },
+      { day: `2026-11-1${at % 9}` },
+      at,
+      at + 3,
+      at,
+    ]);
+    const checks = [
+      { cells: 'A2:A40', type: 'date', operator: 'lessThanOrEqual', formula1: 'TODAY()+30' },
+      { cells: 'B2:B40', type: 'date', operator: 'greaterThan', formula1: '$A2' },
+      { cells: 'C2:C40', type: 'whole', operator: 'lessThanOrEqual', formula1: 'D2' },
+      // One cell for all, another row, and what is no bound of the row.
+      { cells: 'D2:D40', type: 'whole', operator: 'greaterThanOrEqual', formula1: '$C$2' },
+      { cells: 'E2:E40', type: 'decimal', operator: 'greaterThanOrEqual', formula1: 'SUM(C2:D2)' },
+    ];
+    const bytes = book('bounds.xlsx', [{ title: 'Visits', rows: [['Arrival', 'Departure', 'Crew', 'Beds', 'Rest'], ...rows], checks }]);
+    const { id, proposal } = await proposed(visitor, [['bounds.xlsx', bytes]]);
+    expect(proposal!.tables[0]!.columns.map(({ check }) => check?.taken?.takes ?? null)).toEqual(['date', 'date', 'number', null, null]);
+    await applied(visitor, id);
+    const { fields } = (await registersIn(visitor)).get('Visits')!;
+    expect(fields.map(({ rule }) => rule)).toMatchObject([
+      { kind: 'date', from: null, until: { of: 'today', plus: 30 } },
+      { kind: 'date', from: { of: 'field', field: 'arrival', plus: 1 }, until: null },
+      { kind: 'number', least: null, most: { of: 'field', field: 'beds' }, decimals: 0 },
+      null,
+      null,
+    ]);
+    const register = (await registersIn(visitor)).get('Visits')!;
+    const [entry] = await entriesOf(visitor, register);
+    const answer = await visitor.call<Problem>('PATCH', `/registers/${register.id}/entries/${entry!.id}`, {
+      field: 'departure',
+      text: '2026-10-01',
+      version: entry!.version,
+    });
+    expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('Departure must not be before')]);
+  });
+
   it('is mended by hand: headings, kinds, columns and lists that are not wanted, a spelling, lists that are one', async () => {
     const visitor = await emptyHouse();
     const { id, proposal } = await proposed(visitor, [['kasse.csv', till()]]);

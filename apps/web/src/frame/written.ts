@@ -25,6 +25,9 @@ export function writeAs(locale: Locale): void {
   if (now.writing !== locale) now = made(locale);
 }
 
+/** How this house writes. */
+export const writing = (): Locale => now.writing;
+
 /** A stored value of a kind. */
 export const written = (kind: FieldKind, value: string): string => format(kind, value, now.writing);
 

@@ -4,6 +4,7 @@ import { columnOf } from '../exchange/readCells.js';
 import { epoch } from '../exchange/cellValue.js';
 import { plainNumber } from '../exchange/comparing.js';
 import { clean, longestText, matchKey } from '../text/index.js';
+import type { DayBound, NumberBound } from '../rules/index.js';
 import { dayNumber, dayOf } from '../values/index.js';
 import type { AdoptedTable } from './found.js';
 import { Meanings } from './meanings.js';
@@ -65,8 +66,9 @@ export type Taken =
   | { readonly takes: 'column'; readonly table: string; readonly at: number; readonly values: readonly string[]; readonly missed: number }
   /** By what stands in another column of the table. */
   | DependentList
-  | { readonly takes: 'number'; readonly least: string | null; readonly most: string | null; readonly whole: boolean }
-  | { readonly takes: 'date'; readonly from: string | null; readonly until: string | null }
+  /** Bounds that are of a field name a column by where it stands. */
+  | { readonly takes: 'number'; readonly least: NumberBound | null; readonly most: NumberBound | null; readonly whole: boolean }
+  | { readonly takes: 'date'; readonly from: DayBound | null; readonly until: DayBound | null }
   | { readonly takes: 'length'; readonly least: number | null; readonly most: number | null };
 
 /** What a column is checked against already. */
@@ -148,18 +150,40 @@ function constant(formula: string): number | undefined {
   return Number.isNaN(serial) ? undefined : serial;
 }
 
+/** A bound as a formula has it: itself, or so much more than today, or than what stands in another column of the row. */
+type Bound =
+  | { readonly of: 'constant'; readonly number: number }
+  | { readonly of: 'today'; readonly plus: number }
+  | { readonly of: 'column'; readonly at: number; readonly plus: number };
 interface Bounds {
-  readonly least: number | null;
-  readonly most: number | null;
+  readonly least: Bound | null;
+  readonly most: Bound | null;
 }
 
-/** The bounds of a check, where they are constants and both in it; `step`: by which a bound that is not in it is moved. */
-function boundsOf({ operator, first, second }: FileCheck, step: number | undefined): Bounds | undefined {
-  const [one, other] = [constant(first), constant(second)];
+/** Formulas stand as they do for the first cell that is checked: what moves along with it is another column of the row. */
+function boundIn(formula: string, areas: readonly Area[]): Bound | undefined {
+  const number = constant(formula);
+  if (number !== undefined) return { of: 'constant', number };
+  const [, moving, sign = '+', more = '0'] = /^(TODAY\(\)|\$?[A-Z]{1,3}\d{1,7})\s*(?:([+-])\s*(\d{1,5}))?$/iu.exec(formula.trim()) ?? [];
+  if (moving === undefined) return undefined;
+  const plus = Number(`${sign}${more}`);
+  if (/^TODAY/iu.test(moving)) return { of: 'today', plus };
+  const row = Number(/\d+$/u.exec(moving)![0]);
+  const at = columnOf(moving.replaceAll('$', ''));
+  return at === undefined || areas.every(({ top }) => top !== row) ? undefined : { of: 'column', at, plus };
+}
+
+const moved = (bound: Bound, by: number): Bound =>
+  bound.of === 'constant' ? { ...bound, number: bound.number + by } : { ...bound, plus: bound.plus + by };
+
+/** The bounds of a check, both included; `step`: by which a bound that is not in it is moved. */
+function boundsOf({ operator, first, second, areas }: FileCheck, step: number | undefined): Bounds | undefined {
+  const [one, other] = [boundIn(first, areas), boundIn(second, areas)];
   if (one === undefined) return undefined;
   switch (operator) {
     case 'between':
-      return other === undefined || other < one ? undefined : { least: one, most: other };
+      if (other === undefined || (one.of === 'constant' && other.of === 'constant' && other.number < one.number)) return undefined;
+      return { least: one, most: other };
     case 'equal':
       return { least: one, most: one };
     case 'greaterThanOrEqual':
@@ -167,24 +191,44 @@ function boundsOf({ operator, first, second }: FileCheck, step: number | undefin
     case 'lessThanOrEqual':
       return { least: null, most: one };
     case 'greaterThan':
-      return step === undefined ? undefined : { least: one + step, most: null };
+      return step === undefined ? undefined : { least: moved(one, step), most: null };
     case 'lessThan':
-      return step === undefined ? undefined : { least: null, most: one - step };
+      return step === undefined ? undefined : { least: null, most: moved(one, -step) };
     default:
       return undefined;
   }
 }
 
-const isWithin = ({ least, most }: Bounds, from: number, until: number): boolean =>
-  [least, most].every((bound) => bound === null || (bound >= from && bound <= until));
-const written = (bound: number | null): string | null => (bound === null ? null : plainNumber(bound));
-const asDay = (bound: number | null): string | null => (bound === null ? null : dayOf(Math.floor(bound) + epoch));
+/** A bound of a number; undefined for one that no rule says. */
+function asNumber(bound: Bound | null): NumberBound | null | undefined {
+  if (bound === null) return null;
+  if (bound.of === 'constant') return Math.abs(bound.number) <= largest ? { of: 'number', number: plainNumber(bound.number) } : undefined;
+  return bound.of === 'column' && bound.plus === 0 ? { of: 'field', field: String(bound.at) } : undefined;
+}
+
+function asDay(bound: Bound | null): DayBound | null | undefined {
+  if (bound === null) return null;
+  if (bound.of === 'today') return bound;
+  if (bound.of === 'column') return { of: 'field', field: String(bound.at), plus: bound.plus };
+  return bound.number >= 0 && bound.number <= lastSerial ? { of: 'day', day: dayOf(Math.floor(bound.number) + epoch) } : undefined;
+}
+
+/** How many characters; undefined for what is none. */
+function asLength(bound: Bound | null): number | null | undefined {
+  if (bound === null) return null;
+  return bound.of === 'constant' && bound.number >= 0 && bound.number <= longestText && Number.isInteger(bound.number)
+    ? bound.number
+    : undefined;
+}
 
 /** What a check is looked at with. */
 interface Among {
   readonly file: CheckedFile;
   readonly tables: readonly AdoptedTable[];
   idOf(table: AdoptedTable): string;
+  /** Names as they are, and as they are but for blanks and the signs that are written for them. */
+  readonly exact: ReadonlyMap<string, FileName>;
+  readonly alike: ReadonlyMap<string, FileName>;
 }
 
 function takenBy(check: FileCheck, table: AdoptedTable, among: Among, depth = 0): Taken | null {
@@ -196,14 +240,20 @@ function takenBy(check: FileCheck, table: AdoptedTable, among: Among, depth = 0)
   }
   const bounds = boundsOf(check, check.type === 'decimal' ? undefined : 1);
   if (!bounds) return null;
-  if (check.type === 'textLength')
-    return isWithin(bounds, 0, longestText) && Number.isInteger((bounds.least ?? 0) + (bounds.most ?? 0))
-      ? { takes: 'length', ...bounds }
-      : null;
-  if (check.type === 'date')
-    return isWithin(bounds, 0, lastSerial) ? { takes: 'date', from: asDay(bounds.least), until: asDay(bounds.most) } : null;
-  if (!isWithin(bounds, -largest, largest)) return null;
-  return { takes: 'number', least: written(bounds.least), most: written(bounds.most), whole: check.type === 'whole' };
+  switch (check.type) {
+    case 'textLength': {
+      const [least, most] = [asLength(bounds.least), asLength(bounds.most)];
+      return least === undefined || most === undefined ? null : { takes: 'length', least, most };
+    }
+    case 'date': {
+      const [from, until] = [asDay(bounds.least), asDay(bounds.most)];
+      return from === undefined || until === undefined ? null : { takes: 'date', from, until };
+    }
+    default: {
+      const [least, most] = [asNumber(bounds.least), asNumber(bounds.most)];
+      return least === undefined || most === undefined ? null : { takes: 'number', least, most, whole: check.type === 'whole' };
+    }
+  }
 }
 
 /** The values of a column from where a drop-down begins: those below its end, too, since whoever typed them there meant them to be offered. */
@@ -233,14 +283,13 @@ function dependentOn(formula: string, table: AdoptedTable, among: Among, depth: 
   const parent = letters === undefined ? undefined : columnOf(letters);
   const column = table.columns.find(({ at }) => at === parent);
   if (parent === undefined || !column?.values || depth > deepest) return undefined;
-  const { file, tables, idOf } = among;
+  const { file, tables, idOf, exact, alike } = among;
   const standing = [...new Meanings(undefined, column.values).values];
   const named = [...new Set([...offeredIn(parent, table, among, depth + 1), ...standing])].map((value) => {
     const name = matchKey(sign ? value.replaceAll(sign, instead) : value);
-    const exact = file.names.find((one) => matchKey(one.name) === name);
-    const like = exact ?? file.names.find((one) => squeezed(one.name) === squeezed(value));
+    const like = exact.get(name) ?? alike.get(squeezed(value));
     const pointed = like && pointedAt(like.formula, table.sheet, file);
-    return { parent: value, isExact: exact !== undefined, list: pointed && listIn(pointed, tables) };
+    return { parent: value, isExact: exact.has(name), list: pointed && listIn(pointed, tables) };
   });
   const beside = new Set(named.flatMap(({ list }) => list?.table ?? []));
   // A list that nobody named stands beside those that have names, under what it is for.
@@ -305,13 +354,15 @@ function checkOf(at: number, table: AdoptedTable, file: CheckedFile): { readonly
 
 /** The tables of one file with what its checks say of their columns. */
 export function withChecks(tables: readonly AdoptedTable[], file: CheckedFile, idOf: (table: AdoptedTable) => string): AdoptedTable[] {
+  const by = (keyOf: (name: string) => string) => new Map(file.names.map((one) => [keyOf(one.name), one] as const));
+  const among: Among = { file, tables, idOf, exact: by(matchKey), alike: by(squeezed) };
   return tables.map((table) => ({
     ...table,
     columns: table.columns.map((column) => {
       const reached = checkOf(column.at, table, file);
       if (!reached) return column;
       const { mayBeBlank, others, hintTitle, hint, refusalText } = reached.check;
-      const taken = takenBy(reached.check, table, { file, tables, idOf });
+      const taken = takenBy(reached.check, table, among);
       const check: FoundCheck = { taken, beyond: table.rows - reached.rows, mayBeBlank, others, hintTitle, hint, refusalText };
       return { ...column, check };
     }),

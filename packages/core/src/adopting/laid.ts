@@ -11,11 +11,21 @@ import type { CameBack } from '../exchange/comparing.js';
 import type { KeptItem } from '../catalogs/index.js';
 import type { SourceRange } from '../ranges/index.js';
 import type { Cells } from '../registers/index.js';
-import { newRule, type CatalogRule, type DateRule, type LengthRule, type NumberRule, type Rule, type RuleBase } from '../rules/index.js';
+import {
+  newRule,
+  type CatalogRule,
+  type DateRule,
+  type DayBound,
+  type LengthRule,
+  type NumberBound,
+  type NumberRule,
+  type Rule,
+  type RuleBase,
+} from '../rules/index.js';
 import { addressKey, clean, freeAmong, freeFieldKey, freeKeyAmong, longestName, matchKey } from '../text/index.js';
 import { tableRoles } from '../upkeep/index.js';
 import { isNumeric, type FieldKind, type Locale } from '../values/index.js';
-import type { FoundCheck } from './checks.js';
+import type { FoundCheck, Taken } from './checks.js';
 import { heldOf, readHeld, type Writing } from './held.js';
 import type { HouseProposal, ProposedColumn, ProposedList, ProposedTable } from './proposal.js';
 import type { AdoptedTable } from './found.js';
@@ -145,8 +155,13 @@ const sheetOf = (id: string, kind: PartsSheet['kind'], title: string, registers:
   registers,
 });
 
+interface ComingIn {
+  readonly column: ProposedColumn;
+  readonly field: PartsField;
+}
+
 /** The columns of a table that come in, with their fields, in their order. */
-const comingIn = (table: ProposedTable, { fields }: PartsRegister) =>
+const comingIn = (table: ProposedTable, { fields }: PartsRegister): ComingIn[] =>
   table.columns.filter(({ wanted }) => wanted).map((column, place) => ({ column, field: fields[place]! }));
 
 function laidTable(table: ProposedTable, register: PartsRegister, laid: readonly LaidList[]): LaidTable {
@@ -172,7 +187,7 @@ function enteredRegister(table: ProposedTable, title: string, laid: readonly Lai
     ...plain,
     fields: own.map(({ column, field }) => {
       const bound = laid.find(({ list }) => list.id === column.list?.id);
-      if (!bound) return { ...field, rule: ruleOfFile(column) };
+      if (!bound) return { ...field, rule: ruleOfFile(column, own) };
       const { level } = column.list!;
       const parents = Array.from({ length: level }, (_, above) => fieldAt(bound.list.id, above));
       const rule: CatalogRule = {
@@ -194,24 +209,36 @@ function wordsOf(check: FoundCheck | undefined): Partial<RuleBase> {
   return { mayBeBlank, others, hint, refusalText, ...(hintTitle !== '' && { hintTitle }) };
 }
 
+/** The bounds of a check as a rule; null where it has none. A bound that is of a field names a column by where it stands. */
+export function boundsRule(taken: Taken): NumberRule | DateRule | LengthRule | null {
+  switch (taken.takes) {
+    case 'number':
+      return { ...(newRule('number') as NumberRule), least: taken.least, most: taken.most, decimals: taken.whole ? 0 : null };
+    case 'date':
+      return { ...(newRule('date') as DateRule), from: taken.from, until: taken.until };
+    case 'length':
+      return { ...(newRule('length') as LengthRule), least: taken.least, most: taken.most };
+    default:
+      return null;
+  }
+}
+
 /** The rule of a column that is in no list, as the check of its file has it; null where it has none that says something. */
-function ruleOfFile({ check, kind }: ProposedColumn): Rule | null {
+function ruleOfFile({ at, check, kind }: ProposedColumn, beside: readonly ComingIn[]): Rule | null {
   if (!check) return null;
   const [words, { taken }] = [wordsOf(check), check];
-  const bound = (number: string | null) => (number === null ? null : { of: 'number' as const, number });
-  const day = (of: string | null) => (of === null ? null : { of: 'day' as const, day: of });
-  if (taken?.takes === 'number' && isNumeric(kind))
-    return {
-      ...(newRule('number') as NumberRule),
-      ...words,
-      least: bound(taken.least),
-      most: bound(taken.most),
-      decimals: taken.whole ? 0 : null,
-    };
-  if (taken?.takes === 'date' && kind === 'date')
-    return { ...(newRule('date') as DateRule), ...words, from: day(taken.from), until: day(taken.until) };
-  if (taken?.takes === 'length' && kind === 'text')
-    return { ...(newRule('length') as LengthRule), ...words, least: taken.least, most: taken.most };
+  /** A bound that is another column which does not come in, or holds something else, bounds nothing. */
+  const here = <Bound extends NumberBound | DayBound>(bound: Bound | null): Bound | null => {
+    if (bound?.of !== 'field') return bound;
+    const other = beside.find(({ column }) => column.at !== at && String(column.at) === bound.field);
+    return other && (other.column.kind === kind || (isNumeric(other.column.kind) && isNumeric(kind)))
+      ? { ...bound, field: other.field.key }
+      : null;
+  };
+  const rule = taken && boundsRule(taken);
+  if (rule?.kind === 'number' && isNumeric(kind)) return { ...rule, ...words, least: here(rule.least), most: here(rule.most) };
+  if (rule?.kind === 'date' && kind === 'date') return { ...rule, ...words, from: here(rule.from), until: here(rule.until) };
+  if (rule?.kind === 'length' && kind === 'text') return { ...rule, ...words };
   return check.hint === '' ? null : { ...newRule('plain'), ...words, others: 'refuse' };
 }
 

@@ -154,7 +154,7 @@ function ColumnRow({ table, column, sample, proposal, mend }: ColumnRowProps) {
               }}
             />
           )}
-          {wanted && column.check && <CheckOf check={column.check} isBound={column.list !== null} />}
+          {wanted && column.check && <CheckOf check={column.check} isBound={column.list !== null} table={table} />}
         </Table.Cell>
       )}
     </Table.Row>
@@ -183,8 +183,9 @@ function Oddities({ column: { unread, odd, unsure, writing, kind } }: { column: 
 }
 
 /** What stands in the file already to choose from. */
-function CheckOf({ check, isBound }: { check: FoundCheck; isBound: boolean }) {
-  const { says, wrong } = checkWords(check, isBound);
+function CheckOf({ check, isBound, table }: { check: FoundCheck; isBound: boolean; table: ProposedTable }) {
+  const headingAt = (place: string) => table.columns.find(({ at }) => String(at) === place)?.heading ?? 'another column';
+  const { says, wrong } = checkWords(check, isBound, headingAt);
   return (
     <Stack gap="0" fontSize="xs">
       <Text color="inkSoft">{says}</Text>

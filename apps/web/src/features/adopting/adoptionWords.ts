@@ -1,6 +1,6 @@
 // What is said of proposals, in words.
-import type { FoundCheck, HouseProposal, ProposedList } from '@dellum/core';
-import { number, written } from '../../frame/written.js';
+import { boundsRule, ruleTakes, type FoundCheck, type HouseProposal, type ProposedList } from '@dellum/core';
+import { number, writing } from '../../frame/written.js';
 
 const counted = (count: number, one: string, many: string): string => `${number.format(count)} ${count === 1 ? one : many}`;
 export const rows = (count: number): string => counted(count, 'row', 'rows');
@@ -32,12 +32,19 @@ export function whereWords(list: ProposedList, proposal: HouseProposal): string 
   return columns === '' ? `, the table ${table.title}` : `, the table ${table.title}, for ${columns}`;
 }
 
+/** What the column is called that stands at a place. */
+type HeadingAt = (place: string) => string;
+
 /** What a column is checked against in its file, and what is wrong with that. `isBound`: it is in a list. */
-export function checkWords({ taken, beyond }: FoundCheck, isBound: boolean): { readonly says: string; readonly wrong: readonly string[] } {
+export function checkWords(
+  { taken, beyond }: FoundCheck,
+  isBound: boolean,
+  headingAt: HeadingAt,
+): { readonly says: string; readonly wrong: readonly string[] } {
   const missed = taken?.takes === 'column' ? taken.missed : 0;
   const [misnamed, missing] = taken?.takes === 'dependent' ? [taken.misnamed, taken.missing] : [[], []];
   return {
-    says: taken ? takenWords(taken) : 'a check that is not understood; only its words are taken over',
+    says: taken ? takenWords(taken, headingAt) : 'a check that is not understood; only its words are taken over',
     wrong: [
       ...(!isBound && (taken?.takes === 'typed' || taken?.takes === 'column' || taken?.takes === 'dependent')
         ? ['It is not taken over, since the column is in no list.']
@@ -46,7 +53,9 @@ export function checkWords({ taken, beyond }: FoundCheck, isBound: boolean): { r
         ? [`Its drop-down stopped short of ${counted(missed, 'value', 'values')} below it; all are offered from now on.`]
         : []),
       ...(isBound && misnamed.length > 0
-        ? [`It offered nothing under ${namesOf(misnamed)}: the name of its list is missing, or written otherwise. It is offered from now on.`]
+        ? [
+            `It offered nothing under ${namesOf(misnamed)}: the name of its list is missing, or written otherwise. It is offered from now on.`,
+          ]
         : []),
       ...(isBound && missing.length > 0
         ? [`The file has no list for ${namesOf(missing)}; what stands beside it is offered, if anything does.`]
@@ -62,9 +71,7 @@ function namesOf(values: readonly string[]): string {
   return values.length > 3 ? `${shown.join(', ')} and ${number.format(values.length - 3)} more` : shown.join(', ');
 }
 
-function takenWords(taken: NonNullable<FoundCheck['taken']>): string {
-  const span = (least: string | number | null, most: string | number | null) =>
-    least !== null && most !== null ? `${least} to ${most}` : least !== null ? `${least} or more` : `${most ?? ''} or less`;
+function takenWords(taken: NonNullable<FoundCheck['taken']>, headingAt: HeadingAt): string {
   switch (taken.takes) {
     case 'typed':
       return 'a drop-down typed into the file';
@@ -72,16 +79,10 @@ function takenWords(taken: NonNullable<FoundCheck['taken']>): string {
       return 'a drop-down of the file';
     case 'dependent':
       return 'a drop-down of the file that depends on another column';
-    case 'number':
-      return `${taken.whole ? 'whole numbers' : 'numbers'}, ${span(taken.least, taken.most)}`;
-    case 'date':
-      return taken.from !== null && taken.until !== null
-        ? `from ${written('date', taken.from)} to ${written('date', taken.until)}`
-        : taken.from !== null
-          ? `from ${written('date', taken.from)} on`
-          : `until ${written('date', taken.until ?? '')}`;
-    case 'length':
-      return `${span(taken.least, taken.most)} characters`;
+    default: {
+      const rule = boundsRule(taken);
+      return rule ? ruleTakes(rule, { locale: writing(), field: headingAt, catalog: () => '' }) : '';
+    }
   }
 }
 
