@@ -330,7 +330,9 @@ describe('what is not taken', () => {
     await sql`update webhooks set seq = -1 where house_id = ${house.id}`.execute(running.database.kysely);
     const { told } = await running.database.transaction(async (trx) => {
       // Another server has told what is new, and is about to note it.
-      await sql`update webhooks set seq = (select seq from house_counters where house_id = ${house.id}) where house_id = ${house.id}`.execute(trx);
+      await sql`update webhooks set seq = (select seq from house_counters where house_id = ${house.id}) where house_id = ${house.id}`.execute(
+        trx,
+      );
       const telling = running.tell(house.id);
       await until(async () => {
         const { rows } = await sql`select 1 from pg_stat_activity where wait_event_type = 'Lock' and query like '%webhooks%'`.execute(
