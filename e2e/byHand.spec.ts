@@ -146,6 +146,36 @@ test('a list opened by its mark while another cell is being typed in: each text 
   await expect(page.getByText('1 refused, kept for you')).toBeVisible();
 });
 
+test('what is refused holds nobody up: by keys one goes on and comes back, in a new entry, too', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Sales', salesFields);
+  await giveChoices(page, 'Seller', 'Ada, Ben, Cora', 'Make a list of them');
+  await page.getByRole('button', { name: 'Close', exact: true }).first().click();
+  const cell = (row: number, column: number) => grid.locator(`[role=gridcell][data-row="${row}"][data-column="${column}"]`);
+  await cell(0, 0).click();
+  for (const text of ['soon', '', 'nobody', '', 'cash', '12', 'open']) {
+    await page.keyboard.type(text, { delay: 20 });
+    await page.keyboard.press('Tab');
+    if (text === 'soon' || text === 'nobody') await expect(page.getByRole('alert')).toContainText('once more goes on');
+  }
+  // One entry came of it; the two refused texts stand in their cells.
+  await expect(page.getByText('1 entry.')).toBeVisible();
+  await expect(page.getByText('2 refused, kept for you')).toBeVisible();
+  await expect
+    .poll(async () => (await rowsOf(grid)).slice(0, 1))
+    .toEqual([[expect.stringContaining('soon'), expect.stringContaining('nobody'), 'cash', '12.00 EUR', 'open']]);
+  // And back, with the other keys: opened, looked at, left; then mended.
+  await cell(0, 1).click();
+  await page.keyboard.press('F2');
+  await page.keyboard.press('Shift+Tab');
+  await expect(cell(0, 0)).toBeFocused();
+  await page.keyboard.type('3.4.2026');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('Ben');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await rowsOf(grid)).slice(0, 1)).toEqual([['03.04.2026', 'Ben', 'cash', '12.00 EUR', 'open']]);
+  await expect(page.getByText(/refused, kept/u)).toBeHidden();
+});
+
 test('with the keys alone entries are put in, typed, left, found and taken out', async ({ nursery: { page } }) => {
   const grid = await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number'], ['Note']]);
   const active = grid.locator('[role=gridcell].active');

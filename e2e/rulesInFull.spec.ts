@@ -38,6 +38,13 @@ test('a berth is picked under its quay; another quay clears it and says so', asy
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').first()).toContainText('Quay is blank');
   await expect(whyNone).toHaveCount(1);
+  // By keys one gets to what is to be chosen first; what was refused stays, and is right by itself then.
+  await page.keyboard.press('Shift+Tab');
+  await expect(cellOf(grid, 1512, 'Quay')).toBeFocused();
+  await expect(cellOf(grid, 1512, 'Berth')).toContainText('Salt 1');
+  await page.keyboard.type('Salt Quay');
+  await page.keyboard.press('Tab');
+  await expect(cellOf(grid, 1512, 'Berth')).toHaveText('Salt 1');
 });
 
 test('dates, lengths and rates are refused and taken by their rules', async ({ house }) => {

@@ -24,6 +24,8 @@ export interface Refusal {
   readonly mayConfirm?: boolean;
   /** The suggestions are a decision between two edits of one cell: what is there, and what was typed. */
   readonly conflict?: boolean;
+  /** A key that leads on keeps it where it is, once one has seen why. */
+  readonly mayLeave?: boolean;
 }
 
 /** How a text was taken: by a key that leads on, or picked by the pointer. */
@@ -244,6 +246,11 @@ export function RefusalNote({ id, refusal, suggested, onPick, onConfirm }: Refus
             </Button>
           ))}
         </HStack>
+      )}
+      {refusal.mayLeave && (
+        <Text fontSize="xs">
+          <Kbd size="sm">Tab</Kbd> once more goes on and keeps it here, refused; <Kbd size="sm">Esc</Kbd> gives back what was.
+        </Text>
       )}
       {refusal.mayConfirm && onConfirm && (
         <Button colorPalette="amber" alignSelf="start" tabIndex={suggested === undefined ? 0 : -1} onClick={onConfirm}>

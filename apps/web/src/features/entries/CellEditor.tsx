@@ -77,15 +77,17 @@ export function CellEditor({
   }, [before, refusal, leave]);
 
   const take = (typed: string, by: TakenBy, confirmed?: boolean) => {
+    // The same once more: it stays refused, as by the pointer, and one goes on. Whoever is told to fill another field first gets there by keys.
+    const isAgain = refusal !== undefined && !refusal.conflict && typed === text && by !== 'pick';
     const refused = commit(typed, confirmed, seen);
     setText(typed);
     setRefusal(refused);
-    if (refused) {
+    if (refused && !isAgain) {
       lastRefused.current = typed;
       return;
     }
     left.current = true;
-    if (lastRefused.current !== undefined && lastRefused.current !== typed) replaced?.(lastRefused.current);
+    if (!refused && lastRefused.current !== undefined && lastRefused.current !== typed) replaced?.(lastRefused.current);
     editing.leave(moves[by]);
   };
   const escape = () => {
@@ -105,7 +107,7 @@ export function CellEditor({
     typedOver: editing.replaces,
     label: label ?? `${field.heading}, row ${editing.place.row + 1}`,
     list,
-    refusal,
+    refusal: refusal && { ...refusal, mayLeave: !refusal.conflict },
     onText: (typed: string) => {
       setText(typed);
       setRefusal(undefined);
