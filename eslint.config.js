@@ -48,7 +48,7 @@ const webFolders = [
   ['frame', 'live', 'picker'],
   ['features/arrangements', 'features/filters', 'features/houses', 'features/people', 'features/programs', 'features/requests', 'grid'],
   ['features/acts', 'features/entries'],
-  ['features/exchange', 'features/linked', 'features/ranges', 'features/seek'],
+  ['features/exchange', 'features/linked', 'features/ranges', 'features/seek', 'features/trial'],
   ['features/adopting'],
   ['features/map', 'features/upkeep', 'shell'],
   ['features/bindings'],

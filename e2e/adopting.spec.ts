@@ -102,6 +102,22 @@ test('an old log and two small workbooks become a house with five catalogs and a
   await expect(page.getByRole('region', { name: 'List Plants we grow' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('region', { name: 'List Plants we grow' })).toBeVisible();
+  // A field that is not there yet is tried as a clerk will use it: under what stands beside it, in the spellings that were found.
+  await page.getByRole('button', { name: 'Try Bed of old log' }).click();
+  await page.getByRole('textbox', { name: 'House', exact: true }).fill('Long tunnel');
+  await page.getByLabel('Try Bed', { exact: true }).click();
+  await page.keyboard.type('G1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('“G1” is not under Long tunnel');
+  await page.keyboard.type('t2');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'T2' })).toBeVisible();
+  await page.getByRole('button', { name: 'Try Plant of old log' }).click();
+  await page.getByLabel('Try Plant', { exact: true }).click();
+  await page.keyboard.type('lavendar');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“lavendar” was taken as Lavender.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.getByRole('link', { name: 'Sheets', exact: true }).click();
   await expect(page.getByRole('region', { name: 'First steps' })).toBeVisible();
   await page.goBack();

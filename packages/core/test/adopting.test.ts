@@ -1,9 +1,12 @@
 // What is proposed for files as an office keeps them: kinds, lists with their spellings, levels, what will be outside; and what is laid.
 import {
   adoptedTable,
+  catalogToBe,
   compileCatalog,
+  fieldsToBe,
   findTables,
   houseLocale,
+  judge,
   laidParts,
   lookUp,
   noMends,
@@ -182,6 +185,34 @@ describe('A proposal', () => {
     for (const [written, value] of meant) {
       if (growers.includes(value)) expect(lookUp(compiled, written)).toMatchObject({ found: 'item', item: { value } });
     }
+  });
+
+  it('can be tried before it is there: each field has the rule that it will have, and takes each text as it will', () => {
+    const codes = new Map(growers.map((grower, at) => [grower, `G${10 + at}`]));
+    const both = adopted([lines, [['Code', 'Name'], ...growers.map((grower) => [codes.get(grower)!, grower])]]);
+    const proposed = proposedHouse(both, noMends);
+    const house = laidParts(proposed, both, () => crypto.randomUUID());
+    const laid = house.parts.sheets[0]!.registers[0]!.fields;
+    const catalogOf = new Map(proposed.lists.map(({ id }, at) => [id, house.parts.catalogs[at]!.id]));
+    const fields = fieldsToBe(proposed.tables[0]!, proposed).map(({ field }) => field);
+    expect(
+      fields.map((field) => ({
+        ...field,
+        rule: field.rule?.kind === 'catalog' ? { ...field.rule, catalogId: catalogOf.get(field.rule.catalogId) } : field.rule,
+      })),
+    ).toEqual(laid);
+    const catalogs = new Map(proposed.lists.map((list) => [list.id, catalogToBe(list)]));
+    const context = { locale: houseLocale, today: '2026-11-30', fields, catalogs, entry: { group: 'Herbs' }, held: '', suggest: true };
+    const verdictOf = (key: string, typed: string) =>
+      judge(
+        fields.find((field) => field.key === key)!,
+        typed,
+        context,
+      );
+    for (const [written, grower] of meant)
+      if (growers.includes(grower)) expect(verdictOf('grower', written)).toMatchObject({ verdict: 'taken', value: codes.get(grower) });
+    expect(verdictOf('plant', 'Lavender')).toMatchObject({ verdict: 'taken', value: 'Lavender' });
+    expect(verdictOf('plant', 'Clematis')).toMatchObject({ verdict: 'refused' });
   });
 
   it('takes a short table of values for the list that the columns of a long one name, with its levels', () => {

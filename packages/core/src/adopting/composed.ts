@@ -8,6 +8,8 @@ import { Meanings } from './meanings.js';
 export interface AdoptedValue {
   readonly value: string;
   readonly path: readonly string[];
+  /** What is shown for it, where that is something else. */
+  readonly label?: string;
   readonly entries: number;
   readonly spellings: readonly Spelling[];
 }
@@ -55,6 +57,7 @@ export function composed(list: Making, said: ReadonlyMap<string, string | null>)
       return [{ table, row, rows, path: meant, instead }];
     }),
   );
+  const labels = new Map([...list.labels].map(([label, value]) => [value, label]));
   const valuesAt = (level: number): AdoptedValue[] => {
     const spelled = meanings[level]!.spellings();
     const own = new Map(paths.map((path) => [path.slice(0, level + 1).join('\u001F'), path.slice(0, level + 1)]));
@@ -62,7 +65,9 @@ export function composed(list: Making, said: ReadonlyMap<string, string | null>)
       const value = path.at(-1)!;
       const texts = spelled.get(value) ?? [];
       const entries = texts.reduce((sum, one) => sum + one.entries, 0);
-      return { value, path: path.slice(0, -1), entries, spellings: texts.filter((one) => one.value !== value) };
+      const label = level === deepest ? labels.get(value) : undefined;
+      const spellings = texts.filter((one) => one.value !== value);
+      return { value, path: path.slice(0, -1), entries, spellings, ...(label !== undefined && { label }) };
     });
     return list.paths.length > 0 || list.offered ? values : values.sort((one, other) => other.entries - one.entries);
   };

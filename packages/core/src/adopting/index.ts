@@ -10,7 +10,7 @@ export {
 } from './checks.js';
 export { adoptedKinds, type AdoptedKind, type FoundColumn } from './columns.js';
 export { adoptedTable, type AdoptedTable, type FoundChain, type PathCount, type TablePlace } from './found.js';
-export { boundsRule, laidParts, rowReader, type LaidHouse, type LaidTable } from './laid.js';
+export { boundsRule, laidParts, catalogToBe, fieldsToBe, rowReader, type LaidHouse, type LaidTable } from './laid.js';
 export { findLevels, type Dependence, type FoundLevels, type LevelColumn } from './levels.js';
 export { proposedHouse, type HouseProposal, type ProposedColumn, type ProposedList, type ProposedTable } from './proposal.js';
 export { findTables, TablesFinder, WithHeading, type CountedTable, type FoundTable, type SheetRow } from './tables.js';

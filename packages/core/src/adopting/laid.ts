@@ -8,7 +8,7 @@ import {
   type PartsSheet,
 } from '../exchange/houseParts.js';
 import type { CameBack } from '../exchange/comparing.js';
-import type { KeptItem } from '../catalogs/index.js';
+import { compileCatalog, type Catalog, type Item, type KeptItem } from '../catalogs/index.js';
 import type { SourceRange } from '../ranges/index.js';
 import type { Cells } from '../registers/index.js';
 import {
@@ -178,7 +178,36 @@ function laidTable(table: ProposedTable, register: PartsRegister, laid: readonly
   };
 }
 
-function enteredRegister(table: ProposedTable, title: string, laid: readonly LaidList[], id: string): PartsRegister {
+/** A list, and the catalog that it becomes. */
+interface OfferedList {
+  readonly list: ProposedList;
+  readonly catalog: { readonly id: string };
+}
+
+/** The fields that a table becomes, in the order of its columns that come in, with their rules; catalogs bear the ids of their lists. */
+export function fieldsToBe(
+  table: ProposedTable,
+  { lists }: Pick<HouseProposal, 'lists'>,
+): { readonly at: number; readonly field: PartsField }[] {
+  const offered = lists.filter(({ wanted }) => wanted).map((list) => ({ list, catalog: { id: list.id } }));
+  const register = enteredRegister(table, table.title, offered, table.id);
+  return comingIn(table, register).map(({ column, field }) => ({ at: column.at, field }));
+}
+
+/** The catalog that a list becomes. */
+export const catalogToBe = ({ id, title, levels }: ProposedList): Catalog =>
+  compileCatalog(
+    id,
+    title,
+    levels
+      .at(-1)!
+      .values.map(({ value, path, label = value, spellings }): Item => ({
+        ...{ value, path, label, state: 'offered', from: [] },
+        otherNames: spellings.map((one) => one.value),
+      })),
+  );
+
+function enteredRegister(table: ProposedTable, title: string, laid: readonly OfferedList[], id: string): PartsRegister {
   const plain: PartsRegister = { id, title, closing: null, fields: fieldsOf(table.columns.filter(({ wanted }) => wanted)) };
   const own = comingIn(table, plain);
   const fieldAt = (listId: string, level: number) =>

@@ -11,6 +11,7 @@ import {
   useTakeBackAdoptionMutation,
 } from '../../data/adoptionsApi.js';
 import { errorWords } from '../../data/problem.js';
+import { useMeQuery } from '../../data/sessionApi.js';
 import { ActButton } from '../../frame/ActButton.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
@@ -22,7 +23,8 @@ import { proposalTitle } from './Adoptions.js';
 import { cells, outcomeWords, outsideIn, rows, unreadIn } from './adoptionWords.js';
 import { ListCard, type Spelled } from './ListCard.js';
 import { SpellingSlip } from './SpellingSlip.js';
-import { TableCard } from './TableCard.js';
+import { TableCard, type Tried } from './TableCard.js';
+import { TrySlip } from './TrySlip.js';
 import { useMend } from './useMend.js';
 
 /** So often one looks whether it is read or applied; milliseconds. */
@@ -32,6 +34,8 @@ export function AdoptionPage() {
   const id = useParams()['id']!;
   const [working, setWorking] = useState(true);
   const [spelled, setSpelled] = useState<Spelled>();
+  const [tried, setTried] = useState<Tried>();
+  const { data: me } = useMeQuery();
   const { currentData: adoption, error } = useAdoptionQuery(id, {
     refetchOnMountOrArgChange: true,
     pollingInterval: working ? askEvery : 0,
@@ -49,15 +53,26 @@ export function AdoptionPage() {
     );
   const { proposal } = adoption;
   const list = proposal?.lists.find((one) => one.id === spelled?.list);
-  const close = () => setSpelled(undefined);
+  const table = proposal?.tables.find(({ id: own }) => own === tried?.table);
+  const close = () => {
+    setSpelled(undefined);
+    setTried(undefined);
+  };
+  const lookAt = (one: Spelled) => {
+    close();
+    setSpelled(one);
+  };
+  const tryAt = (one: Tried) => {
+    close();
+    setTried(one);
+  };
   return (
     <Page
       title={proposalTitle(adoption.files)}
       about={aboutWords(adoption)}
       actions={<Actions adoption={adoption} />}
       slip={
-        spelled &&
-        list && (
+        spelled && list ? (
           <SpellingSlip
             key={`${list.id} ${spelled.text}`}
             list={list}
@@ -65,6 +80,11 @@ export function AdoptionPage() {
             become={(to) => mend.spellings({ list: list.id, from: [spelled.text], to })}
             close={close}
           />
+        ) : (
+          tried &&
+          table &&
+          proposal &&
+          me && <TrySlip key={`${table.id} ${tried.at}`} table={table} at={tried.at} proposal={proposal} me={me} close={close} />
         )
       }
     >
@@ -79,7 +99,9 @@ export function AdoptionPage() {
         {adoption.state === 'reading' && <Text role="status">The files are being read …</Text>}
         {adoption.state === 'applying' && <Text role="status">The proposal is being applied …</Text>}
         {adoption.applied && <Applied applied={adoption.applied} />}
-        {adoption.state === 'ready' && proposal && <Proposed adoption={adoption} proposal={proposal} mend={mend} look={setSpelled} />}
+        {adoption.state === 'ready' && proposal && (
+          <Proposed adoption={adoption} proposal={proposal} mend={mend} look={lookAt} tryAt={tryAt} />
+        )}
         {(adoption.state === 'ready' || adoption.state === 'unreadable') && <AdoptDrop proposal={adoption.id} />}
       </Stack>
     </Page>
@@ -158,9 +180,10 @@ interface ProposedProps {
   readonly proposal: HouseProposal;
   readonly mend: ReturnType<typeof useMend>;
   look(spelled: Spelled): void;
+  tryAt(tried: Tried): void;
 }
 
-function Proposed({ adoption, proposal, mend, look }: ProposedProps) {
+function Proposed({ adoption, proposal, mend, look, tryAt }: ProposedProps) {
   const { tables, lists } = proposal;
   if (tables.length === 0) return <Text>There is no table in what was brought. Bring other files.</Text>;
   const [outside, unread] = [outsideIn(proposal), unreadIn(proposal)];
@@ -168,7 +191,14 @@ function Proposed({ adoption, proposal, mend, look }: ProposedProps) {
     <>
       <Part title="Tables" about="Each becomes a sheet, or a list. What is not ticked stays out.">
         {tables.map((table) => (
-          <TableCard key={table.id} table={table} proposal={proposal} file={adoption.files[table.file]?.name ?? ''} mend={mend} />
+          <TableCard
+            key={table.id}
+            table={table}
+            proposal={proposal}
+            file={adoption.files[table.file]?.name ?? ''}
+            mend={mend}
+            tryAt={tryAt}
+          />
         ))}
       </Part>
       <Part

@@ -23,6 +23,12 @@ interface TableCardProps {
   readonly proposal: HouseProposal;
   readonly file: string;
   readonly mend: ReturnType<typeof useMend>;
+  tryAt(tried: Tried): void;
+}
+/** The column of a table that is tried as the field that it becomes. */
+export interface Tried {
+  readonly table: string;
+  readonly at: number;
 }
 
 const uses: readonly (readonly [TableUse, string])[] = [
@@ -30,7 +36,7 @@ const uses: readonly (readonly [TableUse, string])[] = [
   ['list', 'a list from which values are chosen'],
 ];
 
-export function TableCard({ table, proposal, file, mend }: TableCardProps) {
+export function TableCard({ table, proposal, file, mend, tryAt }: TableCardProps) {
   const { id, title, wanted, use, heading } = table;
   const where = heading === null ? 'without headings' : `headings in row ${number.format(heading)}`;
   const left =
@@ -78,6 +84,7 @@ export function TableCard({ table, proposal, file, mend }: TableCardProps) {
                     sample={sampleOf(table, place)}
                     proposal={proposal}
                     mend={mend}
+                    tryAt={tryAt}
                   />
                 ))}
               </Table.Body>
@@ -109,12 +116,12 @@ export function TableCard({ table, proposal, file, mend }: TableCardProps) {
 const sampleOf = ({ sample }: ProposedTable, place: number): string =>
   [...new Set(sample.flatMap((row) => (row[place] ? [row[place]] : [])))].slice(0, 3).join(', ');
 
-interface ColumnRowProps extends Pick<TableCardProps, 'table' | 'proposal' | 'mend'> {
+interface ColumnRowProps extends Pick<TableCardProps, 'table' | 'proposal' | 'mend' | 'tryAt'> {
   readonly column: ProposedColumn;
   readonly sample: string;
 }
 
-function ColumnRow({ table, column, sample, proposal, mend }: ColumnRowProps) {
+function ColumnRow({ table, column, sample, proposal, mend, tryAt }: ColumnRowProps) {
   const { at, heading, kind, wanted } = column;
   const name = heading || `column ${at + 1}`;
   const of = { table: table.id, at };
@@ -139,22 +146,32 @@ function ColumnRow({ table, column, sample, proposal, mend }: ColumnRowProps) {
         {sample}
       </Table.Cell>
       {table.use === 'entries' && (
-        <Table.Cell minW="170px">
-          {wanted && column.mayBeList && (
-            <ListOf
-              column={column}
-              proposal={proposal}
-              name={name}
-              set={(list) => {
-                // A list that is not wanted is wanted again by whoever chooses from it.
-                const left =
-                  list && proposal.lists.find((one) => !one.wanted && one.columns.some((own) => own.table === table.id && own.at === at));
-                if (left) mend.list({ list: left.id, wanted: true });
-                else mend.column({ ...of, list });
-              }}
-            />
-          )}
-          {wanted && column.check && <CheckOf check={column.check} isBound={column.list !== null} table={table} />}
+        <Table.Cell minW="210px">
+          <HStack justify="space-between" align="start">
+            <Box>
+              {wanted && column.mayBeList && (
+                <ListOf
+                  column={column}
+                  proposal={proposal}
+                  name={name}
+                  set={(list) => {
+                    // A list that is not wanted is wanted again by whoever chooses from it.
+                    const left =
+                      list &&
+                      proposal.lists.find((one) => !one.wanted && one.columns.some((own) => own.table === table.id && own.at === at));
+                    if (left) mend.list({ list: left.id, wanted: true });
+                    else mend.column({ ...of, list });
+                  }}
+                />
+              )}
+              {wanted && column.check && <CheckOf check={column.check} isBound={column.list !== null} table={table} />}
+            </Box>
+            {wanted && (column.list !== null || (column.check?.taken ?? null) !== null) && (
+              <Button size="2xs" flexShrink={0} aria-label={`Try ${name} of ${table.title}`} onClick={() => tryAt(of)}>
+                Try it
+              </Button>
+            )}
+          </HStack>
         </Table.Cell>
       )}
     </Table.Row>

@@ -24,7 +24,7 @@ import { ruleOfKind } from './RulePartEditor.js';
 import { Select } from '../../frame/Select.js';
 import { RuleHistory } from './RuleHistory.js';
 import { RuleSentence } from './RuleSentence.js';
-import { TrialEntry } from './TrialEntry.js';
+import { TrialEntry } from '../trial/TrialEntry.js';
 import { number } from '../../frame/written.js';
 
 const entriesWords = (count: number) => `${number.format(count)} ${count === 1 ? 'entry' : 'entries'}`;

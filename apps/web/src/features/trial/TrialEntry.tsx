@@ -7,11 +7,18 @@ import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
 import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
 import { pickList } from '../../picker/pickList.js';
-import type { RulePlace } from './rulePlace.js';
+import type { FieldView, Me } from '@dellum/contract';
+
+/** Where the field stands that is tried: it need not be there yet. */
+export interface TriedPlace {
+  readonly field: Pick<FieldView, 'heading' | 'kind'>;
+  readonly register: { readonly fields: readonly Pick<FieldView, 'key' | 'heading' | 'kind' | 'rule'>[] };
+  readonly me: { readonly house: Pick<Me['house'], 'locale' | 'today'> };
+}
 
 interface TrialEntryProps {
   readonly rule: Rule;
-  readonly place: RulePlace;
+  readonly place: TriedPlace;
   readonly ready: ReadonlyMap<string, ReadyCatalog>;
 }
 
