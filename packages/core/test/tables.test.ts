@@ -150,6 +150,23 @@ describe('Tables of a sheet', () => {
     expect(findTables(sheetOf(rows), houseLocale)).toMatchObject(expected);
   });
 
+  it('go on below a blank row with each row once, also where a column in the middle is blank there', () => {
+    const rows: Held[][] = [
+      ['Quay', 'Ship', 'Tons'],
+      ...Array.from({ length: 5 }, (_, at): Held[] => ['North', `Ship ${at}`, at]),
+      [],
+      ['North', null, 7],
+      ['North', null, 8],
+      [],
+      ['North', 'Ship 3', 9],
+    ];
+    const [table, ...others] = findTables(sheetOf(rows), houseLocale);
+    expect(others).toEqual([]);
+    expect(table).toMatchObject({ first: 2, last: 11 });
+    const { rows: count, columns } = adoptedTable({ file: 0, sheet: 0, table: 0 }, 'Log', table!);
+    expect([count, ...columns.map(({ filled }) => filled)]).toEqual([8, 8, 6, 8]);
+  });
+
   it('of many rows side by side lose no cell, wherever it stands, and tell kinds that show late', () => {
     const rows = Array.from({ length: 12_000 }, (_, at): Held[] => {
       const own: Held[] =

@@ -6,6 +6,8 @@ import { columnId, homeOf, isText, levelFor, sameShare, type Given, type GivenCo
 import { KnownTexts, Meanings } from './meanings.js';
 import type { Mends } from './mends.js';
 
+/** Stands in no text. */
+const parting = '\u001F';
 /** Of the cells of a list, so many hold a value of a column that joins it, unless both are called the same. */
 const usedShare = 0.3;
 
@@ -59,6 +61,7 @@ export function listsOf(tables: readonly Given[]): Making[] {
     for (const columns of dependentIn(table)) {
       if (columns.some((column) => taken.has(column))) continue;
       const paths = dependentPaths(columns, table);
+      if (!paths || paths.length === 0) continue;
       const same = lists.find((list) => list.paths.length === paths.length && keysOf(list.paths).join() === keysOf(paths).join());
       const made = {
         ...newList(
@@ -139,26 +142,33 @@ function dependentIn({ columns }: Given): GivenColumn[][] {
     });
 }
 
-/** The values that such drop-downs offer, with their parents; where a file names no list for a parent, what stands beside it. */
-function dependentPaths(columns: readonly GivenColumn[], { found }: Given): string[][] {
+/** More values under their parents are no list. */
+const mostPaths = 20_000;
+
+/**
+ * The values that such drop-downs offer, with their parents; where a file names no list for a parent, what stands beside it. Undefined for more
+ * than a list takes.
+ */
+function dependentPaths(columns: readonly GivenColumn[], { found }: Given): string[][] | undefined {
   const [, ...others] = columns;
   const beside = found.chains.find((chain) => chain.columns.join() === columns.map((column) => found.columns.indexOf(column.found)).join());
-  return others.reduce<string[][]>(
-    (above, { found: column }, level) => {
-      const under = new Map(
-        column.check?.taken?.takes === 'dependent' ? column.check.taken.under.map(({ parent, values }) => [parent, values] as const) : [],
-      );
-      const standsBeside = (path: readonly string[]) => [
-        ...new Set(
-          beside?.paths.flatMap((one) =>
-            path.every((value, at) => one.path[at] === value) && one.path[level + 1] !== '' ? [one.path[level + 1]!] : [],
-          ),
-        ),
-      ];
-      return above.flatMap((path) => (under.get(path.at(-1)!) ?? standsBeside(path)).map((value) => [...path, value]));
-    },
-    parentsOf(others[0]!).map((value) => [value]),
-  );
+  let paths = parentsOf(others[0]!).map((value) => [value]);
+  for (const [level, { found: column }] of others.entries()) {
+    const taken = column.check?.taken;
+    const under = new Map(taken?.takes === 'dependent' ? taken.under.map(({ parent, values }) => [parent, values] as const) : []);
+    const standing = new Map<string, Set<string>>();
+    for (const { path } of beside?.paths ?? []) {
+      const key = path.slice(0, level + 1).join(parting);
+      if (path[level + 1] !== '') standing.set(key, (standing.get(key) ?? new Set()).add(path[level + 1]!));
+    }
+    const deeper: string[][] = [];
+    for (const path of paths) {
+      for (const value of under.get(path.at(-1)!) ?? standing.get(path.join(parting)) ?? []) deeper.push([...path, value]);
+      if (deeper.length > mostPaths) return undefined;
+    }
+    paths = deeper;
+  }
+  return paths;
 }
 
 function parentsOf({ found }: GivenColumn): string[] {
@@ -166,7 +176,7 @@ function parentsOf({ found }: GivenColumn): string[] {
   return taken?.takes === 'dependent' ? [...taken.under.map(({ parent }) => parent), ...taken.missing] : [];
 }
 
-const keysOf = (paths: readonly (readonly string[])[]): string[] => paths.map((path) => path.join('\u001F')).sort();
+const keysOf = (paths: readonly (readonly string[])[]): string[] => paths.map((path) => path.join(parting)).sort();
 
 /** The list that the drop-down of a column offers: a table that is a list, one that other columns offer, too, or a new one. */
 function dropDownOf(column: GivenColumn, tables: readonly Given[], lists: Making[]): Making | undefined {

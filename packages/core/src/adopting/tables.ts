@@ -253,38 +253,49 @@ export class TablesFinder {
     this.lanes = [];
   }
 
-  /** Each block of the band is of a table that it begins, or goes on with, or a title of what follows. */
-  private place(): { readonly block: Block; readonly into: Finding }[] {
+  /** Each block of the band is of a table that it begins, or goes on with, or a title of what follows. A row of several blocks of one table is one row. */
+  private place(): Placed[] {
     const { band } = this;
     this.band = [];
-    return band.length === 0 ? [] : blocksOf(band).flatMap((block) => this.placed(block));
+    const placed = band.length === 0 ? [] : blocksOf(band).flatMap((block) => this.placed(block));
+    for (const into of new Set(placed.map((one) => one.into))) {
+      const own = placed.filter((one) => one.into === into);
+      const [first] = own;
+      if (own.length === 1) into.add(first!.rows);
+      else into.add(band.filter((row) => own.some(({ block }) => hasIn(row, block.from, block.to))));
+    }
+    return placed;
   }
 
-  private placed(block: Block): { readonly block: Block; readonly into: Finding }[] {
+  private placed(block: Block): Placed[] {
     const { titles, headings, rows } = partsOf(block);
     if (headings.length === 0 && isTitle(block)) {
       this.waiting.push(block);
       return [];
     }
     const above = this.waiting.length === 0 ? this.found.findLast((one) => one.takes(block)) : undefined;
-    if (above) {
-      above.add(block.rows);
-      return [{ block, into: above }];
-    }
+    if (above) return [{ block, rows: block.rows, into: above }];
     const before = this.waiting
       .filter((lines) => block.rows[0]!.number - lines.rows.at(-1)!.number <= titleWithin)
       .flatMap((lines) => lines.rows);
     this.waiting = [];
     const into = new Finding(block, [...before, ...titles], headings, this.house);
-    into.add(rows);
     this.found.push(into);
-    return [{ block, into }];
+    return [{ block, rows, into }];
   }
 }
 
+/** A block, with those of its rows that are rows of the table that it is of. */
+interface Placed {
+  readonly block: Block;
+  readonly rows: readonly SheetRow[];
+  readonly into: Finding;
+}
+
 /** The lanes lie beside one another without a gap, so that nothing is left that stands further down in a column that was blank. */
-function lanesOf(placed: readonly { readonly block: Block; readonly into: Finding }[]): Lane[] {
-  return placed.map(({ block, into }, at) => ({ from: at === 0 ? 0 : block.from, to: (placed[at + 1]?.block.from ?? Infinity) - 1, into }));
+function lanesOf(placed: readonly Placed[]): Lane[] {
+  const begun = placed.filter(({ into }, at) => at === 0 || into !== placed[at - 1]!.into);
+  return begun.map(({ block, into }, at) => ({ from: at === 0 ? 0 : block.from, to: (begun[at + 1]?.block.from ?? Infinity) - 1, into }));
 }
 
 /** The tables of a sheet that is read already. */
