@@ -125,6 +125,7 @@ test('a sheet that stays in the house is downloaded by administrators alone, als
   // By keys alone.
   await page.getByRole('button', { name: 'More for Wages' }).focus();
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('menu')).toBeFocused();
   await page.keyboard.type('Who');
   await page.keyboard.press('Enter');
   const dialog = page.getByRole('dialog', { name: 'Who sees Wages' });

@@ -543,19 +543,28 @@ describe('Bad files and wrong moments', () => {
     const noted = await proposed(visitor, [['notes.jsonl', Buffer.from(lines.join('\n'))]]);
     expect([noted.state, noted.why]).toEqual(['ready', null]);
     expect((await applied(visitor, noted.id)).why).toBeNull();
-    const rows: Rows = Array.from({ length: 6 }, (_, at) => [`V${at}`, at, at, { day: '2026-03-01' }, 'x']);
+    const rows: Rows = Array.from({ length: 6 }, (_, at) => [
+      ...[`V${at}`, at, at, { day: '2026-03-01' }, 'x', { day: '2026-03-01' }, 'x', ['a', 'b'][at % 2]!, ['b', 'a'][at % 2]!],
+    ]);
     const checks = [
       { cells: 'A2:A9', type: 'textLength', operator: 'between', formula1: '-5', formula2: '2' },
       { cells: 'B2:B9', type: 'whole', operator: 'between', formula1: '9', formula2: '1', prompt: 'a_x0000_b' },
       { cells: 'C2:C9', type: 'decimal', operator: 'lessThanOrEqual', formula1: '9'.repeat(400) },
       { cells: 'D2:D9', type: 'date', operator: 'greaterThanOrEqual', formula1: '999999999999' },
       { cells: 'E2:E9', type: 'list', formula1: 'Nowhere!$A$1:$A$9' },
+      { cells: 'F2:F9', type: 'date', operator: 'lessThan', formula1: 'TODAY()+99999' },
+      // One that depends on itself, and two that depend on one another.
+      { cells: 'G2:G9', type: 'list', formula1: 'INDIRECT(G2)' },
+      { cells: 'H2:H9', type: 'list', formula1: 'INDIRECT($I2)' },
+      { cells: 'I2:I9', type: 'list', formula1: 'INDIRECT($H2)' },
     ];
-    const bytes = book('harm.xlsx', [{ title: 'Visits', rows: [['Visit', 'One', 'Two', 'Day', 'Mark'], ...rows], checks }]);
+    const headings = ['Visit', 'One', 'Two', 'Day', 'Mark', 'Until', 'Own', 'This', 'That'];
+    const names = { x: 'Visits!$G$2:$G$7', a: 'Visits!$H$2:$H$7', b: 'Visits!$I$2:$I$7' };
+    const bytes = book('harm.xlsx', [{ title: 'Visits', rows: [headings, ...rows], checks }], names);
     const ready = await proposed(visitor, [['harm.xlsx', bytes]]);
-    expect([ready.state, ready.proposal!.tables[0]!.columns.map(({ check }) => check?.taken)]).toEqual([
+    expect([ready.state, ready.proposal!.tables[0]!.columns.slice(0, 6).map(({ check }) => check?.taken)]).toEqual([
       'ready',
-      [null, null, null, null, null],
+      [null, null, null, null, null, null],
     ]);
     expect((await applied(visitor, ready.id)).why).toBeNull();
   });

@@ -138,8 +138,9 @@ function typedItems(formula: string): string[] | undefined {
     .filter((item) => item !== '');
 }
 
-/** Larger bounds are none that anybody meant. */
+/** Larger bounds are none that anybody meant, nor those of so many days. */
 const largest = 1e15;
+const farthest = 40_000;
 
 /** A number, or a day as the number of its day. */
 function constant(formula: string): number | undefined {
@@ -208,6 +209,7 @@ function asNumber(bound: Bound | null): NumberBound | null | undefined {
 
 function asDay(bound: Bound | null): DayBound | null | undefined {
   if (bound === null) return null;
+  if (bound.of !== 'constant' && Math.abs(bound.plus) > farthest) return undefined;
   if (bound.of === 'today') return bound;
   if (bound.of === 'column') return { of: 'field', field: String(bound.at), plus: bound.plus };
   return bound.number >= 0 && bound.number <= lastSerial ? { of: 'day', day: dayOf(Math.floor(bound.number) + epoch) } : undefined;
@@ -272,7 +274,7 @@ function fromColumn({ sheet, top, bottom, left, grows }: Pointed, { tables, idOf
 
 /** The cell of another column in the same row, as a name: as it stands, or with some signs written as others, since names have no blanks. */
 const nameInCell =
-  /^INDIRECT\(\s*(?:SUBSTITUTE\(\s*)?\$?([A-Z]{1,3})\$?\d{1,7}\s*(?:[,;]\s*"([^"]*)"\s*[,;]\s*"([^"]*)"\s*\)\s*)?(?:[,;]\s*(?:TRUE|1)\s*)?\)$/iu;
+  /^INDIRECT\(\s*(?:SUBSTITUTE\(\s*)?\$?([A-Z]{1,3})\$?\d{1,7}\s*(?:[,;]\s*"([^"]{1,20})"\s*[,;]\s*"([^"]{0,20})"\s*\)\s*)?(?:[,;]\s*(?:TRUE|1)\s*)?\)$/iu;
 const squeezed = (name: string): string => matchKey(name).replaceAll(/[\s_.-]/gu, '');
 
 /** Drop-downs depend on one another so deep. */
