@@ -60,9 +60,9 @@ test('a large block of four columns is shown at once, stored part by part, and t
   await expect(page.getByRole('region', { name: 'Pasted block' })).toBeHidden({ timeout: 60_000 });
   await expect(table).toHaveAttribute('aria-rowcount', '12002');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(table).toHaveAttribute('aria-rowcount', '2', { timeout: 30_000 });
+  await expect(table).toHaveAttribute('aria-rowcount', '2', { timeout: 60_000 });
   await page.getByRole('button', { name: 'Redo' }).click();
-  await expect(table).toHaveAttribute('aria-rowcount', '12002', { timeout: 30_000 });
+  await expect(table).toHaveAttribute('aria-rowcount', '12002', { timeout: 60_000 });
 
   // Three fields of it become a range with levels.
   await table.locator('[data-row="0"][data-column="0"]').click();
