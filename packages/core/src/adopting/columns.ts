@@ -40,6 +40,8 @@ const mostValues = 5000;
 const mostCharacters = 250_000;
 /** Of more different texts none is kept: its kind is told by these, and tried on the others as they come. */
 const mostKept = 20_000;
+/** Nor of texts that have more characters together. */
+const mostKeptCharacters = 5_000_000;
 const oddShown = 3;
 
 /** Something that stands in a column, and how often. */
@@ -108,7 +110,7 @@ export class ColumnCounts {
   private keep(one: Counted): void {
     this.all.push(one);
     this.characters += one.held.text.length;
-    if (this.all.length < mostKept) return;
+    if (this.all.length < mostKept && this.characters < mostKeptCharacters) return;
     const guessed = this.guessed();
     this.rest = { guessed, locale: { ...this.house, ...guessed.writing }, filled: 0, unread: 0, cut: 0 };
   }

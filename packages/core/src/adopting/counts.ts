@@ -14,7 +14,7 @@ const mostListed = 2000;
 
 /** Whole numbers, one after another; 0 for those that were never set. */
 class Numbers {
-  private kept = new Uint32Array(1024);
+  private kept = new Uint32Array(16);
 
   set(at: number, number: number): void {
     if (at >= this.kept.length) {

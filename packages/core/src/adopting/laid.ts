@@ -12,6 +12,7 @@ import { compileCatalog, type Catalog, type Item, type KeptItem } from '../catal
 import type { SourceRange } from '../ranges/index.js';
 import type { Cells } from '../registers/index.js';
 import {
+  kindOf,
   newRule,
   type CatalogRule,
   type DateRule,
@@ -264,10 +265,14 @@ function ruleOfFile({ at, check, kind }: ProposedColumn, beside: readonly Coming
       ? { ...bound, field: other.field.key }
       : null;
   };
-  const rule = taken && boundsRule(taken);
-  if (rule?.kind === 'number' && isNumeric(kind)) return { ...rule, ...words, least: here(rule.least), most: here(rule.most) };
-  if (rule?.kind === 'date' && kind === 'date') return { ...rule, ...words, from: here(rule.from), until: here(rule.until) };
-  if (rule?.kind === 'length' && kind === 'text') return { ...rule, ...words };
+  const bounded: Taken | null =
+    taken?.takes === 'number'
+      ? { ...taken, least: here(taken.least), most: here(taken.most) }
+      : taken?.takes === 'date'
+        ? { ...taken, from: here(taken.from), until: here(taken.until) }
+        : taken;
+  const rule = bounded && boundsRule(bounded);
+  if (rule && kindOf(rule.kind).fits.includes(kind)) return { ...rule, ...words };
   return check.hint === '' ? null : { ...newRule('plain'), ...words, others: 'refuse' };
 }
 
