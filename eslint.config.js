@@ -38,7 +38,7 @@ const serverFolders = [
   ['entering', 'ranges', 'sheets'],
   ['records'],
   ['exchange'],
-  ['adopting'],
+  ['adopting', 'intakes'],
   ['programs'],
   ['bindings', 'figures', 'forms', 'ledgerRead', 'metrics', 'requests', 'upkeep', 'workers'],
 ];

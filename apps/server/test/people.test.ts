@@ -236,6 +236,9 @@ const byToken = [
   'GET /programs/registers/{key}/schema',
   'POST /programs/registers/{key}/check',
   'POST /programs/registers/{key}/entries',
+  'GET /programs/intakes',
+  'POST /programs/intakes/{id}/files',
+  'GET /programs/intakes/{id}/files/{file}',
   'GET /programs/changes',
 ];
 const streams = new Set(['GET /live', 'DELETE /session']);

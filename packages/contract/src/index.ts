@@ -4,6 +4,7 @@ export * from './roles.js';
 export * from './colours.js';
 export * from './problems.js';
 export * from './houses.js';
+export * from './intakes.js';
 export * from './people.js';
 export * from './arrangements.js';
 export * from './groups.js';

@@ -2,6 +2,7 @@
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsUUID, Max, MaxLength, Min } from 'class-validator';
 import type { FieldKind } from '@dellum/core';
 import { IsText, IsWhole, MayBeNull, MayLack, Nested } from './decorators.js';
+import type { IntakeWay } from './intakes.js';
 
 /** A file may be so large; bytes. */
 export const mostFileBytes = 50 * 1024 * 1024;
@@ -167,8 +168,13 @@ export interface ReturnedFileView {
   readonly said: readonly string[];
   readonly columns: readonly (FileHeading & FileColumn)[];
   readonly counts: ReturnedCounts;
-  /** The act that has stored it. */
+  /** The act that has stored it; null also where nothing in it was new. */
   readonly actId: number | null;
+  readonly way: IntakeWay;
+  /** The program that sent it. */
+  readonly program: string | null;
+  /** The intake that has taken it: what fits is stored by itself. */
+  readonly intake: { readonly id: string; readonly name: string } | null;
 }
 export interface ReturnedCounts {
   /** Cells that were changed there alone and are taken, in so many rows. */

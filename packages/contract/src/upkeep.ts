@@ -201,6 +201,13 @@ export interface Upkeep {
   readonly failing: readonly { readonly sourceId: string; readonly name: string; readonly failure: string }[];
   /** Webhooks whose messages are not taken; `off`: nothing is sent any more. */
   readonly untold: readonly { readonly webhookId: string; readonly name: string; readonly said: string; readonly off: boolean }[];
+  /** Intakes of which something waits, or that take nothing. */
+  readonly intakes: readonly {
+    readonly intakeId: string;
+    readonly name: string;
+    readonly waits: number;
+    readonly failure: string | null;
+  }[];
   readonly alikes: readonly CatalogAlikes[];
   readonly between: readonly AlikeBetween[];
   readonly unused: readonly Unused[];

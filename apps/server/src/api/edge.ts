@@ -14,13 +14,15 @@ function sameOrigin(request: Request): boolean {
 }
 
 /** Where files come in, as they are. */
-export const filePaths: ReadonlySet<string> = new Set(['/api/v1/returned-files', '/api/v1/archives', '/api/v1/adoption-files']);
+const filePaths: ReadonlySet<string> = new Set(['/api/v1/returned-files', '/api/v1/archives', '/api/v1/adoption-files']);
+const intakePaths = /^\/api\/v1\/(?:programs\/)?intakes\/[^/]+\/files$/u;
+const isFilePath = (path: string): boolean => filePaths.has(path) || intakePaths.test(path);
 
 /** Refuses writes from other origins, and bodies that are not JSON, but for files where these come in. */
 function checkWrite(request: Request, _response: Response, next: NextFunction): void {
   if (!writes.has(request.method) || !request.path.startsWith('/api/')) return next();
   if (!sameOrigin(request)) return next(new ProblemError('other-origin', 'This request came from another site. Use the pages of Dellum.'));
-  const isFile = request.method === 'POST' && filePaths.has(request.path) && request.is('application/octet-stream') !== false;
+  const isFile = request.method === 'POST' && isFilePath(request.path) && request.is('application/octet-stream') !== false;
   if (request.method !== 'DELETE' && !isFile && !request.is('application/json'))
     return next(new ProblemError('json-only', 'Send the request as application/json in UTF-8.'));
   next();

@@ -28,6 +28,7 @@ import * as filesBack from './migrations/0025-files-back.js';
 import * as archivesLookedAt from './migrations/0026-archives-looked-at.js';
 import * as adoptions from './migrations/0027-adoptions.js';
 import * as alikePlain from './migrations/0028-alike-plain.js';
+import * as intakes from './migrations/0029-intakes.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -59,6 +60,7 @@ const migrations: Record<string, Migration> = {
   '0026-archives-looked-at': archivesLookedAt,
   '0027-adoptions': adoptions,
   '0028-alike-plain': alikePlain,
+  '0029-intakes': intakes,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

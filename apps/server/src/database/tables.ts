@@ -32,6 +32,7 @@ import type {
   FileColumn,
   FileHeading,
   FollowingCell,
+  IntakeWay,
   LaidAdoption,
   LinkedSettingsDto,
   RememberedColumn,
@@ -457,6 +458,38 @@ export interface ReturnedFilesTable {
   /** Which of its columns are which fields, as somebody has said; null where nobody has. */
   columns: ColumnType<FileColumn[] | null, string | null | undefined, string | null>;
   act_id: ColumnType<number | null, number | null | undefined, number | null>;
+  /** The intake that takes it; what fits is stored at once. */
+  intake_id: ColumnType<string | null, string | null | undefined, string | null>;
+  way: ColumnType<IntakeWay, IntakeWay | undefined, never>;
+  /** The program that sent it. */
+  program: ColumnType<string | null, string | null | undefined, string | null>;
+  /** The file of which this waits. */
+  rest_of: ColumnType<number | null, number | null | undefined, never>;
+}
+export interface IntakesTable {
+  house_id: string;
+  id: string;
+  name: string;
+  name_key: string;
+  register_id: string;
+  /** Under the root of the house; null where no folder is looked at. */
+  folder: string | null;
+  pattern: string;
+  holds_all: boolean;
+  /** In whose name it stores. */
+  person_id: string;
+  made_at: Moment;
+  off_since: ColumnType<Date | null, undefined, Date | null>;
+  /** Why no file was taken when the folder was looked at last. */
+  failure: ColumnType<string | null, undefined, string | null>;
+}
+/** The files of a folder that were taken, as they were then. */
+export interface IntakeTakenTable {
+  house_id: string;
+  intake_id: string;
+  name: string;
+  size: Big;
+  modified: ColumnType<Date, Date, Date>;
 }
 export interface ReturnedPartsTable {
   house_id: string;
@@ -693,6 +726,8 @@ export interface Tables {
   returned_parts: ReturnedPartsTable;
   returned_rows: ReturnedRowsTable;
   returned_shapes: ReturnedShapesTable;
+  intakes: IntakesTable;
+  intake_taken: IntakeTakenTable;
   looked_archives: LookedArchivesTable;
   looked_archive_parts: LookedArchivePartsTable;
   adoptions: AdoptionsTable;

@@ -29,6 +29,9 @@ const shown: { readonly [Which in ReturnedShown]: RawBuilder<SqlBool> } = {
   deleted: sql`what = 'deleted'`,
 };
 
+/** Rows of which somebody has to decide something. */
+const waits = sql<SqlBool>`(refused > 0 or asked > 0 or what in ('missing', 'deleted'))`;
+
 /** A cell that was changed there alone, and is taken as it came. */
 const taken = sql`not (cell -> 'asked')::boolean and cell ->> 'takes' = 'came' and not cell ? 'refused'`;
 
@@ -143,6 +146,30 @@ export class ReturnedRowsStore {
       .orderBy('ord')
       .execute();
     return rows.map(({ entry_id }) => entry_id);
+  }
+
+  /** How many rows of a file can be stored as they are, and how many wait for somebody. */
+  async fitting(db: Reader, houseId: string, fileId: number): Promise<{ fits: number; waits: number }> {
+    return db
+      .selectFrom('returned_rows')
+      .select([
+        sql<number>`count(*) filter (where not ${waits})::int`.as('fits'),
+        sql<number>`count(*) filter (where ${waits})::int`.as('waits'),
+      ])
+      .where('house_id', '=', houseId)
+      .where('file_id', '=', fileId)
+      .executeTakeFirstOrThrow();
+  }
+
+  /** Gives the rows that wait for somebody to another file. */
+  async part(trx: Trx, houseId: string, fileId: number, rest: number): Promise<void> {
+    await trx
+      .updateTable('returned_rows')
+      .set({ file_id: rest })
+      .where('house_id', '=', houseId)
+      .where('file_id', '=', fileId)
+      .where(waits)
+      .execute();
   }
 
   async counts(db: Reader, houseId: string, fileId: number): Promise<ReturnedCounts> {

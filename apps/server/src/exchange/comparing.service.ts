@@ -9,6 +9,7 @@ import { Database, type Trx } from '../database/database.js';
 import { ReturnedRowsStore, type NewReturnedRow } from '../entering/returnedRows.store.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
+import { JobsService } from '../jobs/jobs.service.js';
 import { ProblemError } from '../problems/index.js';
 import { todayOf } from '../structure/days.js';
 import { enteredRegister } from '../structure/sheetAccess.js';
@@ -18,6 +19,7 @@ import { Comparison, isId, namedIn, shapeOf, type Change, type WhereFrom } from 
 import { noticedIn } from './noticed.js';
 import { openFile, UnreadableFile, type OpenedFile, type ReadRow } from './reading/index.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
+import { ReturnedStoringService } from './returnedStoring.service.js';
 import { ReturnedStore, type ReturnedFile } from './returned.store.js';
 import { SentStore, type SentFile } from './sent.store.js';
 import { isSigned } from './signed.js';
@@ -26,7 +28,7 @@ import { rowsBelow, surveyed, type Survey } from './survey.js';
 /** So many rows are compared at once. */
 const batchSize = 1000;
 
-/** Somebody else has begun to read the file since, or it is gone. */
+/** Somebody else has begun to read the file since, an earlier one of its intake is read first, or it is gone. */
 class Overtaken extends Error {}
 
 @Injectable()
@@ -42,17 +44,33 @@ export class ComparingService {
     private readonly entries: EntriesStore,
     private readonly catalogs: CompiledCatalogsService,
     private readonly judging: ReturnedJudgingService,
+    private readonly storing: ReturnedStoringService,
+    private readonly jobs: JobsService,
   ) {}
 
   async run(houseId: string, fileId: number): Promise<void> {
+    const file = await this.store.one(this.database.kysely, houseId, fileId);
+    if (!file || !(await this.readWhole(file)) || !file.intake) return;
+    // The files of an intake are read one after another, since each must know what those before it have brought.
+    await this.readNext(houseId, file.intake.id);
+  }
+
+  /** Has the first file of an intake read that waits for others. */
+  async readNext(houseId: string, intakeId: string): Promise<void> {
+    const [next] = await this.store.reading(this.database.kysely, houseId, intakeId);
+    if (next !== undefined) await this.jobs.send(undefined, 'compare', [{ houseId, fileId: next }]);
+  }
+
+  /** False where somebody else reads it, or must read another one first. */
+  private async readWhole(file: ReturnedFile): Promise<boolean> {
     const db = this.database.kysely;
-    const run = await this.store.begin(db, houseId, fileId);
-    const file = run === undefined ? undefined : await this.store.one(db, houseId, fileId);
-    if (run === undefined || !file) return;
+    const { houseId } = file.caller;
+    const run = await this.store.begin(db, houseId, file.id);
+    if (run === undefined) return true;
     try {
       await this.read(file, run);
     } catch (error) {
-      if (error instanceof Overtaken) return;
+      if (error instanceof Overtaken) return false;
       const said = error instanceof UnreadableFile || error instanceof ProblemError;
       if (!said)
         this.logger.error(
@@ -61,8 +79,9 @@ export class ComparingService {
       const why = said
         ? error.message
         : 'Something went wrong here while the file was read. Bring it once more; if it happens again, tell whoever runs Dellum.';
-      await this.store.end(db, houseId, fileId, run, { state: 'unreadable', why });
+      await this.store.end(db, houseId, file.id, run, { state: 'unreadable', why });
     }
+    return true;
   }
 
   private async read(file: ReturnedFile, run: number): Promise<void> {
@@ -85,8 +104,10 @@ export class ComparingService {
     }
     const comparison = new Comparison(build, register, await this.columnsNow(build, register), from, columns, survey);
     await this.compareAll(file, run, opened, survey, comparison);
-    const said = [...from.said, ...comparison.said(), ...noticedIn(opened.noticed)];
-    await this.store.end(db, houseId, file.id, run, { state: 'ready', ...found, said });
+    const ready = { state: 'ready', ...found, said: [...from.said, ...comparison.said(), ...noticedIn(opened.noticed)] } as const;
+    if (file.intake) {
+      if (!(await this.storing.endByItself(file, (trx) => this.store.end(trx, houseId, file.id, run, ready)))) throw new Overtaken();
+    } else await this.store.end(db, houseId, file.id, run, ready);
   }
 
   /** Of which sheet and moment the file is, by its mark or by what was said. */
@@ -154,14 +175,19 @@ export class ComparingService {
       known,
       new Map(remembered?.map(({ heading, field }) => [heading, field])),
     );
-    return { columns: [...byHeading].map(([at, field]) => ({ at, field })), isSure: isSure || remembered !== undefined };
+    const columns = [...byHeading].map(([at, field]) => ({ at, field }));
+    // What comes by itself needs nobody to say what every heading says.
+    const isSaid = file.intake !== null && columns.length > 0 && columns.every(({ field }) => field !== null);
+    return { columns, isSure: isSure || remembered !== undefined || isSaid };
   }
 
   private async compareAll(file: ReturnedFile, run: number, opened: OpenedFile, survey: Survey, comparison: Comparison): Promise<void> {
     const { houseId } = file.caller;
-    const db = this.database.kysely;
     const { sent } = comparison.from;
-    comparison.before = await this.store.broughtBefore(db, houseId, file, comparison.register.id, sent?.id ?? null);
+    comparison.before = await this.database.transaction(async (trx) => {
+      if (file.intake && !(await this.store.isNext(trx, houseId, file.id, file.intake))) throw new Overtaken();
+      return this.store.broughtBefore(trx, file, comparison.register.id, sent?.id ?? null);
+    });
     if (sent && survey.entryColumn === undefined) await this.knowAgain(houseId, sent, comparison);
     await this.database.transaction((trx) => this.rows.clear(trx, houseId, file.id));
     let [batch, done]: [ReadRow[], number] = [[], 0];

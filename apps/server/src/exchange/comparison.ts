@@ -40,8 +40,8 @@ export interface Change {
 /** A file under comparison: its columns, and what its rows so far have shown. */
 export class Comparison {
   readonly seen = new Set<string>();
-  /** The new rows of files before, by what they hold. */
-  before: ReadonlySet<string> = new Set();
+  /** How often the new rows of files before hold the same. */
+  before = new Map<string, number>();
   readonly locale: Locale;
   private readonly places: readonly (readonly [at: number, column: ShownColumn])[];
   private readonly columns: readonly ShownColumn[];
@@ -163,11 +163,10 @@ export class Comparison {
 
   /** Whether a row is one that went out, or was brought before. */
   private isThere(key: string): boolean {
-    const left = this.known.get(key) ?? 0;
-    if (left > 0) this.known.set(key, left - 1);
-    const isAgain = left === 0 && this.before.has(key);
+    if (takenOnce(this.known, key)) return true;
+    const isAgain = takenOnce(this.before, key);
     if (isAgain) this.again += 1;
-    return left > 0 || isAgain;
+    return isAgain;
   }
 
   /** The number of the next of so many rows. */
@@ -197,6 +196,13 @@ export class Comparison {
         : []),
     ];
   }
+}
+
+/** Takes one of what is left, where there is any. */
+function takenOnce(counts: Map<string, number>, key: string): boolean {
+  const left = counts.get(key) ?? 0;
+  if (left > 0) counts.set(key, left - 1);
+  return left > 0;
 }
 
 const asShown = ({ key, kind, labels, under }: SentColumn): ShownColumn => ({ key, kind, labels: labels && new Map(labels), under });

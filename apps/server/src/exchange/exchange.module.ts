@@ -8,6 +8,7 @@ import { LedgerModule } from '../ledger/ledger.module.js';
 import { PeopleModule } from '../people/people.module.js';
 import { RecordsModule } from '../records/records.module.js';
 import { StructureModule } from '../structure/structure.module.js';
+import { ArrivalsService } from './arrivals.service.js';
 import { ArchivesController } from './archives.controller.js';
 import { ArchivesService } from './archives.service.js';
 import { CatalogFilesController } from './catalogFiles.controller.js';
@@ -23,6 +24,7 @@ import { PartsStore } from './parts.store.js';
 import { ReturnedFilesController } from './returnedFiles.controller.js';
 import { ReturnedFilesService } from './returnedFiles.service.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
+import { ReturnedStoringService } from './returnedStoring.service.js';
 import { ReturnedStore } from './returned.store.js';
 import { SentStore } from './sent.store.js';
 
@@ -41,6 +43,7 @@ import { SentStore } from './sent.store.js';
   controllers: [ArchivesController, CatalogFilesController, DownloadsController, ReturnedFilesController],
   providers: [
     ArchivesService,
+    ArrivalsService,
     CatalogFilesService,
     ComparingService,
     DownloadsService,
@@ -52,10 +55,12 @@ import { SentStore } from './sent.store.js';
     ReturnedFilesService,
     ReturnedJudgingService,
     ReturnedStore,
+    ReturnedStoringService,
     SentStore,
   ],
   exports: [
     ArchivesService,
+    ArrivalsService,
     ComparingService,
     DownloadsService,
     DownloadsStore,

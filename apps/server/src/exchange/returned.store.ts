@@ -5,11 +5,12 @@ import {
   sentKept,
   type FileColumn,
   type FileHeading,
+  type IntakeWay,
   type RememberedColumn,
   type ReturnedState,
   type Role,
 } from '@dellum/contract';
-import { sql, type SqlBool } from 'kysely';
+import { sql, type RawBuilder, type SqlBool } from 'kysely';
 import type { Caller } from '../access/access.js';
 import type { Reader, Trx } from '../database/database.js';
 
@@ -31,6 +32,27 @@ export interface ReturnedFile {
   readonly headings: readonly FileHeading[];
   readonly columns: readonly FileColumn[] | null;
   readonly actId: number | null;
+  readonly way: IntakeWay;
+  /** The program that sent it. */
+  readonly program: string | null;
+  /** The intake that takes it. */
+  readonly intake: IntakeOfFile | null;
+}
+/** Of an intake, what a file of it is read by. */
+export interface IntakeOfFile {
+  readonly id: string;
+  readonly name: string;
+  readonly holdsAll: boolean;
+}
+
+/** How a file comes. */
+export interface Arrival {
+  readonly name: string;
+  /** The sheet at which it is brought, or of its intake. */
+  readonly registerId: string | null;
+  readonly intakeId?: string;
+  readonly way?: IntakeWay;
+  readonly program?: string;
 }
 
 /** What is known of a file when it has been read. */
@@ -46,10 +68,20 @@ export interface ReadOutcome {
 
 @Injectable()
 export class ReturnedStore {
-  async add(db: Reader, caller: Caller, name: string, registerId: string | null): Promise<number> {
+  async add(db: Reader, caller: Caller, { name, registerId, intakeId, way, program }: Arrival): Promise<number> {
     const { id } = await db
       .insertInto('returned_files')
-      .values({ house_id: caller.houseId, person_id: caller.id, name, digest: Buffer.alloc(0), bytes: 0, register_id: registerId })
+      .values({
+        house_id: caller.houseId,
+        person_id: caller.id,
+        name,
+        digest: Buffer.alloc(0),
+        bytes: 0,
+        register_id: registerId,
+        intake_id: intakeId ?? null,
+        program: program ?? null,
+        ...(way && { way }),
+      })
       .returning('id')
       .executeTakeFirstOrThrow();
     return id;
@@ -76,25 +108,29 @@ export class ReturnedStore {
         join.onRef('people.house_id', '=', 'returned_files.house_id').onRef('people.id', '=', 'returned_files.person_id'),
       )
       .innerJoin('houses', 'houses.id', 'returned_files.house_id')
+      .leftJoin('intakes', (join) =>
+        join.onRef('intakes.house_id', '=', 'returned_files.house_id').onRef('intakes.id', '=', 'returned_files.intake_id'),
+      )
       .select([
         'houses.key as houseKey',
         'returned_files.id',
         'returned_files.name',
-        'person_id',
+        'returned_files.person_id',
         'people.name as by',
         'people.role',
         'at',
         'digest',
-        'register_id',
+        'returned_files.register_id',
       ])
-      .select(['sent_id', 'state', 'run', 'done', 'why', 'said', 'headings', 'columns', 'act_id'])
+      .select(['sent_id', 'state', 'run', 'done', 'why', 'said', 'headings', 'columns', 'act_id', 'way', 'program'])
+      .select(['intakes.id as intakeId', 'intakes.name as intakeName', 'holds_all as holdsAll'])
       .where('returned_files.house_id', '=', houseId)
       .orderBy('returned_files.id', 'desc');
   }
 
   async list(db: Reader, houseId: string, personId?: string): Promise<ReturnedFile[]> {
     const rows = await this.files(db, houseId)
-      .$if(personId !== undefined, (query) => query.where('person_id', '=', personId!))
+      .$if(personId !== undefined, (query) => query.where('returned_files.person_id', '=', personId!))
       .where('state', '!=', 'coming')
       .limit(200)
       .execute();
@@ -129,6 +165,26 @@ export class ReturnedStore {
     return row?.run;
   }
 
+  /** Takes turns with whoever reads or ends another file of the intake; false while an earlier one of it is read, which goes first. */
+  async isNext(trx: Trx, houseId: string, id: number, { id: intakeId }: IntakeOfFile): Promise<boolean> {
+    await trx.selectFrom('intakes').select('id').where('house_id', '=', houseId).where('id', '=', intakeId).forUpdate().executeTakeFirst();
+    const [first = id] = await this.reading(trx, houseId, intakeId);
+    return first >= id;
+  }
+
+  /** The files of an intake that are to be read, the first one first. */
+  async reading(db: Reader, houseId: string, intakeId: string): Promise<number[]> {
+    const rows = await db
+      .selectFrom('returned_files')
+      .select('id')
+      .where('house_id', '=', houseId)
+      .where('intake_id', '=', intakeId)
+      .where('state', '=', 'reading')
+      .orderBy('id')
+      .execute();
+    return rows.map(({ id }) => id);
+  }
+
   /** How many rows are read; false when somebody else has begun to read it since, or it is gone. */
   async progress(trx: Trx, houseId: string, id: number, run: number, done: number): Promise<boolean> {
     const { numUpdatedRows } = await trx
@@ -142,9 +198,10 @@ export class ReturnedStore {
     return numUpdatedRows > 0n;
   }
 
-  async end(db: Reader, houseId: string, id: number, run: number, outcome: ReadOutcome): Promise<void> {
+  /** False when somebody else has begun to read it since, or it is gone. */
+  async end(db: Reader, houseId: string, id: number, run: number, outcome: ReadOutcome): Promise<boolean> {
     const { state, why, said, headings, columns, registerId, sentId } = outcome;
-    await db
+    const { numUpdatedRows } = await db
       .updateTable('returned_files')
       .set({
         state,
@@ -159,7 +216,8 @@ export class ReturnedStore {
       .where('id', '=', id)
       .where('run', '=', run)
       .where('state', '=', 'reading')
-      .execute();
+      .executeTakeFirst();
+    return numUpdatedRows > 0n;
   }
 
   /** It is to be read anew, with these columns where they are given. */
@@ -177,14 +235,59 @@ export class ReturnedStore {
       .execute();
   }
 
-  /** It is stored by an act; its bytes are of no use any more. */
-  async applied(trx: Trx, houseId: string, id: number, actId: number): Promise<void> {
+  /** It is stored by an act, null where nothing in it is new; its bytes are of no use any more. */
+  async applied(trx: Trx, houseId: string, id: number, actId: number | null): Promise<void> {
     await trx.deleteFrom('returned_parts').where('house_id', '=', houseId).where('file_id', '=', id).execute();
     await trx
       .updateTable('returned_files')
       .set({ state: 'applied', act_id: actId })
       .where('house_id', '=', houseId)
       .where('id', '=', id)
+      .execute();
+  }
+
+  /** Parts what waits in a file from the rest of it: the file that waits, with all its bytes, so that it can be compared again. */
+  async part(trx: Trx, houseId: string, id: number): Promise<number> {
+    const own = [
+      'house_id',
+      'person_id',
+      'name',
+      'at',
+      'digest',
+      'bytes',
+      'register_id',
+      'sent_id',
+      'state',
+      'run',
+      'done',
+      'said',
+    ] as const;
+    const also = ['headings', 'columns', 'intake_id', 'way', 'program'] as const;
+    const rest = await trx
+      .insertInto('returned_files')
+      .columns([...own, ...also, 'rest_of'])
+      .expression((eb) =>
+        eb
+          .selectFrom('returned_files')
+          .select([...own, ...also, 'id'])
+          .where('house_id', '=', houseId)
+          .where('id', '=', id),
+      )
+      .returning('id')
+      .executeTakeFirstOrThrow();
+    await trx.updateTable('returned_parts').set({ file_id: rest.id }).where('house_id', '=', houseId).where('file_id', '=', id).execute();
+    return rest.id;
+  }
+
+  /** Forgets what could not be read of earlier files of the same name of the intake: it may have come half. */
+  async forgetUnreadable(trx: Trx, { caller: { houseId }, id, name, intake }: ReturnedFile): Promise<void> {
+    await trx
+      .deleteFrom('returned_files')
+      .where('house_id', '=', houseId)
+      .where('intake_id', '=', intake?.id ?? null)
+      .where('name', '=', name)
+      .where('id', '<', id)
+      .where('state', '=', 'unreadable')
       .execute();
   }
 
@@ -199,31 +302,34 @@ export class ReturnedStore {
     return Buffer.concat(rows.map(({ bytes }) => bytes));
   }
 
-  /** The new rows that came with an earlier file of the same kind, were stored, and are there, by what they hold. */
+  /**
+   * How often new rows that hold the same came with earlier files of the same kind. Of a file that somebody brought: the rows that were stored
+   * and are there. Of an intake: all that were not taken back as a whole, also those that wait, or were deleted here since.
+   */
   async broughtBefore(
     db: Reader,
-    houseId: string,
-    file: Pick<ReturnedFile, 'digest'>,
+    { caller: { houseId }, ...file }: Pick<ReturnedFile, 'caller' | 'id' | 'digest' | 'name' | 'intake'>,
     registerId: string,
     sentId: string | null,
-  ): Promise<Set<string>> {
+  ): Promise<Map<string, number>> {
+    const { intake } = file;
+    const isBefore =
+      sentId === null && intake ? sql<SqlBool>`(${isOfIntake(intake, file)}) and ${isStillBrought}` : isStored(registerId, file, sentId);
     const rows = await db
       .selectFrom('returned_rows')
       .innerJoin('returned_files', (join) =>
         join.onRef('returned_files.house_id', '=', 'returned_rows.house_id').onRef('returned_files.id', '=', 'returned_rows.file_id'),
       )
-      .innerJoin('entries', (join) =>
-        join.onRef('entries.house_id', '=', 'returned_rows.house_id').onRef('entries.id', '=', 'returned_rows.entry_id'),
-      )
-      .select('mark')
+      .select(['mark', sql<number>`count(*)::int`.as('rows')])
       .where('returned_rows.house_id', '=', houseId)
-      .where('state', '=', 'applied')
+      .where('returned_files.id', '!=', file.id)
       .where('returned_files.register_id', '=', registerId)
-      .where('entries.register_id', '=', registerId)
       .where('what', '=', 'new')
-      .where(sentId === null ? sql<SqlBool>`digest = ${file.digest}` : sql<SqlBool>`sent_id = ${sentId}`)
+      .where('mark', 'is not', null)
+      .where(isBefore)
+      .groupBy('mark')
       .execute();
-    return new Set(rows.flatMap(({ mark }) => (mark ? [mark.toString('base64')] : [])));
+    return new Map(rows.map(({ mark, rows: count }) => [mark!.toString('base64'), count]));
   }
 
   async remembered(db: Reader, houseId: string, registerId: string, shape: Buffer): Promise<readonly RememberedColumn[] | undefined> {
@@ -259,6 +365,7 @@ export class ReturnedStore {
           .where('own.house_id', '=', houseId)
           .where('own.person_id', '=', personId)
           .where('own.state', '!=', 'applied')
+          .where('own.intake_id', 'is', null)
           .orderBy('own.id', 'desc')
           .offset(most),
       )
@@ -286,7 +393,10 @@ export class ReturnedStore {
     return numDeletedRows > 0n;
   }
 
-  /** Forgets what never came whole, the bytes of files after a week, and in the end the files. What new rows they brought is known as long as what went out. */
+  /**
+   * Forgets what never came whole, the bytes of files after a week, and in the end the files. What new rows they brought is known as long as what
+   * went out; what an intake has brought, as long as there is the intake, and what waits of it until somebody decides.
+   */
   async forgetOld(db: Reader): Promise<void> {
     const old = (days: number) => sql<Date>`now() - make_interval(days => ${days})`;
     await db
@@ -294,13 +404,15 @@ export class ReturnedStore {
       .where('state', '=', 'coming')
       .where('at', '<', sql<Date>`now() - interval '1 hour'`)
       .execute();
-    await db.deleteFrom('returned_files').where('state', '!=', 'applied').where('at', '<', old(downloadKept)).execute();
-    await db.deleteFrom('returned_files').where('at', '<', old(sentKept)).execute();
+    const brought = db.deleteFrom('returned_files').where('intake_id', 'is', null);
+    await brought.where('state', '!=', 'applied').where('at', '<', old(downloadKept)).execute();
+    await brought.where('at', '<', old(sentKept)).execute();
     await db
       .deleteFrom('returned_parts')
       .using('returned_files')
       .whereRef('returned_files.house_id', '=', 'returned_parts.house_id')
       .whereRef('returned_files.id', '=', 'returned_parts.file_id')
+      .where('intake_id', 'is', null)
       .where('at', '<', old(downloadKept))
       .execute();
   }
@@ -309,6 +421,18 @@ export class ReturnedStore {
     return db.selectFrom('returned_files').select(['house_id as houseId', 'id as fileId']).where('state', '=', 'reading').execute();
   }
 }
+
+/** An earlier file whose new rows are there, of the same bytes or the same that went out. */
+const isStored = (registerId: string, { digest }: Pick<ReturnedFile, 'digest'>, sentId: string | null): RawBuilder<SqlBool> =>
+  sql`state = 'applied' and ${sentId === null ? sql`digest = ${digest}` : sql`sent_id = ${sentId}`} and exists (
+    select 1 from entries where entries.house_id = returned_rows.house_id and entries.id = returned_rows.entry_id and entries.register_id = ${registerId})`;
+
+/** A file of the intake that held rows which this one holds again: the same under its name, or, where each file holds all, any. */
+const isOfIntake = ({ id, holdsAll }: IntakeOfFile, { name, digest }: Pick<ReturnedFile, 'name' | 'digest'>): RawBuilder<SqlBool> =>
+  sql`returned_files.intake_id = ${id} and (${holdsAll} or returned_files.name = ${name} or digest = ${digest})`;
+
+const isStillBrought = sql`not exists (select 1 from entry_acts back where back.house_id = returned_files.house_id
+  and back.what ->> 'does' = 'back' and (back.what ->> 'of')::bigint = returned_files.act_id)`;
 
 interface Row {
   readonly houseKey: string;
@@ -329,6 +453,11 @@ interface Row {
   readonly headings: FileHeading[];
   readonly columns: FileColumn[] | null;
   readonly act_id: number | null;
+  readonly way: IntakeWay;
+  readonly program: string | null;
+  readonly intakeId: string | null;
+  readonly intakeName: string | null;
+  readonly holdsAll: boolean | null;
 }
 const fileOf = (houseId: string, row: Row): ReturnedFile => ({
   id: row.id,
@@ -347,4 +476,7 @@ const fileOf = (houseId: string, row: Row): ReturnedFile => ({
   headings: row.headings,
   columns: row.columns,
   actId: row.act_id,
+  way: row.way,
+  program: row.program,
+  intake: row.intakeId === null ? null : { id: row.intakeId, name: row.intakeName ?? '', holdsAll: row.holdsAll === true },
 });

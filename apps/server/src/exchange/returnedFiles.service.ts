@@ -1,9 +1,7 @@
 // Files that come back: taken in piece by piece, read by a job, looked at and mended here, and stored as one act.
-import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
   mayDesign,
-  mostFileBytes,
   type BringFileDto,
   type DecideAllDto,
   type DecideRowDto,
@@ -17,18 +15,18 @@ import {
 } from '@dellum/contract';
 import type { Caller } from '../access/access.js';
 import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
-import { EntryActsService } from '../entering/entryActs.service.js';
 import { ReturnedRowsStore } from '../entering/returnedRows.store.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { JobsService } from '../jobs/jobs.service.js';
-import { LedgerStore } from '../ledger/ledger.store.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { enteredRegister, isOpen } from '../structure/sheetAccess.js';
-import { feedsCatalogs, fieldWithKey, StructureService } from '../structure/structure.service.js';
+import { fieldWithKey, StructureService } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
+import { ArrivalsService } from './arrivals.service.js';
+import { ComparingService } from './comparing.service.js';
 import { shapeOf } from './comparison.js';
-import { keptInParts } from './fileParts.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
+import { ReturnedStoringService } from './returnedStoring.service.js';
 import { ReturnedStore, type ReturnedFile } from './returned.store.js';
 
 /** So many files of one person wait to be looked at; an older one makes room. */
@@ -45,35 +43,20 @@ export class ReturnedFilesService {
     private readonly rows: ReturnedRowsStore,
     private readonly entries: EntriesStore,
     private readonly judging: ReturnedJudgingService,
-    private readonly acts: EntryActsService,
-    private readonly ledger: LedgerStore,
+    private readonly arrivals: ArrivalsService,
+    private readonly storing: ReturnedStoringService,
+    private readonly comparing: ComparingService,
     private readonly jobs: JobsService,
   ) {}
 
   /** Takes a file in; a job reads it. Nothing of one that is too large, or breaks off, is kept. */
   async bring(caller: Caller, { name, registerId }: BringFileDto, bytes: AsyncIterable<Buffer>): Promise<ReturnedFileView> {
-    const db = this.database.kysely;
     if (registerId !== undefined) enteredRegister(await this.builds.now(caller.houseId), registerId, caller);
-    const id = await this.store.add(db, caller, name, registerId ?? null);
-    try {
-      const { digest, size } = await this.keep(caller.houseId, id, bytes);
-      await this.database.transaction(async (trx) => {
-        await this.store.came(trx, caller.houseId, id, digest, size);
-        await this.store.removeBeyond(trx, caller.houseId, caller.id, mostWaiting);
-        await this.jobs.send(trx, 'compare', [{ houseId: caller.houseId, fileId: id }]);
-      });
-    } catch (error) {
-      await this.store.remove(db, caller.houseId, id);
-      throw error;
-    }
-    return this.view(caller, id);
-  }
-
-  private async keep(houseId: string, id: number, bytes: AsyncIterable<Buffer>): Promise<{ digest: Buffer; size: number }> {
-    const digest = createHash('sha256');
-    const store = (part: number, own: Buffer) => this.store.addPart(this.database.kysely, houseId, id, part, own);
-    const size = await keptInParts(bytes, mostFileBytes, store, (piece) => digest.update(piece));
-    return { digest: digest.digest(), size };
+    const id = await this.arrivals.take(caller, { name, registerId: registerId ?? null }, bytes, async (trx) => {
+      await this.store.removeBeyond(trx, caller.houseId, caller.id, mostWaiting);
+      return true;
+    });
+    return this.view(caller, id!);
   }
 
   /** One's own; to an administrator, those of the house. */
@@ -196,30 +179,17 @@ export class ReturnedFilesService {
   async apply(caller: Caller, id: number): Promise<ReturnedFileView> {
     await this.database.transaction(async (trx) => {
       await holdBuild(trx, caller.houseId);
-      const { registerId, name } = await this.claimed(trx, caller, id, ['ready']);
-      const build = await this.builds.at(trx, caller.houseId);
-      const register = enteredRegister(build, registerId ?? '', caller);
-      if (feedsCatalogs(build, register.id))
-        throw new ProblemError(
-          'in-use',
-          `${register.title} feeds catalogs by now. Change its entries on the sheet, so that what depends on them is asked about.`,
-          { users: [] },
-        );
-      const entries = await this.rows.entriesToWrite(trx, caller.houseId, id);
-      if (entries.length === 0) throw new ProblemError('no-cells', 'There is nothing to store. What stands in the file stands here, too.');
-      const actId = await this.acts.bringWithin(trx, caller, register.id, id, entries);
-      await this.store.applied(trx, caller.houseId, id, actId);
-      await this.ledger.write(trx, caller.houseId, [
-        { personId: caller.id, act: 'file.brought', registerId: register.id, actId, detail: { name, entries: entries.length } },
-      ]);
+      await this.storing.apply(trx, caller, await this.claimed(trx, caller, id, ['ready']));
     });
     return this.view(caller, id);
   }
 
   async remove(caller: Caller, id: number): Promise<void> {
-    await this.mine(this.database.kysely, caller, id);
+    const { intake } = await this.mine(this.database.kysely, caller, id);
     if (!(await this.store.remove(this.database.kysely, caller.houseId, id)))
       throw new ProblemError('file-settled', 'What the file brought is being stored. Wait until that is done.');
+    // The next one may have waited for it.
+    if (intake) await this.comparing.readNext(caller.houseId, intake.id);
   }
 
   private async claimed(trx: Trx, caller: Caller, id: number, states: Parameters<ReturnedStore['claim']>[3]): Promise<ReturnedFile> {
@@ -264,7 +234,7 @@ const nothingCounted: ReturnedCounts = {
 };
 
 function viewOf(file: ReturnedFile, counts: ReturnedCounts): ReturnedFileView {
-  const { id, name, caller, at, state, registerId, sentId, done, why, said, headings, columns, actId } = file;
+  const { id, name, caller, at, state, registerId, sentId, done, why, said, headings, columns, actId, way, program, intake } = file;
   const fieldAt = new Map(columns?.map((column) => [column.at, column.field]));
   return {
     id,
@@ -280,5 +250,8 @@ function viewOf(file: ReturnedFile, counts: ReturnedCounts): ReturnedFileView {
     columns: headings.map(({ at: place, heading }) => ({ at: place, heading, field: fieldAt.get(place) ?? null })),
     counts,
     actId,
+    way,
+    program,
+    intake: intake && { id: intake.id, name: intake.name },
   };
 }

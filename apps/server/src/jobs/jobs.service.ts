@@ -14,6 +14,8 @@ export interface JobData {
   readonly compare: { readonly houseId: string; readonly fileId: number };
   /** Reads the files of a proposal, or applies it. */
   readonly adopt: { readonly houseId: string; readonly adoptionId: string };
+  /** Takes in what is new in the folder of an intake. */
+  readonly intake: { readonly houseId: string; readonly intakeId: string };
   readonly fold: object;
   readonly forget: object;
   readonly refresh: { readonly houseId: string; readonly sourceId: string };
@@ -25,7 +27,7 @@ export interface JobData {
   readonly seal: object;
   /** Tells programs what is new in a house, and sends again what they did not take. */
   readonly tell: { readonly houseId: string };
-  /** Sends a refresh for every linked source whose time has come, and tells what is to be told. */
+  /** Sends a refresh for every linked source whose time has come, looks at the folders of intakes, and tells what is to be told. */
   readonly due: object;
 }
 export type JobName = keyof JobData;
@@ -36,6 +38,7 @@ const names: readonly JobName[] = [
   'download',
   'compare',
   'adopt',
+  'intake',
   'fold',
   'forget',
   'refresh',

@@ -1,13 +1,16 @@
 // HTTP for other programs, by their access tokens.
-import { Body, Controller, Get, Headers, HttpCode, Param, Post, Query, Req, Res, UseGuards } from '@nestjs/common';
+import { Body, Controller, Get, Headers, HttpCode, Param, ParseIntPipe, Post, Query, Req, Res, UseGuards } from '@nestjs/common';
 import {
   ChangesQueryDto,
   CheckRowsDto,
   StoreRowsDto,
   ProgramValuesDto,
+  SentFileDto,
   type JudgedRows,
   type ProgramCatalog,
   type ProgramChanges,
+  type ProgramFile,
+  type ProgramIntake,
   type ProgramRegister,
   type ValueFormatName,
 } from '@dellum/contract';
@@ -16,6 +19,8 @@ import type { Request, Response } from 'express';
 import { Open, Takes } from '../access/access.js';
 import { IdPipe, ProblemError } from '../problems/index.js';
 import { AskingProgram, ProgramGuard, type Program } from './program.js';
+import { sentFile } from '../exchange/sentFile.js';
+import { ProgramFilesService } from './files.service.js';
 import { RowsService } from './rows.service.js';
 import { valueFormats } from '../exchange/valueFormats.js';
 import { ValuesService } from './values.service.js';
@@ -28,6 +33,7 @@ export class ProgramsController {
   constructor(
     private readonly values: ValuesService,
     private readonly rows: RowsService,
+    private readonly files: ProgramFilesService,
   ) {}
 
   @Get('catalogs')
@@ -88,6 +94,35 @@ export class ProgramsController {
     @Body() dto: StoreRowsDto,
   ): Promise<JudgedRows> {
     return this.rows.store(program, key, once, dto);
+  }
+
+  /** The intakes to which the program may send files. */
+  @Get('intakes')
+  intakes(@AskingProgram() program: Program): Promise<ProgramIntake[]> {
+    return this.files.intakesFor(program);
+  }
+
+  /** The file itself is the body (application/octet-stream). */
+  @Post('intakes/:id/files')
+  @HttpCode(202)
+  @Takes('file')
+  sendFile(
+    @AskingProgram() program: Program,
+    @Param('id', IdPipe) id: string,
+    @Query() { name }: SentFileDto,
+    @Req() request: Request,
+  ): Promise<ProgramFile> {
+    return this.files.send(program, id, name, sentFile(request));
+  }
+
+  /** What has become of a file that was sent. */
+  @Get('intakes/:id/files/:file')
+  file(
+    @AskingProgram() program: Program,
+    @Param('id', IdPipe) id: string,
+    @Param('file', ParseIntPipe) file: number,
+  ): Promise<ProgramFile> {
+    return this.files.file(program, id, file);
   }
 
   /** What has changed since a number. */

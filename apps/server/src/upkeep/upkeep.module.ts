@@ -5,6 +5,7 @@ import { CompiledModule } from '../compiled/compiled.module.js';
 import { CountsModule } from '../counts/counts.module.js';
 import { EnteringModule } from '../entering/entering.module.js';
 import { EntriesModule } from '../entries/entries.module.js';
+import { IntakesModule } from '../intakes/intakes.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
 import { LinkedModule } from '../linked/linked.module.js';
 import { OutsideModule } from '../outside/outside.module.js';
@@ -30,6 +31,7 @@ import { UpkeepService } from './upkeep.service.js';
     CountsModule,
     EnteringModule,
     EntriesModule,
+    IntakesModule,
     LedgerModule,
     LinkedModule,
     OutsideModule,

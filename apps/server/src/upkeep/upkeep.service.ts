@@ -21,6 +21,7 @@ import { CountsStore } from '../counts/counts.store.js';
 import { entriesIn, OutsideService } from '../outside/outside.service.js';
 import { Database } from '../database/database.js';
 import type { Caller } from '../access/access.js';
+import { IntakesStore } from '../intakes/intakes.store.js';
 import { LinkedStore } from '../linked/linked.store.js';
 import { WebhooksStore } from '../programs/webhooks.store.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';
@@ -50,6 +51,7 @@ export class UpkeepService {
     private readonly found: OutsideService,
     private readonly linked: LinkedStore,
     private readonly webhooks: WebhooksStore,
+    private readonly intakes: IntakesStore,
     private readonly findings: FindingsService,
     private readonly threads: ThreadsService,
   ) {}
@@ -66,6 +68,7 @@ export class UpkeepService {
       orphans: orphans.slice(0, mostOrphans),
       failing: await this.failing(build.houseId),
       untold: await this.untold(build.houseId),
+      intakes: await this.waiting(build.houseId),
       faulty: [...build.catalogs.values()].filter(({ faulty }) => faulty).map(({ id, title }) => ({ catalogId: id, title })),
       alikes,
       between,
@@ -126,6 +129,14 @@ export class UpkeepService {
   private async untold(houseId: string): Promise<Upkeep['untold']> {
     const all = await this.webhooks.all(this.database.kysely, houseId);
     return all.flatMap(({ id, name, failing, off }) => (failing ? [{ webhookId: id, name, said: failing.said, off: off !== null }] : []));
+  }
+
+  /** Intakes of which files wait to be looked at, or that take none. */
+  private async waiting(houseId: string): Promise<Upkeep['intakes']> {
+    const all = await this.intakes.all(this.database.kysely, houseId);
+    return all
+      .filter(({ waits, failure }) => waits > 0 || failure !== null)
+      .map(({ id, name, waits, failure }) => ({ intakeId: id, name, waits, failure }));
   }
 
   /** Catalogs that offer nothing, with what empties them. */

@@ -7,6 +7,7 @@ import { CompiledModule } from '../compiled/compiled.module.js';
 import { CountsModule } from '../counts/counts.module.js';
 import { EnteringModule } from '../entering/entering.module.js';
 import { ExchangeModule } from '../exchange/exchange.module.js';
+import { IntakesModule } from '../intakes/intakes.module.js';
 import { JobsModule } from '../jobs/jobs.module.js';
 import { LedgerModule } from '../ledger/ledger.module.js';
 import { LinkedModule } from '../linked/linked.module.js';
@@ -24,6 +25,7 @@ import { WorkersService } from './workers.service.js';
     CountsModule,
     EnteringModule,
     ExchangeModule,
+    IntakesModule,
     JobsModule,
     LedgerModule,
     LinkedModule,

@@ -17,6 +17,8 @@ import { ReturnedStore } from '../exchange/returned.store.js';
 import { SentStore } from '../exchange/sent.store.js';
 import { DownloadsService } from '../exchange/downloads.service.js';
 import { DownloadsStore } from '../exchange/downloads.store.js';
+import { FoldersService } from '../intakes/folders.service.js';
+import { IntakesStore } from '../intakes/intakes.store.js';
 import { LinkedService } from '../linked/linked.service.js';
 import { LinkedStore } from '../linked/linked.store.js';
 import { AccessTokensStore } from '../programs/accessTokens.store.js';
@@ -44,6 +46,8 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly looked: LookedArchivesStore,
     private readonly adopting: AdoptingService,
     private readonly adoptions: AdoptionsStore,
+    private readonly folders: FoldersService,
+    private readonly intakes: IntakesStore,
     private readonly counts: CountsStore,
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
@@ -65,6 +69,7 @@ export class WorkersService implements OnApplicationBootstrap {
       download: (data) => this.inSlices('download', data, (mayGoOn) => this.downloads.run(data.houseId, data.downloadId, mayGoOn)),
       compare: ({ houseId, fileId }) => this.comparing.run(houseId, fileId),
       adopt: ({ houseId, adoptionId }) => this.adopting.run(houseId, adoptionId),
+      intake: ({ houseId, intakeId }) => this.folders.look(houseId, intakeId),
       fold: async () => {
         await this.counts.fold();
       },
@@ -116,9 +121,10 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.send(undefined, 'recount', await this.catalogsStore.orderedByUse(this.database.kysely));
   }
 
-  /** Sends a refresh for every linked source whose time has come, and tells programs what they were not told. */
+  /** Sends a refresh for every linked source whose time has come, looks at the folders of intakes, and tells programs what they were not told. */
   async sendDue(): Promise<void> {
     await this.jobs.send(undefined, 'tell', await this.webhooksStore.due(this.database.kysely));
     await this.jobs.send(undefined, 'refresh', await this.linkedStore.due(this.database.kysely));
+    await this.jobs.send(undefined, 'intake', await this.intakes.due(this.database.kysely));
   }
 }
