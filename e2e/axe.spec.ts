@@ -88,6 +88,29 @@ test('the other screens', async ({ house, browser }) => {
     await page.keyboard.press('Escape');
   }
   await page.goto('/in-and-out');
+  await page.getByRole('button', { name: 'New intake' }).click();
+  await page.getByText('Look at a folder each minute').click();
+  await expect(page.getByLabel('Names like')).toBeVisible();
+  await clean(page, 'new intake');
+  await page.getByLabel('What comes in').fill('Crane company');
+  await page.getByLabel('Into the sheet').selectOption('Crane hours');
+  await page.getByText('Look at a folder each minute').click();
+  await page.getByRole('button', { name: 'Make the intake' }).click();
+  await page
+    .getByRole('region', { name: 'Files of Crane company' })
+    .getByLabel('File', { exact: true })
+    .setInputFiles({
+      name: 'week.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('Day,Quay,Hours\n2026-11-30,Salt Quay,2\n2026-11-30,Sallt Quay,3\n'),
+    });
+  const waiting = page.getByRole('listitem').filter({ hasText: '1 row waits' });
+  await expect(waiting).toBeVisible();
+  await clean(page, 'intake');
+  await waiting.getByRole('link').click();
+  await expect(page.getByText('1 cell would be refused')).toBeVisible();
+  await clean(page, 'what waits of an intake');
+  await page.goto('/in-and-out');
   const old = ['old log 2025.csv', 'berths.xlsx', 'tugs.xlsx'].map((name) => `${root}/demo/old-files/${name}`);
   await page.getByLabel('Files of your office').setInputFiles(old);
   await expect(page.getByText('2 sheets with 480 entries and 5 catalogs', { exact: false })).toBeVisible();

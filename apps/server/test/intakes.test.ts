@@ -105,17 +105,18 @@ describe('an intake', () => {
     expect((await bring(body.id, 'monday.csv', text)).status).toBe(202);
     const files = await settled(body.id, 2);
     expect(files.map(brief)).toEqual([
-      ['monday.csv', 'ready', 2],
       ['monday.csv', 'applied', 2],
+      ['monday.csv', 'ready', 2],
     ]);
-    expect(files[0]!.restOf).toBe(files[1]!.id);
+    const [part, waits] = files;
+    expect(part!.partOf).toBe(waits!.id);
     expect(await held()).toEqual(['a', 'b']);
     const upkeep = await made.house.administrator.get<Upkeep>('/upkeep');
     expect(upkeep.intakes).toEqual([{ intakeId: body.id, name: 'Daily list', waits: 1, failure: null }]);
 
-    const { rows, total } = await rowsOf(files[0]!, 'refused');
+    const { rows, total } = await rowsOf(waits!, 'refused');
     expect([total, rows[0]!.cells.find(({ field }) => field === 'quay')!.refused?.suggestions]).toEqual([2, ['North']]);
-    const path = `/returned-files/${files[0]!.id}`;
+    const path = `/returned-files/${waits!.id}`;
     await made.house.administrator.call('PUT', `${path}/rows/${rows[0]!.ord}`, { field: 'quay', text: 'North' });
     await made.house.administrator.call('PUT', `${path}/rows/${rows[1]!.ord}`, { field: 'day', text: '2026-11-30' });
     expect((await made.house.administrator.call('POST', `${path}/applied`, {})).status).toBe(202);
@@ -129,14 +130,14 @@ describe('an intake', () => {
   it('compares what waits again with the list as it is by then, and stores what fits now', async () => {
     const { body } = await make();
     await bring(body.id, 'a.csv', `${heading}West,W1,,x\nNorth,N1,,y\n`);
-    const [rest] = await settled(body.id, 2);
+    const [, waits] = await settled(body.id, 2);
     const table = made.house.administrator;
     const { sheets } = await table.get<{ sheets: { registers: { id: string; title: string }[] }[] }>('/build');
     const berths = sheets.flatMap(({ registers }) => registers).find(({ title }) => title === 'Berths')!;
     const rows = [['West', 'W1', '10', '']];
     const acts = [{ act: 'insert', fields: ['quay', 'berth', 'length', 'from'], rows }];
     expect((await table.call('POST', `/registers/${berths.id}/acts`, { acts })).status).toBeLessThan(300);
-    await made.house.administrator.call('POST', `/returned-files/${rest!.id}/compared`, {});
+    await made.house.administrator.call('POST', `/returned-files/${waits!.id}/compared`, {});
     await until(async () => (await log(body.id)).every(({ state }) => state === 'applied'));
     await settled(body.id, 2);
     expect((await held()).toSorted()).toEqual(['x', 'y']);
@@ -183,6 +184,59 @@ describe('an intake', () => {
     await Promise.all(Array.from({ length: 12 }, (_, at) => bring(body.id, `${at}.csv`, file(20 + at * 5))));
     await settled(body.id, 12);
     expect((await held()).toSorted()).toEqual(Array.from({ length: 75 }, (_, at) => String(at)).toSorted());
+  });
+
+  it('reads numbers and days as the file writes them, not each cell for itself', async () => {
+    const { administrator } = made.house;
+    for (const [title, kind] of [
+      ['Toll', 'amount'],
+      ['Depth', 'number'],
+    ])
+      expect((await administrator.call('POST', `/registers/${made.register.id}/fields`, { heading: title, kind })).status).toBe(201);
+    const { body } = await make();
+    await bring(body.id, 'a.csv', 'Quay;Day;Note;Toll;Depth\nNorth;11/29/2026;a;1.234,50;1,234\nNorth;03/04/2026;b;80;6,5\n');
+    await settled(body.id, 1);
+    const cells = (await entriesOf(made.house.clerk, made.register)).map((entry) => entry.cells);
+    expect(cells.map(({ day, toll, depth }) => [day, toll, depth])).toEqual([
+      ['2026-11-29', '1234.5', '1.234'],
+      ['2026-03-04', '80', '6.5'],
+    ]);
+    const { said } = await administrator.get<ReturnedFileView>(`/returned-files/${(await log(body.id))[0]!.id}`);
+    expect(said).toEqual([
+      '“Day” is read as the file writes: the month first.',
+      '“Toll” is read as the file writes: with a decimal comma.',
+      '“Depth” is read as the file writes: with a decimal comma.',
+    ]);
+  });
+
+  it('keeps a mended spelling as another name, where one says so: the next file comes in by itself', async () => {
+    const { administrator, clerk } = made.house;
+    const { body } = await make();
+    await bring(body.id, 'a.csv', `${heading}South,N2x,,a\n`);
+    const [file] = await settled(body.id, 1);
+    const path = `/returned-files/${file!.id}/rows`;
+    const named = (visitor: Visitor, field: string, name: string) =>
+      visitor.call<Problem>('POST', `${path}/0/other-names`, { field, name });
+    expect((await named(administrator, 'berth', 'N2x')).status).toBe(422);
+    await administrator.call('PUT', `${path}/0`, { field: 'berth', text: 'N2' });
+    const refused = [
+      [await named(administrator, 'note', 'x'), 422],
+      [await named(administrator, 'berth', 'S1'), 409],
+      [await named(administrator, 'berth', ''), 422],
+      [await named(administrator, 'nothing', 'x'), 404],
+      [await named(clerk, 'berth', 'x'), 403],
+    ] as const;
+    expect(refused.map(([{ status }]) => status)).toEqual(refused.map(([, status]) => status));
+    expect((await named(administrator, 'berth', 'N2x')).status).toBe(200);
+    await bring(body.id, 'b.csv', `${heading}South,N2x,,b\nNorth,N2x,,c\n`);
+    await settled(body.id, 3);
+    expect((await log(body.id)).map(brief)).toEqual([
+      ['b.csv', 'applied', 1],
+      ['b.csv', 'ready', 1],
+      ['a.csv', 'ready', 1],
+    ]);
+    const cells = (await entriesOf(clerk, made.register)).map((entry) => entry.cells);
+    expect(cells).toEqual([{ quay: 'South', berth: 'N2', note: 'b' }]);
   });
 
   it('asks once what columns of other headings are, and knows it from then on', async () => {

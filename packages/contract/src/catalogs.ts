@@ -249,7 +249,7 @@ export class StewardsDto {
 }
 
 /** Which item is meant: its parents, outermost first, and its value. */
-class ItemDto {
+export class ItemDto {
   @IsArray()
   @ArrayMaxSize(7)
   @IsText({ each: true })

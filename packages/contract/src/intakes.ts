@@ -52,7 +52,7 @@ export interface IntakeView extends IntakeDto {
   readonly waits: number;
 }
 
-/** A file of an intake. What waits of one that was stored in part is a file of its own. */
+/** A file of an intake. What is stored of one of which something else waits is a file of its own. */
 export interface IntakeFileView {
   readonly id: number;
   readonly name: string;
@@ -64,8 +64,8 @@ export interface IntakeFileView {
   /** Rows that were stored of it, or wait. */
   readonly rows: number;
   readonly why: string | null;
-  /** The file that it is the rest of. */
-  readonly restOf: number | null;
+  /** The file of which this was stored while the rest waited. */
+  readonly partOf: number | null;
   /** What was stored is taken back. */
   readonly takenBack: boolean;
 }

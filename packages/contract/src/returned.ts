@@ -1,6 +1,6 @@
 // Files that come back: what of them is read, what is changed in them, and what becomes of it.
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsUUID, Max, MaxLength, Min } from 'class-validator';
-import type { FieldKind } from '@dellum/core';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsUUID, Length, Max, MaxLength, Min } from 'class-validator';
+import { longestValue, type FieldKind } from '@dellum/core';
 import { IsText, IsWhole, MayBeNull, MayLack, Nested } from './decorators.js';
 import type { IntakeWay } from './intakes.js';
 
@@ -79,6 +79,17 @@ export class DecideRowDto {
   @MayLack()
   @IsBoolean()
   deletes?: boolean;
+}
+
+/** What came in a cell is another name of the value that it was mended to. */
+export class OtherNameDto {
+  @IsText()
+  @MaxLength(60)
+  field!: string;
+
+  @IsText()
+  @Length(1, longestValue)
+  name!: string;
 }
 
 /** Decides all at once: of cells that were changed in both places, or of entries whose row did not come back. */

@@ -2,12 +2,14 @@
 import {
   bookOf,
   cellValue,
+  ColumnWriting,
   compileCatalog,
   dayNumber,
   differences,
   format,
   heldInRow,
   houseLocale,
+  inHouseWriting,
   joinedValues,
   newRule,
   parse,
@@ -230,3 +232,66 @@ function parsed(kind: FieldKind, text: string): string | undefined {
   const read = parse(kind, text, houseLocale);
   return read.ok ? read.value : undefined;
 }
+
+describe('a column of a file that writes otherwise than the house', () => {
+  const numeric = fc.constantFrom<FieldKind>('number', 'amount', 'percent');
+  const marks = fc.constantFrom('.', ',') as fc.Arbitrary<'.' | ','>;
+  const orders = fc.constantFrom('dmy', 'mdy') as fc.Arbitrary<'dmy' | 'mdy'>;
+  const text = (written: string): CameBack => ({ is: 'text', text: written });
+  /** What the house then reads of texts that were written in another way. */
+  const readHere = (kind: FieldKind, texts: readonly string[], house: typeof houseLocale) => {
+    const column = new ColumnWriting(kind, house);
+    for (const one of texts) column.see(text(one));
+    const writing = column.found;
+    return texts.map((one) => {
+      const cell = writing ? inHouseWriting(kind, text(one), writing, house) : text(one);
+      const read = parse(kind, cell.is === 'text' ? cell.text : '', house);
+      return read.ok ? read.value : undefined;
+    });
+  };
+
+  it('holds the numbers that it means, wherever one of them tells', () => {
+    fc.assert(
+      fc.property(
+        numeric,
+        marks,
+        marks,
+        fc.array(fc.integer({ min: -9_999_999, max: 9_999_999 }), { maxLength: 12 }),
+        (kind, here, there, all) => {
+          const house = { ...houseLocale, decimalMark: here };
+          // The last one is a number in one way of writing only.
+          const values = [...all.map((cents) => String(cents / 100)), kind === 'percent' ? '0.065' : '6.5'];
+          const texts = values.map((value) => format(kind, value, { ...house, decimalMark: there }));
+          expect(readHere(kind, texts, house)).toEqual(values.map((value) => (value === '-0' ? '0' : value)));
+        },
+      ),
+    );
+  });
+
+  it('holds the days that it means, wherever one of them tells', () => {
+    const days = fc.array(fc.tuple(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 1, max: 28 })), { maxLength: 8 });
+    fc.assert(
+      fc.property(orders, orders, days, (here, there, all) => {
+        const house = { ...houseLocale, dateOrder: here };
+        const two = (number: number) => String(number).padStart(2, '0');
+        const values = [...all, [11, 29] as const].map(([month, day]) => `2026-${two(month)}-${two(day)}`);
+        const texts = values.map((value) => {
+          const [year, month, day] = value.split('-');
+          return there === 'dmy' ? `${day}/${month}/${year}` : `${month}/${day}/${year}`;
+        });
+        expect(readHere('date', texts, house)).toEqual(values);
+      }),
+    );
+  });
+
+  it('stays as it stands where it is read in the way of the house, or in none', () => {
+    for (const texts of [['1,234', '12'], ['x', '6.5', '7,5x'], []]) {
+      const column = new ColumnWriting('number', houseLocale);
+      for (const one of texts) column.see(text(one));
+      expect([texts, column.found]).toEqual([texts, undefined]);
+    }
+    const other = { decimalMark: ',', dateOrder: 'dmy' } as const;
+    for (const cell of [text('soon'), text(''), { is: 'number', number: 5 }] as const)
+      expect(inHouseWriting('number', cell, other, houseLocale)).toEqual(cell);
+  });
+});

@@ -17,6 +17,6 @@ import { LineageService } from './lineage.service.js';
   imports: [CarriesModule, ChangesModule, CompiledModule, CountsModule, LedgerModule, OutsideModule, SourcesModule, StructureModule],
   controllers: [CatalogsController],
   providers: [CatalogsService, HistoryService, ItemsService, LineageService],
-  exports: [CatalogsService],
+  exports: [CatalogsService, ItemsService],
 })
 export class CatalogsModule {}

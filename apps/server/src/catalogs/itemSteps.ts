@@ -24,7 +24,7 @@ import {
   type TypedPart,
   type SourceStateReader,
 } from '@dellum/core';
-import type { AddItemDto, ItemActDto, KeepItemDto } from '@dellum/contract';
+import type { AddItemDto, ItemActDto, ItemDto, KeepItemDto } from '@dellum/contract';
 import { notFound, ProblemError } from '../problems/index.js';
 
 /** A catalog with its sources, as one transaction sees them. */
@@ -345,6 +345,28 @@ export function acting(catalog: CatalogAt, dto: ItemActDto): Proposal {
   }
 }
 
+/** Keeps one more name of an item; one that it has already changes nothing. */
+export function namingToo(catalog: CatalogAt, dto: ItemDto, name: string): Proposal {
+  const item = itemOf(catalog, dto);
+  const also = clean(name);
+  mustBeFree(catalog, item, [also]);
+  const kept = keptOf(catalog, item);
+  return also === '' || also === item.value
+    ? { steps: [] }
+    : { steps: [keeping(catalog, { ...kept, otherNames: [...new Set([...kept.otherNames, also])] })] };
+}
+
+/** No name of an item may mean another one. */
+function mustBeFree(catalog: CatalogAt, item: ReturnType<typeof itemOf>, names: readonly string[]): void {
+  const others = readSourceState(catalog.sourceState)
+    .items(catalog.id)
+    .filter((known) => at(known) !== at(item));
+  const taken = names.find((name) => others.some((other) => other.value === name || other.otherNames.includes(name)));
+  if (taken === undefined) return;
+  const words = `“${taken}” means another value already. Take it away there first.`;
+  throw new ProblemError('name-taken', words, { faults: { otherNames: words } });
+}
+
 /** Keeps label, note, colour, validity and other names of an item by hand. */
 export function keepingByHand(catalog: CatalogAt, dto: KeepItemDto): Proposal {
   const item = itemOf(catalog, dto);
@@ -353,14 +375,7 @@ export function keepingByHand(catalog: CatalogAt, dto: KeepItemDto): Proposal {
     throw new ProblemError('not-valid', words, { faults: { validUntil: words } });
   }
   const otherNames = [...new Set(dto.otherNames.map(clean))].filter((name) => name !== '' && name !== item.value);
-  const others = readSourceState(catalog.sourceState)
-    .items(catalog.id)
-    .filter((known) => at(known) !== at(item));
-  const taken = otherNames.find((name) => others.some((other) => other.value === name || other.otherNames.includes(name)));
-  if (taken !== undefined) {
-    const words = `“${taken}” means another value already. Take it away there first.`;
-    throw new ProblemError('name-taken', words, { faults: { otherNames: words } });
-  }
+  mustBeFree(catalog, item, otherNames);
   const kept = keptOf(catalog, item);
   const label = clean(dto.label ?? '');
   const note = clean(dto.note ?? '');

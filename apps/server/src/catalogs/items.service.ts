@@ -1,13 +1,13 @@
 // Items of a catalog, changed from its page: each change is proposed in the sources and passes through the slip.
 import { Injectable } from '@nestjs/common';
-import type { AddItemDto, CureParentDto, ItemActDto, KeepItemDto, Outcome } from '@dellum/contract';
+import type { AddItemDto, CureParentDto, ItemActDto, ItemDto, KeepItemDto, Outcome } from '@dellum/contract';
 import { examineParents, type Proposal } from '@dellum/core';
 import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { keptCatalogOf } from './catalogs.service.js';
-import { acting, adding, keepingByHand, type CatalogAt } from './itemSteps.js';
+import { acting, adding, keepingByHand, namingToo, type CatalogAt } from './itemSteps.js';
 
 @Injectable()
 export class ItemsService {
@@ -26,6 +26,11 @@ export class ItemsService {
 
   keep(caller: Caller, id: string, dto: KeepItemDto): Promise<Outcome> {
     return this.propose(caller, id, (catalog) => keepingByHand(catalog, dto));
+  }
+
+  /** One more name of an item. */
+  nameToo(caller: Caller, id: string, item: ItemDto, name: string): Promise<Outcome> {
+    return this.propose(caller, id, (catalog) => namingToo(catalog, item, name));
   }
 
   /** Writes a parent right that almost matches. It is found anew; what is not there any more mends nothing. */

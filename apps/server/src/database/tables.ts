@@ -463,8 +463,8 @@ export interface ReturnedFilesTable {
   way: ColumnType<IntakeWay, IntakeWay | undefined, never>;
   /** The program that sent it. */
   program: ColumnType<string | null, string | null | undefined, string | null>;
-  /** The file of which this waits. */
-  rest_of: ColumnType<number | null, number | null | undefined, never>;
+  /** The file of which this was stored while the rest waited. */
+  part_of: ColumnType<number | null, number | null | undefined, never>;
 }
 export interface IntakesTable {
   house_id: string;

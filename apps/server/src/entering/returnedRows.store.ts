@@ -161,14 +161,14 @@ export class ReturnedRowsStore {
       .executeTakeFirstOrThrow();
   }
 
-  /** Gives the rows that wait for somebody to another file. */
-  async part(trx: Trx, houseId: string, fileId: number, rest: number): Promise<void> {
+  /** Gives the rows that can be stored as they are to another file. */
+  async part(trx: Trx, houseId: string, fileId: number, whole: number): Promise<void> {
     await trx
       .updateTable('returned_rows')
-      .set({ file_id: rest })
+      .set({ file_id: whole })
       .where('house_id', '=', houseId)
       .where('file_id', '=', fileId)
-      .where(waits)
+      .where(sql<SqlBool>`not ${waits}`)
       .execute();
   }
 

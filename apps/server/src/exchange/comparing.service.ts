@@ -1,7 +1,7 @@
 // Reads a file that came back and compares it three ways: as it went out, as it came back, as its entries are now. What is changed in it is judged
 // as if it had been typed, and kept to be looked at; nothing of it is stored in entries.
 import { Injectable, Logger } from '@nestjs/common';
-import { bookOf, carried, columnsOfSheet, type FileMark, type ShownColumn, type Verdict } from '@dellum/core';
+import { bookOf, carried, columnsOfSheet, type ColumnWriting, type FileMark, type ShownColumn, type Verdict } from '@dellum/core';
 import { mostRowsBack, sentKept, type EntryView, type FileColumn, type ReturnedCell } from '@dellum/contract';
 import type { Caller } from '../access/access.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
@@ -189,6 +189,7 @@ export class ComparingService {
       return this.store.broughtBefore(trx, file, comparison.register.id, sent?.id ?? null);
     });
     if (sent && survey.entryColumn === undefined) await this.knowAgain(houseId, sent, comparison);
+    if (!sent) comparison.readAs(await told(opened, survey, comparison.writingsToTell()));
     await this.database.transaction((trx) => this.rows.clear(trx, houseId, file.id));
     let [batch, done]: [ReadRow[], number] = [[], 0];
     const compare = async () => {
@@ -250,7 +251,7 @@ export class ComparingService {
   ): Promise<NewReturnedRow[]> {
     const rows = changes.map((change) => ({ ...change, cells: change.cells.map((cell) => comparison.returnedCell(cell)) }));
     const judged = await this.judging.judge(trx, caller, comparison, rows, standing);
-    return judged.flatMap(({ verdicts, ...row }): NewReturnedRow[] => {
+    return judged.flatMap(({ verdicts, after: _after, ...row }): NewReturnedRow[] => {
       const cells = row.cells.filter((cell) => !isNothingNew(row.what, cell, verdicts.get(cell.field)));
       return row.what === 'changed' && cells.length === 0 ? [] : [{ ...row, cells }];
     });
@@ -275,6 +276,26 @@ export class ComparingService {
       });
     }
   }
+}
+
+/** Looks at all rows of a file that did not go out here, to tell how its columns write numbers and days. */
+async function told(
+  opened: OpenedFile,
+  survey: Survey,
+  writings: ReadonlyMap<number, ColumnWriting>,
+): Promise<ReadonlyMap<number, ColumnWriting>> {
+  let looked = 0;
+  if (writings.size === 0) return writings;
+  for await (const rows of rowsBelow(opened, survey)) {
+    for (const { cells } of rows)
+      for (const [at, writing] of writings) {
+        const held = cells.get(at);
+        if (held) writing.see(held);
+      }
+    looked += rows.length;
+    if (looked > mostRowsBack) break;
+  }
+  return writings;
 }
 
 /** Another way of writing what stands here. */

@@ -1,11 +1,16 @@
 // A file under comparison: its columns, what its rows so far have shown, and what is to be said of it.
 import { createHash, randomUUID } from 'node:crypto';
 import {
+  ColumnWriting,
   heldInRow,
+  inHouseWriting,
+  isNumeric,
   rowDifferences,
   shownInColumn,
   typedIn,
   type CellBack,
+  type FieldKind,
+  type Writing,
   type Cells,
   type Locale,
   type RowBack,
@@ -50,8 +55,11 @@ export class Comparison {
   private readonly now: ReadonlyMap<string, ShownColumn>;
   /** What rows that went out show, and how often. */
   private readonly known = new Map<string, number>();
+  private readonly headingOf: (field: string) => string;
   private readonly gone: readonly string[];
   private readonly unread: readonly string[];
+  /** How columns write their numbers and days, where they do otherwise than the house. */
+  private writings: ReadonlyMap<string, Writing> = new Map();
   private again = 0;
   private count = 0;
 
@@ -67,17 +75,32 @@ export class Comparison {
     this.now = new Map(columnsNow.map((column) => [column.key, column]));
     this.sentColumns = (from.sent?.columns ?? []).map(asShown);
     const out = new Map(this.sentColumns.map((column) => [column.key, column]));
-    const headingOf = (at: number) => survey.headings.find((heading) => heading.at === at)?.heading ?? '';
+    const headingAt = (at: number) => survey.headings.find((heading) => heading.at === at)?.heading ?? '';
     const read = columns.flatMap(({ at, field }) =>
       field !== null && this.now.has(field) ? [[at, out.get(field) ?? this.now.get(field)!] as const] : [],
     );
     // A parent is judged with what it decides: in the order of the sheet.
     this.places = read.toSorted(([one], [other]) => one - other);
     this.columns = this.places.map(([, column]) => column);
+    this.headingOf = (field) => register.fields.find(({ key }) => key === field)?.heading ?? field;
     const wentOut = new Set((from.sent?.columns ?? []).filter(({ key }) => !this.now.has(key)).map(({ heading }) => heading));
-    const others = columns.filter(({ field }) => field === null || !this.now.has(field)).map(({ at }) => headingOf(at));
+    const others = columns.filter(({ field }) => field === null || !this.now.has(field)).map(({ at }) => headingAt(at));
     this.gone = others.filter((heading) => wentOut.has(heading));
     this.unread = others.filter((heading) => !wentOut.has(heading));
+  }
+
+  /** By its place, what is to be looked at of each column that holds numbers or days. */
+  writingsToTell(): ReadonlyMap<number, ColumnWriting> {
+    const told = this.places.filter(([, { kind }]) => isNumeric(kind) || kind === 'date');
+    return new Map(told.map(([at, { kind }]) => [at, new ColumnWriting(kind, this.locale)]));
+  }
+  readAs(told: ReadonlyMap<number, ColumnWriting>): void {
+    this.writings = new Map(
+      this.places.flatMap(([at, { key }]) => {
+        const writing = told.get(at)?.found;
+        return writing ? [[key, writing] as const] : [];
+      }),
+    );
   }
 
   private shows(field: string, value: string): string {
@@ -98,9 +121,10 @@ export class Comparison {
         row: number,
         entry: isId(entry) ? entry : undefined,
         cells: new Map(
-          this.places.flatMap(([at, { key }]) => {
+          this.places.flatMap(([at, { key, kind }]) => {
             const held = cells.get(at);
-            return held ? [[key, held] as const] : [];
+            const writing = this.writings.get(key);
+            return held ? [[key, writing ? inHouseWriting(kind, held, writing, this.locale) : held] as const] : [];
           }),
         ),
       };
@@ -183,6 +207,10 @@ export class Comparison {
   said(): string[] {
     const headings = (some: readonly string[]) => some.map((heading) => `“${heading}”`).join(', ');
     return [
+      ...this.columns.flatMap(({ key, kind }) => {
+        const writing = this.writings.get(key);
+        return writing ? [`${headings([this.headingOf(key)])} is read as the file writes: ${writingWords(kind, writing)}.`] : [];
+      }),
       ...(this.gone.length > 0
         ? [`${headings(this.gone)} ${this.gone.length === 1 ? 'is' : 'are'} no longer on the sheet, and not read.`]
         : []),
@@ -197,6 +225,10 @@ export class Comparison {
     ];
   }
 }
+
+const dayWords: Readonly<Record<Writing['dateOrder'], string>> = { dmy: 'the day first', mdy: 'the month first', ymd: 'the year first' };
+const writingWords = (kind: FieldKind, { decimalMark, dateOrder }: Writing): string =>
+  kind === 'date' ? dayWords[dateOrder] : `with a decimal ${decimalMark === ',' ? 'comma' : 'point'}`;
 
 /** Takes one of what is left, where there is any. */
 function takenOnce(counts: Map<string, number>, key: string): boolean {

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { ArrangementsModule } from '../arrangements/arrangements.module.js';
+import { CatalogsModule } from '../catalogs/catalogs.module.js';
 import { CompiledModule } from '../compiled/compiled.module.js';
 import { EnteringModule } from '../entering/entering.module.js';
 import { EntriesModule } from '../entries/entries.module.js';
@@ -31,6 +32,7 @@ import { SentStore } from './sent.store.js';
 @Module({
   imports: [
     ArrangementsModule,
+    CatalogsModule,
     CompiledModule,
     EnteringModule,
     EntriesModule,

@@ -128,8 +128,10 @@ export class ReturnedStore {
       .orderBy('returned_files.id', 'desc');
   }
 
+  /** Of the house, or of a person; those of an intake are listed there. */
   async list(db: Reader, houseId: string, personId?: string): Promise<ReturnedFile[]> {
     const rows = await this.files(db, houseId)
+      .where('returned_files.intake_id', 'is', null)
       .$if(personId !== undefined, (query) => query.where('returned_files.person_id', '=', personId!))
       .where('state', '!=', 'coming')
       .limit(200)
@@ -246,7 +248,7 @@ export class ReturnedStore {
       .execute();
   }
 
-  /** Parts what waits in a file from the rest of it: the file that waits, with all its bytes, so that it can be compared again. */
+  /** Begins a file of its own for what is stored of one that waits, which keeps its bytes and can be compared again. */
   async part(trx: Trx, houseId: string, id: number): Promise<number> {
     const own = [
       'house_id',
@@ -263,9 +265,9 @@ export class ReturnedStore {
       'said',
     ] as const;
     const also = ['headings', 'columns', 'intake_id', 'way', 'program'] as const;
-    const rest = await trx
+    const { id: part } = await trx
       .insertInto('returned_files')
-      .columns([...own, ...also, 'rest_of'])
+      .columns([...own, ...also, 'part_of'])
       .expression((eb) =>
         eb
           .selectFrom('returned_files')
@@ -275,8 +277,7 @@ export class ReturnedStore {
       )
       .returning('id')
       .executeTakeFirstOrThrow();
-    await trx.updateTable('returned_parts').set({ file_id: rest.id }).where('house_id', '=', houseId).where('file_id', '=', id).execute();
-    return rest.id;
+    return part;
   }
 
   /** Forgets what could not be read of earlier files of the same name of the intake: it may have come half. */

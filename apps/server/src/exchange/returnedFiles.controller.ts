@@ -5,7 +5,9 @@ import {
   DecideAllDto,
   DecideRowDto,
   FileColumnsDto,
+  OtherNameDto,
   ReturnedRowsDto,
+  type Outcome,
   type ReturnedFileView,
   type ReturnedRow,
   type ReturnedRows,
@@ -62,6 +64,19 @@ export class ReturnedFilesController {
     @Body() dto: DecideRowDto,
   ): Promise<ReturnedRow> {
     return this.files.decide(caller, id, ord, dto);
+  }
+
+  /** Keeps what came in a cell as another name of the value that it was mended to. */
+  @Post(':id/rows/:ord/other-names')
+  @For('administrator')
+  @HttpCode(200)
+  rememberName(
+    @Asking() caller: Caller,
+    @Param('id', ParseIntPipe) id: number,
+    @Param('ord', ParseIntPipe) ord: number,
+    @Body() dto: OtherNameDto,
+  ): Promise<Outcome> {
+    return this.files.rememberName(caller, id, ord, dto);
   }
 
   @Put(':id/decided')

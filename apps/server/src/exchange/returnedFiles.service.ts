@@ -1,11 +1,14 @@
 // Files that come back: taken in piece by piece, read by a job, looked at and mended here, and stored as one act.
 import { Injectable } from '@nestjs/common';
+import { catalogIdOf, pathOf } from '@dellum/core';
 import {
   mayDesign,
   type BringFileDto,
   type DecideAllDto,
   type DecideRowDto,
   type FileColumnsDto,
+  type OtherNameDto,
+  type Outcome,
   type ReturnedCell,
   type ReturnedCounts,
   type ReturnedFileView,
@@ -14,6 +17,8 @@ import {
   type ReturnedShown,
 } from '@dellum/contract';
 import type { Caller } from '../access/access.js';
+import { ItemsService } from '../catalogs/items.service.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database, holdBuild, type Reader, type Trx } from '../database/database.js';
 import { ReturnedRowsStore } from '../entering/returnedRows.store.js';
 import { EntriesStore } from '../entries/entries.store.js';
@@ -46,6 +51,8 @@ export class ReturnedFilesService {
     private readonly arrivals: ArrivalsService,
     private readonly storing: ReturnedStoringService,
     private readonly comparing: ComparingService,
+    private readonly catalogs: CompiledCatalogsService,
+    private readonly items: ItemsService,
     private readonly jobs: JobsService,
   ) {}
 
@@ -134,13 +141,36 @@ export class ReturnedFilesService {
   }
 
   /** Rows with what would become of them as they are decided now. */
-  private async judged(trx: Trx, caller: Caller, { registerId }: ReturnedFile, rows: readonly ReturnedRow[]): Promise<ReturnedRow[]> {
+  private async judged(trx: Trx, caller: Caller, file: ReturnedFile, rows: readonly ReturnedRow[]): Promise<ReturnedRow[]> {
+    const { judged } = await this.judge(trx, caller, file, rows);
+    return judged.map(({ verdicts: _verdicts, after: _after, ...row }) => row);
+  }
+
+  private async judge(trx: Trx, caller: Caller, { registerId }: ReturnedFile, rows: readonly ReturnedRow[]) {
     const build = await this.builds.at(trx, caller.houseId);
     const register = enteredRegister(build, registerId ?? '', caller);
     const ids = rows.map(({ entry }) => entry);
     const standing = await this.entries.some(trx, { houseId: caller.houseId, registerId: register.id }, ids);
-    const judged = await this.judging.judge(trx, caller, { build, register }, rows, standing);
-    return judged.map(({ verdicts: _verdicts, ...row }) => row);
+    return { build, register, judged: await this.judging.judge(trx, caller, { build, register }, rows, standing) };
+  }
+
+  /** Keeps what came in a cell as another name of the value that it is now, so that the next file comes in by itself. */
+  async rememberName(caller: Caller, id: number, ord: number, { field, name }: OtherNameDto): Promise<Outcome> {
+    const meant = await this.database.transaction(async (trx) => {
+      const file = await this.claimed(trx, caller, id, ['ready']);
+      const row = await this.rows.one(trx, caller.houseId, file.id, ord);
+      if (!row) throw notFound('This row');
+      const { build, register, judged } = await this.judge(trx, caller, file, [row]);
+      const { rule } = fieldWithKey(register, field);
+      const [catalogId, entry] = [catalogIdOf(rule), judged[0]?.after];
+      const value = entry?.[field];
+      if (catalogId === undefined || !entry || !value) return undefined;
+      const catalog = (await this.catalogs.some(trx, build, [catalogId])).get(catalogId)!;
+      const path = pathOf(rule, catalog, entry, value);
+      return path && { catalogId, item: { value, path: [...path] } };
+    });
+    if (!meant) throw notValid('What the cell holds now is no value of a list. Choose one first.');
+    return this.items.nameToo(caller, meant.catalogId, meant.item, name);
   }
 
   async decideAll(caller: Caller, id: number, { what, takes }: DecideAllDto): Promise<ReturnedFileView> {

@@ -18,6 +18,8 @@ interface RowToJudge {
 export type JudgedReturn<Row extends RowToJudge> = Row & {
   readonly follows: readonly FollowingCell[];
   readonly verdicts: ReadonlyMap<string, Verdict>;
+  /** The entry as it would be; undefined where nothing of the row is judged. */
+  readonly after: Cells | undefined;
 };
 interface Place {
   readonly build: HouseBuild;
@@ -52,7 +54,7 @@ export class ReturnedJudgingService {
       const own = decided.get(row.entry);
       const verdicts = new Map([...(both?.get(row.entry)?.verdicts ?? []), ...(own?.verdicts ?? [])]);
       const cells = row.cells.map((cell) => withVerdict(cell, verdicts.get(cell.field)));
-      return { ...row, cells, verdicts, follows: own ? followsIn(place, row.cells, own) : [] };
+      return { ...row, cells, verdicts, after: own?.after, follows: own ? followsIn(place, row.cells, own) : [] };
     });
   }
 

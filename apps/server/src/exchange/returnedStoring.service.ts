@@ -39,8 +39,15 @@ export class ReturnedStoringService {
     await this.ledger.write(trx, caller.houseId, [{ personId: caller.id, act: 'file.brought', registerId: register.id, actId, detail }]);
   }
 
+  private async storeFitting(trx: Trx, { id, caller: { houseId } }: ReturnedFile, isPart: boolean): Promise<void> {
+    const whole = isPart ? await this.store.part(trx, houseId, id) : id;
+    if (isPart) await this.rows.part(trx, houseId, id, whole);
+    const file = await this.store.one(trx, houseId, whole);
+    if (file) await this.apply(trx, file.caller, file);
+  }
+
   /**
-   * A file of an intake has been read, which `end` notes: what fits of it is stored at once, and what is new waits as a file of its own. False
+   * A file of an intake has been read, which `end` notes: what fits of it is stored at once, as a file of its own where something else waits. False
    * where an earlier file of the intake goes first, or `end` says so: nothing is noted then.
    */
   async endByItself(file: ReturnedFile, end: (trx: Trx) => Promise<boolean>): Promise<boolean> {
@@ -51,10 +58,8 @@ export class ReturnedStoringService {
       if (!(await end(trx))) return false;
       await this.store.forgetUnreadable(trx, file);
       const { fits, waits } = await this.rows.fitting(trx, houseId, file.id);
-      if (fits > 0 && waits > 0) await this.rows.part(trx, houseId, file.id, await this.store.part(trx, houseId, file.id));
-      const read = await this.store.one(trx, houseId, file.id);
-      if (fits > 0 && read) await this.apply(trx, read.caller, read);
-      if (fits === 0 && waits === 0) await this.store.applied(trx, houseId, file.id, null);
+      if (fits > 0) await this.storeFitting(trx, file, waits > 0);
+      else if (waits === 0) await this.store.applied(trx, houseId, file.id, null);
       return true;
     });
   }

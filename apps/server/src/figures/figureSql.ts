@@ -102,14 +102,14 @@ class Collected {
 
 /** So much of a day is grouped by; with the rest behind it, it is the first day of its month or year. Weeks are put together afterwards. */
 const stepLength = { day: 10, week: 10, month: 7, year: 4 } as const;
-const restOfDay = { day: '', week: '', month: '-01', year: '-01-01' } as const;
+const partOfDay = { day: '', week: '', month: '-01', year: '-01-01' } as const;
 
 /** The statement parts of a figure. `condition`: which entries are counted. */
 export function figureSql(build: HouseBuild, register: RegisterBuild, { by, time, of }: FigureDefinition, condition: Fragment): FigureSql {
   const collected = new Collected(build, register);
   const values = by.map((path) => collected.grouped(reach(build, register, path)));
   const day = time && collected.reached(reach(build, register, time.path));
-  const when = time && day && { day: sql`left(${day}, ${sql.lit(stepLength[time.step])})`, rest: restOfDay[time.step] };
+  const when = time && day && { day: sql`left(${day}, ${sql.lit(stepLength[time.step])})`, rest: partOfDay[time.step] };
   const number = of && asNumber(collected.reached(reach(build, register, of)));
   const measures = number
     ? sql`count(${number}) as measured, trim_scale(sum(${number}))::text as sum, trim_scale(min(${number}))::text as least, trim_scale(max(${number}))::text as most`

@@ -202,7 +202,7 @@ export class IntakesStore {
     return db
       .selectFrom('returned_files as file')
       .innerJoin('people', (join) => join.onRef('people.house_id', '=', 'file.house_id').onRef('people.id', '=', 'file.person_id'))
-      .select(['file.id', 'file.name', 'at', 'state', 'way', 'program', 'people.name as person', 'why', 'rest_of'])
+      .select(['file.id', 'file.name', 'at', 'state', 'way', 'program', 'people.name as person', 'why', 'part_of'])
       .select(sql<number>`(select count(*)::int from returned_rows where house_id = file.house_id and file_id = file.id)`.as('rows'))
       .select(
         sql<boolean>`exists (select 1 from entry_acts back where back.house_id = file.house_id
@@ -217,7 +217,7 @@ export class IntakesStore {
   /** A file, and what waits of it. */
   async file(db: Reader, houseId: string, intakeId: string, id: number): Promise<IntakeFileView[]> {
     const rows = await this.fileQuery(db, houseId, intakeId)
-      .where((eb) => eb.or([eb('file.id', '=', id), eb('rest_of', '=', id)]))
+      .where((eb) => eb.or([eb('file.id', '=', id), eb('part_of', '=', id)]))
       .execute();
     return rows.map(viewOf);
   }
@@ -228,17 +228,17 @@ const personOf = (row: { readonly by: string; readonly role: Role; readonly out_
   role: row.role,
   isIn: row.out_since === null,
 });
-interface FileRow extends Omit<IntakeFileView, 'at' | 'by' | 'restOf'> {
+interface FileRow extends Omit<IntakeFileView, 'at' | 'by' | 'partOf'> {
   readonly at: Date;
   readonly person: string;
   readonly program: string | null;
-  readonly rest_of: number | null;
+  readonly part_of: number | null;
 }
-const viewOf = ({ person, program, rest_of, at, ...row }: FileRow): IntakeFileView => ({
+const viewOf = ({ person, program, part_of, at, ...row }: FileRow): IntakeFileView => ({
   ...row,
   at: at.toISOString(),
   by: program ?? person,
-  restOf: rest_of,
+  partOf: part_of,
 });
 const rowOf = ({ name, registerId, folder, pattern, holdsAll }: IntakeDto) => ({
   name,

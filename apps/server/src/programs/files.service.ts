@@ -25,7 +25,7 @@ export class ProgramFilesService {
   async send(program: Program, id: string, name: string, bytes: AsyncIterable<Buffer>): Promise<ProgramFile> {
     await this.mustBeFor(program, id);
     const file = await this.intakes.takeFromProgram(program.houseId, id, { program: program.name, name }, bytes);
-    return programFile(file, undefined);
+    return programFile(file, []);
   }
 
   /** What has become of a file that was sent. */
@@ -36,7 +36,7 @@ export class ProgramFilesService {
     if (!own) throw notFound('This file');
     return programFile(
       own,
-      files.find(({ restOf }) => restOf === fileId),
+      files.filter(({ partOf }) => partOf === fileId),
     );
   }
 
@@ -45,18 +45,13 @@ export class ProgramFilesService {
   }
 }
 
-/** `rest`: what waits of it as a file of its own. */
-function programFile({ id, state, rows, why }: IntakeFileView, rest: IntakeFileView | undefined): ProgramFile {
-  const isStored = state === 'applied';
-  const waiting = [...(isStored ? [] : [rows]), ...(rest && rest.state !== 'applied' ? [rest.rows] : [])].reduce(
-    (sum, one) => sum + one,
-    0,
-  );
-  const came = isStored ? rows + (rest?.state === 'applied' ? rest.rows : 0) : 0;
-  return { id, state: stateOf(state, waiting), stored: came, waiting: state === 'reading' ? 0 : waiting, why };
+/** `parts`: what was stored of it as files of their own. */
+function programFile(own: IntakeFileView, parts: readonly IntakeFileView[]): ProgramFile {
+  const stored = [own, ...parts].reduce((sum, { state, rows }) => sum + (state === 'applied' ? rows : 0), 0);
+  return { id: own.id, state: stateOf(own.state), stored, waiting: own.state === 'ready' ? own.rows : 0, why: own.why };
 }
 
-function stateOf(state: IntakeFileView['state'], waiting: number): ProgramFile['state'] {
+function stateOf(state: IntakeFileView['state']): ProgramFile['state'] {
   switch (state) {
     case 'coming':
     case 'reading':
@@ -67,6 +62,6 @@ function stateOf(state: IntakeFileView['state'], waiting: number): ProgramFile['
     case 'ready':
       return 'waits';
     case 'applied':
-      return waiting > 0 ? 'waits' : 'stored';
+      return 'stored';
   }
 }

@@ -81,6 +81,7 @@ export const everyTag = [
   'Downloads',
   'Returned',
   'Tokens',
+  'Intakes',
   'Webhooks',
   'Adoptions',
 ] as const;

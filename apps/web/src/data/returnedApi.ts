@@ -1,6 +1,7 @@
 // Files that came back, over the API: brought, followed while they are read, decided upon, stored.
-import type { DecideAllDto, DecideRowDto, FileColumn, ReturnedFileView, ReturnedRow, ReturnedRows, ReturnedShown } from '@dellum/contract';
+import type { DecideAllDto, DecideRowDto, FileColumn, Outcome, ReturnedFileView, ReturnedRow, ReturnedRows, ReturnedShown } from '@dellum/contract';
 import { api, ask } from './api.js';
+import { sourceTags } from './sourcesApi.js';
 import type { AppDispatch } from './store.js';
 import type { RequestProblem } from './problem.js';
 
@@ -31,6 +32,10 @@ export const returnedApi = api.injectEndpoints({
       query: ({ id, decision }) => ({ path: `${path}/${id}/decided`, method: 'PUT', body: decision }),
       invalidatesTags: (_file, _error, { id }) => tag(id),
     }),
+    rememberName: build.mutation<Outcome, { id: number; ord: number; field: string; name: string }>({
+      query: ({ id, ord, ...body }) => ({ path: `${path}/${id}/rows/${ord}/other-names`, method: 'POST', body }),
+      invalidatesTags: sourceTags,
+    }),
     applyReturned: build.mutation<ReturnedFileView, number>({
       query: (id) => ({ path: `${path}/${id}/applied`, method: 'POST' }),
       invalidatesTags: ['Returned'],
@@ -49,6 +54,7 @@ export const {
   useCompareAgainMutation,
   useDecideRowMutation,
   useDecideAllMutation,
+  useRememberNameMutation,
   useApplyReturnedMutation,
   useRemoveReturnedMutation,
 } = returnedApi;

@@ -2,7 +2,7 @@
 import type { CameBack } from '../exchange/comparing.js';
 import { clean, forbiddenCharacter, longestText, longestValue } from '../text/index.js';
 import type { Spelling } from '../upkeep/index.js';
-import { dateOrders, decimalMarks, type FieldKind, type Locale } from '../values/index.js';
+import { dateOrders, decimalMarks, format, type FieldKind, type Locale } from '../values/index.js';
 import type { FoundCheck } from './checks.js';
 import { heldOf, readHeld, type Held, type Writing } from './held.js';
 
@@ -43,6 +43,9 @@ const mostKept = 20_000;
 /** Nor of texts that have more characters together. */
 const mostKeptCharacters = 5_000_000;
 const oddShown = 3;
+/** So many different texts tell how a column is written whose kind is known; longer ones are no numbers and no days. */
+const mostSeen = 20_000;
+const longestNumber = 100;
 
 /** Something that stands in a column, and how often. */
 export interface Counted {
@@ -204,22 +207,73 @@ function writingsOf(kind: (typeof guessed)[number], own: Writing): Writing[] {
     : decimalMarks.map((decimalMark) => ({ ...own, decimalMark }));
 }
 
-/** The kind that reads the most of a column, and the writing in which it does; as the house writes where several do. */
+type HeldOften = Pick<Counted, 'held' | 'entries'>;
+
+/** The writing in which the most of a column is read as a kind; as the house writes where several read as much. */
+function writingAs(
+  kind: (typeof guessed)[number],
+  all: readonly HeldOften[],
+  house: Locale,
+): { writing: Writing; unread: number; unsure: boolean } {
+  const own = writingOf(house);
+  const tried = writingsOf(kind, own).map((writing) => {
+    const locale = { ...house, ...writing };
+    return { writing, unread: all.reduce((sum, { held, entries: count }) => sum + (isLikely(kind, held, locale) ? 0 : count), 0) };
+  });
+  const unread = Math.min(...tried.map((one) => one.unread));
+  const best = tried.flatMap((one) => (one.unread === unread ? [one.writing] : []));
+  return {
+    writing: best.find((writing) => isSame(writing, own)) ?? best[0]!,
+    unread,
+    unsure: best.length > 1 && differs(all, kind, best, house),
+  };
+}
+const writingOf = ({ decimalMark, dateOrder }: Locale): Writing => ({ decimalMark, dateOrder });
+const isSame = (one: Writing, other: Writing): boolean => one.decimalMark === other.decimalMark && one.dateOrder === other.dateOrder;
+
+/** The kind that reads the most of a column, and the writing in which it does. */
 function kindOf(all: readonly Counted[], house: Locale): GuessedKind {
-  const own: Writing = { decimalMark: house.decimalMark, dateOrder: house.dateOrder };
   const entries = all.reduce((sum, one) => sum + one.entries, 0);
   for (const kind of entries === 0 ? [] : guessed) {
-    const tried = writingsOf(kind, own).map((writing) => {
-      const locale = { ...house, ...writing };
-      return { writing, unread: all.reduce((sum, { held, entries: count }) => sum + (isLikely(kind, held, locale) ? 0 : count), 0) };
-    });
-    const least = Math.min(...tried.map(({ unread }) => unread));
-    if (entries - least < mostly * entries) continue;
-    const best = tried.flatMap(({ writing, unread }) => (unread === least ? [writing] : []));
-    const isOwn = ({ decimalMark, dateOrder }: Writing) => decimalMark === own.decimalMark && dateOrder === own.dateOrder;
-    return { kind, writing: best.find(isOwn) ?? best[0]!, unsure: best.length > 1 && differs(all, kind, best, house) };
+    const { writing, unread, unsure } = writingAs(kind, all, house);
+    if (entries - unread >= mostly * entries) return { kind, writing, unsure };
   }
-  return { kind: 'text', writing: own, unsure: false };
+  return { kind: 'text', writing: writingOf(house), unsure: false };
+}
+
+/** How a column writes its numbers or days, where it is known which field it is: looked at text by text, of which it keeps some. */
+export class ColumnWriting {
+  private readonly texts = new Map<string, number>();
+
+  constructor(
+    readonly kind: FieldKind,
+    private readonly house: Locale,
+  ) {}
+
+  see(cell: CameBack): void {
+    if (cell.is !== 'text' || cell.text.length > longestNumber) return;
+    const before = this.texts.get(cell.text);
+    if (before !== undefined || this.texts.size < mostSeen) this.texts.set(cell.text, (before ?? 0) + 1);
+  }
+
+  /** Undefined where the house reads no less of it in its own way. */
+  get found(): Writing | undefined {
+    const kind = guessed.find((known) => known === this.kind);
+    if (kind === undefined || this.texts.size === 0) return undefined;
+    const all = [...this.texts].flatMap(([text, entries]) => {
+      const held = heldOf({ is: 'text', text });
+      return held ? [{ held, entries }] : [];
+    });
+    const { writing } = writingAs(kind, all, this.house);
+    return isSame(writing, writingOf(this.house)) ? undefined : writing;
+  }
+}
+
+/** A cell of a column as the house writes it; as it stands where the writing of the column does not read it. */
+export function inHouseWriting(kind: FieldKind, cell: CameBack, writing: Writing, house: Locale): CameBack {
+  const held = cell.is === 'text' ? heldOf(cell) : undefined;
+  const read = held && readHeld(kind, held, { ...house, ...writing });
+  return read?.isRead ? { is: 'text', text: format(kind, read.value, house) } : cell;
 }
 
 /** A number by itself is no percentage. */
@@ -227,5 +281,5 @@ const isLikely = (kind: AdoptedKind, held: Held, locale: Locale): boolean =>
   !(kind === 'percent' && held.is === 'number') && readHeld(kind, held, locale).isRead;
 
 /** Whether it matters which of some writings is meant. */
-const differs = (all: readonly Counted[], kind: AdoptedKind, among: readonly Writing[], house: Locale): boolean =>
+const differs = (all: readonly HeldOften[], kind: AdoptedKind, among: readonly Writing[], house: Locale): boolean =>
   all.some(({ held }) => new Set(among.map((writing) => readHeld(kind, held, { ...house, ...writing }).value)).size > 1);

@@ -8,7 +8,8 @@ export {
   type FileName,
   type FoundCheck,
 } from './checks.js';
-export { adoptedKinds, type AdoptedKind, type FoundColumn } from './columns.js';
+export { adoptedKinds, ColumnWriting, inHouseWriting, type AdoptedKind, type FoundColumn } from './columns.js';
+export { type Writing } from './held.js';
 export { adoptedTable, type AdoptedTable, type FoundChain, type PathCount, type TablePlace } from './found.js';
 export { boundsRule, laidParts, catalogToBe, fieldsToBe, rowReader, type LaidHouse, type LaidTable } from './laid.js';
 export { findLevels, type Dependence, type FoundLevels, type LevelColumn } from './levels.js';

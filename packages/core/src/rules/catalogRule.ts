@@ -5,7 +5,7 @@ import type { Cells, FieldId } from '../registers/index.js';
 import { valuesIn, type FieldKind } from '../values/index.js';
 import { headingOf } from './headings.js';
 import { closedOn, findAllIn, findIn, howMany, outOfDay, tooMany } from './list.js';
-import type { CatalogRule, Judgment, JudgeContext, JudgedField, RuleFault, RuleKind, RuleNames, SentencePart, Standing } from './models.js';
+import type { CatalogRule, Judgment, JudgeContext, JudgedField, Rule, RuleFault, RuleKind, RuleNames, SentencePart, Standing } from './models.js';
 
 const dayOf = (rule: CatalogRule, context: JudgeContext): string | undefined =>
   rule.day ? (context.entry?.[rule.day] ?? context.today) : context.today;
@@ -54,6 +54,14 @@ function misfit(rule: CatalogRule, item: Item, context: JudgeContext): Extract<J
     code: 'condition',
     message: `${item.label} does not fit: its ${called} (${item.companions![fitting.companion]}) is not ${fitting.is} ${headingOf(fitting.field, context)} (${context.entry![fitting.field]}).`,
   };
+}
+
+/** Under which parents a value that the field of an entry may hold stands in its catalog; undefined where the rule offers none, or it is not there. */
+export function pathOf(rule: Rule | null, catalog: Catalog, entry: Cells, value: string): readonly string[] | undefined {
+  if (rule?.kind !== 'catalog') return undefined;
+  if (rule.parents.length > 0) return pathsTo(catalog, value, parentsIn(rule, entry))[0];
+  const level = rule.level ?? catalog.levels - 1;
+  return catalog.all.find((item) => item.value === value && item.path.length === level)?.path;
 }
 
 /** Where the parents are blank and all is offered: the one way that leads to the value fills them. */

@@ -28,7 +28,7 @@ export {
   picksFrom,
   valuesOf,
 } from './ties.js';
-export { closedHere, offerOf, type Offer } from './catalogRule.js';
+export { closedHere, offerOf, pathOf, type Offer } from './catalogRule.js';
 export { typedList } from './typedRule.js';
 export { patternFault, patternOf } from './patternRule.js';
 export { expressionFault, expressionNames } from './expressionRule.js';

@@ -12,7 +12,7 @@ const statements = [
      house_id uuid not null, intake_id uuid not null, name text not null, size bigint not null, modified timestamptz not null,
      primary key (house_id, intake_id, name), foreign key (house_id, intake_id) references intakes (house_id, id) on delete cascade)`,
   `alter table returned_files add column intake_id uuid, add column way text not null default 'person' check (way in ('person', 'folder', 'program')),
-     add column program text, add column rest_of bigint,
+     add column program text, add column part_of bigint,
      add foreign key (house_id, intake_id) references intakes (house_id, id) on delete set null (intake_id)`,
   `create index returned_files_intake on returned_files (house_id, intake_id, id) where intake_id is not null`,
 ];

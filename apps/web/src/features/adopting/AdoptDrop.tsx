@@ -6,7 +6,7 @@ import { adoptFiles } from '../../data/adoptionsApi.js';
 import { problemWords } from '../../data/problem.js';
 import { useAppDispatch } from '../../data/store.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { FileDrop } from '../exchange/FileDrop.js';
+import { FileDrop } from '../../frame/FileDrop.js';
 
 /** `proposal`: the one to which files are added. */
 export function AdoptDrop({ proposal }: { readonly proposal?: string }) {

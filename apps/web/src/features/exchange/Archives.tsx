@@ -6,7 +6,7 @@ import { useAppDispatch } from '../../data/store.js';
 import { ActButton } from '../../frame/ActButton.js';
 import { useTry } from '../../frame/useNotice.js';
 import { countsWords } from './archiveWords.js';
-import { FileDrop } from './FileDrop.js';
+import { FileDrop } from '../../frame/FileDrop.js';
 
 export function Archives({ takeOut }: { takeOut(): void }) {
   const { data: templates = [] } = useTemplatesQuery();

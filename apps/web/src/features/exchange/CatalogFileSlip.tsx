@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { catalogFileAddress } from '../../data/downloadsApi.js';
 import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
-import { Choice } from './Choice.js';
+import { Choice } from '../../frame/Choice.js';
 import { fetchFile } from './fetchFile.js';
 
 const formats: readonly (readonly [format: ValueFormatName, words: string, about: string])[] = [

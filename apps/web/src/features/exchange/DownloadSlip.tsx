@@ -17,7 +17,7 @@ import { Check } from '../../frame/Check.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { entries, number } from '../../frame/written.js';
-import { Choice } from './Choice.js';
+import { Choice } from '../../frame/Choice.js';
 import { fetchFile } from './fetchFile.js';
 import { FilesOut } from './FilesOut.js';
 

@@ -1,11 +1,23 @@
 // What a file that came back would change, part by part: what is asked first, then what would be refused, then the rest.
 import { Box, Button, Heading, HStack, Input, RadioGroup, Stack, Table, Text } from '@chakra-ui/react';
-import type { DecideRowDto, RegisterView, ReturnedCell, ReturnedFileView, ReturnedRow, ReturnedShown, Taking } from '@dellum/contract';
+import { catalogIdOf } from '@dellum/core';
+import {
+  mayDesign,
+  type DecideRowDto,
+  type RegisterView,
+  type ReturnedCell,
+  type ReturnedFileView,
+  type ReturnedRow,
+  type ReturnedShown,
+  type Taking,
+} from '@dellum/contract';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { useDecideAllMutation, useDecideRowMutation, useReturnedRowsQuery } from '../../data/returnedApi.js';
+import { useDecideAllMutation, useDecideRowMutation, useRememberNameMutation, useReturnedRowsQuery } from '../../data/returnedApi.js';
+import { useMeQuery } from '../../data/sessionApi.js';
 import { Check } from '../../frame/Check.js';
-import { useTry } from '../../frame/useNotice.js';
+import { useNotice, useTry } from '../../frame/useNotice.js';
 import { entries, number } from '../../frame/written.js';
+import { useTold } from '../acts/useRegister.js';
 
 interface PartProps {
   readonly file: ReturnedFileView;
@@ -69,6 +81,10 @@ export function ReturnedChanges({ file, register }: PartProps) {
 }
 
 const headingOf = (register: RegisterView, key: string): string => register.fields.find((field) => field.key === key)?.heading ?? key;
+const isOfList = (register: RegisterView, key: string): boolean => {
+  const field = register.fields.find((known) => known.key === key);
+  return field !== undefined && field.kind !== 'several values' && catalogIdOf(field.rule) !== undefined;
+};
 const shownText = (text: string): ReactNode =>
   text === '' ? (
     <Text as="span" color="inkSoft">
@@ -328,6 +344,7 @@ function Refused({ file, register, cells }: PartProps & { cells: number }) {
                   row={row}
                   cell={cell}
                   heading={headingOf(register, cell.field)}
+                  isOfList={isOfList(register, cell.field)}
                   alike={all.filter(({ cells: others }) => others.some((other) => isRefusedAlike(other, cell))).length}
                 />
               ))
@@ -346,16 +363,39 @@ interface RefusedCellProps {
   readonly row: ReturnedRow;
   readonly cell: ReturnedCell;
   readonly heading: string;
+  /** Its values are those of a catalog. */
+  readonly isOfList: boolean;
   /** So many of the cells that are shown hold the same. */
   readonly alike: number;
 }
 
-function RefusedCell({ file, row, cell, heading, alike }: RefusedCellProps) {
+/** What came is kept as another name of what it was mended to, by whoever may change the list: by itself where files come by themselves. */
+function useRemember(file: ReturnedFileView, isOfList: boolean) {
+  const { data: me } = useMeQuery();
+  const [keeps, setKeeps] = useState(file.intake !== null);
+  const [rememberName] = useRememberNameMutation();
+  const told = useTold();
+  const notice = useNotice();
+  const isAsked = isOfList && me !== undefined && mayDesign(me.role);
+  const afterwards = async (decided: ReturnedRow, { field, text: name }: ReturnedCell) => {
+    const now = decided.cells.find((cell) => cell.field === field);
+    if (!isAsked || !keeps || !now || now.refused || now.text === name || now.text === '') return;
+    const request = rememberName({ id: file.id, ord: decided.ord, field, name }).unwrap();
+    if ((await told(request)) && !(await request).slip) notice('done', `“${name}” is another name of ${now.text} from now on.`);
+  };
+  return { isAsked, keeps, setKeeps, afterwards };
+}
+
+function RefusedCell({ file, row, cell, heading, isOfList, alike }: RefusedCellProps) {
   const [text, setText] = useState(cell.text);
   const [all, setAll] = useState(false);
-  const decideOne = useDecide(file);
-  const decide = (of: ReturnedRow, decision: DecideRowDto) => decideOne(of, { ...decision, ...(all && alike > 1 && { alike: true }) });
   const { field, refused } = cell;
+  const remember = useRemember(file, isOfList);
+  const decideOne = useDecide(file);
+  const decide = async (of: ReturnedRow, decision: DecideRowDto) => {
+    const decided = await decideOne(of, { ...decision, ...(all && alike > 1 && { alike: true }) });
+    if (decision.text !== undefined && decided) await remember.afterwards(decided, cell);
+  };
   const where = `${heading}, row ${number.format(row.row ?? 0)}`;
   return (
     <Table.Row>
@@ -396,7 +436,12 @@ function RefusedCell({ file, row, cell, heading, alike }: RefusedCellProps) {
         <Text color="brick.fg" fontSize="xs" mt="1">
           {refused?.message}
         </Text>
-        {alike > 1 && <Check label={`All ${number.format(alike)} cells with “${cell.text}” in ${heading}`} checked={all} set={setAll} />}
+        <Stack gap="1.5" mt="1.5" align="start">
+          {alike > 1 && <Check label={`All ${number.format(alike)} cells with “${cell.text}” in ${heading}`} checked={all} set={setAll} />}
+          {remember.isAsked && (
+            <Check label={`Know “${cell.text}” as another name of it in the next file`} checked={remember.keeps} set={remember.setKeeps} />
+          )}
+        </Stack>
       </Table.Cell>
     </Table.Row>
   );

@@ -69,7 +69,9 @@ export function ReturnedColumns({ file, build }: { file: ReturnedFileView; build
             </Table.Body>
           </Table.Root>
           <Text color="inkSoft" fontSize="sm">
-            It is remembered for the next file with these headings.
+            {file.intake
+              ? 'Rows that fit are stored at once. The next file with these headings comes in by itself.'
+              : 'It is remembered for the next file with these headings.'}
           </Text>
           <ActButton
             variant="solid"
@@ -79,7 +81,7 @@ export function ReturnedColumns({ file, build }: { file: ReturnedFileView; build
             disabled={taken.every((field) => field === null)}
             onClick={() => void compare()}
           >
-            Compare
+            {file.intake ? 'Take it in' : 'Compare'}
           </ActButton>
         </>
       )}

@@ -1,7 +1,7 @@
 // Where a workbook that was filled in, or a table, is dropped. `registerId`: the sheet at which it is brought.
 import { bringFile } from '../../data/returnedApi.js';
 import { useAppDispatch } from '../../data/store.js';
-import { FileDrop } from './FileDrop.js';
+import { FileDrop } from '../../frame/FileDrop.js';
 
 export function ReturnedDrop({ registerId }: { readonly registerId?: string }) {
   const dispatch = useAppDispatch();

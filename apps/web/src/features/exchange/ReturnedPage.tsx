@@ -48,10 +48,15 @@ export function ReturnedPage() {
       title={file.name}
       about={
         <>
-          Came {moment.format(new Date(file.at))}, brought by {file.by}
+          Came {moment.format(new Date(file.at))}, {cameFrom(file)}
           {register && (
             <>
               , for <Way to={`/sheets/${register.sheetId}`}>{register.title}</Way>
+            </>
+          )}
+          {file.intake && (
+            <>
+              , taken by <Way to={`/in-and-out?intake=${file.intake.id}`}>{file.intake.name}</Way>
             </>
           )}
           .
@@ -64,6 +69,11 @@ export function ReturnedPage() {
       </Stack>
     </Page>
   );
+}
+
+function cameFrom({ way, program, by }: ReturnedFileView): string {
+  if (way === 'folder') return 'out of the folder';
+  return way === 'program' ? `sent by ${program ?? 'a program'}` : `brought by ${by}`;
 }
 
 function Standing({ file, build, register }: { file: ReturnedFileView; build: BuildView; register: RegisterView | undefined }): ReactNode {
@@ -101,6 +111,7 @@ function Applied({ file, register }: { file: ReturnedFileView; register: Registe
   const actDone = useActDone();
   const navigate = useNavigate();
   const refused = act?.state === 'done' ? act.outcome.refused : 0;
+  if (file.actId === null) return <Text>Nothing in it was new: what stands in the file stands here, too.</Text>;
   return (
     <>
       <Text>
@@ -141,6 +152,7 @@ function Ready({ file, build, register }: { file: ReturnedFileView; build: Build
   return (
     <>
       <Said file={file} />
+      {file.intake && <Text>What fitted is stored already. The rows here wait for you.</Text>}
       {isSame(file) ? (
         <Text>What stands in the file stands here, too. There is nothing to store.</Text>
       ) : (
@@ -186,7 +198,7 @@ function Actions({ file, register }: { file: ReturnedFileView; register: Registe
   };
   const forget = async () => {
     if ((await attempt(remove(file.id).unwrap())) === undefined) return;
-    await navigate(register ? `/sheets/${register.sheetId}` : '/sheets');
+    await navigate(file.intake ? `/in-and-out?intake=${file.intake.id}` : register ? `/sheets/${register.sheetId}` : '/sheets');
   };
   return (
     <>

@@ -90,6 +90,17 @@ export function UpkeepPage() {
               />
             ))}
           </Section>
+          <Section title="Files that came by themselves" count={upkeep.intakes.length}>
+            {upkeep.intakes.map(({ intakeId, name, waits, failure }) => (
+              <Row
+                key={intakeId}
+                words={failure === null ? name : `${name}: ${failure}`}
+                about={waits === 0 ? 'No file is taken.' : `${number.format(waits)} ${waits === 1 ? 'file waits' : 'files wait'} to be looked at.`}
+                to={`/in-and-out?intake=${intakeId}`}
+                where="Look at it"
+              />
+            ))}
+          </Section>
           <Section title="Catalogs that cannot be read" count={upkeep.faulty.length}>
             {upkeep.faulty.map(({ catalogId, title }) => (
               <Row

@@ -4,7 +4,7 @@ import { mostFileBytes } from '@dellum/contract';
 import { Upload } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useNotice, useTry } from './useNotice.js';
 
 const megabyte = 1024 * 1024;
 
@@ -20,8 +20,8 @@ interface FileDropProps {
   readonly largest?: number;
   /** So many at once. */
   readonly most?: number;
-  /** Brings them; where one looks at them then. */
-  bring(files: readonly File[]): Promise<string>;
+  /** Brings them; where one looks at them then, if not here. */
+  bring(files: readonly File[]): Promise<string | undefined>;
 }
 
 export function FileDrop({ label, what, about, instead, largest = mostFileBytes, most = 1, bring }: FileDropProps) {

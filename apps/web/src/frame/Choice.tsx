@@ -1,4 +1,4 @@
-// One of a few ways in which a file can be written, each with what it is for.
+// One of a few ways, each with what it is for.
 import { RadioGroup, Stack, Text } from '@chakra-ui/react';
 
 interface ChoiceProps {
