@@ -46,7 +46,16 @@ const serverFolders = [
 const webFolders = [
   ['data', 'theme'],
   ['frame', 'live', 'picker'],
-  ['features/arrangements', 'features/filters', 'features/houses', 'features/intakes', 'features/people', 'features/programs', 'features/requests', 'grid'],
+  [
+    'features/arrangements',
+    'features/filters',
+    'features/houses',
+    'features/intakes',
+    'features/people',
+    'features/programs',
+    'features/requests',
+    'grid',
+  ],
   ['features/acts', 'features/entries'],
   ['features/exchange', 'features/linked', 'features/ranges', 'features/seek', 'features/trial'],
   ['features/adopting'],

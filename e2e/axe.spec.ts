@@ -90,7 +90,7 @@ test('the other screens', async ({ house, browser }) => {
   await page.goto('/in-and-out');
   await page.getByRole('button', { name: 'New intake' }).click();
   await page.getByText('Look at a folder each minute').click();
-  await expect(page.getByLabel('Names like')).toBeVisible();
+  await expect(page.getByText('No folder is given to this house.', { exact: false })).toBeVisible();
   await clean(page, 'new intake');
   await page.getByLabel('What comes in').fill('Crane company');
   await page.getByLabel('Into the sheet').selectOption('Crane hours');

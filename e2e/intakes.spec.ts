@@ -68,11 +68,11 @@ test('an intake stores what fits of each file, and what waited is mended once fo
   await expect.poll(() => rowsOf(other.getByRole('grid', { name: 'Loads' }))).toContainEqual(['slate', 'North', '3']);
 
   // What was stored is taken back as one; nothing else goes with it.
-  await page.getByRole('button', { name: 'Take back what tuesday.csv brought' }).click();
+  await page.getByRole('button', { name: 'Undo what tuesday.csv brought' }).click();
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await page.getByRole('button', { name: 'Take back what tuesday.csv brought' }).click();
-  await page.getByRole('button', { name: 'Take it back' }).click();
-  await expect(outcome(page, 'taken back')).toContainText('tuesday.csv');
+  await page.getByRole('button', { name: 'Undo what tuesday.csv brought' }).click();
+  await page.getByRole('button', { name: 'Undo it' }).click();
+  await expect(outcome(page, 'undone')).toContainText('tuesday.csv');
   await expect.poll(async () => (await rowsOf(other.getByRole('grid', { name: 'Loads' }))).length).toBe(5);
 
   // Back closes it, and so does its removal; its files are listed among those that came.

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { loadHouse, quillhaven } from '@dellum/demo';
-import type { BuildView, MadeToken, MadeWebhook } from '@dellum/contract';
+import type { BuildView, IntakeView, MadeToken, MadeWebhook } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startReceiver, type Receiver } from '../../../stand-ins/receiver.mjs';
 import { reachableFrom } from '../src/linked/reachable.js';
@@ -41,11 +41,14 @@ beforeAll(async () => {
   const { body: told } = await ines.call<MadeWebhook>('POST', '/webhooks', webhook);
   receiver.secret = told.secret;
   await ines.call('POST', `/webhooks/${told.id}/tests`, {});
+  const intake = { name: 'Crane company', registerId: sheet, folder: null, pattern: '', holdsAll: false };
+  const { body: made } = await ines.call<IntakeView>('POST', '/intakes', intake);
   shell = {
     PATH: process.env['PATH']!,
     DELLUM: `${running.base}/api/v1/programs`,
     TOKEN: body.token,
     SHEET: sheet,
+    INTAKE: made.id,
     RECEIVER: `${receiver.base}/messages`,
   };
 }, 120_000);

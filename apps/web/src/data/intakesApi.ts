@@ -10,10 +10,7 @@ export const intakesApi = api.injectEndpoints({
   endpoints: (build) => ({
     intakes: build.query<IntakeView[], void>({ query: () => path, providesTags: ['Intakes'] }),
     intakeFiles: build.query<IntakeFileView[], string>({ query: (id) => `${path}/${id}/files`, providesTags: ['Intakes'] }),
-    makeIntake: build.mutation<IntakeView, IntakeDto>({
-      query: (body) => ({ path, method: 'POST', body }),
-      invalidatesTags: ['Intakes'],
-    }),
+    makeIntake: build.mutation<IntakeView, IntakeDto>({ query: (body) => ({ path, method: 'POST', body }), invalidatesTags: ['Intakes'] }),
     changeIntake: build.mutation<IntakeView, { id: string; intake: IntakeDto }>({
       query: ({ id, intake }) => ({ path: `${path}/${id}`, method: 'PUT', body: intake }),
       invalidatesTags: ['Intakes', 'Upkeep'],

@@ -1,5 +1,14 @@
 // Files that came back, over the API: brought, followed while they are read, decided upon, stored.
-import type { DecideAllDto, DecideRowDto, FileColumn, Outcome, ReturnedFileView, ReturnedRow, ReturnedRows, ReturnedShown } from '@dellum/contract';
+import type {
+  DecideAllDto,
+  DecideRowDto,
+  FileColumn,
+  Outcome,
+  ReturnedFileView,
+  ReturnedRow,
+  ReturnedRows,
+  ReturnedShown,
+} from '@dellum/contract';
 import { api, ask } from './api.js';
 import { sourceTags } from './sourcesApi.js';
 import type { AppDispatch } from './store.js';

@@ -5,7 +5,18 @@ import type { Cells, FieldId } from '../registers/index.js';
 import { valuesIn, type FieldKind } from '../values/index.js';
 import { headingOf } from './headings.js';
 import { closedOn, findAllIn, findIn, howMany, outOfDay, tooMany } from './list.js';
-import type { CatalogRule, Judgment, JudgeContext, JudgedField, Rule, RuleFault, RuleKind, RuleNames, SentencePart, Standing } from './models.js';
+import type {
+  CatalogRule,
+  Judgment,
+  JudgeContext,
+  JudgedField,
+  Rule,
+  RuleFault,
+  RuleKind,
+  RuleNames,
+  SentencePart,
+  Standing,
+} from './models.js';
 
 const dayOf = (rule: CatalogRule, context: JudgeContext): string | undefined =>
   rule.day ? (context.entry?.[rule.day] ?? context.today) : context.today;

@@ -100,7 +100,7 @@ function FileOf({ intake, file }: { intake: IntakeView; file: IntakeFileView }) 
   const { id, name, at, state, rows, why, takenBack } = file;
   const takenBackNow = async () => {
     const done = await attempt(takeBack({ id: intake.id, file: id }).unwrap());
-    if (done !== undefined) notice('done', `What ${name} brought is taken back.`);
+    if (done !== undefined) notice('done', `What ${name} brought is undone.`);
   };
   return (
     <Box as="li" borderTopWidth="1px" borderColor="lineSoft" py="2" overflowWrap="anywhere">
@@ -116,10 +116,10 @@ function FileOf({ intake, file }: { intake: IntakeView; file: IntakeFileView }) 
         </Text>
         {state === 'applied' && rows > 0 && !takenBack && (
           <Confirm
-            ask={`Take back what ${name} brought`}
-            short="Take back"
+            ask={`Undo what ${name} brought`}
+            short="Undo"
             about={`The ${rowsOf(rows)} that it has stored are taken out of the sheet again, but for what somebody has changed since.`}
-            act="Take it back"
+            act="Undo it"
             onConfirm={() => void takenBackNow()}
           />
         )}
@@ -138,7 +138,7 @@ const waitingWords: { readonly [State in Exclude<ReturnedState, 'applied' | 'rea
   unclear: 'waits: which column is which?',
 };
 function outcome({ state, rows, takenBack }: IntakeFileView): string {
-  if (takenBack) return 'taken back';
+  if (takenBack) return 'undone';
   if (state === 'ready') return `${rowsOf(rows)} ${rows === 1 ? 'waits' : 'wait'}`;
   if (state === 'applied') return rows === 0 ? 'nothing new' : `${rowsOf(rows)} stored`;
   return waitingWords[state];

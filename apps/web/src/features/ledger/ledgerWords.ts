@@ -75,7 +75,7 @@ const sentences: Readonly<Record<string, Words>> = {
   'sheet.closing': did('said when entries are closed in'),
   'sheet.downloaded': did('downloaded entries of the sheet'),
   'file.brought': did('stored what a file brought into'),
-  'file.taken-back': did('took back what a file brought into'),
+  'file.taken-back': did('undid what a file brought into'),
   'intake.made': did('made an intake for'),
   'intake.changed': did('changed an intake for'),
   'intake.off': did('switched off an intake for'),

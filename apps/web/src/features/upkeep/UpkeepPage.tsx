@@ -95,7 +95,11 @@ export function UpkeepPage() {
               <Row
                 key={intakeId}
                 words={failure === null ? name : `${name}: ${failure}`}
-                about={waits === 0 ? 'No file is taken.' : `${number.format(waits)} ${waits === 1 ? 'file waits' : 'files wait'} to be looked at.`}
+                about={
+                  waits === 0
+                    ? 'No file is taken.'
+                    : `${number.format(waits)} ${waits === 1 ? 'file waits' : 'files wait'} to be looked at.`
+                }
                 to={`/in-and-out?intake=${intakeId}`}
                 where="Look at it"
               />
