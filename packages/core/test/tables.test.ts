@@ -1,5 +1,5 @@
 // Tables that are found on sheets as offices lay them out.
-import { adoptedTable, findTables, houseLocale, type CameBack, type SheetRow } from '@dellum/core';
+import { adoptedTable, findTables, houseLocale, isRowOf, WithHeading, type AdoptedTable, type CameBack, type SheetRow } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -165,6 +165,33 @@ describe('Tables of a sheet', () => {
     expect(table).toMatchObject({ first: 2, last: 11 });
     const { rows: count, columns } = adoptedTable({ file: 0, sheet: 0, table: 0 }, 'Log', table!);
     expect([count, ...columns.map(({ filled }) => filled)]).toEqual([8, 8, 6, 8]);
+  });
+
+  it('go on below another table, of which no row is theirs', () => {
+    const rows: Held[][] = [
+      ['Quay', 'Ship', 'Tons'],
+      ['North', 'Alba', 3],
+      ['South', 'Brise', 5],
+      [],
+      ['Quays in use'],
+      ['Quay', 'Keeper'],
+      ['North', 'Ilka'],
+      ['South', 'Odd'],
+      [],
+      ['North', 'Brise', 7],
+    ];
+    const sheet = sheetOf(rows);
+    const found = findTables(sheet, houseLocale).map((table, at) => adoptedTable({ file: 0, sheet: 0, table: at }, 'Log', table));
+    const numbersOf = (table: AdoptedTable) => sheet.map(({ number }) => number).filter(isRowOf(table));
+    expect(found.map((table) => [table.rows, numbersOf(table)])).toEqual([
+      [3, [2, 3, 10]],
+      [2, [7, 8]],
+    ]);
+    // Read again under other headings it holds no row of the other, either.
+    const again = new WithHeading(findTables(sheet, houseLocale)[0]!, 2);
+    again.add(sheet);
+    const { counts, ...below } = again.end();
+    expect([counts.rows, sheet.map(({ number }) => number).filter(isRowOf(below))]).toEqual([2, [3, 10]]);
   });
 
   it('of many rows side by side lose no cell, wherever it stands, and tell kinds that show late', () => {

@@ -6,6 +6,7 @@ import {
   laidParts,
   partsHere,
   proposedHouse,
+  isRowOf,
   rowReader,
   tableId,
   type AdoptedTable,
@@ -158,7 +159,7 @@ export class AdoptingService {
       const laid = own.flatMap((table) =>
         tables
           .filter((one) => one.table === tableId(table))
-          .map((one) => ({ ...table, one, skipped: new Set(table.totals), cellsOf: rowReader(one, locale) })),
+          .map((one) => ({ one, sheet: table.sheet, isOwn: isRowOf(table), cellsOf: rowReader(one, locale) })),
       );
       if (laid.length === 0) continue;
       const opened = await openFile(await this.store.bytes(trx, houseId, id, kept), name);
@@ -169,9 +170,9 @@ export class AdoptingService {
           continue;
         }
         if (piece.piece !== 'rows') continue;
-        for (const { one, first, last, skipped, cellsOf } of laid.filter((table) => table.sheet === sheet)) {
-          const rows = piece.rows.filter(({ number }) => number >= first && number <= last && !skipped.has(number));
-          const entries = rows
+        for (const { one, isOwn, cellsOf } of laid.filter((table) => table.sheet === sheet)) {
+          const entries = piece.rows
+            .filter(({ number }) => isOwn(number))
             .map((row) => ({ id: randomUUID(), cells: cellsOf(row) }))
             .filter(({ cells }) => Object.keys(cells).length > 0);
           for (const batch of inBatches(entries, atOnce)) {

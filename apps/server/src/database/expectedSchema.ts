@@ -76,6 +76,7 @@ export const expectedSchema: readonly string[] = [
   'index returned_files_pkey of returned_files',
   'index returned_parts_pkey of returned_parts',
   'index returned_rows_entry of returned_rows',
+  'index returned_rows_mark of returned_rows',
   'index returned_rows_pkey of returned_rows',
   'index returned_shapes_pkey of returned_shapes',
   'index sent_entries_pkey of sent_entries',

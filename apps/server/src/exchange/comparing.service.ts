@@ -184,10 +184,10 @@ export class ComparingService {
   private async compareAll(file: ReturnedFile, run: number, opened: OpenedFile, survey: Survey, comparison: Comparison): Promise<void> {
     const { houseId } = file.caller;
     const { sent } = comparison.from;
-    comparison.before = await this.database.transaction(async (trx) => {
-      if (file.intake && !(await this.store.isNext(trx, houseId, file.id, file.intake))) throw new Overtaken();
-      return this.store.broughtBefore(trx, file, comparison.register.id, sent?.id ?? null);
-    });
+    const isNext = await this.database.transaction(
+      async (trx) => !file.intake || (await this.store.isNext(trx, houseId, file.id, file.intake)),
+    );
+    if (!isNext) throw new Overtaken();
     if (sent && survey.entryColumn === undefined) await this.knowAgain(houseId, sent, comparison);
     if (!sent) comparison.readAs(await told(opened, survey, comparison.writingsToTell()));
     await this.database.transaction((trx) => this.rows.clear(trx, houseId, file.id));
@@ -235,7 +235,10 @@ export class ComparingService {
       const out = from.sent
         ? await this.sent.some(trx, caller.houseId, from.sent.id, named)
         : new Map(named.map((id) => [id, now.get(id) ?? {}]));
-      const changes = comparison.changesIn(rows, out, now);
+      const found = comparison.changesIn(rows, out, now);
+      const marks = comparison.marksToAsk(found);
+      comparison.know(marks, await this.store.broughtBefore(trx, file, register.id, from.sent?.id ?? null, marks));
+      const changes = comparison.withoutThere(found);
       const judged = await this.judge(trx, caller, comparison, changes, standing);
       await this.rows.add(trx, caller.houseId, file.id, comparison.next(judged.length), judged);
     });

@@ -45,8 +45,8 @@ export interface Change {
 /** A file under comparison: its columns, and what its rows so far have shown. */
 export class Comparison {
   readonly seen = new Set<string>();
-  /** How often the new rows of files before hold the same. */
-  before = new Map<string, number>();
+  /** How often the new rows of files before hold the same, as far as it was asked. */
+  private readonly before = new Map<string, number>();
   readonly locale: Locale;
   private readonly places: readonly (readonly [at: number, column: ShownColumn])[];
   private readonly columns: readonly ShownColumn[];
@@ -146,7 +146,7 @@ export class Comparison {
       const text = shownInColumn(column, cells, this.locale);
       return text === '' ? [] : [{ field: column.key, text }];
     });
-    const key = markOfRow(typed).toString('base64');
+    const key = keyOf(markOfRow(typed));
     this.known.set(key, (this.known.get(key) ?? 0) + 1);
   }
 
@@ -171,7 +171,6 @@ export class Comparison {
     }));
     const added = found.added.flatMap(({ row, cells }): Change[] => {
       const mark = markOfRow(cells);
-      if (this.isThere(mark.toString('base64'))) return [];
       return [{ row, what: 'new', entry: randomUUID(), about: aboutTyped(cells), cells, mark }];
     });
     const rowOf = new Map(rows.map((row) => [row.row, row]));
@@ -185,10 +184,24 @@ export class Comparison {
     return [...changed, ...added, ...deleted].sort((one, other) => one.row - other.row);
   }
 
-  /** Whether a row is one that went out, or was brought before. */
-  private isThere(key: string): boolean {
-    if (takenOnce(this.known, key)) return true;
-    const isAgain = takenOnce(this.before, key);
+  /** The marks of new rows of which it is not known yet how often they were brought before. */
+  marksToAsk(changes: readonly Change[]): Buffer[] {
+    const asked = new Map<string, Buffer>();
+    for (const { mark } of changes) if (mark && !this.before.has(keyOf(mark))) asked.set(keyOf(mark), mark);
+    return [...asked.values()];
+  }
+  /** `counts`: of these marks; one that is not among them was not brought. */
+  know(marks: readonly Buffer[], counts: ReadonlyMap<string, number>): void {
+    for (const mark of marks) this.before.set(keyOf(mark), counts.get(keyOf(mark)) ?? 0);
+  }
+  /** Without new rows that went out, or were brought before. */
+  withoutThere(changes: readonly Change[]): Change[] {
+    return changes.filter(({ mark }) => !mark || !this.isThere(mark));
+  }
+
+  private isThere(mark: Buffer): boolean {
+    if (takenOnce(this.known, keyOf(mark))) return true;
+    const isAgain = takenOnce(this.before, keyOf(mark));
     if (isAgain) this.again += 1;
     return isAgain;
   }
@@ -251,6 +264,8 @@ export const counted = (count: number, one: string, several: string): string =>
 const hashOf = (held: unknown): Buffer => createHash('sha256').update(JSON.stringify(held)).digest();
 const markOfRow = (cells: readonly TypedCell[]): Buffer =>
   hashOf(cells.map(({ field, text }) => [field, text] as const).sort(([one], [other]) => (one < other ? -1 : 1)));
+/** A mark as a key of maps. */
+export const keyOf = (mark: Buffer): string => mark.toString('base64');
 /** Files of the same headings have the same shape. */
 export const shapeOf = (headings: readonly FileHeading[]): Buffer => hashOf(headings.map(({ heading }) => heading));
 

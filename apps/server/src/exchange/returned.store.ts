@@ -13,6 +13,7 @@ import {
 import { sql, type RawBuilder, type SqlBool } from 'kysely';
 import type { Caller } from '../access/access.js';
 import type { Reader, Trx } from '../database/database.js';
+import { keyOf } from './comparison.js';
 
 export interface ReturnedFile {
   readonly id: number;
@@ -169,7 +170,13 @@ export class ReturnedStore {
 
   /** Takes turns with whoever reads or ends another file of the intake; false while an earlier one of it is read, which goes first. */
   async isNext(trx: Trx, houseId: string, id: number, { id: intakeId }: IntakeOfFile): Promise<boolean> {
-    await trx.selectFrom('intakes').select('id').where('house_id', '=', houseId).where('id', '=', intakeId).forUpdate().executeTakeFirst();
+    await trx
+      .selectFrom('intakes')
+      .select('id')
+      .where('house_id', '=', houseId)
+      .where('id', '=', intakeId)
+      .forNoKeyUpdate()
+      .executeTakeFirst();
     const [first = id] = await this.reading(trx, houseId, intakeId);
     return first >= id;
   }
@@ -304,7 +311,7 @@ export class ReturnedStore {
   }
 
   /**
-   * How often new rows that hold the same came with earlier files of the same kind. Of a file that somebody brought: the rows that were stored
+   * How often new rows of these marks, which hold the same, came with earlier files of the same kind. Of a file that somebody brought: the rows that were stored
    * and are there. Of an intake: all that were not taken back as a whole, also those that wait, or were deleted here since.
    */
   async broughtBefore(
@@ -312,7 +319,9 @@ export class ReturnedStore {
     { caller: { houseId }, ...file }: Pick<ReturnedFile, 'caller' | 'id' | 'digest' | 'name' | 'intake'>,
     registerId: string,
     sentId: string | null,
+    marks: readonly Buffer[],
   ): Promise<Map<string, number>> {
+    if (marks.length === 0) return new Map();
     const { intake } = file;
     const isBefore =
       sentId === null && intake ? sql<SqlBool>`(${isOfIntake(intake, file)}) and ${isStillBrought}` : isStored(registerId, file, sentId);
@@ -326,11 +335,11 @@ export class ReturnedStore {
       .where('returned_files.id', '!=', file.id)
       .where('returned_files.register_id', '=', registerId)
       .where('what', '=', 'new')
-      .where('mark', 'is not', null)
+      .where('mark', '=', sql<Buffer>`any(${marks}::bytea[])`)
       .where(isBefore)
       .groupBy('mark')
       .execute();
-    return new Map(rows.map(({ mark, rows: count }) => [mark!.toString('base64'), count]));
+    return new Map(rows.map(({ mark, rows: count }) => [keyOf(mark!), count]));
   }
 
   async remembered(db: Reader, houseId: string, registerId: string, shape: Buffer): Promise<readonly RememberedColumn[] | undefined> {

@@ -37,12 +37,25 @@ export const {
 } = upkeepApi;
 
 /** How many things want mending. */
-export const upkeepCount = ({ findings, parents, orphans, failing, untold, faulty, alikes, between, empty, outside }: Upkeep): number =>
+export const upkeepCount = ({
+  findings,
+  parents,
+  orphans,
+  failing,
+  untold,
+  intakes,
+  faulty,
+  alikes,
+  between,
+  empty,
+  outside,
+}: Upkeep): number =>
   findings.filter(({ kind }) => kind !== 'unused').length +
   parents.length +
   orphans.length +
   failing.length +
   untold.length +
+  intakes.length +
   faulty.length +
   alikes.reduce((sum, { groups }) => sum + groups.length, 0) +
   between.length +

@@ -5,7 +5,7 @@ import { ColumnCounts, type FoundColumn } from './columns.js';
 import type { CountedRow, TableCounts } from './counts.js';
 import { findLevels, type FoundLevels, type LevelColumn } from './levels.js';
 import { Meanings } from './meanings.js';
-import type { CountedTable } from './tables.js';
+import type { CountedTable, Stretch } from './tables.js';
 
 /** Where a table stands: in which file, on which of its sheets, and as which table there, each counted from 0. */
 export interface TablePlace {
@@ -37,6 +37,8 @@ export interface AdoptedTable extends TablePlace {
   readonly first: number;
   readonly last: number;
   readonly totals: readonly number[];
+  /** Not there in what was found by an older version. */
+  readonly others?: readonly Stretch[];
   /** How many rows it has. */
   readonly rows: number;
   readonly columns: readonly FoundColumn[];
@@ -57,7 +59,7 @@ const mostPaths = 20_000;
 export function adoptedTable(
   place: TablePlace,
   title: string,
-  { titles, heading, columns, first, last, totals, counts }: CountedTable,
+  { titles, heading, columns, first, last, totals, others, counts }: CountedTable,
 ): AdoptedTable {
   const counted = columns.map(({ at }) => counts.at(at) ?? new ColumnCounts(counts.house));
   const found = columns.map(({ at, heading: name }, nth) => counted[nth]!.found(at, name));
@@ -70,6 +72,7 @@ export function adoptedTable(
     first,
     last,
     totals,
+    others,
     rows: counts.rows,
     columns: found,
     cut: counted.reduce((sum, column) => sum + column.cut, 0),

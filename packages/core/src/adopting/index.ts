@@ -14,7 +14,7 @@ export { adoptedTable, type AdoptedTable, type FoundChain, type PathCount, type 
 export { boundsRule, laidParts, catalogToBe, fieldsToBe, rowReader, type LaidHouse, type LaidTable } from './laid.js';
 export { findLevels, type Dependence, type FoundLevels, type LevelColumn } from './levels.js';
 export { proposedHouse, type HouseProposal, type ProposedColumn, type ProposedList, type ProposedTable } from './proposal.js';
-export { findTables, TablesFinder, WithHeading, type CountedTable, type FoundTable, type SheetRow } from './tables.js';
+export { findTables, isRowOf, TablesFinder, WithHeading, type CountedTable, type FoundTable, type SheetRow } from './tables.js';
 export { type AdoptedValue, type Contradiction } from './composed.js';
 export { tableId } from './given.js';
 export { noMends, tableUses, type Mends, type TableUse } from './mends.js';

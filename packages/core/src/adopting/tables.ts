@@ -23,7 +23,19 @@ export interface FoundTable {
   readonly last: number;
   /** Rows between them that are none of its own: they add up the others. */
   readonly totals: readonly number[];
+  /** Stretches of rows between them that are those of other tables. */
+  readonly others: readonly Stretch[];
 }
+/** The numbers of a first and a last row. */
+export type Stretch = readonly [first: number, last: number];
+
+/** Which rows of the sheet are those of a table, by their numbers. */
+export function isRowOf({ first, last, totals, others = [] }: RowsOf): (number: number) => boolean {
+  const added = new Set(totals);
+  return (number) =>
+    number >= first && number <= last && !added.has(number) && !others.some(([from, to]) => number >= from && number <= to);
+}
+type RowsOf = Pick<FoundTable, 'first' | 'last' | 'totals'> & { readonly others?: readonly Stretch[] | undefined };
 
 /** A table with what its rows hold. */
 export interface CountedTable extends FoundTable {
@@ -137,6 +149,7 @@ function headingAt(headings: readonly SheetRow[], at: number, from: number): str
 class Finding {
   private readonly counts: TableCounts;
   private readonly totals: number[] = [];
+  private readonly others: Stretch[] = [];
   private first: number | undefined;
   private last: number | undefined;
 
@@ -151,6 +164,18 @@ class Finding {
 
   add(rows: readonly SheetRow[]): void {
     for (const row of rows) this.addRow(row, this.block.from, this.block.to);
+  }
+
+  /** Rows follow from one on: what stands between is not its own where another table lies there. */
+  goesOnAt(number: number, all: readonly Finding[]): void {
+    const { last } = this;
+    if (last !== undefined && all.some((other) => other !== this && other.liesUnder(this.block, last)))
+      this.others.push([last + 1, number - 1]);
+  }
+
+  private liesUnder({ from, to }: Block, row: number): boolean {
+    const lowest = this.last ?? this.headings.at(-1)?.number ?? 0;
+    return lowest > row && this.block.from <= to && this.block.to >= from;
   }
 
   /** Takes what stands in a row between two columns, be it beyond those that were filled before. */
@@ -201,6 +226,7 @@ class Finding {
         first,
         last,
         totals: this.totals.filter((number) => number > first && number < last),
+        others: this.others.filter(([from]) => from < last),
         counts,
       },
     ];
@@ -261,6 +287,7 @@ export class TablesFinder {
     for (const into of new Set(placed.map((one) => one.into))) {
       const own = placed.filter((one) => one.into === into);
       const [first] = own;
+      into.goesOnAt(band[0]!.number, this.found);
       if (own.length === 1) into.add(first!.rows);
       else into.add(band.filter((row) => own.some(({ block }) => hasIn(row, block.from, block.to))));
     }
@@ -313,7 +340,7 @@ export class WithHeading {
   private readonly from: number;
   private readonly to: number;
   private readonly top: number;
-  private readonly totals: ReadonlySet<number>;
+  private readonly isOwn: (number: number) => boolean;
 
   constructor(
     private readonly table: CountedTable,
@@ -323,19 +350,19 @@ export class WithHeading {
     this.from = table.columns[0]?.at ?? 0;
     this.to = table.columns.at(-1)?.at ?? 0;
     this.top = Math.min(table.heading ?? table.first, heading ?? table.first);
-    this.totals = new Set(table.totals);
+    this.isOwn = isRowOf({ ...table, first: this.top });
   }
 
   /** Rows of the sheet, in their order. */
   add(rows: readonly SheetRow[]): void {
     for (const row of rows) {
       const { number } = row;
-      if (number < this.top || number > this.table.last || !hasIn(row, this.from, this.to)) continue;
+      if (!this.isOwn(number) || !hasIn(row, this.from, this.to)) continue;
       if (number === this.heading) {
         this.named = row;
         this.first = undefined;
         this.counts = new TableCounts(this.table.counts.house);
-      } else if (!this.totals.has(number)) {
+      } else {
         this.first ??= number;
         this.counts.add(row, this.from, this.to);
       }

@@ -14,6 +14,7 @@ const statements = [
   `alter table returned_files add column intake_id uuid, add column way text not null default 'person' check (way in ('person', 'folder', 'program')),
      add column program text, add column part_of bigint,
      add foreign key (house_id, intake_id) references intakes (house_id, id) on delete set null (intake_id)`,
+  `create index returned_rows_mark on returned_rows (house_id, mark) where mark is not null`,
   `create index returned_files_intake on returned_files (house_id, intake_id, id) where intake_id is not null`,
 ];
 
