@@ -3,8 +3,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { loadHouse } from '@dellum/demo';
-import type { AdoptionSummary, AdoptionView, BuildView, FieldCount, LedgerPage, Problem, RegisterView } from '@dellum/contract';
+import type { AdoptionSummary, AdoptionView, BuildView, FieldCount, LedgerPage, Me, Problem, RegisterView } from '@dellum/contract';
+import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { lockBuild } from '../src/database/database.js';
 import { unreadable } from './badFiles.js';
 import { ruleDto } from './entrySheet.js';
 import { entriesOf, openHouse, smallHouse, startServer, until, Visitor, type Running } from './house.js';
@@ -49,6 +51,14 @@ async function bring(visitor: Visitor, name: string, bytes: Buffer, proposal?: s
     body: new Uint8Array(bytes),
   });
   return { status: response.status, body: (await response.json()) as AdoptionView & Problem };
+}
+/** How many transactions wait for a build that another one holds. */
+async function waitingForLocks(): Promise<number> {
+  const { rows } = await sql<{ waiting: number }>`select count(*)::int as waiting from pg_locks
+    where locktype = 'advisory' and not granted and database = (select oid from pg_database where datname = current_database())`.execute(
+    running.database.kysely,
+  );
+  return rows[0]!.waiting;
 }
 const view = (visitor: Visitor, id: string) => visitor.get<AdoptionView>(`/adoptions/${id}`);
 async function settled(visitor: Visitor, id: string): Promise<AdoptionView> {
@@ -475,6 +485,76 @@ describe('Files become a house', () => {
     const anew = await settled(visitor, id);
     expect(anew.proposal!.tables[0]).toMatchObject({ heading: 2, rows: 20 });
     expect(anew.proposal!.tables[0]!.columns.map(({ heading }) => heading)).toEqual(['Name', 'Town']);
+  });
+
+  it('chooses from the lists that the house has, unless one says otherwise, and makes no second ones', async () => {
+    const visitor = await emptyHouse();
+    const first = await proposed(visitor, [['kasse_maerz.csv', till()]]);
+    expect(first.proposal!.lists.map(({ catalog }) => catalog)).toEqual([null, null]);
+    const [levels, paid] = (await applied(visitor, first.id)).applied!.catalogs.map(({ id }) => id);
+    const second = await proposed(visitor, [['kasse_april.csv', till()]]);
+    expect(second.proposal!.lists.map(({ id, catalog, columns }) => [id, catalog, columns.length])).toEqual([
+      [`house:${levels!}`, levels, 2],
+      [`house:${paid!}`, paid, 1],
+    ]);
+    const left = await mend(visitor, second.id, 'lists', { list: `house:${paid!}`, wanted: false });
+    const own = left.proposal!.tables[0]!.columns.find(({ heading }) => heading === 'Zahlung')!.list!;
+    expect([own.id.startsWith('house:'), left.proposal!.lists.find(({ id }) => id === `house:${paid!}`)?.wanted]).toEqual([false, false]);
+    await mend(visitor, second.id, 'lists', { list: `house:${paid!}`, wanted: true });
+    expect((await visitor.call('PUT', `/adoptions/${second.id}/lists`, { list: 'house:x', wanted: true })).status).toBe(422);
+
+    const done = await applied(visitor, second.id);
+    expect([done.applied!.catalogs, done.applied!.entries, done.applied!.rows]).toEqual([[], 60, 0]);
+    const sales = (await registersIn(visitor)).get('kasse april')!;
+    const rules = sales.fields.flatMap(({ key, rule }) =>
+      rule?.kind === 'catalog' ? [[key, rule.catalogId, rule.level, rule.parents]] : [],
+    );
+    expect(rules).toEqual([
+      ['gruppe', levels, 0, []],
+      ['pflanze', levels, 1, ['gruppe']],
+      ['zahlung', paid, null, []],
+    ]);
+    // Known by its other name, and written as the house writes it.
+    expect((await entriesOf(visitor, sales))[13]!.cells['pflanze']).toBe('Lavendel');
+    const counts = await visitor.get<FieldCount[]>(`/registers/${sales.id}/counts`);
+    expect(counts.map(({ outside }) => outside)).toEqual(counts.map(() => 0));
+    // What others choose from stays; what nobody else needs goes.
+    expect((await visitor.call<Problem>('POST', `/adoptions/${first.id}/taken-back`, {})).body.code).toBe('in-use');
+    expect((await visitor.call('POST', `/adoptions/${second.id}/taken-back`, {})).status).toBe(200);
+    expect((await visitor.call('POST', `/adoptions/${first.id}/taken-back`, {})).status).toBe(200);
+  });
+
+  it('stores nothing where a list is gone from which it was to choose, says so, and is made anew', async () => {
+    const visitor = await emptyHouse();
+    const definition = {
+      parts: [{ kind: 'typed', join: 'or', values: ['bar', 'Karte'] }],
+      filter: null,
+      distinct: 'value',
+      order: { by: 'kept' },
+    };
+    const { body: catalog } = await visitor.call<{ id: string }>('POST', '/catalogs', { title: 'Zahlungen', note: '', definition });
+    const ready = await proposed(visitor, [['kasse.csv', till()]]);
+    expect(ready.proposal!.lists.map(({ catalog: known }) => known)).toContain(catalog.id);
+    const { key } = (await visitor.get<Me>('/session')).house;
+    const { id: houseId } = await running.database.kysely
+      .selectFrom('houses')
+      .select('id')
+      .where('key', '=', key)
+      .executeTakeFirstOrThrow();
+    let deleted: Promise<{ status: number }> | undefined;
+    await running.database.transaction(async (trx) => {
+      await lockBuild(trx, houseId);
+      deleted = visitor.call('DELETE', `/catalogs/${catalog.id}`);
+      await until(async () => (await waitingForLocks()) > 0);
+      expect((await visitor.call('POST', `/adoptions/${ready.id}/applied`, {})).status).toBe(202);
+      await until(async () => (await waitingForLocks()) > 1);
+    });
+    expect((await deleted!).status).toBeLessThan(300);
+    const told = await settled(visitor, ready.id);
+    expect([told.state, told.why]).toEqual(['ready', expect.stringContaining('is not there any more')]);
+    expect(told.proposal!.lists.map(({ catalog: known }) => known)).toEqual([null, null]);
+    expect((await visitor.get<BuildView>('/build')).sheets).toEqual([]);
+    expect((await applied(visitor, ready.id)).state).toBe('applied');
   });
 
   it('comes in beside what is there, under names of its own, and is not taken back while something stands on it', async () => {

@@ -22,7 +22,8 @@ export class AdoptFileDto {
 }
 
 const tableIdForm = /^\d{1,4}\.\d{1,5}\.\d{1,5}$/u;
-const listIdForm = /^\d{1,4}\.\d{1,5}\.\d{1,5}(?:\/\d{1,4})?$/u;
+/** Of a list out of the files, or of a catalog of the house. */
+const listIdForm = /^(?:\d{1,4}\.\d{1,5}\.\d{1,5}(?:\/\d{1,4})?|house:[\da-f-]{36})$/u;
 
 /** What is changed of a table. */
 export class MendTableDto {
@@ -131,6 +132,8 @@ export interface LaidAdoption {
   /** In its sheets, and in its lists. */
   readonly entries: number;
   readonly rows: number;
+  /** The catalogs of the house from which its columns choose, as they were looked at. */
+  readonly chosen?: readonly string[];
 }
 export interface AdoptedFile {
   readonly name: string;

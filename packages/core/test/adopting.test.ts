@@ -5,7 +5,10 @@ import {
   compileCatalog,
   fieldsToBe,
   findTables,
+  houseList,
+  houseListId,
   houseLocale,
+  isRowOf,
   judge,
   laidParts,
   lookUp,
@@ -15,6 +18,7 @@ import {
   tableId,
   type AdoptedTable,
   type CameBack,
+  type Item,
   type Mends,
   type SheetRow,
 } from '@dellum/core';
@@ -99,6 +103,73 @@ function sales(seed: number, rows: number): Sales {
     ],
   };
 }
+
+describe('A proposal for a house that has lists', () => {
+  const { lines, meant } = sales(11, 600);
+  const found = adopted([lines]);
+  const item = (path: readonly string[], value: string, over: Partial<Item> = {}): Item => ({
+    ...{ path, value, label: value, state: 'offered', from: [], otherNames: [] },
+    ...over,
+  });
+  const house = [
+    houseList({ id: 'c1', title: 'Growers' }, [
+      // Its values are codes; what the file holds is what is shown for them, or called besides.
+      ...growers.map((grower, at) => item([], `G${at}`, at === 0 ? { label: 'Fenn', otherNames: [grower] } : { label: grower })),
+      item([], 'G9', { label: 'Gone', state: 'retired' }),
+    ]),
+    houseList({ id: 'c2', title: 'Plants' }, [
+      ...['Herbs', 'Climbers', 'Shrubs'].map((group) => item([], group)),
+      ...plants.map(([group, plant]) => item([group], plant)),
+    ]),
+    houseList(
+      { id: 'c3', title: 'Towns' },
+      ['Ashby', 'Selmer'].map((town) => item([], town)),
+    ),
+  ];
+  const idIn = (text: string) => growers.indexOf(text);
+
+  it('binds columns to them, at their levels, and makes catalogs of the rest alone', () => {
+    const proposal = proposedHouse(found, noMends, house);
+    expect(proposal.lists.map(({ title, catalog, levels }) => [title, catalog, levels.map(({ heading }) => heading)])).toEqual([
+      ['Growers', 'c1', ['Grower']],
+      ['Plants', 'c2', ['Group', 'Plant']],
+      ['How', null, ['How']],
+    ]);
+    const laid = laidParts(proposal, found, () => crypto.randomUUID());
+    expect(laid.parts.catalogs.map(({ title }) => title)).toEqual(['How']);
+    const fields = laid.parts.sheets[0]!.registers[0]!.fields;
+    expect(fields.flatMap(({ key, rule }) => (rule?.kind === 'catalog' ? [[key, rule.catalogId, rule.level, rule.parents]] : []))).toEqual([
+      ['grower', 'c1', null, []],
+      ['group', 'c2', 0, []],
+      ['plant', 'c2', 1, ['group']],
+      ['how', laid.parts.catalogs[0]!.id, null, []],
+    ]);
+    // Each row holds what the house writes for it, slips of the finger included.
+    const read = rowReader(laid.tables[0]!, houseLocale);
+    const rows = sheetOf(lines).filter(({ number }) => isRowOf(found[0]!)(number));
+    const entered = rows.map((row) => ({ row, cells: read(row) }));
+    expect(entered).toHaveLength(600);
+    const outside = proposal.tables[0]!.columns[2]!.outside;
+    const wrong = entered.filter(({ row, cells }) => {
+      const held = row.cells.get(2);
+      const written = held?.is === 'text' ? held.text : '';
+      return cells['grower'] !== `G${idIn(meant.get(written) ?? written)}`;
+    });
+    expect(wrong.length).toBe(outside);
+    expect(outside).toBeLessThan(12);
+  });
+
+  it('leaves out those that are not wanted, which stay to be wanted again', () => {
+    const mends: Mends = { ...noMends, lists: [{ list: houseListId('c1'), wanted: false, title: 'Never' }] };
+    const { lists } = proposedHouse(found, mends, house);
+    expect(lists.map(({ title, catalog, wanted }) => [title, catalog, wanted])).toEqual([
+      ['Plants', 'c2', true],
+      ['Grower', null, true],
+      ['How', null, true],
+      ['Growers', 'c1', false],
+    ]);
+  });
+});
 
 describe('A proposal', () => {
   const { lines, meant } = sales(7, 600);

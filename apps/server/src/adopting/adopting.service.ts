@@ -22,9 +22,13 @@ import { LedgerStore } from '../ledger/ledger.store.js';
 import { StructureService } from '../structure/structure.service.js';
 import { AdoptionsStore, type Adoption } from './adoptions.store.js';
 import { AdoptionThreadsService, ThreadsStopped } from './adoptionThreads.service.js';
+import { HouseListsService } from './houseLists.service.js';
 
 /** So many entries are stored with one statement. */
 const atOnce = 2000;
+
+/** A catalog of the house, from which columns were to choose, is gone since. */
+class HouseChanged extends Error {}
 
 @Injectable()
 export class AdoptingService {
@@ -35,6 +39,7 @@ export class AdoptingService {
     private readonly builds: StructureService,
     private readonly store: AdoptionsStore,
     private readonly threads: AdoptionThreadsService,
+    private readonly lists: HouseListsService,
     private readonly parts: PartsStore,
     private readonly laying: LayingStore,
     private readonly ledger: LedgerStore,
@@ -95,12 +100,15 @@ export class AdoptingService {
         await this.tell(trx, houseId);
       });
     } catch (error) {
-      this.logger.error(`A proposal could not be applied: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
+      const isChanged = error instanceof HouseChanged;
+      if (!isChanged)
+        this.logger.error(`A proposal could not be applied: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`);
       await this.database.transaction(async (trx) => {
         const adoption = await this.store.claim(trx, houseId, id);
         if (adoption?.state !== 'applying') return;
-        const why =
-          'Something went wrong here while it was applied; nothing of it is stored. Try again; if it happens again, tell whoever runs Dellum.';
+        const why = isChanged
+          ? 'A catalog of the house from which columns were to choose is not there any more; nothing is stored. Look at the proposal again: it is made anew.'
+          : 'Something went wrong here while it was applied; nothing of it is stored. Try again; if it happens again, tell whoever runs Dellum.';
         await this.store.change(trx, houseId, id, { state: 'ready', why });
         await this.tell(trx, houseId);
       });
@@ -109,8 +117,13 @@ export class AdoptingService {
 
   private async lay(trx: Trx, houseId: string, { id, mends, ...adoption }: Adoption, found: readonly AdoptedTable[]): Promise<void> {
     const by = adoption.applied!.by;
-    const { locale } = await this.builds.at(trx, houseId);
-    const house = laidParts(proposedHouse(found, mends), found, randomUUID);
+    const build = await this.builds.at(trx, houseId);
+    const { locale } = build;
+    // As it was looked at: what has come into the house since is chosen by nobody.
+    const chosen = new Set(adoption.applied!.chosen);
+    const lists = (await this.lists.of(trx, build)).filter(({ catalogId }) => chosen.has(catalogId));
+    if (lists.length < chosen.size) throw new HouseChanged();
+    const house = laidParts(proposedHouse(found, mends, lists), found, randomUUID);
     const parts = brought(house.parts, partsHere(await this.parts.read(trx, houseId)), beside(house.parts));
     await this.laying.lay(trx, houseId, parts, { by, hash: '' });
     for (const { registerId, rows } of house.lists)

@@ -1,7 +1,7 @@
 // Houses out of files: taken in, looked at and mended by whoever designs, applied as one act, taken back as one.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, partReads, type Mends } from '@dellum/core';
+import { catalogIdOf, partReads, type HouseList, type Mends } from '@dellum/core';
 import {
   mostAdoptedBytes,
   mostAdoptedFiles,
@@ -18,7 +18,7 @@ import {
 } from '@dellum/contract';
 import type { Caller } from '../access/access.js';
 import { ChangesStore } from '../changes/changes.store.js';
-import { Database, type Trx } from '../database/database.js';
+import { Database, type Reader, type Trx } from '../database/database.js';
 import { keptInParts } from '../exchange/fileParts.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
@@ -27,6 +27,7 @@ import { StructureService } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { AdoptionsStore, type Adoption } from './adoptions.store.js';
 import { AdoptionThreadsService } from './adoptionThreads.service.js';
+import { HouseListsService } from './houseLists.service.js';
 
 /** What is changed of a proposal by hand takes so many characters at most. */
 const mostSaid = 2_000_000;
@@ -38,6 +39,7 @@ export class AdoptionsService {
     private readonly builds: StructureService,
     private readonly store: AdoptionsStore,
     private readonly threads: AdoptionThreadsService,
+    private readonly lists: HouseListsService,
     private readonly ledger: LedgerStore,
     private readonly changes: ChangesStore,
     private readonly jobs: JobsService,
@@ -104,9 +106,13 @@ export class AdoptionsService {
     const isShown = found !== null && (state === 'ready' || state === 'applying');
     return {
       ...{ id, at: adoption.at.toISOString(), by: adoption.by, state, files: plain(files), why: adoption.why, said: adoption.said },
-      ...(isShown && { proposal: await this.threads.propose({ found, mends }) }),
+      ...(isShown && { proposal: await this.threads.propose({ found, mends, house: await this.houseLists(db, houseId) }) }),
       ...(state === 'applied' && applied && { applied: await this.appliedView(houseId, applied) }),
     };
+  }
+
+  private async houseLists(db: Reader, houseId: string): Promise<HouseList[]> {
+    return this.lists.of(db, await this.builds.now(houseId));
   }
 
   private async appliedView(houseId: string, applied: LaidAdoption): Promise<AppliedAdoption> {
@@ -181,7 +187,9 @@ export class AdoptionsService {
 
   /** Lays all that is proposed into the house; a job does it. */
   async apply(caller: Caller, id: string): Promise<AdoptionView> {
-    await this.change(caller, id, ['ready'], async (trx) => {
+    const house = await this.houseLists(this.database.kysely, caller.houseId);
+    await this.change(caller, id, ['ready'], async (trx, { found, mends }) => {
+      const { lists } = await this.threads.propose({ found: found ?? [], mends, house });
       const applied: LaidAdoption = {
         by: caller.id,
         at: new Date().toISOString(),
@@ -190,6 +198,7 @@ export class AdoptionsService {
         catalogs: [],
         entries: 0,
         rows: 0,
+        chosen: lists.flatMap(({ catalog, wanted }) => (catalog !== null && wanted ? [catalog] : [])),
       };
       await this.store.change(trx, caller.houseId, id, { state: 'applying', why: null, applied });
       await this.jobs.send(trx, 'adopt', [{ houseId: caller.houseId, adoptionId: id }]);

@@ -19,7 +19,7 @@ export type Mend = { readonly id: string } & (
 export const adoptionsApi = api.injectEndpoints({
   endpoints: (build) => ({
     adoptions: build.query<AdoptionSummary[], void>({ query: () => path, providesTags: changed }),
-    adoption: build.query<AdoptionView, string>({ query: (id) => `${path}/${id}`, providesTags: changed }),
+    adoption: build.query<AdoptionView, string>({ query: (id) => `${path}/${id}`, providesTags: [...changed, 'Build'] }),
     mendAdoption: build.mutation<AdoptionView, Mend>({
       query: ({ id, of, mend }) => ({ path: `${path}/${id}/${of}`, method: 'PUT', body: mend }),
       onQueryStarted: async ({ id }, { dispatch, queryFulfilled }) => {

@@ -65,7 +65,7 @@ export function composed(list: Making, said: ReadonlyMap<string, string | null>)
       const value = path.at(-1)!;
       const texts = spelled.get(value) ?? [];
       const entries = texts.reduce((sum, one) => sum + one.entries, 0);
-      const label = level === deepest ? labels.get(value) : undefined;
+      const label = level === deepest && list.catalog === null ? labels.get(value) : undefined;
       const spellings = texts.filter((one) => one.value !== value);
       return { value, path: path.slice(0, -1), entries, spellings, ...(label !== undefined && { label }) };
     });

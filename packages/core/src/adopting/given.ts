@@ -121,6 +121,14 @@ export const knownAt = ({ paths, labels }: Pick<Home, 'paths' | 'labels'>, level
   return new Map(level === (paths[0]?.length ?? 0) - 1 ? [...labels, ...values] : values);
 };
 
+const knownOf = new WeakMap<Home['paths'], KnownTexts[]>();
+/** The same, to be looked up; made once for each level of a list. */
+export function knownTexts(home: Pick<Home, 'paths' | 'labels'>, level: number): KnownTexts {
+  const levels = knownOf.get(home.paths) ?? [];
+  knownOf.set(home.paths, levels);
+  return (levels[level] ??= new KnownTexts(knownAt(home, level).keys()));
+}
+
 export const isText = ({ wanted, kind, found, list }: GivenColumn): boolean =>
   wanted && kind === 'text' && found.values !== null && list !== false;
 
@@ -132,7 +140,7 @@ export function levelFor({ found }: GivenColumn, home: Pick<Home, 'paths' | 'lab
   // What stands once in each row is a number of its own, and chosen from nothing.
   if (found.distinct * leastRepeated > found.filled) return undefined;
   const depth = home.paths[0]?.length ?? 0;
-  const shares = Array.from({ length: depth }, (_, level) => new KnownTexts(knownAt(home, level).keys()).share(found.values ?? []));
+  const shares = Array.from({ length: depth }, (_, level) => knownTexts(home, level).share(found.values ?? []));
   const best = shares.reduce((most, share, level) => (share > (shares[most] ?? 0) ? level : most), 0);
   return (shares[best] ?? 0) >= sameShare ? best : undefined;
 }

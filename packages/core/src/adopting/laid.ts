@@ -116,7 +116,7 @@ interface LaidList {
 
 /** `found`: the tables that the proposal is of. `newId` makes ids. */
 export function laidParts({ tables, lists }: HouseProposal, found: readonly AdoptedTable[], newId: () => string): LaidHouse {
-  const wanted = lists.filter((list) => list.wanted);
+  const wanted = lists.filter((list) => list.wanted && list.catalog === null);
   const titles: string[] = [];
   const keys = new Set<string>();
   const laid = wanted.map((list): LaidList => {
@@ -127,12 +127,13 @@ export function laidParts({ tables, lists }: HouseProposal, found: readonly Adop
     const home = tables.find(({ id }) => id === list.home);
     return home ? ofTable(list, home, found, { title, key, newId }) : ofColumns(list, { title, key, newId });
   });
+  const offered: OfferedList[] = [...laid, ...ofTheHouse(lists)];
   const entered = tables.filter((table) => table.wanted && table.use === 'entries');
   const sheetTitles: string[] = [];
   const sheets = entered.map((table) => {
     const title = freeAmong(table.title.slice(0, longestName) || 'Entries', sheetTitles);
     sheetTitles.push(title);
-    return { table, register: enteredRegister(table, title, laid, newId()) };
+    return { table, register: enteredRegister(table, title, offered, newId()) };
   });
   const registers = laid.map(({ register }) => register);
   const source: PartsSheet[] = registers.length === 0 ? [] : [sheetOf(newId(), 'source', freeAmong(listsTitle, sheetTitles), registers)];
@@ -144,7 +145,7 @@ export function laidParts({ tables, lists }: HouseProposal, found: readonly Adop
       catalogs: laid.map(({ catalog }) => catalog),
     },
     tables: [
-      ...sheets.map(({ table, register }) => laidTable(table, register, laid)),
+      ...sheets.map(({ table, register }) => laidTable(table, register, offered)),
       ...laid.flatMap(({ list, register }) => tables.filter(({ id }) => id === list.home).map((table) => laidTable(table, register, []))),
     ],
     lists: laid.flatMap(({ register, rows }) => (rows ? [{ registerId: register.id, rows }] : [])),
@@ -165,7 +166,7 @@ interface ComingIn {
 const comingIn = (table: ProposedTable, { fields }: PartsRegister): ComingIn[] =>
   table.columns.filter(({ wanted }) => wanted).map((column, place) => ({ column, field: fields[place]! }));
 
-function laidTable(table: ProposedTable, register: PartsRegister, laid: readonly LaidList[]): LaidTable {
+function laidTable(table: ProposedTable, register: PartsRegister, laid: readonly OfferedList[]): LaidTable {
   return {
     table: table.id,
     registerId: register.id,
@@ -184,6 +185,9 @@ interface OfferedList {
   readonly list: ProposedList;
   readonly catalog: { readonly id: string };
 }
+
+const ofTheHouse = (lists: readonly ProposedList[]): OfferedList[] =>
+  lists.flatMap((list) => (list.wanted && list.catalog !== null ? [{ list, catalog: { id: list.catalog } }] : []));
 
 /** The fields that a table becomes, in the order of its columns that come in, with their rules; catalogs bear the ids of their lists. */
 export function fieldsToBe(

@@ -2,7 +2,8 @@
 import { matchKey } from '../text/index.js';
 import { wantsToBeList } from '../upkeep/index.js';
 import type { PathCount } from './found.js';
-import { columnId, homeOf, isText, levelFor, sameShare, type Given, type GivenColumn } from './given.js';
+import { columnId, homeOf, isText, knownTexts, levelFor, sameShare, type Given, type GivenColumn } from './given.js';
+import { houseListId, type HouseList } from './houseLists.js';
 import { KnownTexts, Meanings } from './meanings.js';
 import type { Mends } from './mends.js';
 
@@ -16,6 +17,8 @@ export interface Making {
   readonly id: string;
   readonly title: string;
   readonly home: Given | undefined;
+  /** The catalog of the house that it is. */
+  readonly catalog: string | null;
   readonly levels: readonly string[];
   /** Of a list that is there already, a table or drop-downs that depend on one another, its values with their parents; empty for one that is made. */
   readonly paths: readonly (readonly string[])[];
@@ -30,9 +33,13 @@ export interface Making {
   readonly joined: readonly { readonly id: string; readonly title: string }[];
 }
 
-/** Puts the lists together: tables that are lists, then chains of columns, then single columns; each joins one that is there if it can. */
-export function listsOf(tables: readonly Given[]): Making[] {
-  const lists: Making[] = tables.flatMap((table): Making[] => {
+/**
+ * Puts the lists together: those of the house, tables that are lists, then chains of columns, then single columns; each joins one that is there if
+ * it can. A list of the house that nothing joins is left out.
+ */
+export function listsOf(tables: readonly Given[], house: readonly HouseList[]): Making[] {
+  const ofHouse = house.filter(({ paths }) => paths.length > 0).map(ofHouseList);
+  const ofTables = tables.flatMap((table): Making[] => {
     const home = table.wanted && table.use === 'list' ? homeOf(table) : undefined;
     if (!home) return [];
     const levels = home.levels.map(({ heading }) => heading);
@@ -41,6 +48,7 @@ export function listsOf(tables: readonly Given[]): Making[] {
         id: table.id,
         title: table.title,
         home: table,
+        catalog: null,
         levels,
         paths: home.paths,
         labels: home.labels,
@@ -51,6 +59,7 @@ export function listsOf(tables: readonly Given[]): Making[] {
       },
     ];
   });
+  const lists = [...ofHouse, ...ofTables];
   const entered = tables.filter(({ wanted, use }) => wanted && use === 'entries');
   const taken = new Set<GivenColumn>();
   const join = (list: Making, column: GivenColumn, level: number) => {
@@ -75,7 +84,7 @@ export function listsOf(tables: readonly Given[]): Making[] {
     }
   for (const column of entered.flatMap(({ columns }) => columns.filter((one) => isText(one) && !taken.has(one)))) {
     const list = dropDownOf(column, tables, lists);
-    if (list) join(list, column, list.home ? levelIn(list, column) : 0);
+    if (list) join(list, column, list.home ? levelIn(list, column) : list.levels.length - 1);
   }
   for (const column of entered.flatMap(({ columns }) => columns.filter((one) => isText(one) && !taken.has(one)))) {
     for (const list of lists) {
@@ -123,8 +132,15 @@ export function listsOf(tables: readonly Given[]): Making[] {
       join(list, column, 0);
     }
   }
-  return lists;
+  return lists.filter(({ catalog, columns }) => catalog === null || columns.length > 0);
 }
+
+function ofHouseList({ catalogId, title, paths, names }: HouseList): Making {
+  const made = { id: houseListId(catalogId), title, home: undefined, catalog: catalogId, levels: (paths[0] ?? [title]).map(() => title) };
+  return { ...made, paths, labels: new Map(names), offered: undefined, columns: [], chains: [], joined: [] };
+}
+/** One that was said to be left out: it is shown, so that it can be wanted again. */
+export const leftHouseList = (list: HouseList): Making => ofHouseList({ ...list, paths: [], names: [] });
 
 /** Columns of a table whose drop-downs depend on one another, the outermost first. */
 function dependentIn({ columns }: Given): GivenColumn[][] {
@@ -185,6 +201,9 @@ function dropDownOf(column: GivenColumn, tables: readonly Given[], lists: Making
   const source = taken.takes === 'column' ? tables.find(({ id }) => id === taken.table) : undefined;
   const home = source && lists.find((list) => list.home === source);
   if (home && taken.takes === 'column' && homeOf(source)?.levels.some(({ found }) => found.at === taken.at)) return home;
+  const offered = taken.values.map((value) => ({ value, entries: 1 }));
+  const ofHouse = lists.find((list) => list.catalog !== null && knownTexts(list, list.levels.length - 1).share(offered) >= sameShare);
+  if (ofHouse) return ofHouse;
   const keys = new Set(taken.values.map(matchKey));
   const same = lists.find(({ offered }) => offered && offered.length === keys.size && offered.every((value) => keys.has(matchKey(value))));
   if (same) return same;
@@ -211,6 +230,7 @@ const newList = ({ table, found, heading }: GivenColumn, levels: readonly string
   id: columnId(table, found.at),
   title: heading,
   home: undefined,
+  catalog: null,
   levels,
   paths: [],
   labels: new Map(),

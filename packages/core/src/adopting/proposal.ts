@@ -5,7 +5,8 @@ import type { FoundColumn } from './columns.js';
 import { composed, type AdoptedValue, type Contradiction } from './composed.js';
 import type { AdoptedTable, TablePlace } from './found.js';
 import { givenTables, homeOf, type GivenColumn } from './given.js';
-import { joined, listsOf } from './lists.js';
+import { houseListId, type HouseList } from './houseLists.js';
+import { joined, leftHouseList, listsOf, type Making } from './lists.js';
 import type { Mends, TableUse } from './mends.js';
 
 export interface ProposedColumn extends Omit<FoundColumn, 'values' | 'unread'> {
@@ -39,6 +40,8 @@ export interface ProposedList {
   readonly wanted: boolean;
   /** The table that is the list; null for one that is made of columns. */
   readonly home: string | null;
+  /** The catalog of the house that it is; null for one that is to be made. */
+  readonly catalog: string | null;
   /** The outermost first. */
   readonly levels: readonly { readonly heading: string; readonly values: readonly AdoptedValue[] }[];
   /** Texts of its columns that are none of its values. */
@@ -53,15 +56,25 @@ export interface HouseProposal {
   readonly lists: readonly ProposedList[];
 }
 
-/** What is proposed for a house. */
-export function proposedHouse(found: readonly AdoptedTable[], mends: Mends): HouseProposal {
+/** The levels of a catalog are called as the columns that choose from them. */
+const headingOf = ({ catalog, columns }: Making, heading: string, level: number): string =>
+  (catalog === null ? undefined : columns.find((own) => own.level === level)?.column.heading) ?? heading;
+
+/** What is proposed for a house. `house`: the lists that it has. */
+export function proposedHouse(found: readonly AdoptedTable[], mends: Mends, house: readonly HouseList[] = []): HouseProposal {
   const tables = givenTables(found, mends);
-  const made = joined(listsOf(tables), mends).map((list) => {
-    const said = mends.lists.filter(({ list: id }) => id === list.id);
+  const saidOf = (id: string) => mends.lists.filter(({ list }) => list === id);
+  const isLeft = ({ catalogId }: HouseList) => saidOf(houseListId(catalogId)).some(({ wanted }) => wanted === false);
+  const lists = listsOf(
+    tables,
+    house.filter((list) => !isLeft(list)),
+  );
+  const made = joined([...lists, ...house.filter(isLeft).map(leftHouseList)], mends).map((list) => {
+    const said = saidOf(list.id);
     const spellings = mends.spellings.filter(({ list: id }) => id === list.id);
     return {
       wanted: said.find(({ wanted }) => wanted !== undefined)?.wanted ?? true,
-      title: said.find(({ title }) => title !== undefined)?.title ?? list.title,
+      title: (list.catalog === null ? said.find(({ title }) => title !== undefined)?.title : undefined) ?? list.title,
       list,
       ...composed(list, new Map(spellings.map(({ from, to }) => [from, to]))),
     };
@@ -93,8 +106,8 @@ export function proposedHouse(found: readonly AdoptedTable[], mends: Mends): Hou
       };
     }),
     lists: made.map(({ list, title, wanted, values, outside, contradictions }) => ({
-      ...{ id: list.id, title, wanted, home: list.home?.id ?? null, outside, contradictions, joined: list.joined },
-      levels: list.levels.map((heading, level) => ({ heading, values: values[level]! })),
+      ...{ id: list.id, title, wanted, home: list.home?.id ?? null, catalog: list.catalog, outside, contradictions, joined: list.joined },
+      levels: list.levels.map((heading, level) => ({ heading: headingOf(list, heading, level), values: values[level]! })),
       columns: list.columns.map(({ column, level }) => ({ table: column.table, at: column.found.at, level })),
     })),
   };

@@ -29,8 +29,12 @@ export function ListCard({ list, proposal, mend, look }: ListCardProps) {
   const [all, setAll] = useState(false);
   const { id, title, wanted, levels, contradictions, outside } = list;
   const values = levels.at(-1)!.values;
+  const isOfHouse = list.catalog !== null;
+  // What the house has is known there; what the files hold of it is what one looks at.
   const shown = levels.flatMap(({ values: own }, level) =>
-    level < levels.length - 1 ? own.filter(({ spellings }) => spellings.length > 0) : own,
+    level < levels.length - 1
+      ? own.filter(({ spellings }) => spellings.length > 0)
+      : own.filter(({ entries: count }) => !isOfHouse || count > 0),
   );
   const spelled = shown.filter(({ spellings }) => spellings.length > 0);
   // What was gathered is what one wants to look at; the rest stands behind it.
@@ -39,15 +43,24 @@ export function ListCard({ list, proposal, mend, look }: ListCardProps) {
   return (
     <Box as="section" aria-label={`List ${title}`} borderWidth="1px" borderColor="line" rounded="l3" bg="card" p="3">
       <HStack wrap="wrap" gap="3">
-        <Check label={`Make the list ${title}`} hidden checked={wanted} set={(on) => mend.list({ list: id, wanted: on })} />
-        <KeptText
-          label={`Title of the list ${title}`}
-          value={title}
-          width="220px"
-          bold
-          keep={(text) => mend.list({ list: id, title: text })}
+        <Check
+          label={isOfHouse ? `Choose from ${title} of the house` : `Make the list ${title}`}
+          hidden
+          checked={wanted}
+          set={(on) => mend.list({ list: id, wanted: on })}
         />
-        {levels.length === 1 && list.home === null && others.length > 0 && wanted && (
+        {isOfHouse ? (
+          <Text fontWeight="bold">{title}</Text>
+        ) : (
+          <KeptText
+            label={`Title of the list ${title}`}
+            value={title}
+            width="220px"
+            bold
+            keep={(text) => mend.list({ list: id, title: text })}
+          />
+        )}
+        {levels.length === 1 && !isOfHouse && list.home === null && others.length > 0 && wanted && (
           <Select
             label={`${title} and another list are one`}
             width="220px"
@@ -77,7 +90,7 @@ export function ListCard({ list, proposal, mend, look }: ListCardProps) {
           </Stack>
           {first.length > firstShown && (
             <Button size="2xs" alignSelf="start" onClick={() => setAll(!all)}>
-              {all ? 'Show fewer' : `Show all ${number.format(values.length)} values of ${title}`}
+              {all ? 'Show fewer' : `Show all ${number.format(isOfHouse ? first.length : values.length)} values of ${title}`}
             </Button>
           )}
           {outside.length > 0 && (

@@ -27,6 +27,7 @@ function columnsWords({ columns }: ProposedList, { tables }: HouseProposal): str
 /** Where a list comes from, and which columns choose from it. */
 export function whereWords(list: ProposedList, proposal: HouseProposal): string {
   const columns = columnsWords(list, proposal);
+  if (list.catalog !== null) return columns === '' ? ', of the house' : `, of the house, for ${columns}`;
   const table = proposal.tables.find(({ id }) => id === list.home);
   if (!table) return `, found in ${columns}`;
   return columns === '' ? `, the table ${table.title}` : `, the table ${table.title}, for ${columns}`;
@@ -89,7 +90,7 @@ function takenWords(taken: NonNullable<FoundCheck['taken']>, headingAt: HeadingA
 /** What will be stored, in numbers. */
 export function outcomeWords({ tables, lists }: HouseProposal): string {
   const entered = tables.filter(({ wanted, use }) => wanted && use === 'entries');
-  const made = lists.filter(({ wanted }) => wanted);
+  const made = lists.filter(({ wanted, catalog }) => wanted && catalog === null);
   const entriesIn = entered.reduce((sum, table) => sum + table.rows, 0);
   return [
     counted(entered.length, 'sheet', 'sheets'),
