@@ -113,7 +113,7 @@ test('the other screens', async ({ house, browser }) => {
   await page.goto('/in-and-out');
   const old = ['old log 2025.csv', 'berths.xlsx', 'tugs.xlsx'].map((name) => `${root}/demo/old-files/${name}`);
   await page.getByLabel('Files of your office').setInputFiles(old);
-  await expect(page.getByText('2 sheets with 480 entries and 5 catalogs', { exact: false })).toBeVisible();
+  await expect(page.getByText('2 sheets with 480 entries and 4 catalogs', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: /^ROOK TANSY/ }).click();
   await expect(page.getByRole('heading', { name: '“ROOK TANSY”' })).toBeVisible();
   await clean(page, 'proposal');

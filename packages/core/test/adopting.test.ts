@@ -18,6 +18,7 @@ import {
   tableId,
   type AdoptedTable,
   type CameBack,
+  type HouseList,
   type Item,
   type Mends,
   type SheetRow,
@@ -157,6 +158,22 @@ describe('A proposal for a house that has lists', () => {
     });
     expect(wrong.length).toBe(outside);
     expect(outside).toBeLessThan(12);
+  });
+
+  it('keeps levels together: a list at all of whose levels columns stand goes before one that has the outer ones alone', () => {
+    const plantsElsewhere = houseList({ id: 'c5', title: 'Elsewhere' }, [
+      ...['Herbs', 'Climbers', 'Shrubs'].map((group) => item([], group)),
+      ...['Herbs', 'Climbers', 'Shrubs'].map((group) => item([group], `${group} of the wood`)),
+    ]);
+    const groups = houseList({ id: 'c6', title: 'Groups' }, [...['Herbs', 'Climbers', 'Shrubs'].map((group) => item([], group))]);
+    const boundIn = (lists: readonly HouseList[]) =>
+      proposedHouse(found, noMends, lists).tables[0]!.columns.flatMap(({ heading, list }) =>
+        list ? [[heading, list.id, list.level]] : [],
+      );
+    expect(boundIn([plantsElsewhere, groups, ...house])).toEqual(boundIn(house));
+    // One that is all of it goes before one of which it is a part.
+    expect(boundIn([plantsElsewhere, groups])).toContainEqual(['Group', houseListId('c6'), 0]);
+    expect(boundIn([plantsElsewhere])).toContainEqual(['Group', houseListId('c5'), 0]);
   });
 
   it('leaves out those that are not wanted, which stay to be wanted again', () => {

@@ -86,13 +86,9 @@ export function listsOf(tables: readonly Given[], house: readonly HouseList[]): 
     const list = dropDownOf(column, tables, lists);
     if (list) join(list, column, list.home ? levelIn(list, column) : list.levels.length - 1);
   }
-  for (const column of entered.flatMap(({ columns }) => columns.filter((one) => isText(one) && !taken.has(one)))) {
-    for (const list of lists) {
-      const level = levelFor(column, list);
-      if (level === undefined) continue;
-      join(list, column, level);
-      break;
-    }
+  for (const { columns } of entered) {
+    const free = columns.filter((one) => isText(one) && !taken.has(one));
+    for (const { list, column, level } of bestFits(free, lists)) join(list, column, level);
   }
   for (const table of entered) {
     for (const chain of table.found.chains) {
@@ -141,6 +137,39 @@ function ofHouseList({ catalogId, title, paths, names }: HouseList): Making {
 }
 /** One that was said to be left out: it is shown, so that it can be wanted again. */
 export const leftHouseList = (list: HouseList): Making => ofHouseList({ ...list, paths: [], names: [] });
+
+interface Fit {
+  readonly list: Making;
+  readonly column: GivenColumn;
+  readonly level: number;
+}
+
+/**
+ * Which columns of a table choose from lists that are there already. A list at more of whose levels columns stand goes before one that fits a
+ * single one of them, so that levels stay together; then one at whose deepest level a column stands, then the one that comes first.
+ */
+function bestFits(columns: readonly GivenColumn[], lists: readonly Making[]): Fit[] {
+  const fits = lists
+    .map((list) =>
+      columns.flatMap((column): Fit[] => {
+        const level = levelFor(column, list);
+        return level === undefined ? [] : [{ list, column, level }];
+      }),
+    )
+    .filter((own) => own.length > 0);
+  const rank = (own: readonly Fit[]): number => {
+    const levels = new Set(own.map(({ level }) => level));
+    return levels.size * 2 + (levels.has((own[0]?.list.levels.length ?? 0) - 1) ? 1 : 0);
+  };
+  const chosen: Fit[] = [];
+  for (let left = fits; left.length > 0;) {
+    const best = left.reduce((most, own) => (rank(own) > rank(most) ? own : most));
+    chosen.push(...best);
+    const done = new Set(best.map(({ column }) => column));
+    left = left.map((own) => own.filter(({ column }) => !done.has(column))).filter((own) => own.length > 0);
+  }
+  return chosen;
+}
 
 /** Columns of a table whose drop-downs depend on one another, the outermost first. */
 function dependentIn({ columns }: Given): GivenColumn[][] {

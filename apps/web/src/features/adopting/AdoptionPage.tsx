@@ -206,7 +206,7 @@ function Proposed({ adoption, proposal, mend, look, tryAt }: ProposedProps) {
         about={
           lists.length === 0
             ? 'No column wants to be a list. Tick one above, in the column “Chosen from”.'
-            : 'What is chosen from from now on. Other spellings become the value, and stay its other names.'
+            : 'What is chosen from, from now on. Other spellings become the value, and stay its other names where the list is made here.'
         }
       >
         {lists.map((list) => (
