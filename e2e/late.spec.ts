@@ -400,3 +400,34 @@ for (const slow of [200, 400])
       ]);
     await expect(page.getByText('427 entries.')).toBeVisible();
   });
+
+test('a new list takes the cursor, also where others show it before the answer to whoever made it', async ({ nursery: { page } }) => {
+  await makeSource(page, 'Lists');
+  const [mine, theirs] = ['Beds', 'Pots'].map((name) => page.getByRole('grid', { name }));
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  // Somebody else's list is asked for and comes late: with it comes one's own, before the answer that one waits for.
+  let made = () => {};
+  const isMade = new Promise<void>((done) => (made = done));
+  let asked = 0;
+  await page.route('**/build', async (route) => {
+    asked += 1;
+    if (asked === 1) await isMade;
+    else await expect(mine!).toBeVisible();
+    await route.continue();
+  });
+  await page.route('**/lists', async (route) => {
+    const response = await route.fetch();
+    made();
+    await route.fulfill({ response });
+  });
+  await other.getByLabel('Heading of the new list').fill('Pots');
+  await other.keyboard.press('Enter');
+  await expect.poll(() => asked).toBe(1);
+  await page.getByLabel('Heading of the new list').fill('Beds');
+  await page.keyboard.press('Enter');
+  await expect(theirs!).toBeVisible();
+  await expect(mine!.locator('.active')).toBeFocused();
+  await typeAcross(page, ['North', 'South'], 'Enter', 0);
+  await expect.poll(() => rowsOf(mine!)).toEqual([['North'], ['South'], ['type to add']]);
+});

@@ -5,6 +5,7 @@ import {
   Fragment,
   useCallback,
   useEffect,
+  useEffectEvent,
   useImperativeHandle,
   useLayoutEffect,
   useMemo,
@@ -94,6 +95,15 @@ export function Grid(props: GridProps) {
     if (!wantsFocus.current || editing || menuIsOpen) return;
     cellAt({ row: activeAtRow, column: activeAtColumn })?.focus({ preventScroll: true });
   }, [activeAtRow, activeAtColumn, editing, menuIsOpen, rows.length]);
+  const isWantedNow = props.takesFocus === 'now';
+  const takeFocus = useEffectEvent(() => {
+    wantsFocus.current = true;
+    cellAt(selection.active)?.focus({ preventScroll: true });
+  });
+  // That it is to take the focus may be known only after it is there: news of it can come before the answer of whoever made it.
+  useLayoutEffect(() => {
+    if (isWantedNow) takeFocus();
+  }, [isWantedNow]);
 
   const reveal = (place: Place) => {
     if (!fitsContent) virtual.scrollToIndex(place.row, { align: 'auto' });
