@@ -77,8 +77,7 @@ export function ListCard({ list, proposal, mend, look }: ListCardProps) {
           </Button>
         ))}
         <Text color="inkSoft" fontSize="xs">
-          {levelWords(list)}
-          {whereWords(list, proposal)}
+          {isOfHouse && !wanted ? 'a list of the house, which is left out' : `${levelWords(list)}${whereWords(list, proposal)}`}
         </Text>
       </HStack>
       {wanted && (

@@ -10,6 +10,7 @@ import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useDtoForm } from '../../frame/useForm.js';
+import { Way } from '../../frame/Way.js';
 
 interface IntakeFormProps {
   readonly build: BuildView;
@@ -58,12 +59,18 @@ export function IntakeForm({ build, intake, close, done }: IntakeFormProps) {
               {refusedSheet}
             </Text>
           )}
-          <Select
-            label="Into the sheet"
-            value={watch('registerId')}
-            options={sheets}
-            onChoose={(id) => setValue('registerId', id, { shouldValidate: formState.isSubmitted })}
-          />
+          {sheets.length === 0 ? (
+            <Text>
+              There is no sheet yet in which data are entered. <Way to="/sheets">Make a sheet</Way>
+            </Text>
+          ) : (
+            <Select
+              label="Into the sheet"
+              value={watch('registerId')}
+              options={sheets}
+              onChoose={(id) => setValue('registerId', id, { shouldValidate: formState.isSubmitted })}
+            />
+          )}
         </Stack>
         <Choice
           label="A file holds"
