@@ -436,12 +436,20 @@ function RefusedCell({ file, row, cell, heading, isOfList, alike }: RefusedCellP
         <Text color="brick.fg" fontSize="xs" mt="1">
           {refused?.message}
         </Text>
-        <Stack gap="1.5" mt="1.5" align="start">
-          {alike > 1 && <Check label={`All ${number.format(alike)} cells with “${cell.text}” in ${heading}`} checked={all} set={setAll} />}
-          {remember.isAsked && (
-            <Check label={`Know “${cell.text}” as another name of it in the next file`} checked={remember.keeps} set={remember.setKeeps} />
-          )}
-        </Stack>
+        {(alike > 1 || remember.isAsked) && (
+          <Stack gap="1.5" mt="1.5" align="start">
+            {alike > 1 && (
+              <Check label={`All ${number.format(alike)} cells with “${cell.text}” in ${heading}`} checked={all} set={setAll} />
+            )}
+            {remember.isAsked && (
+              <Check
+                label={`Know “${cell.text}” as another name of it in the next file`}
+                checked={remember.keeps}
+                set={remember.setKeeps}
+              />
+            )}
+          </Stack>
+        )}
       </Table.Cell>
     </Table.Row>
   );
