@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { BuildView, DownloadView, JudgedRows, MadeToken, ProgramCatalog, ReturnedFileView } from '@dellum/contract';
 import { compileCatalog, houseLocale, newRule, settle, type CatalogRule, type Item } from '@dellum/core';
-import { openFile, type Database } from '@dellum/server';
+import { bytesOf, openFile, type Database } from '@dellum/server';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { sql } from 'kysely';
 import { median, print, times } from './measure.js';
@@ -149,7 +149,7 @@ export async function back100k(database: Database, bench: Million): Promise<void
   const bare = median(
     await times(3, async () => {
       let rows = 0;
-      for await (const piece of (await openFile(file, 'back.xlsx')).pieces()) rows += piece.piece === 'rows' ? piece.rows.length : 0;
+      for await (const piece of (await openFile(bytesOf(file), 'back.xlsx')).pieces()) rows += piece.piece === 'rows' ? piece.rows.length : 0;
       if (rows < sentEntries) throw new Error(`${rows} rows were read`);
     }),
   );

@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { thrifty } from './lib/memory.mjs';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureModules, root } from './lib/packages.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { runScript, Stop } from './lib/say.mjs';
@@ -17,7 +18,7 @@ await runScript(async () => {
     const { status } = spawnSync(process.execPath, [join(root, 'bench', 'dist', 'run.js'), ...process.argv.slice(2)], {
       cwd: root,
       stdio: ['ignore', 'inherit', 'inherit'],
-      env: { ...process.env, DATABASE_URL: cluster.url, DELLUM_CHROMIUM: chromiumPath() },
+      env: { ...thrifty, ...process.env, DATABASE_URL: cluster.url, DELLUM_CHROMIUM: chromiumPath() },
     });
     if (status !== 0) throw new Stop('The bench broke; the lines above say where.');
   } finally {

@@ -11,6 +11,7 @@ import { backUp, isOlder, migrationsBuilt } from './lib/backups.mjs';
 import { dataFolderOf } from './lib/dataFolder.mjs';
 import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
 import { lockFolder } from './lib/lock.mjs';
+import { thrifty } from './lib/memory.mjs';
 import { startCluster } from './lib/postgres.mjs';
 import { Stop, runScript, say } from './lib/say.mjs';
 import { standIns } from './lib/standIns.mjs';
@@ -116,6 +117,7 @@ const wait = (milliseconds) => new Promise((resolve) => setTimeout(resolve, mill
 async function run(url, env, lock, began, listening) {
   const server = spawn(process.execPath, [join(root, 'apps', 'server', 'dist', 'main.js')], {
     env: {
+      ...thrifty,
       ...process.env,
       ...env,
       DATABASE_URL: url,

@@ -23,4 +23,4 @@ export { WorkersService } from './workers/workers.service.js';
 export { CatalogsService } from './catalogs/catalogs.service.js';
 export { WebhooksService } from './programs/webhooks.service.js';
 export type { ReachableConfig } from './linked/reachable.js';
-export { openFile, UnreadableFile } from './exchange/reading/index.js';
+export { bytesInParts, bytesOf, openFile, UnreadableFile } from './exchange/reading/index.js';

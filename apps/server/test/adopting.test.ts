@@ -397,6 +397,50 @@ describe('Files become a house', () => {
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('is not under North Quay')]);
   });
 
+  it('keeps the values of a drop-down over numbers and days in the rule of the field', async () => {
+    const visitor = await emptyHouse();
+    const rows: Rows = Array.from({ length: 12 }, (_, at) => [
+      [6.5, 12, 1500][at % 3]!,
+      { day: `2026-11-0${(at % 3) + 1}` },
+      at % 5,
+      ['yes', 'no'][at % 2]!,
+    ]);
+    const checks = [
+      { cells: 'A2:A40', type: 'list', formula1: 'Lists!$A$2:$A$5', prompt: 'As the pilot says.' },
+      { cells: 'B2:B40', type: 'list', formula1: 'Lists!$B$2:$B$4', errorStyle: 'warning' },
+      { cells: 'C2:C40', type: 'list', formula1: '"0,1,2,3,many"' },
+      { cells: 'D2:D40', type: 'list', formula1: '"yes,no"' },
+    ];
+    const days = [1, 2, 3].map((day) => ({ day: `2026-11-0${day}` }));
+    const lists: Rows = [
+      ['Draughts', 'Days'],
+      [6.5, days[0]!],
+      [12, days[1]!],
+      [1500, days[2]!],
+      [9, ''],
+    ];
+    const sheets = [
+      { title: 'Visits', rows: [['Draught', 'Day', 'Crew', 'Pilot'], ...rows], checks },
+      { title: 'Lists', hidden: true, rows: lists },
+    ];
+    const { id } = await proposed(visitor, [['numbers.xlsx', book('numbers.xlsx', sheets)]]);
+    const done = await applied(visitor, id);
+    expect(done.why).toBeNull();
+    const register = (await registersIn(visitor)).get('Visits')!;
+    expect(register.fields.map(({ kind, rule }) => [kind, rule])).toMatchObject([
+      ['number', { kind: 'typed', values: ['6.5', '12', '1500', '9'], others: 'refuse', hint: 'As the pilot says.' }],
+      ['date', { kind: 'typed', values: ['2026-11-01', '2026-11-02', '2026-11-03'], others: 'confirm' }],
+      // Not all of what it offers is a number.
+      ['number', null],
+      ['yes/no', null],
+    ]);
+    const [entry] = await entriesOf(visitor, register);
+    const type = (text: string) =>
+      visitor.call<Problem>('PATCH', `/registers/${register.id}/entries/${entry!.id}`, { field: 'draught', text, version: entry!.version });
+    expect((await type('7')).status).toBe(422);
+    expect((await type('1,500.0')).status).toBe(200);
+  });
+
   it('takes over bounds that are formulas: today, and what stands in another column of the row', async () => {
     const visitor = await emptyHouse();
     const rows: Rows = Array.from({ length: 12 }, (_, at) => [

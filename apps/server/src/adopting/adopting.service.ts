@@ -17,7 +17,7 @@ import { ChangesStore } from '../changes/changes.store.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
 import { inBatches, LayingStore } from '../exchange/laying.store.js';
 import { PartsStore } from '../exchange/parts.store.js';
-import { openFile } from '../exchange/reading/index.js';
+import { bytesInParts, openFile } from '../exchange/reading/index.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { StructureService } from '../structure/structure.service.js';
 import { AdoptionsStore, type Adoption } from './adoptions.store.js';
@@ -73,10 +73,8 @@ export class AdoptingService {
   private async readAll(houseId: string, id: string, headings: Adoption['headings'], locale: Locale) {
     const db = this.database.kysely;
     try {
-      const files = [];
-      for (const file of (await this.store.files(db, houseId, [id])).get(id) ?? [])
-        files.push({ name: file.name, bytes: await this.store.bytes(db, houseId, id, file) });
-      return await this.threads.read({ files, headings, locale });
+      const files = (await this.store.files(db, houseId, [id])).get(id) ?? [];
+      return await this.threads.read({ files, headings, locale }, (file, part) => this.store.part(db, houseId, id, files[file]!.ord, part));
     } catch (error) {
       // Left to a server that goes on.
       if (error instanceof ThreadsStopped) throw error;
@@ -167,7 +165,7 @@ export class AdoptingService {
   ): Promise<ReadonlyMap<string, number>> {
     const stored = new Map<string, number>();
     for (const kept of (await this.store.files(trx, houseId, [id])).get(id) ?? []) {
-      const { ord, name } = kept;
+      const { ord, name, bytes, isUtf8 } = kept;
       const own = found.filter(({ file }) => file === ord);
       const laid = own.flatMap((table) =>
         tables
@@ -175,7 +173,10 @@ export class AdoptingService {
           .map((one) => ({ one, sheet: table.sheet, isOwn: isRowOf(table), cellsOf: rowReader(one, locale) })),
       );
       if (laid.length === 0) continue;
-      const opened = await openFile(await this.store.bytes(trx, houseId, id, kept), name);
+      const opened = await openFile(
+        bytesInParts(bytes, isUtf8, (part) => this.store.part(trx, houseId, id, ord, part)),
+        name,
+      );
       let sheet = -1;
       for await (const piece of opened.pieces()) {
         if (piece.piece === 'sheet') {

@@ -1,9 +1,11 @@
 // Hands the reading of files and the computing of proposals to threads, so that the server goes on answering.
+import { MessageChannel } from 'node:worker_threads';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import type { HouseProposal } from '@dellum/core';
 import { Piscina } from 'piscina';
-import type { Read, ToRead } from './reading.js';
-import type { ToPropose } from './thread.js';
+import type { Read } from './reading.js';
+import { answerParts, type PartOf } from './threadParts.js';
+import type { ToPropose, ToReadThere } from './thread.js';
 
 /** A thread without work ends after so many milliseconds. */
 const idle = 10_000;
@@ -32,9 +34,13 @@ export class AdoptionThreadsService implements OnApplicationShutdown {
   /** Looking at a proposal does not wait while others are read. */
   private readonly proposing = poolOf(mostMemory);
 
-  async read(wanted: ToRead): Promise<Read> {
+  /** `part`: of a file, by its place among those wanted. */
+  async read(wanted: Omit<ToReadThere, 'port'>, part: PartOf): Promise<Read> {
+    const { port1: own, port2: port } = new MessageChannel();
+    answerParts(own, part);
     try {
-      return (await this.reading.run(wanted, { name: 'read', signal: AbortSignal.timeout(longest) })) as Read;
+      const task: ToReadThere = { ...wanted, port };
+      return (await this.reading.run(task, { name: 'read', transferList: [port], signal: AbortSignal.timeout(longest) })) as Read;
     } catch (error) {
       if (this.stopping) throw new ThreadsStopped('The server stops.', { cause: error });
       if (error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
@@ -42,6 +48,8 @@ export class AdoptionThreadsService implements OnApplicationShutdown {
       if (error instanceof Error && error.name === 'AbortError')
         return { why: 'The files take too long to be looked at. Bring fewer of them, or a part of the long one.' };
       throw error;
+    } finally {
+      own.close();
     }
   }
 

@@ -20,6 +20,7 @@ import type { Caller } from '../access/access.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import { Database, type Reader, type Trx } from '../database/database.js';
 import { keptInParts } from '../exchange/fileParts.js';
+import { Utf8Check } from '../exchange/reading/index.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { notFound, ProblemError } from '../problems/index.js';
@@ -60,9 +61,9 @@ export class AdoptionsService {
       return this.store.addFile(trx, houseId, id, name);
     });
     try {
-      const size = await this.keep(houseId, id, ord, bytes);
+      const { size, isUtf8 } = await this.keep(houseId, id, ord, bytes);
       await this.change(caller, id, ['reading', 'unreadable', 'ready'], async (trx) => {
-        await this.store.cameWhole(trx, houseId, id, ord, size);
+        await this.store.cameWhole(trx, houseId, id, ord, size, isUtf8);
         await this.readAnew(trx, houseId, id);
       });
     } catch (error) {
@@ -73,12 +74,12 @@ export class AdoptionsService {
     return this.view(caller, id);
   }
 
-  private async keep(houseId: string, id: string, ord: number, bytes: AsyncIterable<Buffer>): Promise<number> {
-    const size = await keptInParts(bytes, mostAdoptedBytes, (part, own) =>
-      this.store.addPart(this.database.kysely, houseId, id, ord, part, own),
-    );
+  private async keep(houseId: string, id: string, ord: number, bytes: AsyncIterable<Buffer>): Promise<{ size: number; isUtf8: boolean }> {
+    const utf8 = new Utf8Check();
+    const store = (part: number, own: Buffer) => this.store.addPart(this.database.kysely, houseId, id, ord, part, own);
+    const size = await keptInParts(bytes, mostAdoptedBytes, store, (piece) => utf8.add(piece));
     if (size === 0) throw new ProblemError('not-valid', 'The file is empty. Choose another file.');
-    return size;
+    return { size, isUtf8: utf8.end() };
   }
 
   private async readAnew(trx: Trx, houseId: string, id: string): Promise<void> {

@@ -6,6 +6,12 @@ import { sql } from 'kysely';
 import type { Caller } from '../access/access.js';
 import type { Reader, Trx } from '../database/database.js';
 
+/** A file that has come whole. `isUtf8`: null where that was not looked at when it came. */
+export interface KeptFile extends AdoptedFile {
+  readonly ord: number;
+  readonly isUtf8: boolean | null;
+}
+
 export interface Adoption {
   readonly id: string;
   readonly by: string;
@@ -23,9 +29,6 @@ export interface Adoption {
 
 /** So many days the files of a proposal are kept. */
 const kept = 30;
-
-/** So many parts of a file, of a megabyte each, are read with one statement. */
-const partsAtOnce = 16;
 
 @Injectable()
 export class AdoptionsStore {
@@ -60,10 +63,10 @@ export class AdoptionsStore {
     await db.insertInto('adopted_parts').values({ house_id: houseId, adoption_id: adoptionId, ord, part, bytes }).execute();
   }
 
-  async cameWhole(trx: Trx, houseId: string, adoptionId: string, ord: number, bytes: number): Promise<void> {
+  async cameWhole(trx: Trx, houseId: string, adoptionId: string, ord: number, bytes: number, isUtf8: boolean): Promise<void> {
     await trx
       .updateTable('adopted_files')
-      .set({ bytes })
+      .set({ bytes, is_utf8: isUtf8 })
       .where('house_id', '=', houseId)
       .where('adoption_id', '=', adoptionId)
       .where('ord', '=', ord)
@@ -104,47 +107,32 @@ export class AdoptionsStore {
   }
 
   /** By adoption, the files that have come whole, in their order. */
-  async files(
-    db: Reader,
-    houseId: string,
-    ids: readonly string[],
-  ): Promise<ReadonlyMap<string, readonly (AdoptedFile & { readonly ord: number })[]>> {
+  async files(db: Reader, houseId: string, ids: readonly string[]): Promise<ReadonlyMap<string, readonly KeptFile[]>> {
     const rows =
       ids.length === 0
         ? []
         : await db
             .selectFrom('adopted_files')
-            .select(['adoption_id', 'ord', 'name', 'bytes'])
+            .select(['adoption_id', 'ord', 'name', 'bytes', 'is_utf8 as isUtf8'])
             .where('house_id', '=', houseId)
             .where('adoption_id', 'in', [...ids])
             .where('bytes', '>', 0)
             .orderBy('ord')
             .execute();
-    return new Map(
-      ids.map((id) => [id, rows.filter((row) => row.adoption_id === id).map(({ ord, name, bytes }) => ({ ord, name, bytes }))]),
-    );
+    return new Map(ids.map((id) => [id, rows.filter((row) => row.adoption_id === id).map(({ adoption_id: _, ...file }) => file)]));
   }
 
-  /** A file, in memory that a thread can look at, too: it is held once. */
-  async bytes(db: Reader, houseId: string, adoptionId: string, { ord, bytes: size }: { ord: number; bytes: number }): Promise<Buffer> {
-    const whole = Buffer.from(new SharedArrayBuffer(size));
-    let [part, filled] = [0, 0];
-    while (filled < size) {
-      const parts = await db
-        .selectFrom('adopted_parts')
-        .select('bytes')
-        .where('house_id', '=', houseId)
-        .where('adoption_id', '=', adoptionId)
-        .where('ord', '=', ord)
-        .where('part', '>=', part)
-        .orderBy('part')
-        .limit(partsAtOnce)
-        .execute();
-      if (parts.length === 0) break;
-      part += parts.length;
-      for (const { bytes } of parts) filled += bytes.copy(whole, filled);
-    }
-    return whole.subarray(0, filled);
+  /** A part of a file; undefined beyond the last. */
+  async part(db: Reader, houseId: string, adoptionId: string, ord: number, part: number): Promise<Buffer | undefined> {
+    const row = await db
+      .selectFrom('adopted_parts')
+      .select('bytes')
+      .where('house_id', '=', houseId)
+      .where('adoption_id', '=', adoptionId)
+      .where('ord', '=', ord)
+      .where('part', '=', part)
+      .executeTakeFirst();
+    return row?.bytes;
   }
 
   async change(

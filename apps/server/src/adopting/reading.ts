@@ -1,4 +1,4 @@
-// Reads the files of a proposal and finds what is in them; in a thread, since it takes long and holds whole files.
+// Reads the files of a proposal and finds what is in them; in a thread, since it takes long and holds much.
 import {
   adoptedTable,
   longestText,
@@ -16,10 +16,10 @@ import {
 import { mostAdoptedRows } from '@dellum/contract';
 import { counted } from '../exchange/comparison.js';
 import { noticedIn } from '../exchange/noticed.js';
-import { openFile, UnreadableFile, type OpenedFile } from '../exchange/reading/index.js';
+import { openFile, UnreadableFile, type FileBytes, type OpenedFile } from '../exchange/reading/index.js';
 
 export interface ToRead {
-  readonly files: readonly { readonly name: string; readonly bytes: Uint8Array }[];
+  readonly files: readonly { readonly name: string; readonly bytes: FileBytes }[];
   readonly locale: Locale;
   /** Rows of headings that were said by hand. */
   readonly headings: readonly { readonly table: string; readonly heading: number | null }[];
@@ -41,7 +41,7 @@ export async function read({ files, locale, headings }: ToRead): Promise<Read> {
   let rows = 0;
   for (const [file, { name, bytes }] of files.entries()) {
     try {
-      const opened = await openFile(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), name);
+      const opened = await openFile(bytes, name);
       const sheets = await sheetsOf(opened, locale, (more) => {
         rows += more;
         if (rows > mostAdoptedRows)

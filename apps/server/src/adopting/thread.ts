@@ -1,7 +1,25 @@
 // What is done for proposals in a thread of its own.
+import type { MessagePort } from 'node:worker_threads';
 import { proposedHouse, type AdoptedTable, type HouseList, type HouseProposal, type Mends } from '@dellum/core';
 
-export { read } from './reading.js';
+import { bytesInParts } from '../exchange/reading/index.js';
+import type { KeptFile } from './adoptions.store.js';
+import { read as readFiles, type Read, type ToRead } from './reading.js';
+import { askedParts } from './threadParts.js';
+
+/** The files stay where they are kept: their parts are asked for through the port. */
+export interface ToReadThere extends Omit<ToRead, 'files'> {
+  readonly files: readonly KeptFile[];
+  readonly port: MessagePort;
+}
+export async function read({ files, port, ...wanted }: ToReadThere): Promise<Read> {
+  const part = askedParts(port);
+  const opened = files.map(({ name, bytes, isUtf8 }, file) => ({
+    name,
+    bytes: bytesInParts(bytes, isUtf8, (number) => part(file, number)),
+  }));
+  return readFiles({ ...wanted, files: opened });
+}
 
 export interface ToPropose {
   readonly found: readonly AdoptedTable[];

@@ -101,7 +101,7 @@ export const expectedSchema: readonly string[] = [
   'index webhooks_pkey of webhooks',
   'table access_tokens: asked integer not null, catalogs uuid[] not null, ended_at timestamp with time zone, house_id uuid not null, id uuid not null, last_used_at timestamp with time zone, made_at timestamp with time zone not null, made_by uuid, minute timestamp with time zone not null, name text not null, name_key text not null, registers uuid[] not null, token_hash bytea not null, until date not null, writes boolean not null',
   'table acts: at timestamp with time zone not null, back jsonb not null, house_id uuid not null, id bigint not null, person_id uuid, proposal jsonb not null, registers jsonb not null, state text not null',
-  'table adopted_files: adoption_id uuid not null, bytes integer not null, house_id uuid not null, name text not null, ord integer not null',
+  'table adopted_files: adoption_id uuid not null, bytes integer not null, house_id uuid not null, is_utf8 boolean, name text not null, ord integer not null',
   'table adopted_parts: adoption_id uuid not null, bytes bytea not null, house_id uuid not null, ord integer not null, part integer not null',
   'table adoptions: applied jsonb, at timestamp with time zone not null, found jsonb, headings jsonb not null, house_id uuid not null, id uuid not null, mends jsonb not null, person_id uuid not null, run integer not null, said jsonb not null, state text not null, why text',
   'table arranged_entries: chunk integer not null, entries uuid[] not null, house_id uuid not null, person_id uuid not null, register_id uuid not null',

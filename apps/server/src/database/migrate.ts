@@ -29,6 +29,7 @@ import * as archivesLookedAt from './migrations/0026-archives-looked-at.js';
 import * as adoptions from './migrations/0027-adoptions.js';
 import * as alikePlain from './migrations/0028-alike-plain.js';
 import * as intakes from './migrations/0029-intakes.js';
+import * as partsOfFiles from './migrations/0030-parts-of-files.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -61,6 +62,7 @@ const migrations: Record<string, Migration> = {
   '0027-adoptions': adoptions,
   '0028-alike-plain': alikePlain,
   '0029-intakes': intakes,
+  '0030-parts-of-files': partsOfFiles,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

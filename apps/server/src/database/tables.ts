@@ -554,6 +554,7 @@ export interface AdoptedFilesTable {
   ord: number;
   name: string;
   bytes: number;
+  is_utf8: boolean | null;
 }
 export interface AdoptedPartsTable {
   house_id: string;

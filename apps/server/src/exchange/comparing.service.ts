@@ -17,7 +17,7 @@ import { feedsCatalogs, StructureService } from '../structure/structure.service.
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { Comparison, isId, namedIn, shapeOf, type Change, type WhereFrom } from './comparison.js';
 import { noticedIn } from './noticed.js';
-import { openFile, UnreadableFile, type OpenedFile, type ReadRow } from './reading/index.js';
+import { bytesOf, openFile, UnreadableFile, type OpenedFile, type ReadRow } from './reading/index.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
 import { ReturnedStoringService } from './returnedStoring.service.js';
 import { ReturnedStore, type ReturnedFile } from './returned.store.js';
@@ -87,7 +87,7 @@ export class ComparingService {
   private async read(file: ReturnedFile, run: number): Promise<void> {
     const db = this.database.kysely;
     const { houseId } = file.caller;
-    const opened = await openFile(await this.store.bytes(db, houseId, file.id), file.name);
+    const opened = await openFile(bytesOf(await this.store.bytes(db, houseId, file.id)), file.name);
     const survey = await surveyed(opened);
     const build = await this.builds.now(houseId);
     const from = await this.whereFrom(build, file, survey);

@@ -5,7 +5,8 @@ import { epoch } from '../exchange/cellValue.js';
 import { plainNumber } from '../exchange/comparing.js';
 import { clean, longestText, matchKey } from '../text/index.js';
 import type { DayBound, NumberBound } from '../rules/index.js';
-import { dayNumber, dayOf } from '../values/index.js';
+import { dayNumber, dayOf, isOfKind } from '../values/index.js';
+import type { AdoptedKind } from './columns.js';
 import type { AdoptedTable } from './found.js';
 import { Meanings } from './meanings.js';
 
@@ -77,6 +78,19 @@ export interface FoundCheck extends Pick<FileCheck, 'mayBeBlank' | 'others' | 'h
   readonly taken: Taken | null;
   /** Rows of the table that it does not reach. */
   readonly beyond: number;
+}
+
+/** So many values are typed into a rule at most. */
+const mostTyped = 1000;
+
+/**
+ * What the drop-down of a column of numbers or days offers, in the stored form: such a column is in no list, and its rule holds the values itself.
+ * Undefined where they are not all of its kind, or too many.
+ */
+export function valuesInRule({ taken }: FoundCheck, kind: AdoptedKind): readonly string[] | undefined {
+  if (kind === 'text' || kind === 'yes/no' || (taken?.takes !== 'typed' && taken?.takes !== 'column')) return undefined;
+  const values = [...new Set(taken.values.map(clean))];
+  return values.length <= mostTyped && values.every((value) => isOfKind(kind, value)) ? values : undefined;
 }
 
 /** A check belongs to a column whose rows it reaches in at least this share. */

@@ -1,6 +1,6 @@
 // What the columns of a table hold: of which kind they are, how they write numbers and days, and how often each value stands in them.
 import type { CameBack } from '../exchange/comparing.js';
-import { clean, forbiddenCharacter, longestText, longestValue } from '../text/index.js';
+import { clean, longestValue } from '../text/index.js';
 import type { Spelling } from '../upkeep/index.js';
 import { dateOrders, decimalMarks, format, type FieldKind, type Locale } from '../values/index.js';
 import type { FoundCheck } from './checks.js';
@@ -61,11 +61,8 @@ export interface Counted {
   text: string;
 }
 
-const isCut = (cell: CameBack): boolean =>
-  cell.is === 'text' && (cell.text.length > longestText || forbiddenCharacter(cell.text) !== undefined);
-
 /** Words by which a row says that it adds up others. */
-const totalWords = /^(?:grand |sub ?|sub-)?totals?\b|^sums?\b|^(?:zwischen|end|gesamt)?summe\b|^gesamt\b|^somme\b|^totale\b/iu;
+const totalWords = /^\s*(?:(?:grand |sub ?|sub-)?totals?\b|sums?\b|(?:zwischen|end|gesamt)?summe\b|gesamt\b|somme\b|totale\b)/iu;
 
 interface GuessedKind {
   readonly kind: AdoptedKind;
@@ -81,9 +78,20 @@ interface Rest {
   cut: number;
 }
 
+const lookedAt = (cell: CameBack, held: Held): Omit<Counted, 'nth'> => ({
+  held,
+  isCut: cell.is === 'text' && cell.text !== held.text,
+  isTotal: cell.is === 'text' && totalWords.test(cell.text),
+  entries: 0,
+  text: '',
+});
+
+/** The same text in memory of its own: a piece of a larger one may keep all of that. */
+const copied = (text: string): string => [...text].join('');
+
 /** Counts what stands in a column, cell by cell: whatever stands in it again costs a look and no more, and its memory has an end. */
 export class ColumnCounts {
-  private readonly known: { readonly [Is in CameBack['is']]: Map<string | number, Counted | null> } = {
+  private readonly known: { readonly [Is in CameBack['is']]: Map<string | number, Counted> } = {
     text: new Map(),
     number: new Map(),
     day: new Map(),
@@ -99,14 +107,14 @@ export class ColumnCounts {
     const key = cell.is === 'text' ? cell.text : cell.is === 'number' ? cell.number : cell.serial;
     const known = this.known[cell.is];
     const counted = known.get(key);
-    if (counted !== undefined) return counted ?? undefined;
+    if (counted) return counted;
     const held = heldOf(cell);
-    const nth = this.rest || !held ? 0 : this.all.length + 1;
-    const isTotal = cell.is === 'text' && totalWords.test(cell.text.trimStart());
-    const one = held && { held, isCut: isCut(cell), isTotal, nth, entries: 0, text: '' };
-    if (this.rest) return one;
-    known.set(key, one ?? null);
-    if (one) this.keep(one);
+    if (!held) return undefined;
+    if (this.rest) return { ...lookedAt(cell, held), nth: 0 };
+    const own = cell.is === 'text' ? { ...cell, text: copied(cell.text) } : cell;
+    const one = { ...lookedAt(own, heldOf(own)!), nth: this.all.length + 1 };
+    known.set(own.is === 'text' ? own.text : key, one);
+    this.keep(one);
     return one;
   }
 
@@ -127,7 +135,7 @@ export class ColumnCounts {
     if (!rest) return;
     rest.filled++;
     if (one.isCut) rest.cut++;
-    if (!readHeld(rest.guessed.kind, one.held, rest.locale).isRead) rest.unread++;
+    if (rest.guessed.kind !== 'text' && !readHeld(rest.guessed.kind, one.held, rest.locale).isRead) rest.unread++;
   }
 
   /** True once it holds too much to be a list. */

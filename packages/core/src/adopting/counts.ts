@@ -12,35 +12,39 @@ export interface CountedRow {
 /** A table of more rows is no list. */
 const mostListed = 2000;
 
-/** Whole numbers, one after another; 0 for those that were never set. */
-class Numbers {
-  private kept = new Uint32Array(16);
+/** So many rows are noted in one piece: what grows is not copied. */
+const piece = 1 << 16;
 
-  set(at: number, number: number): void {
-    if (at >= this.kept.length) {
-      const more = new Uint32Array(Math.max(at + 1, this.kept.length * 2));
-      more.set(this.kept);
-      this.kept = more;
-    }
-    this.kept[at] = number;
+/** By row, a whole number; 0 for rows of which none was set. */
+class Numbers {
+  private readonly pieces: (Uint16Array | Uint32Array)[] = [];
+
+  constructor(private readonly Piece: typeof Uint16Array | typeof Uint32Array) {}
+
+  set(row: number, number: number): void {
+    const at = Math.floor(row / piece);
+    const own = (this.pieces[at] ??= new this.Piece(piece));
+    own[row % piece] = number;
   }
-  get(at: number): number {
-    return this.kept[at] ?? 0;
+  get(row: number): number {
+    return this.pieces[Math.floor(row / piece)]?.[row % piece] ?? 0;
   }
 }
 
 interface CountedColumn {
   readonly counts: ColumnCounts;
-  /** By row, the number of what stands there; undefined once it holds too much to be a list. */
+  /** By row, the number of what stands there: of so few that 16 bits hold it; undefined once it holds too much to be a list. */
   places: Numbers | undefined;
 }
 
 export class TableCounts {
-  private readonly columns = new Map<number, CountedColumn>();
-  private readonly numbers = new Numbers();
+  /** By place; what is between them is not there. */
+  private readonly columns: (CountedColumn | undefined)[] = [];
+  private readonly numbers = new Numbers(Uint32Array);
   private readonly first: CountedRow[] = [];
-  /** The cells of the row that is being counted. */
-  private readonly filled: { readonly at: number; readonly column: CountedColumn; readonly one: Counted }[] = [];
+  /** The cells of the row that is being counted: where they stand, and what they hold. */
+  private readonly places: number[] = [];
+  private readonly held: Counted[] = [];
   /** How many rows there are. */
   rows = 0;
 
@@ -48,44 +52,43 @@ export class TableCounts {
 
   /** Counts what stands in a row between two columns. False where it adds up others, and is counted nowhere. */
   add(row: SheetRow, from: number, to: number): boolean {
-    const { filled } = this;
+    const { places, held } = this;
     let count = 0;
-    for (const [at, cell] of row.cells) {
-      if (at < from || at > to) continue;
-      const column = this.columnAt(at);
-      const one = column.counts.look(cell);
-      if (!one) continue;
-      if (one.isTotal) return false;
-      filled[count++] = { at, column, one };
-    }
+    let isTotal = false;
+    row.cells.forEach((cell, at) => {
+      if (isTotal || at < from || at > to) return;
+      const one = this.columnAt(at).counts.look(cell);
+      if (!one) return;
+      isTotal = one.isTotal;
+      places[count] = at;
+      held[count++] = one;
+    });
+    if (isTotal) return false;
     if (count === 0) return true;
     for (let nth = 0; nth < count; nth++) {
-      const { column, one } = filled[nth]!;
+      const column = this.columnAt(places[nth]!);
+      const one = held[nth]!;
       column.counts.count(one);
       if (column.places && column.counts.isTooMuch) column.places = undefined;
       column.places?.set(this.rows, one.nth);
     }
     if (this.first.length <= mostListed)
-      this.first.push({ number: row.number, held: new Map(filled.slice(0, count).map(({ at, one }) => [at, one])) });
+      this.first.push({ number: row.number, held: new Map(places.slice(0, count).map((at, nth) => [at, held[nth]!])) });
     this.numbers.set(this.rows, row.number);
     this.rows += 1;
     return true;
   }
 
   private columnAt(at: number): CountedColumn {
-    const known = this.columns.get(at);
-    if (known) return known;
-    const column: CountedColumn = { counts: new ColumnCounts(this.house), places: new Numbers() };
-    this.columns.set(at, column);
-    return column;
+    return (this.columns[at] ??= { counts: new ColumnCounts(this.house), places: new Numbers(Uint16Array) });
   }
 
   /** What stands in a column; undefined for one in which nothing does. */
   at(column: number): ColumnCounts | undefined {
-    return this.columns.get(column)?.counts;
+    return this.columns[column]?.counts;
   }
   has(column: number): boolean {
-    return this.columns.has(column);
+    return this.columns[column] !== undefined;
   }
 
   /** All rows, where they are few enough for a list; the first of them otherwise. */
@@ -101,7 +104,7 @@ export class TableCounts {
   }
   /** What stands in a column by row, as the number of it among what stands there; 0 for blank. Undefined where it is too much to be a list. */
   placesIn(column: number): ((row: number) => number) | undefined {
-    const places = this.columns.get(column)?.places;
+    const places = this.columns[column]?.places;
     return places && ((row) => places.get(row));
   }
 }

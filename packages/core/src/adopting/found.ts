@@ -92,7 +92,9 @@ function chainsIn(columns: readonly FoundColumn[], counts: TableCounts): FoundCh
     const numbers = new Map([...meanings.values].map((value, at) => [value, at + 1] as const));
     // What means none of the values stands for itself.
     const meant = [0, ...counts.at(column.at)!.texts.map((text) => numbers.get(meanings.of(text) ?? '') ?? numberedIn(numbers, text))];
-    return [{ at: place, values: Uint32Array.from({ length: counts.rows }, (_, row) => meant[held(row)]!) }];
+    const values = new Uint16Array(counts.rows);
+    for (let row = 0; row < values.length; row++) values[row] = meant[held(row)]!;
+    return [{ at: place, values }];
   });
   return findLevels(lists).flatMap((found) => chainOf(found, columns, counts) ?? []);
 }
@@ -104,14 +106,22 @@ function numberedIn(numbers: Map<string, number>, text: string): number {
 }
 
 function chainOf({ columns: levels }: FoundLevels, columns: readonly FoundColumn[], counts: TableCounts): FoundChain | undefined {
-  const own = levels.map((place) => ({ held: counts.placesIn(columns[place]!.at)!, texts: ['', ...counts.at(columns[place]!.at)!.texts] }));
+  const own = levels.map((place) => {
+    const { at } = columns[place]!;
+    const texts = ['', ...counts.at(at)!.texts];
+    const firsts = new Map<string, number>();
+    // Texts that are the same once they are cleaned are one.
+    for (const [nth, text] of texts.entries()) if (!firsts.has(text)) firsts.set(text, nth);
+    const same = texts.map((text) => firsts.get(text)!);
+    return { held: counts.placesIn(at)!, texts, same };
+  });
   const paths = new Map<string, { path: string[]; rows: number; row: number }>();
   for (let row = 0; row < counts.rows; row++) {
-    const path = own.map(({ held, texts }) => texts[held(row)]!);
-    const key = path.join('\u001F');
+    let key = '';
+    for (const { held, same } of own) key += String.fromCharCode(same[held(row)]!);
     const known = paths.get(key);
     if (known) known.rows++;
-    else paths.set(key, { path, rows: 1, row: counts.numberOf(row) });
+    else paths.set(key, { path: own.map(({ held, texts }) => texts[held(row)]!), rows: 1, row: counts.numberOf(row) });
     if (paths.size > mostPaths) return undefined;
   }
   return { columns: levels, paths: [...paths.values()] };

@@ -1,5 +1,6 @@
 export {
   areasOf,
+  valuesInRule,
   withChecks,
   type Area,
   type CheckedFile,

@@ -22,11 +22,12 @@ import {
   type NumberRule,
   type Rule,
   type RuleBase,
+  type TypedRule,
 } from '../rules/index.js';
 import { addressKey, clean, freeAmong, freeFieldKey, freeKeyAmong, longestName, matchKey } from '../text/index.js';
 import { tableRoles } from '../upkeep/index.js';
 import { isNumeric, type FieldKind, type Locale } from '../values/index.js';
-import type { FoundCheck, Taken } from './checks.js';
+import { valuesInRule, type FoundCheck, type Taken } from './checks.js';
 import { heldOf, readHeld, type Writing } from './held.js';
 import type { HouseProposal, ProposedColumn, ProposedList, ProposedTable } from './proposal.js';
 import type { AdoptedTable } from './found.js';
@@ -275,6 +276,8 @@ function ruleOfFile({ at, check, kind }: ProposedColumn, beside: readonly Coming
       : taken?.takes === 'date'
         ? { ...taken, from: here(taken.from), until: here(taken.until) }
         : taken;
+  const values = valuesInRule(check, kind);
+  if (values) return { ...(newRule('typed') as TypedRule), values, ...words };
   const rule = bounded && boundsRule(bounded);
   if (rule && kindOf(rule.kind).fits.includes(kind)) return { ...rule, ...words };
   return check.hint === '' ? null : { ...newRule('plain'), ...words, others: 'refuse' };

@@ -30,49 +30,73 @@ const leastLambda = 0.8;
 /** So many rows are looked at before all are: most pairs of columns have nothing to do with one another. */
 const sampled = 2000;
 
-/** How often each value stands in some rows; blank is none. */
-function countsIn({ values }: LevelColumn, rows: Iterable<number>): Map<number, number> {
-  const counts = new Map<number, number>();
-  for (const row of rows) {
-    const value = values[row]!;
-    if (value !== 0) counts.set(value, (counts.get(value) ?? 0) + 1);
-  }
+/** Rows from the first one on, every so many of them. */
+interface Rows {
+  readonly height: number;
+  readonly step: number;
+}
+
+/** By value, how often it stands in some rows; blank is none. */
+function countsIn({ values }: LevelColumn, { height, step }: Rows): Uint32Array {
+  let most = 0;
+  for (let row = 0; row < height; row += step) if (values[row]! > most) most = values[row]!;
+  const counts = new Uint32Array(most + 1);
+  for (let row = 0; row < height; row += step) counts[values[row]!]!++;
+  counts[0] = 0;
   return counts;
 }
-const mostOf = (counts: ReadonlyMap<number, number>): number => [...counts.values()].reduce((most, count) => Math.max(most, count), 0);
 
-/** The parent that stands beside each child in most of some rows. */
-function parentsIn(child: LevelColumn, parent: LevelColumn, rows: Iterable<number>): ReadonlyMap<number, number> {
-  const beside = new Map<number, Map<number, number>>();
-  for (const row of rows) {
+/** Values that stand beside one another, as one number. */
+const beside = (child: number, parent: number): number => child * 2 ** 26 + parent;
+
+/** By child, the parent that stands beside it in most of some rows; 0 for one beside which none does. */
+function parentsIn(child: LevelColumn, parent: LevelColumn, { height, step }: Rows): Uint32Array {
+  const counts = new Map<number, number>();
+  let last = 0;
+  for (let row = 0; row < height; row += step) {
     const [value, over] = [child.values[row]!, parent.values[row]!];
+    if (value > last) last = value;
     if (value === 0 || over === 0) continue;
-    const counts = beside.get(value) ?? new Map<number, number>();
-    beside.set(value, counts);
-    counts.set(over, (counts.get(over) ?? 0) + 1);
+    const both = beside(value, over);
+    counts.set(both, (counts.get(both) ?? 0) + 1);
   }
-  return new Map([...beside].map(([value, counts]) => [value, [...counts].reduce((most, one) => (one[1] > most[1] ? one : most))[0]]));
+  const [parents, most] = [new Uint32Array(last + 1), new Uint32Array(last + 1)];
+  for (const [both, count] of counts) {
+    const over = both % 2 ** 26;
+    const value = (both - over) / 2 ** 26;
+    if (count <= most[value]!) continue;
+    most[value] = count;
+    parents[value] = over;
+  }
+  return parents;
 }
 
 /** How a child determines a parent in some rows, or undefined where it does not. */
-function tieIn(child: LevelColumn, parent: LevelColumn, rows: readonly number[]): Dependence | undefined {
-  const both = rows.filter((row) => child.values[row] !== 0 && parent.values[row] !== 0);
-  if (both.length === 0) return undefined;
-  const parents = parentsIn(child, parent, both);
-  const contradicting = both.filter((row) => parents.get(child.values[row]!) !== parent.values[row]);
-  const guessed = both.length - mostOf(countsIn(parent, both));
-  if (contradicting.length > tolerance * both.length || guessed === 0) return undefined;
+function tieIn(child: LevelColumn, parent: LevelColumn, rows: Rows): Dependence | undefined {
+  const parents = parentsIn(child, parent, rows);
+  const contradicting: number[] = [];
+  const overs = new Uint32Array(countsIn(parent, rows).length);
+  let both = 0;
+  for (let row = 0; row < rows.height; row += rows.step) {
+    const [value, over] = [child.values[row]!, parent.values[row]!];
+    if (value === 0 || over === 0) continue;
+    both++;
+    overs[over]!++;
+    if (parents[value] !== over) contradicting.push(row);
+  }
+  const guessed = both - overs.reduce((most, count) => Math.max(most, count), 0);
+  if (contradicting.length > tolerance * both || guessed === 0) return undefined;
   return 1 - contradicting.length / guessed < leastLambda ? undefined : { child: child.at, parent: parent.at, contradicting };
 }
 
 /** The chains of columns that want to be levels. Costs a look at each cell, and at the rows of pairs that a sample does not rule out. */
 export function findLevels(columns: readonly LevelColumn[]): FoundLevels[] {
   const height = columns[0]?.values.length ?? 0;
-  const all = Array.from({ length: height }, (_, row) => row);
-  const sample = all.filter((row) => row % Math.ceil(height / sampled) === 0);
+  const all: Rows = { height, step: 1 };
+  const sample: Rows = { height, step: Math.ceil(height / sampled) };
   const known = columns.map((column) => {
     const counts = countsIn(column, all);
-    return { column, distinct: counts.size, filled: [...counts.values()].reduce((sum, count) => sum + count, 0) };
+    return { column, distinct: counts.filter((count) => count > 0).length, filled: counts.reduce((sum, count) => sum + count, 0) };
   });
   const repeated = known.filter(({ distinct, filled }) => distinct >= 2 && filled >= leastUse * distinct);
   const ties = new Map<number, Dependence>();

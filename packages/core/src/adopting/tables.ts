@@ -181,11 +181,11 @@ class Finding {
   /** Takes what stands in a row between two columns, be it beyond those that were filled before. */
   goOn(row: SheetRow, from: number, to: number): void {
     let [low, high] = [Infinity, -1];
-    for (const at of row.cells.keys()) {
-      if (at < from || at > to) continue;
-      low = Math.min(low, at);
-      high = Math.max(high, at);
-    }
+    row.cells.forEach((_, at) => {
+      if (at < from || at > to) return;
+      if (at < low) low = at;
+      if (at > high) high = at;
+    });
     if (high < 0) return;
     if (low < this.block.from || high > this.block.to)
       this.block = { ...this.block, from: Math.min(this.block.from, low), to: Math.max(this.block.to, high) };

@@ -13,8 +13,13 @@ const forbidden = /[\u0000\u001F\p{Surrogate}]/u;
 const printable = /^[ -~]*$/u;
 
 /** What can be stored of a text: what no text may hold becomes a blank, and what is beyond the longest is left out. */
-export const storable = (text: string): string =>
-  (printable.test(text) ? text : text.replaceAll(new RegExp(forbidden, 'gu'), ' ')).slice(0, longestText).replace(/\p{Surrogate}$/u, '');
+export function storable(text: string): string {
+  if (text.length <= longestText && printable.test(text)) return text;
+  return text
+    .replaceAll(new RegExp(forbidden, 'gu'), ' ')
+    .slice(0, longestText)
+    .replace(/\p{Surrogate}$/u, '');
+}
 
 /** The first forbidden character as `U+0000`, or undefined when the text has none. */
 export function forbiddenCharacter(text: string): string | undefined {

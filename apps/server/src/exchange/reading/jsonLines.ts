@@ -11,6 +11,7 @@ import {
   type Piece,
   type ReadRow,
 } from './models.js';
+import type { FileBytes } from './fileBytes.js';
 import { headOf, textsOf } from './texts.js';
 
 type Members = Readonly<Record<string, unknown>>;
@@ -18,8 +19,8 @@ type Members = Readonly<Record<string, unknown>>;
 const isObject = (held: unknown): held is Members => typeof held === 'object' && held !== null && !Array.isArray(held);
 
 /** Whether its first line is an object, whatever the file is called. */
-export function isJsonLines(bytes: Buffer): boolean {
-  const [line] = headOf(bytes).trimStart().split('\n');
+export async function isJsonLines(file: FileBytes): Promise<boolean> {
+  const [line] = (await headOf(file)).trimStart().split('\n');
   if (!line?.startsWith('{')) return false;
   try {
     return isObject(JSON.parse(line));
@@ -28,18 +29,18 @@ export function isJsonLines(bytes: Buffer): boolean {
   }
 }
 
-export function openJsonLines(bytes: Buffer, title: string): OpenedFile {
+export function openJsonLines(file: FileBytes, title: string): OpenedFile {
   const noticed = nothingNoticed();
   return {
     noticed,
     async *pieces(): AsyncIterable<Piece> {
       countAnew(noticed);
-      const columns = await columnsOf(bytes);
+      const columns = await columnsOf(file);
       noticed.beyond = Math.max(0, columns.size - mostColumns);
       const shown = [...columns].filter(([, at]) => at < mostColumns);
       yield { piece: 'sheet', title, hidden: false };
       yield { piece: 'rows', rows: [{ number: 1, cells: new Map(shown.map(([name, at]) => [at, { is: 'text', text: name }])) }] };
-      for await (const lines of objectsOf(bytes)) {
+      for await (const lines of objectsOf(file)) {
         const rows = lines.flatMap(({ number, members }): ReadRow[] => {
           const cells = cellsOf(members, columns);
           return cells.size > 0 ? [{ number: number + 1, cells }] : [];
@@ -51,9 +52,9 @@ export function openJsonLines(bytes: Buffer, title: string): OpenedFile {
 }
 
 /** The columns in the order in which they come up first. */
-async function columnsOf(bytes: Buffer): Promise<ReadonlyMap<string, number>> {
+async function columnsOf(file: FileBytes): Promise<ReadonlyMap<string, number>> {
   const columns = new Map<string, number>();
-  for await (const lines of objectsOf(bytes))
+  for await (const lines of objectsOf(file))
     for (const { members } of lines) for (const name of Object.keys(members)) if (!columns.has(name)) columns.set(name, columns.size);
   return columns;
 }
@@ -64,10 +65,10 @@ interface Line {
   readonly members: Members;
 }
 
-async function* objectsOf(bytes: Buffer): AsyncIterable<readonly Line[]> {
+async function* objectsOf(file: FileBytes): AsyncIterable<readonly Line[]> {
   let begun = '';
   let number = 0;
-  for (const { text, isLast } of textsOf(bytes)) {
+  for await (const { text, isLast } of textsOf(file)) {
     const lines = (begun + text).split('\n');
     begun = isLast ? '' : lines.pop()!;
     if (begun.length > longestText) throw noObject(number + lines.length + 1);

@@ -1,21 +1,12 @@
 // Reads a table of texts (CSV, RFC 4180, and what is sent under its name): its encoding, its separator and its line ends are found out.
 import { setImmediate } from 'node:timers/promises';
 import Papa from 'papaparse';
-import type { CameBack } from '@dellum/core';
+import type { FileBytes } from './fileBytes.js';
+import { beyondIn, TextCells } from './textCells.js';
 import { headOf, textsOf } from './texts.js';
-import {
-  longestText,
-  mostColumns,
-  countAnew,
-  nothingNoticed,
-  UnreadableFile,
-  type Noticed,
-  type OpenedFile,
-  type Piece,
-  type ReadRow,
-} from './models.js';
+import { longestText, countAnew, nothingNoticed, UnreadableFile, type OpenedFile, type Piece, type ReadRow } from './models.js';
 
-export function openTextTable(bytes: Buffer, title: string): OpenedFile {
+export function openTextTable(file: FileBytes, title: string): OpenedFile {
   const noticed = nothingNoticed();
   return {
     noticed,
@@ -23,11 +14,12 @@ export function openTextTable(bytes: Buffer, title: string): OpenedFile {
       countAnew(noticed);
       yield { piece: 'sheet', title, hidden: false };
       let number = 0;
-      for (const table of tablesOf(bytes)) {
+      for await (const table of tablesOf(file)) {
         const rows: ReadRow[] = [];
         for (const texts of table) {
           number += 1;
-          const cells = cellsOf(texts, noticed);
+          const cells = new TextCells(texts);
+          noticed.beyond += beyondIn(texts);
           if (cells.size > 0) rows.push({ number, cells });
         }
         if (rows.length > 0) yield { piece: 'rows', rows };
@@ -38,23 +30,12 @@ export function openTextTable(bytes: Buffer, title: string): OpenedFile {
   };
 }
 
-function cellsOf(texts: readonly string[], noticed: Noticed): Map<number, CameBack> {
-  const cells = new Map<number, CameBack>();
-  for (let at = 0; at < texts.length; at++) {
-    const text = texts[at]!;
-    if (text === '') continue;
-    if (at >= mostColumns) noticed.beyond += 1;
-    else cells.set(at, { is: 'text', text });
-  }
-  return cells;
-}
-
 /** The rows of a table, in the pieces in which they are read; a row that goes on in the next piece is of that. */
-function* tablesOf(bytes: Buffer): Iterable<string[][]> {
-  const head = headOf(bytes);
+async function* tablesOf(file: FileBytes): AsyncIterable<string[][]> {
+  const head = await headOf(file);
   const parser = new Papa.Parser({ delimiter: separatorOf(head), newline: lineEndOf(head) });
   let left = '';
-  for (const { text, isLast } of textsOf(bytes)) {
+  for await (const { text, isLast } of textsOf(file)) {
     const all = left + text;
     const { data, meta } = parser.parse(all, 0, !isLast);
     left = all.slice(meta.cursor);

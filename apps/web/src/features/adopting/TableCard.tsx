@@ -164,7 +164,7 @@ function ColumnRow({ table, column, sample, proposal, mend, tryAt }: ColumnRowPr
                   }}
                 />
               )}
-              {wanted && column.check && <CheckOf check={column.check} isBound={column.list !== null} table={table} />}
+              {wanted && column.check && <CheckOf check={column.check} column={column} table={table} />}
             </Box>
             {wanted && (column.list !== null || (column.check?.taken ?? null) !== null) && (
               <Button size="2xs" flexShrink={0} aria-label={`Try ${name} of ${table.title}`} onClick={() => tryAt(of)}>
@@ -200,9 +200,9 @@ function Oddities({ column: { unread, odd, unsure, writing, kind } }: { column: 
 }
 
 /** What stands in the file already to choose from. */
-function CheckOf({ check, isBound, table }: { check: FoundCheck; isBound: boolean; table: ProposedTable }) {
+function CheckOf({ check, column, table }: { check: FoundCheck; column: ProposedColumn; table: ProposedTable }) {
   const headingAt = (place: string) => table.columns.find(({ at }) => String(at) === place)?.heading ?? 'another column';
-  const { says, wrong } = checkWords(check, isBound, headingAt);
+  const { says, wrong } = checkWords(check, column, headingAt);
   return (
     <Stack gap="0" fontSize="xs">
       <Text color="inkSoft">{says}</Text>

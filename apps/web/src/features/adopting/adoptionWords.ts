@@ -1,5 +1,15 @@
 // What is said of proposals, in words.
-import { boundsRule, ruleTakes, type FoundCheck, type HouseProposal, type ProposedList } from '@dellum/core';
+import {
+  boundsRule,
+  ruleTakes,
+  takenFor,
+  valuesInRule,
+  type AdoptedKind,
+  type FoundCheck,
+  type HouseProposal,
+  type ProposedColumn,
+  type ProposedList,
+} from '@dellum/core';
 import { number, writing } from '../../frame/written.js';
 
 const counted = (count: number, one: string, many: string): string => `${number.format(count)} ${count === 1 ? one : many}`;
@@ -33,32 +43,46 @@ export function whereWords(list: ProposedList, proposal: HouseProposal): string 
   return columns === '' ? `, the table ${table.title}` : `, the table ${table.title}, for ${columns}`;
 }
 
+/** Whether a column offers what the drop-down of its file offered without a list: in its rule, or since there is nothing else of its kind. */
+function offersSo(check: FoundCheck, kind: AdoptedKind): boolean {
+  if (valuesInRule(check, kind)) return true;
+  const { taken } = check;
+  return (
+    kind === 'yes/no' &&
+    taken !== null &&
+    'values' in taken &&
+    taken.values.every((value) => takenFor(kind, value, writing()) !== undefined)
+  );
+}
+
 /** What the column is called that stands at a place. */
 type HeadingAt = (place: string) => string;
 
-/** What a column is checked against in its file, and what is wrong with that. `isBound`: it is in a list. */
+/** What a column is checked against in its file, and what is wrong with that. */
 export function checkWords(
-  { taken, beyond }: FoundCheck,
-  isBound: boolean,
+  check: FoundCheck,
+  { kind, list }: Pick<ProposedColumn, 'kind' | 'list'>,
   headingAt: HeadingAt,
 ): { readonly says: string; readonly wrong: readonly string[] } {
+  const { taken, beyond } = check;
+  const isOffered = list !== null || offersSo(check, kind);
   const missed = taken?.takes === 'column' ? taken.missed : 0;
   const [misnamed, missing] = taken?.takes === 'dependent' ? [taken.misnamed, taken.missing] : [[], []];
   return {
     says: taken ? takenWords(taken, headingAt) : 'a check that is not understood; only its words are taken over',
     wrong: [
-      ...(!isBound && (taken?.takes === 'typed' || taken?.takes === 'column' || taken?.takes === 'dependent')
+      ...(!isOffered && (taken?.takes === 'typed' || taken?.takes === 'column' || taken?.takes === 'dependent')
         ? ['It is not taken over, since the column is in no list.']
         : []),
-      ...(isBound && missed > 0
+      ...(isOffered && missed > 0
         ? [`Its drop-down stopped short of ${counted(missed, 'value', 'values')} below it; all are offered from now on.`]
         : []),
-      ...(isBound && misnamed.length > 0
+      ...(isOffered && misnamed.length > 0
         ? [
             `It offered nothing under ${namesOf(misnamed)}: the name of its list is missing, or written otherwise. It is offered from now on.`,
           ]
         : []),
-      ...(isBound && missing.length > 0
+      ...(isOffered && missing.length > 0
         ? [`The file has no list for ${namesOf(missing)}; what stands beside it is offered, if anything does.`]
         : []),
       ...(beyond > 0 ? [`It did not reach ${rows(beyond)}; the rule holds for all.`] : []),
