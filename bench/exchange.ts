@@ -149,7 +149,8 @@ export async function back100k(database: Database, bench: Million): Promise<void
   const bare = median(
     await times(3, async () => {
       let rows = 0;
-      for await (const piece of (await openFile(bytesOf(file), 'back.xlsx')).pieces()) rows += piece.piece === 'rows' ? piece.rows.length : 0;
+      for await (const piece of (await openFile(bytesOf(file), 'back.xlsx')).pieces())
+        rows += piece.piece === 'rows' ? piece.rows.length : 0;
       if (rows < sentEntries) throw new Error(`${rows} rows were read`);
     }),
   );

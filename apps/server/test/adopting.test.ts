@@ -480,6 +480,32 @@ describe('Files become a house', () => {
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('Departure must not be before')]);
   });
 
+  it('tells how many rows are read, and how many of all are stored; discarded meanwhile, it is gone', async () => {
+    const visitor = await emptyHouse();
+    const rows = 60_000;
+    const file = Buffer.from(['No;Quay;Tons', ...Array.from({ length: rows }, (_, at) => `V${at};Quay ${at % 8};${at % 900}`)].join('\n'));
+    const seen = async (id: string, during: AdoptionView['state']) => {
+      const all: NonNullable<AdoptionView['progress']>[] = [];
+      await until(async () => {
+        const now = await view(visitor, id);
+        if (now.progress) all.push(now.progress);
+        return now.state !== during;
+      });
+      return all;
+    };
+    const { body } = await bring(visitor, 'long.csv', file);
+    const reading = await seen(body.id, 'reading');
+    expect(reading.every(({ done, total }, at) => total === null && done <= rows + 1 && done >= (reading[at - 1]?.done ?? 0))).toBe(true);
+    await visitor.call('POST', `/adoptions/${body.id}/applied`, {});
+    const storing = await seen(body.id, 'applying');
+    expect(storing.every(({ done }, at) => done <= rows && done >= (storing[at - 1]?.done ?? 0))).toBe(true);
+    expect(storing.some(({ done, total }) => done > 0 && total === rows)).toBe(true);
+    expect(await view(visitor, body.id)).toMatchObject({ state: 'applied', applied: { entries: rows } });
+    const again = await bring(visitor, 'long.csv', file);
+    expect((await visitor.call('DELETE', `/adoptions/${again.body.id}`)).status).toBe(204);
+    expect((await visitor.get<AdoptionView[]>('/adoptions')).map(({ id }) => id)).toEqual([body.id]);
+  }, 120_000);
+
   it('is mended by hand: headings, kinds, columns and lists that are not wanted, a spelling, lists that are one', async () => {
     const visitor = await emptyHouse();
     const { id, proposal } = await proposed(visitor, [['kasse.csv', till()]]);

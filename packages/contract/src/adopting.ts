@@ -167,4 +167,6 @@ export interface AdoptionView extends AdoptionSummary {
   /** Undefined before the files are read, and after it was applied. */
   readonly proposal?: HouseProposal;
   readonly applied?: AppliedAdoption;
+  /** While it is read or applied: rows that are done; `total` is null where nobody knows it yet. */
+  readonly progress?: { readonly done: number; readonly total: number | null };
 }

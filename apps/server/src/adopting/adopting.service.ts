@@ -23,6 +23,7 @@ import { StructureService } from '../structure/structure.service.js';
 import { AdoptionsStore, type Adoption } from './adoptions.store.js';
 import { AdoptionThreadsService, ThreadsStopped } from './adoptionThreads.service.js';
 import { HouseListsService } from './houseLists.service.js';
+import { tellEvery } from './threadParts.js';
 
 /** So many entries are stored with one statement. */
 const atOnce = 2000;
@@ -74,12 +75,21 @@ export class AdoptingService {
     const db = this.database.kysely;
     try {
       const files = (await this.store.files(db, houseId, [id])).get(id) ?? [];
-      return await this.threads.read({ files, headings, locale }, (file, part) => this.store.part(db, houseId, id, files[file]!.ord, part));
+      return await this.threads.read(
+        { files, headings, locale },
+        (file, part) => this.store.part(db, houseId, id, files[file]!.ord, part),
+        (rows) => this.note(houseId, id, rows, null),
+      );
     } catch (error) {
       // Left to a server that goes on.
       if (error instanceof ThreadsStopped) throw error;
       return this.failed(error);
     }
+  }
+
+  /** How far it is; whoever waits may look in vain. */
+  private note(houseId: string, id: string, done: number, total: number | null): void {
+    this.store.progress(this.database.kysely, houseId, id, done, total).catch((error: unknown) => this.logger.warn(String(error)));
   }
 
   private tell(trx: Trx, houseId: string): Promise<void> {
@@ -164,6 +174,9 @@ export class AdoptingService {
     locale: Locale,
   ): Promise<ReadonlyMap<string, number>> {
     const stored = new Map<string, number>();
+    const total = found.reduce((sum, table) => sum + (tables.some((one) => one.table === tableId(table)) ? table.rows : 0), 0);
+    const done = () => [...stored.values()].reduce((sum, count) => sum + count, 0);
+    let noted = performance.now();
     for (const kept of (await this.store.files(trx, houseId, [id])).get(id) ?? []) {
       const { ord, name, bytes, isUtf8 } = kept;
       const own = found.filter(({ file }) => file === ord);
@@ -193,6 +206,9 @@ export class AdoptingService {
             const at = stored.get(one.registerId) ?? 0;
             await this.laying.entries(trx, houseId, one.registerId, batch, at);
             stored.set(one.registerId, at + batch.length);
+            if (performance.now() - noted < tellEvery) continue;
+            noted = performance.now();
+            this.note(houseId, id, done(), total);
           }
         }
       }

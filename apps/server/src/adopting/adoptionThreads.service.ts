@@ -34,10 +34,10 @@ export class AdoptionThreadsService implements OnApplicationShutdown {
   /** Looking at a proposal does not wait while others are read. */
   private readonly proposing = poolOf(mostMemory);
 
-  /** `part`: of a file, by its place among those wanted. */
-  async read(wanted: Omit<ToReadThere, 'port'>, part: PartOf): Promise<Read> {
+  /** `part`: of a file, by its place among those wanted. `told`: how many rows are read, now and then. */
+  async read(wanted: Omit<ToReadThere, 'port'>, part: PartOf, told: (rows: number) => void): Promise<Read> {
     const { port1: own, port2: port } = new MessageChannel();
-    answerParts(own, part);
+    answerParts(own, part, told);
     try {
       const task: ToReadThere = { ...wanted, port };
       return (await this.reading.run(task, { name: 'read', transferList: [port], signal: AbortSignal.timeout(longest) })) as Read;

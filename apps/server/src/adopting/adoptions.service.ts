@@ -105,8 +105,10 @@ export class AdoptionsService {
     const { state, found, mends, applied } = adoption;
     const files = (await this.store.files(db, houseId, [id])).get(id);
     const isShown = found !== null && (state === 'ready' || state === 'applying');
+    const isUnderWay = state === 'reading' || state === 'applying';
     return {
       ...{ id, at: adoption.at.toISOString(), by: adoption.by, state, files: plain(files), why: adoption.why, said: adoption.said },
+      ...(isUnderWay && adoption.done !== null && { progress: { done: adoption.done, total: adoption.total } }),
       ...(isShown && { proposal: await this.threads.propose({ found, mends, house: await this.houseLists(db, houseId) }) }),
       ...(state === 'applied' && applied && { applied: await this.appliedView(houseId, applied) }),
     };
@@ -202,6 +204,7 @@ export class AdoptionsService {
         chosen: lists.flatMap(({ catalog, wanted }) => (catalog !== null && wanted ? [catalog] : [])),
       };
       await this.store.change(trx, caller.houseId, id, { state: 'applying', why: null, applied });
+      await this.store.begins(trx, caller.houseId, id);
       await this.jobs.send(trx, 'adopt', [{ houseId: caller.houseId, adoptionId: id }]);
     });
     return this.view(caller, id);

@@ -25,6 +25,9 @@ export interface Adoption {
   readonly mends: Mends;
   readonly headings: readonly SaidHeading[];
   readonly applied: LaidAdoption | null;
+  /** Rows that are read or stored so far, and of how many where that is known; null where nothing is under way. */
+  readonly done: number | null;
+  readonly total: number | null;
 }
 
 /** So many days the files of a proposal are kept. */
@@ -79,7 +82,11 @@ export class AdoptionsStore {
       .innerJoin('people', (join) =>
         join.onRef('people.house_id', '=', 'adoptions.house_id').onRef('people.id', '=', 'adoptions.person_id'),
       )
+      .leftJoin('adoption_progress', (join) =>
+        join.onRef('adoption_progress.house_id', '=', 'adoptions.house_id').onRef('adoption_progress.adoption_id', '=', 'adoptions.id'),
+      )
       .select(['adoptions.id', 'people.name as by', 'at', 'state', 'run', 'why', 'said', 'found', 'mends', 'headings', 'applied'])
+      .select(['done', 'total'])
       .where('adoptions.house_id', '=', houseId);
   }
 
@@ -161,6 +168,20 @@ export class AdoptionsStore {
       .execute();
   }
 
+  /** Nothing of it is done yet of what begins. */
+  async begins(trx: Trx, houseId: string, id: string): Promise<void> {
+    await trx
+      .insertInto('adoption_progress')
+      .values({ house_id: houseId, adoption_id: id, done: 0, total: null })
+      .onConflict((conflict) => conflict.columns(['house_id', 'adoption_id']).doUpdateSet({ done: 0, total: null }))
+      .execute();
+  }
+
+  /** So many rows are done; asked beside what is done, which is not there for others before all is. */
+  async progress(db: Reader, houseId: string, id: string, done: number, total: number | null): Promise<void> {
+    await db.updateTable('adoption_progress').set({ done, total }).where('house_id', '=', houseId).where('adoption_id', '=', id).execute();
+  }
+
   /** It is to be read, from the beginning: what was found before holds no more, nor what whoever reads it now finds. */
   async readAnew(trx: Trx, houseId: string, id: string): Promise<void> {
     await trx
@@ -169,6 +190,7 @@ export class AdoptionsStore {
       .where('house_id', '=', houseId)
       .where('id', '=', id)
       .execute();
+    await this.begins(trx, houseId, id);
   }
 
   /** What came of reading it, of whoever is done first; false when it is to be read anew since, or is gone. */

@@ -21,6 +21,8 @@ import { openFile, UnreadableFile, type FileBytes, type OpenedFile } from '../ex
 export interface ToRead {
   readonly files: readonly { readonly name: string; readonly bytes: FileBytes }[];
   readonly locale: Locale;
+  /** Called with how many rows are read so far. */
+  tell(rows: number): void;
   /** Rows of headings that were said by hand. */
   readonly headings: readonly { readonly table: string; readonly heading: number | null }[];
 }
@@ -35,7 +37,7 @@ interface SheetRead {
   readonly checks: FileCheck[];
 }
 
-export async function read({ files, locale, headings }: ToRead): Promise<Read> {
+export async function read({ files, locale, headings, tell }: ToRead): Promise<Read> {
   const found: AdoptedTable[] = [];
   const said: string[] = [];
   let rows = 0;
@@ -44,6 +46,7 @@ export async function read({ files, locale, headings }: ToRead): Promise<Read> {
       const opened = await openFile(bytes, name);
       const sheets = await sheetsOf(opened, locale, (more) => {
         rows += more;
+        tell(rows);
         if (rows > mostAdoptedRows)
           throw new UnreadableFile(
             `The files hold more than ${mostAdoptedRows.toLocaleString('en-GB')} rows together, which is more than one proposal takes. Bring fewer of them, or a part of the long one.`,

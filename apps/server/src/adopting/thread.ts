@@ -5,10 +5,10 @@ import { proposedHouse, type AdoptedTable, type HouseList, type HouseProposal, t
 import { bytesInParts } from '../exchange/reading/index.js';
 import type { KeptFile } from './adoptions.store.js';
 import { read as readFiles, type Read, type ToRead } from './reading.js';
-import { askedParts } from './threadParts.js';
+import { askedParts, tellRows } from './threadParts.js';
 
 /** The files stay where they are kept: their parts are asked for through the port. */
-export interface ToReadThere extends Omit<ToRead, 'files'> {
+export interface ToReadThere extends Omit<ToRead, 'files' | 'tell'> {
   readonly files: readonly KeptFile[];
   readonly port: MessagePort;
 }
@@ -18,7 +18,7 @@ export async function read({ files, port, ...wanted }: ToReadThere): Promise<Rea
     name,
     bytes: bytesInParts(bytes, isUtf8, (number) => part(file, number)),
   }));
-  return readFiles({ ...wanted, files: opened });
+  return readFiles({ ...wanted, files: opened, tell: tellRows(port) });
 }
 
 export interface ToPropose {

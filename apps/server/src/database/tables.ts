@@ -534,6 +534,12 @@ export interface LookedArchivePartsTable {
   part: number;
   bytes: Buffer;
 }
+export interface AdoptionProgressTable {
+  house_id: string;
+  adoption_id: string;
+  done: number;
+  total: number | null;
+}
 export interface AdoptionsTable {
   house_id: string;
   id: string;
@@ -732,6 +738,7 @@ export interface Tables {
   looked_archives: LookedArchivesTable;
   looked_archive_parts: LookedArchivePartsTable;
   adoptions: AdoptionsTable;
+  adoption_progress: AdoptionProgressTable;
   adopted_files: AdoptedFilesTable;
   adopted_parts: AdoptedPartsTable;
   stewards: StewardsTable;

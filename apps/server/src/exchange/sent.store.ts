@@ -3,7 +3,7 @@ import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { Cells } from '@dellum/core';
 import { sentKept, type SentColumn } from '@dellum/contract';
-import { sql } from 'kysely';
+import { sql, type SqlBool } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 
 export interface SentFile {
@@ -91,12 +91,25 @@ export class SentStore {
 
   /** The entries that went out, are still there, and are not among those that came back. */
   async notAmong(db: Reader, houseId: string, id: string, registerId: string, came: readonly string[]): Promise<string[]> {
-    const { rows } = await sql<{ entry: string }>`
-      select entries.id as entry from sent_entries sent
-      join entries on entries.house_id = sent.house_id and entries.register_id = ${registerId} and entries.id = sent.entry_id
-      left join unnest(${came}::uuid[]) as came (id) on came.id = sent.entry_id
-      where sent.house_id = ${houseId} and sent.sent_id = ${id} and came.id is null order by entries.pos`.execute(db);
-    return rows.map(({ entry }) => entry);
+    const left = await db
+      .selectFrom('sent_entries')
+      .select('entry_id')
+      .where('house_id', '=', houseId)
+      .where('sent_id', '=', id)
+      .where(sql<SqlBool>`entry_id <> all(${came}::uuid[])`)
+      .execute();
+    if (left.length === 0) return [];
+    const ids = left.map(({ entry_id }) => entry_id);
+    // Not by a join: of what has just been written the database knows no numbers, and would look at each of the one for each of the other.
+    const there = await db
+      .selectFrom('entries')
+      .select('id')
+      .where('house_id', '=', houseId)
+      .where('register_id', '=', registerId)
+      .where(sql<SqlBool>`id = any(${ids}::uuid[])`)
+      .orderBy('pos')
+      .execute();
+    return there.map(({ id: entry }) => entry);
   }
 
   async forgetOld(db: Reader): Promise<void> {

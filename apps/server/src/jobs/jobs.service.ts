@@ -3,6 +3,7 @@ import { Injectable, Logger, type OnApplicationShutdown } from '@nestjs/common';
 import { CompiledQuery, sql } from 'kysely';
 import PgBoss from 'pg-boss';
 import { Database, type Trx } from '../database/database.js';
+import { UnderWay } from './underWay.js';
 
 export interface JobData {
   readonly carry: { readonly houseId: string; readonly carryId: string };
@@ -51,7 +52,8 @@ const names: readonly JobName[] = [
 /**
  * A job has a lease of this many seconds: when it is over, another server takes the job up, since the first was killed. Work that may take
  * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds. A file
- * that came back is read from its beginning whenever it is: whoever begins last goes on; of those who read a proposal whoever is done first.
+ * that came back is read from its beginning whenever it is: whoever begins last goes on; of those who read a proposal whoever is done first. The
+ * server that is late itself goes on, and does not begin it beside itself.
  */
 const lease = { carry: 15, entryAct: 15, download: 15, compare: 120, adopt: 30 } as const;
 const leaseOfOthers = 60;
@@ -62,6 +64,7 @@ export const slice = 8_000;
 export class JobsService implements OnApplicationShutdown {
   private readonly boss: PgBoss;
   private readonly logger = new Logger('jobs');
+  private readonly underWay = new UnderWay();
   private started = false;
   stopping = false;
 
@@ -85,7 +88,7 @@ export class JobsService implements OnApplicationShutdown {
       const id = await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
         if (!job) return;
         try {
-          await worker(job.data);
+          await this.underWay.join(job.id, () => worker(job.data));
           // Where one was, others may wait: a hundred of them do not wait for a hundred looks at the clock.
           this.boss.notifyWorker(id);
         } catch (error) {

@@ -4,7 +4,8 @@ import { clean, longestValue } from '../text/index.js';
 import type { Spelling } from '../upkeep/index.js';
 import { dateOrders, decimalMarks, format, type FieldKind, type Locale } from '../values/index.js';
 import type { FoundCheck } from './checks.js';
-import { heldOf, readHeld, type Held, type Writing } from './held.js';
+import { heldOf, readHeld, textHeldIn, type Held, type Writing } from './held.js';
+import { TextTable } from './textTable.js';
 
 /** The kinds that a column can be proposed as, or be given by hand. */
 export const adoptedKinds = ['text', 'yes/no', 'date', 'percent', 'number', 'amount'] as const satisfies readonly FieldKind[];
@@ -78,10 +79,13 @@ interface Rest {
   cut: number;
 }
 
-const lookedAt = (cell: CameBack, held: Held): Omit<Counted, 'nth'> => ({
-  held,
-  isCut: cell.is === 'text' && cell.text !== held.text,
+const numberIn = (cell: Exclude<CameBack, { is: 'text' }>): number => (cell.is === 'number' ? cell.number : cell.serial);
+
+const countedAs = (cell: CameBack, nth: number): Counted => ({
+  held: heldOf(cell)!,
+  isCut: cell.is === 'text' && cell.text !== textHeldIn(cell),
   isTotal: cell.is === 'text' && totalWords.test(cell.text),
+  nth,
   entries: 0,
   text: '',
 });
@@ -91,31 +95,46 @@ const copied = (text: string): string => [...text].join('');
 
 /** Counts what stands in a column, cell by cell: whatever stands in it again costs a look and no more, and its memory has an end. */
 export class ColumnCounts {
-  private readonly known: { readonly [Is in CameBack['is']]: Map<string | number, Counted> } = {
-    text: new Map(),
-    number: new Map(),
-    day: new Map(),
-  };
+  private readonly byText = new TextTable<Counted>();
+  private readonly numbers: { readonly [Is in 'number' | 'day']: Map<number, Counted> } = { number: new Map(), day: new Map() };
   private readonly all: Counted[] = [];
   private characters = 0;
   private rest: Rest | undefined;
+  private readonly passing = {
+    held: { is: 'text' as CameBack['is'], text: '' },
+    isCut: false,
+    isTotal: false,
+    nth: 0,
+    entries: 0,
+    text: '',
+  };
 
   constructor(private readonly house: Locale) {}
 
-  /** What the cell holds, before it is counted; undefined where it is blank after all. */
+  /** What the cell holds, until the next one is looked at, and before it is counted; undefined where it is blank after all. */
   look(cell: CameBack): Counted | undefined {
-    const key = cell.is === 'text' ? cell.text : cell.is === 'number' ? cell.number : cell.serial;
-    const known = this.known[cell.is];
-    const counted = known.get(key);
+    const counted = cell.is === 'text' ? this.byText.get(cell.text) : this.numbers[cell.is].get(numberIn(cell));
     if (counted) return counted;
-    const held = heldOf(cell);
-    if (!held) return undefined;
-    if (this.rest) return { ...lookedAt(cell, held), nth: 0 };
-    const own = cell.is === 'text' ? { ...cell, text: copied(cell.text) } : cell;
-    const one = { ...lookedAt(own, heldOf(own)!), nth: this.all.length + 1 };
-    known.set(own.is === 'text' ? own.text : key, one);
+    if (this.rest) return this.pass(cell);
+    if (textHeldIn(cell) === undefined) return undefined;
+    const own: CameBack = cell.is === 'text' ? { is: 'text', text: copied(cell.text) } : cell;
+    const one = countedAs(own, this.all.length + 1);
+    if (own.is === 'text') this.byText.add(own.text, one);
+    else this.numbers[own.is].set(numberIn(own), one);
     this.keep(one);
     return one;
+  }
+
+  /** What is not kept is the same thing each time: made anew, it would be taken for what stays, as those before it did, and fill the memory. */
+  private pass(cell: CameBack): Counted | undefined {
+    const text = textHeldIn(cell);
+    if (text === undefined) return undefined;
+    const { passing } = this;
+    passing.held.is = cell.is;
+    passing.held.text = text;
+    passing.isCut = cell.is === 'text' && cell.text !== text;
+    passing.isTotal = cell.is === 'text' && totalWords.test(cell.text);
+    return passing;
   }
 
   private keep(one: Counted): void {
@@ -145,10 +164,10 @@ export class ColumnCounts {
 
   /** The texts in it so far that are among some. */
   holdsText(text: string): boolean {
-    return this.known.text.has(text) || this.all.some(({ held }) => held.is === 'text' && clean(held.text) === text);
+    return this.byText.get(text) !== undefined || this.all.some(({ held }) => held.is === 'text' && clean(held.text) === text);
   }
   get hasTexts(): boolean {
-    return this.known.text.size > 0;
+    return this.byText.size > 0;
   }
 
   /** As texts, by their numbers from 1 on; known once it was found. */

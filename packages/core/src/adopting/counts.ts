@@ -3,10 +3,10 @@ import type { Locale } from '../values/index.js';
 import { ColumnCounts, type Counted } from './columns.js';
 import type { SheetRow } from './tables.js';
 
-/** A row that is not blank: its number, and what it holds by column. */
+/** A row that is not blank: its number, and what it holds by column, as texts. */
 export interface CountedRow {
   readonly number: number;
-  readonly held: ReadonlyMap<number, Counted>;
+  readonly texts: ReadonlyMap<number, string>;
 }
 
 /** A table of more rows is no list. */
@@ -73,7 +73,7 @@ export class TableCounts {
       column.places?.set(this.rows, one.nth);
     }
     if (this.first.length <= mostListed)
-      this.first.push({ number: row.number, held: new Map(places.slice(0, count).map((at, nth) => [at, held[nth]!])) });
+      this.first.push({ number: row.number, texts: new Map(places.slice(0, count).map((at, nth) => [at, held[nth]!.held.text])) });
     this.numbers.set(this.rows, row.number);
     this.rows += 1;
     return true;

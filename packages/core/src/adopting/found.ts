@@ -63,7 +63,7 @@ export function adoptedTable(
 ): AdoptedTable {
   const counted = columns.map(({ at }) => counts.at(at) ?? new ColumnCounts(counts.house));
   const found = columns.map(({ at, heading: name }, nth) => counted[nth]!.found(at, name));
-  const textsOf = ({ held }: CountedRow) => columns.map(({ at }) => held.get(at)?.text ?? '');
+  const textsOf = ({ texts }: CountedRow) => columns.map(({ at }) => texts.get(at) ?? '');
   return {
     ...place,
     title,

@@ -20,11 +20,16 @@ export interface ReadCell {
 
 /** Undefined for a cell that is blank after all. */
 export function heldOf(cell: CameBack | undefined): Held | undefined {
-  if (cell === undefined) return undefined;
-  if (cell.is === 'number') return { is: 'number', text: plainNumber(cell.number) };
-  if (cell.is === 'day') return { is: 'day', text: dayOf(cell.serial + epoch) };
+  const text = cell && textHeldIn(cell);
+  return text === undefined ? undefined : { is: cell!.is, text };
+}
+
+/** The same, as a text alone. */
+export function textHeldIn(cell: CameBack): string | undefined {
+  if (cell.is === 'number') return plainNumber(cell.number);
+  if (cell.is === 'day') return dayOf(cell.serial + epoch);
   const text = storable(cell.text);
-  return isBlank(text) ? undefined : { is: 'text', text };
+  return isBlank(text) ? undefined : text;
 }
 
 /** `locale`: of the house, with the writing of the column. */

@@ -51,11 +51,11 @@ export async function beginningOf({ parts }: FileBytes, size: number): Promise<B
   const all: Buffer[] = [];
   let read = 0;
   for await (const part of parts()) {
-    all.push(part);
+    all.push(part.subarray(0, size - read));
     read += part.length;
     if (read >= size) break;
   }
-  return Buffer.concat(all).subarray(0, size);
+  return Buffer.concat(all);
 }
 
 /** Whether bytes that come piece by piece are UTF-8. */

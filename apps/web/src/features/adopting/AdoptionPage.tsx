@@ -1,5 +1,5 @@
 // A proposal for a house out of files: worked through from the tables to what will be outside, then applied as one act.
-import { Box, Heading, HStack, Stack, Text } from '@chakra-ui/react';
+import { Box, Heading, HStack, Progress, Stack, Text } from '@chakra-ui/react';
 import type { AdoptionView, AppliedAdoption } from '@dellum/contract';
 import type { HouseProposal } from '@dellum/core';
 import { useState, type ReactNode } from 'react';
@@ -96,8 +96,8 @@ export function AdoptionPage() {
           </Box>
         )}
         <Said said={adoption.said} />
-        {adoption.state === 'reading' && <Text role="status">The files are being read …</Text>}
-        {adoption.state === 'applying' && <Text role="status">The proposal is being applied …</Text>}
+        {adoption.state === 'reading' && <UnderWay words="The files are being read …" progress={adoption.progress} />}
+        {adoption.state === 'applying' && <UnderWay words="The proposal is being applied …" progress={adoption.progress} />}
         {adoption.applied && <Applied applied={adoption.applied} />}
         {adoption.state === 'ready' && proposal && (
           <Proposed adoption={adoption} proposal={proposal} mend={mend} look={lookAt} tryAt={tryAt} />
@@ -105,6 +105,32 @@ export function AdoptionPage() {
         {(adoption.state === 'ready' || adoption.state === 'unreadable') && <AdoptDrop proposal={adoption.id} />}
       </Stack>
     </Page>
+  );
+}
+
+/** How far it is, in rows; few rows are done before anybody looks. */
+function UnderWay({ words, progress }: { words: string; progress: AdoptionView['progress'] }) {
+  const { done, total } = progress ?? { done: 0, total: null };
+  return (
+    <Stack gap="2">
+      <Text role="status">{words}</Text>
+      {done > 0 && (
+        <>
+          <Progress.Root
+            value={total === null ? null : done}
+            max={Math.max(1, total ?? 1)}
+            size="xs"
+            colorPalette="growth"
+            aria-label="Done"
+          >
+            <Progress.Track>
+              <Progress.Range />
+            </Progress.Track>
+          </Progress.Root>
+          <Text color="inkSoft">{total === null ? `${rows(done)} so far` : `${number.format(done)} of ${rows(total)}`}</Text>
+        </>
+      )}
+    </Stack>
   );
 }
 
@@ -129,7 +155,7 @@ function Said({ said }: { said: readonly string[] }) {
 
 function Actions({ adoption }: { adoption: AdoptionView }) {
   const [apply, { isLoading }] = useApplyAdoptionMutation();
-  const [takeBack] = useTakeBackAdoptionMutation();
+  const [takeBack, { isLoading: isUndoing }] = useTakeBackAdoptionMutation();
   const [remove] = useRemoveAdoptionMutation();
   const attempt = useTry();
   const notice = useNotice();
@@ -142,6 +168,8 @@ function Actions({ adoption }: { adoption: AdoptionView }) {
     if (await attempt(takeBack(id).unwrap())) notice('done', 'What came out of the files is gone again. The proposal stands as it was.');
   };
   if (state === 'applying') return null;
+  // Of a million rows it takes its time.
+  if (isUndoing) return <Text role="status">The proposal is being undone …</Text>;
   if (state === 'applied' && applied) {
     const since = applied.since === 0 ? '' : ` At least ${entries(applied.since)} of them were added or changed since; that is lost.`;
     return (
