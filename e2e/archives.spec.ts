@@ -75,3 +75,39 @@ test('an empty house begins with a template by keys alone, is taken out, and com
   await expect(page.getByText('took the house out as an archive')).toBeVisible();
   await expect(page.getByText(/brought in the archive .*Marl Lane Nursery/)).toBeVisible();
 });
+
+const berths = `@prefix skos: <http://www.w3.org/2004/02/skos/core#> .
+@prefix owl: <http://www.w3.org/2002/07/owl#> .
+<https://harbour.invalid/berths> a skos:ConceptScheme ; skos:prefLabel "Berths"@en .
+<https://harbour.invalid/north> a skos:Concept ; skos:prefLabel "North"@en, "Nord"@de ; skos:topConceptOf <https://harbour.invalid/berths> .
+<https://harbour.invalid/n1> a skos:Concept ; skos:notation "N1" ; skos:broader <https://harbour.invalid/north> ; skos:altLabel "Old pier" .
+<https://harbour.invalid/n2> a skos:Concept ; skos:notation "N2" ; skos:broader <https://harbour.invalid/north> ; owl:deprecated true .
+`;
+
+test('a list of concepts from elsewhere becomes a catalog that grows; what is no such list is told', async ({ nursery }) => {
+  const { page, files } = nursery;
+  await page.getByRole('link', { name: 'In and out', exact: true }).click();
+  const broken = join(files, 'broken.ttl');
+  writeFileSync(broken, berths.slice(0, -20));
+  await choose(page, broken);
+  await expect(page.getByText(/cannot be read as Turtle/u)).toBeVisible();
+  const whole = join(files, 'berths.ttl');
+  writeFileSync(whole, berths);
+  await choose(page, whole);
+  await expect(page.getByRole('heading', { name: 'Berths', exact: true })).toBeVisible();
+  await expect(page.getByText('A list of concepts. Nothing of it is stored yet.')).toBeVisible();
+  await press(page, page.getByRole('button', { name: 'Bring in the concepts' }));
+  await expect(page.getByRole('status').filter({ hasText: 'Berths is in' })).toBeVisible();
+
+  await page
+    .getByRole('link', { name: /^Berths/ })
+    .first()
+    .click();
+  const list = page.getByRole('grid', { name: 'Berths' });
+  await expect.poll(() => rowsOf(list)).toContainEqual(['North', 'N1']);
+  // It is a list as any other: what is added to it is offered.
+  await page.getByRole('link', { name: 'Catalogs', exact: true }).click();
+  await page.getByRole('link', { name: /^Berths/ }).click();
+  await page.getByPlaceholder('Find a value').fill('Old pier');
+  await expect(page.getByRole('main')).toContainText('N1');
+});

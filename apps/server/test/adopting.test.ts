@@ -4,10 +4,11 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { loadHouse } from '@dellum/demo';
 import type { AdoptionSummary, AdoptionView, BuildView, FieldCount, LedgerPage, Me, Problem, RegisterView } from '@dellum/contract';
+import { strToU8 } from 'fflate';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { lockBuild } from '../src/database/database.js';
-import { unreadable } from './badFiles.js';
+import { unreadable, zipOf } from './badFiles.js';
 import { ruleDto } from './entrySheet.js';
 import { entriesOf, openHouse, smallHouse, startServer, until, Visitor, type Running } from './house.js';
 
@@ -478,6 +479,102 @@ describe('Files become a house', () => {
       version: entry!.version,
     });
     expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining('Departure must not be before')]);
+  });
+
+  it('takes tables as their description says them: kinds, bounds, lists and what stands under what', async () => {
+    const visitor = await emptyHouse();
+    const berths = ['N', 'S'].flatMap((quay) =>
+      [1, 2, 3].map((nth) => [`${quay}orth`.replace('Sorth', 'South'), `${quay}${nth}`] as const),
+    );
+    const rows = Array.from({ length: 18 }, (_, at) => {
+      const [quay, berth] = berths[at % berths.length]!;
+      return [quay, berth, `2026-11-${String(at + 1).padStart(2, '0')}`, `${at}.125`, ['open', 'done'][at % 2], at % 3, 'Water|Power'].join(
+        ',',
+      );
+    });
+    const string = (name: string, titles: string) => ({ name, titles, datatype: 'string' });
+    const description = {
+      '@context': 'http://www.w3.org/ns/csvw',
+      tables: [
+        {
+          url: 'data/visits%20of%20may.csv',
+          'dc:title': 'Visits',
+          dialect: { header: false },
+          tableSchema: {
+            columns: [
+              { ...string('quay', 'Quay'), required: true, 'dc:description': 'Where does it lie?' },
+              { ...string('berth', 'Berth'), titles: { en: ['Berth'] } },
+              { name: 'day', titles: 'Day', datatype: { base: 'date', minimum: '2026-01-01' } },
+              { name: 'toll', titles: 'Toll', datatype: { base: 'decimal', minimum: 0, maximum: 500 } },
+              { name: 'state', titles: 'State', datatype: { base: 'string', format: 'open|done|a\\.b' } },
+              { name: 'crew', titles: 'Crew', datatype: 'integer' },
+              { name: 'services', titles: 'Services', datatype: 'string', separator: '|' },
+            ],
+            foreignKeys: [
+              { columnReference: 'quay', reference: { resource: 'quays.csv', columnReference: 'value' } },
+              { columnReference: ['quay', 'berth'], reference: { resource: 'berths.csv', columnReference: ['under', 'value'] } },
+            ],
+          },
+        },
+        { url: 'quays.csv', 'dc:title': "The quays' list", tableSchema: { columns: [string('value', 'value')], primaryKey: 'value' } },
+        { url: 'berths.csv', tableSchema: { columns: [string('under', 'under 1'), string('value', 'value')] } },
+      ],
+    };
+    const csv = (head: string, lines: readonly string[]) => strToU8([head, ...lines].join('\r\n'));
+    const packed = zipOf({
+      'csv-metadata.json': strToU8(JSON.stringify(description)),
+      'data/visits of may.csv': strToU8(rows.join('\r\n')),
+      'quays.csv': csv('value', ['North', 'South', 'West']),
+      'berths.csv': csv(
+        'under 1,value',
+        berths.map((pair) => pair.join(',')),
+      ),
+    });
+    const { id, proposal, said } = await proposed(visitor, [['visits.zip', packed]]);
+    expect(said).toEqual([]);
+    expect(proposal!.tables[0]!.columns.map(({ heading, kind }) => [heading, kind])).toEqual([
+      ['Quay', 'text'],
+      ['Berth', 'text'],
+      ['Day', 'date'],
+      ['Toll', 'number'],
+      ['State', 'text'],
+      ['Crew', 'number'],
+      ['Services', 'text'],
+    ]);
+    const done = await applied(visitor, id);
+    expect(done.why).toBeNull();
+    const register = (await registersIn(visitor)).get('Visits')!;
+    const rules = new Map(register.fields.map(({ heading, rule }) => [heading, rule]));
+    expect(rules.get('Quay')).toMatchObject({ kind: 'catalog', mayBeBlank: false, hint: 'Where does it lie?' });
+    expect(rules.get('Berth')).toMatchObject({ kind: 'catalog', level: 1 });
+    expect(rules.get('Day')).toMatchObject({ kind: 'date', from: { of: 'day', day: '2026-01-01' }, until: null });
+    expect(rules.get('Toll')).toMatchObject({ kind: 'number', least: { number: '0' }, most: { number: '500' } });
+    expect(rules.get('State')).toMatchObject({ kind: 'catalog' });
+    const [entry] = await entriesOf(visitor, register);
+    expect(entry!.cells).toMatchObject({
+      quay: 'North',
+      berth: 'N1',
+      day: '2026-11-01',
+      toll: '0.125',
+      state: 'open',
+      crew: '0',
+      services: 'Water, Power',
+    });
+  });
+
+  it.each<[string, object | string, RegExp]>([
+    ['no JSON', '{"tables":', /is no JSON/u],
+    ['no table', { tables: [{ url: 7 }, 'x', null] }, /names no table/u],
+    ['a table that is not there', { url: 'away.csv' }, /its part “away.csv” is missing/u],
+    ['a table out of the archive', { url: '../../etc/hostname' }, /is missing/u],
+    ['what is nested very deep', `{"tables":${'['.repeat(50_000)}${']'.repeat(50_000)}}`, /nested too deep/u],
+  ])('a description with %s is told in a sentence', async (_what, description, says) => {
+    const visitor = await emptyHouse();
+    const text = typeof description === 'string' ? description : JSON.stringify(description);
+    const { state, why } = await proposed(visitor, [
+      ['x.zip', zipOf({ 'csv-metadata.json': strToU8(text), 'a.csv': strToU8('a,b\n1,2') })],
+    ]);
+    expect([state, why]).toEqual(['unreadable', expect.stringMatching(says)]);
   });
 
   it('tells how many rows are read, and how many of all are stored; discarded meanwhile, it is gone', async () => {

@@ -494,9 +494,10 @@ export interface ArchiveCounts {
 /** An archive that was looked at; nothing of it is stored in the house. It is kept for an hour. */
 export interface ArchiveLook {
   readonly look: string;
-  /** The name of the house that it was made of. */
+  /** The name of the house that it was made of, or what its concepts are called. */
   readonly name: string;
-  readonly at: string;
+  /** When it was written; null where that is not said. */
+  readonly at: string | null;
   readonly counts: ArchiveCounts;
   /** What bears a name that is taken here. */
   readonly collisions: readonly Collision[];

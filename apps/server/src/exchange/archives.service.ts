@@ -1,7 +1,7 @@
 // House archives: the house as a file; and a file, or a template, looked at and brought into the house as additions.
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { brought, collisionsOf, feedingRegisters, idsOf, partsHere, registersOf, withIds, type HouseParts, type WayIn } from '@dellum/core';
+import { brought, collisionsOf, idsOf, partsHere, registersOf, withIds, type HouseParts, type WayIn } from '@dellum/core';
 import {
   houseFile,
   mostArchivedEntries,
@@ -19,10 +19,12 @@ import { LedgerStore } from '../ledger/ledger.store.js';
 import { hashPassword } from '../people/passwords.js';
 import { notFound, ProblemError } from '../problems/index.js';
 import { StructureService } from '../structure/structure.service.js';
-import { archived, countsOf, openHouseArchive, wholeEntries, type EntryCounts, type OpenedArchive } from './houseArchive.js';
+import { ConceptsService } from './concepts.service.js';
+import { archived, countsOf, openHouseArchive, wholeEntries, type EntryCounts, type Incoming } from './houseArchive.js';
 import { inBatches, LayingStore } from './laying.store.js';
 import { LookedArchivesStore } from './lookedArchives.store.js';
 import { PartsStore } from './parts.store.js';
+import { conceptsFormat } from './reading/concepts.js';
 import { Templates } from './templates.js';
 import { Zipped } from './zipped.js';
 
@@ -47,6 +49,7 @@ export class ArchivesService {
     private readonly entries: EntriesStore,
     private readonly ledger: LedgerStore,
     private readonly shipped: Templates,
+    private readonly concepts: ConceptsService,
   ) {}
 
   /** The house of one moment, in pieces of a ZIP: however long it is read, nothing of it is younger than the rest. */
@@ -122,7 +125,7 @@ export class ArchivesService {
   }
 
   private async lookAt(caller: Caller, bytes: Buffer): Promise<ArchiveLook> {
-    const archive = await openHouseArchive(bytes);
+    const archive = await this.opened(caller, bytes);
     const entries = await wholeEntries(archive, mostArchivedEntries);
     const look = randomUUID();
     await this.database.transaction(async (trx) => {
@@ -145,21 +148,29 @@ export class ArchivesService {
     await this.looked.remove(this.database.kysely, caller.houseId, look);
   }
 
-  private async waiting(caller: Caller, look: string): Promise<OpenedArchive> {
+  private async waiting(caller: Caller, look: string): Promise<Incoming> {
     const bytes = await this.looked.bytes(this.database.kysely, caller, look);
     if (!bytes) throw notFound('This archive');
-    return openHouseArchive(bytes);
+    return this.opened(caller, bytes);
   }
 
-  private async lookOf(caller: Caller, look: string, archive: OpenedArchive, entries: EntryCounts): Promise<ArchiveLook> {
+  /** A house archive, or concepts (SKOS). */
+  private async opened({ houseId }: Caller, bytes: Buffer): Promise<Incoming> {
+    const format = conceptsFormat(bytes);
+    if (!format) return openHouseArchive(bytes);
+    const { locale } = await this.builds.now(houseId);
+    return this.concepts.open(bytes, format, locale.language);
+  }
+
+  private async lookOf(caller: Caller, look: string, archive: Incoming, entries: EntryCounts): Promise<ArchiveLook> {
     const here = partsHere(await this.parts.read(this.database.kysely, caller.houseId));
     return {
       look,
-      name: archive.house.name,
-      at: archive.house.at,
+      name: archive.name,
+      at: archive.at,
       counts: countsOf(archive.parts, entries),
       collisions: collisionsOf(archive.parts, here),
-      said: saidOf(archive),
+      said: archive.said,
     };
   }
 
@@ -178,7 +189,7 @@ export class ArchivesService {
   async layInto(
     trx: Trx,
     houseId: string,
-    archive: OpenedArchive,
+    archive: Incoming,
     { by, hash, ways }: { readonly by: string; readonly hash: string; readonly ways: ReadonlyMap<string, WayIn> },
   ): Promise<ArchiveBrought> {
     const known = await this.parts.read(trx, houseId);
@@ -203,7 +214,7 @@ export class ArchivesService {
     }
     await this.laying.countLaid(trx, houseId, [...coming]);
     const counts = countsOf(laid, held);
-    await this.ledger.write(trx, houseId, [{ personId: by, act: 'archive.in', detail: { name: archive.house.name, counts } }]);
+    await this.ledger.write(trx, houseId, [{ personId: by, act: 'archive.in', detail: { name: archive.name, counts } }]);
     return { counts, sheets: laid.sheets.map(({ id, title }) => ({ id, title })) };
   }
 }
@@ -216,17 +227,4 @@ function newIds(parts: HouseParts, known: HouseParts): ReadonlyMap<string, strin
   const here = new Set(idsOf(known));
   const ids = idsOf(parts);
   return ids.some((id) => here.has(id)) ? new Map(ids.map((id) => [id, randomUUID()])) : new Map<string, string>();
-}
-
-/** What is to be known before it comes in. */
-function saidOf({ house, parts }: OpenedArchive): string[] {
-  const without = house.sheets.some(({ kind, registers }) => kind === 'entry' && registers.some(({ entries }) => entries === null));
-  const feeding = new Set(feedingRegisters(parts.catalogs.map(({ definition }) => definition)));
-  const empty = house.sheets.filter(({ registers }) => registers.some(({ id, entries }) => entries === null && feeding.has(id)));
-  return [
-    ...(without ? ['Its entry sheets come without entries.'] : []),
-    ...empty.map(({ title }) => `Catalogs read values from the entries of “${title}”: they offer none until some are entered.`),
-    ...(parts.linked.length > 0 ? ['Its linked sources are read when this server may reach them, and are empty until then.'] : []),
-    ...(parts.people.length > 0 ? ['Its people come without passwords: give each of them one on the page People.'] : []),
-  ];
 }

@@ -15,6 +15,7 @@ import { ArchivesService } from './archives.service.js';
 import { CatalogFilesController } from './catalogFiles.controller.js';
 import { CatalogFilesService } from './catalogFiles.service.js';
 import { ComparingService } from './comparing.service.js';
+import { ConceptsService } from './concepts.service.js';
 import { DownloadsController } from './downloads.controller.js';
 import { DownloadsService } from './downloads.service.js';
 import { DownloadsStore } from './downloads.store.js';
@@ -48,6 +49,7 @@ import { SentStore } from './sent.store.js';
     ArrivalsService,
     CatalogFilesService,
     ComparingService,
+    ConceptsService,
     DownloadsService,
     DownloadsStore,
     HouseFromArchiveService,

@@ -2,6 +2,7 @@
 import { StringDecoder } from 'node:string_decoder';
 import { isUUID } from 'class-validator';
 import {
+  feedingRegisters,
   longestText,
   partFaults,
   registersOf,
@@ -25,12 +26,19 @@ const mostObjects = 1_000_000;
 /** A line of entries. */
 const longestLine = 4 * 1024 * 1024;
 
-/** An archive that can be brought in: what is said in it hangs together. */
-export interface OpenedArchive {
-  readonly house: HouseArchiveDto;
+/** What can be brought into a house: what is said in it hangs together. */
+export interface Incoming {
+  readonly name: string;
+  /** When it was written, where it says so. */
+  readonly at: string | null;
   readonly parts: HouseParts;
+  /** What is to be known before it comes in, in sentences. */
+  readonly said: readonly string[];
   /** The entries of a register, in pieces; throws a problem for one that cannot be read. */
   entries(registerId: string): AsyncIterable<readonly LaidEntry[]>;
+}
+export interface OpenedArchive extends Incoming {
+  readonly house: HouseArchiveDto;
 }
 
 const unreadable = (words: string) => new ProblemError('not-valid', words, { faults: { file: words } });
@@ -46,8 +54,7 @@ export async function openHouseArchive(bytes: Buffer): Promise<OpenedArchive> {
     if (fault) throw unreadable(`The archive is damaged. ${fault}${more.length > 0 ? ` ${more.length} more of this kind.` : ''}`);
     const registers = new Map(house.sheets.flatMap((sheet) => sheet.registers.map((register) => [register.id, register] as const)));
     return {
-      house,
-      parts,
+      ...{ house, name: house.name, at: house.at, parts, said: saidOf(house, parts) },
       entries: (registerId) => {
         const { entries, title, fields } = registers.get(registerId)!;
         return entries === null ? noEntries() : told(entriesIn(archive, entries, title, new Set(fields.map(({ key }) => key))));
@@ -56,6 +63,19 @@ export async function openHouseArchive(bytes: Buffer): Promise<OpenedArchive> {
   } catch (error) {
     throw toldAs(error);
   }
+}
+
+/** What is to be known before it comes in. */
+function saidOf(house: HouseArchiveDto, parts: HouseParts): string[] {
+  const without = house.sheets.some(({ kind, registers }) => kind === 'entry' && registers.some(({ entries }) => entries === null));
+  const feeding = new Set(feedingRegisters(parts.catalogs.map(({ definition }) => definition)));
+  const empty = house.sheets.filter(({ registers }) => registers.some(({ id, entries }) => entries === null && feeding.has(id)));
+  return [
+    ...(without ? ['Its entry sheets come without entries.'] : []),
+    ...empty.map(({ title }) => `Catalogs read values from the entries of “${title}”: they offer none until some are entered.`),
+    ...(parts.linked.length > 0 ? ['Its linked sources are read when this server may reach them, and are empty until then.'] : []),
+    ...(parts.people.length > 0 ? ['Its people come without passwords: give each of them one on the page People.'] : []),
+  ];
 }
 
 const toldAs = (error: unknown): unknown => (error instanceof UnreadableFile ? unreadable(error.message) : error);
@@ -162,7 +182,7 @@ function entryOf(text: string, fields: ReadonlySet<string>): LaidEntry | undefin
 }
 
 /** Reads all entries once, so that one that cannot be read is told before anything is stored; how many there are. */
-export async function wholeEntries(archive: OpenedArchive, most = Infinity): Promise<EntryCounts> {
+export async function wholeEntries(archive: Incoming, most = Infinity): Promise<EntryCounts> {
   let all = 0;
   const counts = new Map<string, number>();
   for (const { id, title } of registersOf(archive.parts)) {
@@ -186,7 +206,7 @@ export async function wholeEntries(archive: OpenedArchive, most = Infinity): Pro
 }
 
 /** Ranges begin and end at entries that are there. */
-function mustHold({ parts }: OpenedArchive, registerId: string, title: string, entries: ReadonlySet<string>): void {
+function mustHold({ parts }: Incoming, registerId: string, title: string, entries: ReadonlySet<string>): void {
   for (const { name, stretches } of parts.ranges) {
     for (const { registerId: own, start, end } of stretches) {
       const anchors = [start.at === 'top' ? null : start.entry, end.ends === 'fixed' ? end.entry : null].filter((entry) => entry !== null);

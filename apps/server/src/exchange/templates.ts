@@ -25,12 +25,8 @@ export class Templates {
     const names = (await readdir(this.folder)).filter((name) => /^[\w-]{1,60}\.zip$/u.test(name)).sort();
     return Promise.all(
       names.map(async (file) => {
-        const { house, parts, entries } = await openHouseArchive(await readFile(join(this.folder!, file)));
-        return {
-          key: file.slice(0, -'.zip'.length),
-          name: house.name,
-          counts: countsOf(parts, await wholeEntries({ house, parts, entries })),
-        };
+        const archive = await openHouseArchive(await readFile(join(this.folder!, file)));
+        return { key: file.slice(0, -'.zip'.length), name: archive.name, counts: countsOf(archive.parts, await wholeEntries(archive)) };
       }),
     );
   }

@@ -40,7 +40,7 @@ function ahead<T>(coming: Promise<T>): Promise<T> {
   return coming;
 }
 
-export async function wholeOf({ parts }: FileBytes): Promise<Buffer> {
+export async function wholeOf({ parts }: Pick<FileBytes, 'parts'>): Promise<Buffer> {
   const all: Buffer[] = [];
   for await (const part of parts()) all.push(part);
   return all.length === 1 ? all[0]! : Buffer.concat(all);

@@ -1,5 +1,7 @@
 // Opens a file by what it holds, whatever it is called.
 import { openArchive, withPassword } from './archive.js';
+import { conceptsFormat } from './concepts.js';
+import { descriptionIn, openDescribedTables } from './describedTables.js';
 import { beginningOf, wholeOf, type FileBytes } from './fileBytes.js';
 import { UnreadableFile, type OpenedFile } from './models.js';
 import { isJsonLines, openJsonLines } from './jsonLines.js';
@@ -23,6 +25,8 @@ export async function openFile(file: FileBytes, name: string): Promise<OpenedFil
       'The file is of an older kind that is not read here. Save it as .xlsx or .ods where it was made, and bring that.',
     );
   }
+  if (conceptsFormat(await beginningOf(file, 4096)) !== undefined)
+    throw new UnreadableFile('The file is a list of concepts (SKOS). Bring it in under “The whole house”, on the page In and out.');
   if (!/^PK[\x03\x05]/u.test(beginning.subarray(0, 3).toString('latin1'))) {
     const title = name.replace(/\.[^.]+$/u, '');
     return (await isJsonLines(file)) ? openJsonLines(file, title) : openTextTable(file, title);
@@ -30,5 +34,7 @@ export async function openFile(file: FileBytes, name: string): Promise<OpenedFil
   const archive = await openArchive(await wholeOf(file));
   if (archive.has('xl/workbook.xml') || archive.has('[Content_Types].xml')) return openWorkbook(archive);
   if (archive.has('content.xml') || archive.has('META-INF/manifest.xml')) return openOpenDocument(archive);
+  const description = descriptionIn(archive);
+  if (description !== undefined) return openDescribedTables(archive, description);
   throw new UnreadableFile('The file is an archive without a workbook in it. Unpack it, and bring the workbook.');
 }

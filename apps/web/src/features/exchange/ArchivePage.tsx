@@ -47,14 +47,14 @@ function Looked({ look }: { look: ArchiveLook }) {
   return (
     <Page
       title={look.name}
-      about={`A house archive of ${moment.format(new Date(look.at))}. Nothing of it is stored yet.`}
+      about={`${look.at === null ? 'A list of concepts' : `A house archive of ${moment.format(new Date(look.at))}`}. Nothing of it is stored yet.`}
       actions={
         <HStack>
           <Button size="sm" onClick={() => void leave()}>
             Cancel
           </Button>
           <ActButton size="sm" variant="solid" onClick={() => void bringIn()}>
-            Bring in the archive
+            {look.at === null ? 'Bring in the concepts' : 'Bring in the archive'}
           </ActButton>
         </HStack>
       }
