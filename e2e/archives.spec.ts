@@ -99,15 +99,11 @@ test('a list of concepts from elsewhere becomes a catalog that grows; what is no
   await press(page, page.getByRole('button', { name: 'Bring in the concepts' }));
   await expect(page.getByRole('status').filter({ hasText: 'Berths is in' })).toBeVisible();
 
-  await page
-    .getByRole('link', { name: /^Berths/ })
-    .first()
-    .click();
-  const list = page.getByRole('grid', { name: 'Berths' });
-  await expect.poll(() => rowsOf(list)).toContainEqual(['North', 'N1']);
-  // It is a list as any other: what is added to it is offered.
-  await page.getByRole('link', { name: 'Catalogs', exact: true }).click();
   await page.getByRole('link', { name: /^Berths/ }).click();
   await page.getByPlaceholder('Find a value').fill('Old pier');
   await expect(page.getByRole('main')).toContainText('N1');
+  // It is over a list as any other.
+  await page.getByRole('link', { name: 'Sources', exact: true }).click();
+  await page.getByRole('link', { name: /^Berths/ }).click();
+  await expect.poll(() => rowsOf(page.getByRole('grid', { name: 'Berths' }))).toContainEqual(['North', 'N1']);
 });

@@ -38,7 +38,8 @@ function Looked({ look }: { look: ArchiveLook }) {
     const done = await attempt(bring({ look: look.look, ways: [...chosen].map(([id, way]) => ({ id, way })) }).unwrap());
     if (!done) return;
     notice('done', `${look.name} is in: ${countsWords(done.counts)}.`);
-    await navigate('/sheets', { replace: true });
+    // Where what came in is seen.
+    await navigate(done.counts.sheets > 0 ? '/sheets' : '/catalogs', { replace: true });
   };
   const leave = async () => {
     await attempt(forget(look.look).unwrap());
