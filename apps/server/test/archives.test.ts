@@ -9,6 +9,7 @@ import { archiveSchema } from '@dellum/server';
 import { loadHouse, quillhaven } from '@dellum/demo';
 import type { ArchiveBrought, ArchiveLook, BuildView, Person, Problem } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { lookAt } from './archiveFile.js';
 import { zipOf } from './badFiles.js';
 import { freshDatabase, openHouse, smallHouse, startServer, until, Visitor, type Running } from './house.js';
 
@@ -53,16 +54,8 @@ async function out(visitor: Visitor, entries = 'yes', people = 'yes'): Promise<O
   const parts = unzipSync(bytes);
   return { bytes, parts, house: JSON.parse(strFromU8(parts['house.json']!)) as House };
 }
-async function look(visitor: Visitor, bytes: Buffer): Promise<{ status: number; body: ArchiveLook & Problem }> {
-  const response = await fetch(`${running.base}/api/v1/archives`, {
-    method: 'POST',
-    headers: { cookie: await visitor.signedIn(), 'content-type': 'application/octet-stream' },
-    body: new Uint8Array(bytes),
-  });
-  return { status: response.status, body: (await response.json()) as ArchiveLook & Problem };
-}
 async function bring(visitor: Visitor, bytes: Buffer, ways: (look: ArchiveLook) => { id: string; way: string }[] = () => []) {
-  const { body } = await look(visitor, bytes);
+  const { body } = await lookAt(visitor, bytes);
   expect(body.detail).toBeUndefined();
   const { status, body: brought } = await visitor.call<ArchiveBrought & Problem>('POST', '/archives/brought', {
     look: body.look,
@@ -210,12 +203,12 @@ describe('A house that comes in beside what is there', () => {
   it('comes in once, however often one says so at once; a few archives wait and go out at a time', async () => {
     const { administrator } = await openHouse(running, []);
     const { bytes } = await out(administrator);
-    const { body } = await look(administrator, bytes);
+    const { body } = await lookAt(administrator, bytes);
     const answers = await Promise.all(
       Array.from({ length: 4 }, () => administrator.call('POST', '/archives/brought', { look: body.look, ways: [] })),
     );
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 404, 404, 404]);
-    const looks = await Promise.all(Array.from({ length: 9 }, () => look(administrator, bytes)));
+    const looks = await Promise.all(Array.from({ length: 9 }, () => lookAt(administrator, bytes)));
     const there = await Promise.all(looks.map((one) => administrator.call('GET', `/archives/${one.body.look}`)));
     expect(there.filter(({ status }) => status === 200).length).toBe(5);
     expect((await administrator.call('DELETE', `/archives/${looks.find((_, at) => there[at]!.status === 200)!.body.look}`)).status).toBe(
@@ -229,7 +222,7 @@ describe('A house that comes in beside what is there', () => {
 
   it('is one’s own to look at: another administrator, and another house, do not bring it in; and it comes in once', async () => {
     const [one, other] = [await openHouse(running, []), await openHouse(running, [])];
-    const { body } = await look(one.administrator, (await out(one.administrator)).bytes);
+    const { body } = await lookAt(one.administrator, (await out(one.administrator)).bytes);
     expect((await other.administrator.call('POST', '/archives/brought', { look: body.look, ways: [] })).status).toBe(404);
     expect((await one.administrator.call('POST', '/archives/brought', { look: body.look, ways: [] })).status).toBe(200);
     expect((await one.administrator.call('POST', '/archives/brought', { look: body.look, ways: [] })).status).toBe(404);
@@ -399,7 +392,7 @@ describe('An archive that is none, or does harm', () => {
   it.each(cases)('is refused in a sentence, and nothing of it stays: %s', async (_name, words, bytes) => {
     const house = await openHouse(running, []);
     const before = await house.administrator.get<BuildView>('/build');
-    const { status, body } = await look(house.administrator, await bytes());
+    const { status, body } = await lookAt(house.administrator, await bytes());
     expect([status, body.code]).toEqual([422, 'not-valid']);
     expect(body.detail).toMatch(words);
     expect(await house.administrator.get<BuildView>('/build')).toEqual(before);
@@ -434,7 +427,7 @@ describe('An archive that is none, or does harm', () => {
 
   it('is larger than is taken here', async () => {
     const { administrator } = await openHouse(running, []);
-    const { status, body } = await look(administrator, Buffer.alloc(51 * 1024 * 1024));
+    const { status, body } = await lookAt(administrator, Buffer.alloc(51 * 1024 * 1024));
     expect([status, body.code]).toEqual([413, 'too-large']);
     expect(body.detail).toContain('npm run archive');
   });

@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import type { AdoptionView, ArchiveBrought, ArchiveLook, BuildView, CatalogItems, Problem } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { lookAt } from './archiveFile.js';
 import { openHouse, startServer, until, type House, type Running, type Visitor } from './house.js';
 
 const folder = mkdtempSync('/tmp/dellum-concepts-');
@@ -18,16 +19,8 @@ afterAll(async () => {
   rmSync(folder, { recursive: true });
 });
 
-async function look(visitor: Visitor, bytes: Buffer): Promise<{ status: number; body: ArchiveLook & Problem }> {
-  const response = await fetch(`${running.base}/api/v1/archives`, {
-    method: 'POST',
-    headers: { cookie: await visitor.signedIn(), 'content-type': 'application/octet-stream' },
-    body: new Uint8Array(bytes),
-  });
-  return { status: response.status, body: (await response.json()) as ArchiveLook & Problem };
-}
 async function brought(visitor: Visitor, bytes: Buffer): Promise<ArchiveLook> {
-  const { body } = await look(visitor, bytes);
+  const { body } = await lookAt(visitor, bytes);
   expect(body.detail).toBeUndefined();
   const ways = body.collisions.map(({ id }) => ({ id, way: 'beside' }));
   const { status, body: done } = await visitor.call<ArchiveBrought & Problem>('POST', '/archives/brought', { look: body.look, ways });
@@ -106,7 +99,7 @@ describe('A list of concepts', () => {
     ['JSON that is nested very deep', Buffer.from(`{"@context":${'{"a":'.repeat(60_000)}1${'}'.repeat(60_001)}`), /nested too deep/u],
     ['a list of a hundred thousand lists', turtle(`<urn:a> skos:broader ${'('.repeat(100_000)}`), /cannot be read/u],
   ])('%s is told in a sentence', async (_what, bytes, says) => {
-    const { status, body } = await look(house.administrator, bytes);
+    const { status, body } = await lookAt(house.administrator, bytes);
     expect([status, body.code]).toEqual([422, 'not-valid']);
     expect(body.detail).toMatch(says);
   });
@@ -121,6 +114,6 @@ describe('A list of concepts', () => {
     const { id } = (await response.json()) as { id: string };
     await until(async () => (await visitor.get<AdoptionView>(`/adoptions/${id}`)).state === 'unreadable');
     expect((await visitor.get<AdoptionView>(`/adoptions/${id}`)).why).toMatch(/list of concepts/u);
-    expect((await look(house.clerk, written('turtle'))).status).toBe(403);
+    expect((await lookAt(house.clerk, written('turtle'))).status).toBe(403);
   });
 });

@@ -186,6 +186,11 @@ describe('a table of texts', () => {
 });
 
 describe('JSON Lines', () => {
+  it('that say what their objects are, are lines all the same', async () => {
+    const { sheets } = await read(Buffer.from('{"@type":"Pilot","name":"Ossel"}\n{"@type":"Pilot","name":"Tansy"}\n'), 'pilots.jsonl');
+    expect(sheets[0]!.rows).toEqual({ 1: ['@type', 'name'], 2: ['Pilot', 'Ossel'], 3: ['Pilot', 'Tansy'] });
+  });
+
   const lines = (...objects: readonly (object | string)[]) =>
     csv(objects.map((one) => (typeof one === 'string' ? one : JSON.stringify(one))).join('\n'));
 

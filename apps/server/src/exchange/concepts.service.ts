@@ -2,26 +2,15 @@
 import { createHash } from 'node:crypto';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { conceptParts, type LeftOfConcepts } from '@dellum/core';
-import { Piscina } from 'piscina';
 import { ProblemError } from '../problems/index.js';
+import { BeyondBounds, BoundThread } from '../threads/boundThread.js';
 import type { ConceptsRead, ConceptsToRead } from './conceptsThread.js';
 import type { Incoming } from './houseArchive.js';
 import type { ConceptsFormat } from './reading/concepts.js';
 
-/** A thread may hold so many megabytes, and read for so long; milliseconds. */
-const mostMemory = 700;
-const longest = 60_000;
-const idle = 10_000;
-
 @Injectable()
 export class ConceptsService implements OnApplicationShutdown {
-  private readonly reading = new Piscina({
-    filename: new URL('./conceptsThread.js', import.meta.url).href,
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: idle,
-    resourceLimits: { maxOldGenerationSizeMb: mostMemory },
-  });
+  private readonly thread = new BoundThread(new URL('./conceptsThread.js', import.meta.url), { memory: 700, time: 60_000 });
 
   /** Throws a problem that says what is wrong with it. `language`: of what is to be shown. */
   async open(bytes: Buffer, format: ConceptsFormat, language: string): Promise<Incoming> {
@@ -43,17 +32,15 @@ export class ConceptsService implements OnApplicationShutdown {
 
   private async read(wanted: ConceptsToRead): Promise<ConceptsRead> {
     try {
-      return (await this.reading.run(wanted, { signal: AbortSignal.timeout(longest) })) as ConceptsRead;
+      return (await this.thread.run('read', wanted)) as ConceptsRead;
     } catch (error) {
-      if (!(error instanceof Error)) throw error;
-      const isTooMuch = error.name === 'AbortError' || ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY');
-      if (!isTooMuch) throw error;
+      if (!(error instanceof BeyondBounds)) throw error;
       return { why: 'The file holds more than can be read at once. Bring a part of it.' };
     }
   }
 
   async onApplicationShutdown(): Promise<void> {
-    await this.reading.destroy();
+    await this.thread.end();
   }
 }
 

@@ -11,7 +11,7 @@ export interface ConceptsToRead {
 /** `why`: it cannot be read, in a sentence. */
 export type ConceptsRead = ReadConcepts | { readonly why: string };
 
-export default async function read({ bytes, format, language }: ConceptsToRead): Promise<ConceptsRead> {
+export async function read({ bytes, format, language }: ConceptsToRead): Promise<ConceptsRead> {
   try {
     return await conceptsIn(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), format, language);
   } catch (error) {

@@ -1,6 +1,6 @@
 // Opens a file by what it holds, whatever it is called.
 import { openArchive, withPassword } from './archive.js';
-import { conceptsFormat } from './concepts.js';
+import { areConcepts, looked } from './concepts.js';
 import { descriptionIn, openDescribedTables } from './describedTables.js';
 import { beginningOf, wholeOf, type FileBytes } from './fileBytes.js';
 import { UnreadableFile, type OpenedFile } from './models.js';
@@ -25,7 +25,7 @@ export async function openFile(file: FileBytes, name: string): Promise<OpenedFil
       'The file is of an older kind that is not read here. Save it as .xlsx or .ods where it was made, and bring that.',
     );
   }
-  if (conceptsFormat(await beginningOf(file, 4096)) !== undefined)
+  if (areConcepts(await beginningOf(file, looked)))
     throw new UnreadableFile('The file is a list of concepts (SKOS). Bring it in under “The whole house”, on the page In and out.');
   if (!/^PK[\x03\x05]/u.test(beginning.subarray(0, 3).toString('latin1'))) {
     const title = name.replace(/\.[^.]+$/u, '');
