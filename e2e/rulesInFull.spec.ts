@@ -89,6 +89,13 @@ test('a date is picked from the calendar by keys and by pointer; the space bar a
   await page.keyboard.press('PageDown');
   await calendar.getByRole('button', { name: /15/ }).click();
   await expect(cellOf(grid, 1511, 'Departure')).toHaveText(/^15\./u);
+  // The day at which one has arrived by keys is picked by a click, too.
+  await cellOf(grid, 1511, 'Departure').click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.keyboard.press('PageDown');
+  const marked = await input.inputValue();
+  await calendar.locator('[data-view="day"][data-selected]').click();
+  await expect(cellOf(grid, 1511, 'Departure')).toHaveText(marked);
 
   const power = cellOf(grid, 1511, 'Shore power');
   const before = await power.textContent();

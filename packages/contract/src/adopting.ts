@@ -164,7 +164,7 @@ export interface AdoptionView extends AdoptionSummary {
   readonly why: string | null;
   /** What is not read as it stands, in sentences. */
   readonly said: readonly string[];
-  /** Undefined before the files are read, and after it was applied. */
+  /** While it is ready to be looked at. */
   readonly proposal?: HouseProposal;
   readonly applied?: AppliedAdoption;
   /** While it is read or applied: rows that are done; `total` is null where nobody knows it yet. */

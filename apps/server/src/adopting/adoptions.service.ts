@@ -104,7 +104,8 @@ export class AdoptionsService {
     if (!adoption) throw notFound('This proposal');
     const { state, found, mends, applied } = adoption;
     const files = (await this.store.files(db, houseId, [id])).get(id);
-    const isShown = found !== null && (state === 'ready' || state === 'applying');
+    // Whoever waits until it is applied looks again and again: what is proposed is not computed for that.
+    const isShown = found !== null && state === 'ready';
     const isUnderWay = state === 'reading' || state === 'applying';
     return {
       ...{ id, at: adoption.at.toISOString(), by: adoption.by, state, files: plain(files), why: adoption.why, said: adoption.said },

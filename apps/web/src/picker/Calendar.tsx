@@ -1,6 +1,7 @@
 // The calendar under a date that is being typed: one month, the typed day marked; days the rule does not take are struck.
 import { Box, DatePicker, HStack, Kbd, parseDate, Text } from '@chakra-ui/react';
 import type { Locale } from '@dellum/core';
+import type { MouseEvent } from 'react';
 
 interface CalendarProps {
   readonly label: string;
@@ -25,8 +26,12 @@ const foot = {
 
 export function Calendar({ label, day, begin, locale, closed, onPick }: CalendarProps) {
   const at = parseDate(day ?? begin);
+  // The day that is marked already is no other value, and is picked all the same.
+  const pickMarked = ({ target }: MouseEvent) => {
+    if (day !== undefined && target instanceof Element && target.closest('[data-view="day"][data-selected]')) onPick(day);
+  };
   return (
-    <Box role="group" aria-label={`Calendar of ${label}`}>
+    <Box role="group" aria-label={`Calendar of ${label}`} onClickCapture={pickMarked}>
       <DatePicker.Root
         key={day?.slice(0, 7) ?? 'begin'}
         inline
