@@ -97,6 +97,16 @@ test('a date is picked from the calendar by keys and by pointer; the space bar a
   await calendar.locator('[data-view="day"][data-selected]').click();
   await expect(cellOf(grid, 1511, 'Departure')).toHaveText(marked);
 
+  // One that the rule does not take is none to pick, also where it is marked since it was typed.
+  await cellOf(grid, 1511, 'Departure').click();
+  await page.keyboard.type('1.1.2020');
+  await calendar.locator('[data-view="day"][data-selected]').click({ force: true });
+  await expect(input).toHaveValue('1.1.2020');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(cellOf(grid, 1511, 'Departure')).toHaveText(marked);
+
   const power = cellOf(grid, 1511, 'Shore power');
   const before = await power.textContent();
   await power.click();

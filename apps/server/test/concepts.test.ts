@@ -38,6 +38,8 @@ const written = (format: string): Buffer => {
   return readFileSync(file);
 };
 
+const turtle = (text: string) => Buffer.from(`@prefix skos: <http://www.w3.org/2004/02/skos/core#> .\n${text}`);
+
 describe('A list of concepts', () => {
   it.each([
     ['turtle', 'Berths'],
@@ -79,7 +81,24 @@ describe('A list of concepts', () => {
     expect(await plain(made.title)).toEqual(await plain(own.title));
   });
 
-  const turtle = (text: string) => Buffer.from(`@prefix skos: <http://www.w3.org/2004/02/skos/core#> .\n${text}`);
+  it('with what cannot be stored, and with what is longer than a value, comes in without it', async () => {
+    const visitor = house.administrator;
+    const long = `${'x'.repeat(499)}😀`;
+    const odd = turtle(
+      `<urn:odd> a skos:ConceptScheme ; skos:prefLabel "Odd\\u0000 names" .
+       <urn:a> a skos:Concept ; skos:inScheme <urn:odd> ; skos:notation "A\\u0000\\u001FB" ; skos:altLabel "other\\u0000" ; skos:note "n\\u001F" .
+       <urn:long> a skos:Concept ; skos:inScheme <urn:odd> ; skos:notation "${long}" .
+       <urn:%00x> a skos:Concept ; skos:inScheme <urn:odd> .`,
+    );
+    await brought(visitor, odd);
+    const items = await itemsOf(visitor, 'Odd names');
+    expect(items.map(({ value, otherNames, note }) => [value, otherNames, note])).toEqual([
+      ['A B', ['other'], 'n'],
+      ['x'.repeat(499), [], undefined],
+      ['x', [], undefined],
+    ]);
+  });
+
   const jsonld = (held: unknown) => Buffer.from(JSON.stringify(held));
   it.each<[string, Buffer, RegExp]>([
     ['broken Turtle', turtle('<urn:a> skos:prefLabel "no end'), /cannot be read as Turtle/u],

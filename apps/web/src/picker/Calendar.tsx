@@ -26,9 +26,9 @@ const foot = {
 
 export function Calendar({ label, day, begin, locale, closed, onPick }: CalendarProps) {
   const at = parseDate(day ?? begin);
-  // The day that is marked already is no other value, and is picked all the same.
+  // The day that is marked already is no other value, and is picked all the same, unless the rule does not take it.
   const pickMarked = ({ target }: MouseEvent) => {
-    if (day !== undefined && target instanceof Element && target.closest('[data-view="day"][data-selected]')) onPick(day);
+    if (day !== undefined && !closed(day) && target instanceof Element && target.closest('[data-view="day"][data-selected]')) onPick(day);
   };
   return (
     <Box role="group" aria-label={`Calendar of ${label}`} onClickCapture={pickMarked}>

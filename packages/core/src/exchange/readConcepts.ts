@@ -1,5 +1,5 @@
 // Catalogs out of concepts that somebody else wrote (SKOS, W3C 2009): the other direction of `concepts.ts`, for whatever the standard allows.
-import { clean, longestName, longestValue, matchKey } from '../text/index.js';
+import { clean, longestName, longestValue, matchKey, storable } from '../text/index.js';
 import { isOfKind } from '../values/index.js';
 import { owl, rdf, schemaOrg, skos, type ConceptObject, type Statement } from './concepts.js';
 
@@ -64,8 +64,10 @@ interface Said {
   readonly schemes: string[];
 }
 
-const textIn = (object: ConceptObject): Text | undefined =>
-  'text' in object && clean(object.text) !== '' ? { text: clean(object.text), language: (object.language ?? '').toLowerCase() } : undefined;
+function textIn(object: ConceptObject): Text | undefined {
+  const text = 'text' in object ? clean(storable(object.text)) : '';
+  return 'text' in object && text !== '' ? { text, language: (object.language ?? '').toLowerCase() } : undefined;
+}
 const dayIn = (object: ConceptObject): string | undefined => {
   const written = 'day' in object ? object.day : 'text' in object ? object.text : '';
   const day = written.slice(0, 10);
@@ -92,7 +94,7 @@ export class ConceptsReader {
     const own = this.of(subject);
     switch (said) {
       case 'notation':
-        if ('text' in object && clean(object.text) !== '') own.notations.push(clean(object.text));
+        own.notations.push(...listed(textIn(object)).map(({ text }) => text));
         break;
       case 'prefLabel':
         own.labels.push(...listed(textIn(object)));
@@ -201,7 +203,7 @@ export class ConceptsReader {
   private titleOf(iri: string, language: string): string {
     const own = this.all.get(iri);
     const title = own && (best(own.labels, language) ?? best(own.others, language) ?? lastPart(iri));
-    return clean((title ?? untitled).slice(0, longestName)) || untitled;
+    return cut(title ?? untitled, longestName) || untitled;
   }
 }
 
@@ -237,13 +239,15 @@ function best(texts: readonly Text[], language: string): string | undefined {
 function lastPart(iri: string): string {
   const part = iri.split(/[/#:]/u).findLast((one) => one !== '') ?? iri;
   try {
-    return decodeURIComponent(part);
+    return storable(decodeURIComponent(part));
   } catch {
-    return part;
+    return storable(part);
   }
 }
 
-const short = (text: string): string => clean(text.slice(0, longestValue));
+/** No pair of code units is cut through. */
+const cut = (text: string, most: number): string => clean(storable(text.slice(0, most)));
+const short = (text: string): string => cut(text, longestValue);
 const valueOf = (own: Said, language: string): string =>
   short(own.notations[0] ?? best(own.labels, language) ?? lastPart(own.iri)) || untitled;
 
@@ -256,7 +260,7 @@ function readConcept(own: Said, path: readonly string[], names: readonly string[
   const note = best(own.notes, language);
   return {
     ...{ value, path, label, retired: own.retired, otherNames: namedBeside(value, label, names) },
-    ...(note !== undefined && { note: clean(note.slice(0, longestNote)) }),
+    ...(note !== undefined && { note: cut(note, longestNote) }),
     ...(own.from !== undefined && { validFrom: own.from }),
     ...(own.until !== undefined && { validUntil: own.until }),
   };

@@ -1,6 +1,6 @@
 // Reads tables that are described as Tabular Data on the Web (CSVW, W3C 2015): CSV files, packed with what says what their columns hold.
 import { posix } from 'node:path';
-import { columnName, dayNumber, isOfKind, writeSeveral, type CameBack, type CheckType, type FileCheck } from '@dellum/core';
+import { columnName, dayNumber, freeAmong, isOfKind, writeSeveral, type CameBack, type CheckType, type FileCheck } from '@dellum/core';
 import { shapeFault } from '../../api/bodyShape.js';
 import type { Archive } from './archive.js';
 import { bytesOf, wholeOf } from './fileBytes.js';
@@ -89,7 +89,20 @@ async function described(archive: Archive, at: string): Promise<DescribedTable[]
   const all = isObject(said) ? objectsIn(said['tables'] ?? said) : [];
   const tables = all.slice(0, mostTables).flatMap((table) => tableOf(table, at));
   if (tables.length === 0) throw wrong('names no table. Bring the tables themselves.');
-  return tables;
+  // Lists are pointed at by their titles.
+  return tables.reduce<DescribedTable[]>(
+    (titled, table) => [
+      ...titled,
+      {
+        ...table,
+        title: freeAmong(
+          table.title,
+          titled.map(({ title }) => title),
+        ),
+      },
+    ],
+    [],
+  );
 }
 
 function tableOf(said: Members, at: string): DescribedTable[] {
@@ -127,7 +140,7 @@ function columnOf(said: Members, place: number): DescribedColumn {
     name,
     heading: titles[0] ?? name,
     datatype: isObject(datatype) ? datatype : { base: textIn(datatype) ?? 'string' },
-    separator: textIn(said['separator']) ?? (typeof said['separator'] === 'string' ? said['separator'] : undefined),
+    separator: typeof said['separator'] === 'string' && said['separator'] !== '' ? said['separator'] : undefined,
     required: said['required'] === true,
     hint: textIn(said['dc:description']) ?? '',
   };
@@ -155,21 +168,14 @@ function rowOf({ number, cells }: ReadRow, { hasHeadings, columns }: DescribedTa
   return { number: hasHeadings ? number : number + 1, cells: read };
 }
 
-const numeric = new Set([
-  'number',
-  'decimal',
-  'double',
-  'float',
-  'integer',
-  'long',
-  'int',
-  'short',
-  'byte',
-  'nonNegativeInteger',
-  'positiveInteger',
-  'unsignedInt',
+const fractional: ReadonlySet<string> = new Set(['number', 'decimal', 'double', 'float']);
+const whole: ReadonlySet<string> = new Set([
+  ...['integer', 'long', 'int', 'short', 'byte', 'unsignedLong', 'unsignedInt', 'unsignedShort', 'unsignedByte'],
+  ...['nonNegativeInteger', 'positiveInteger', 'nonPositiveInteger', 'negativeInteger'],
 ]);
-const whole = new Set([...numeric].filter((base) => !['number', 'decimal', 'double', 'float'].includes(base)));
+const isNumber = (base: string): boolean => fractional.has(base) || whole.has(base);
+/** A number of more digits would lose some of them; it is read as it stands. */
+const exactDigits = 15;
 const baseOf = ({ datatype }: DescribedColumn): string => textIn(datatype['base']) ?? 'string';
 const isIsoDay = ({ datatype }: DescribedColumn): boolean => ['yyyy-MM-dd', undefined].includes(textIn(datatype['format']));
 const serialOf = (day: string): number => dayNumber(day) - dayNumber('1899-12-30');
@@ -179,7 +185,8 @@ function cellAs(cell: CameBack, column: DescribedColumn | undefined): CameBack {
   if (!column || cell.is !== 'text') return cell;
   const text = cell.text.trim();
   if (column.separator !== undefined) return { is: 'text', text: writeSeveral(cell.text.split(column.separator)) };
-  if (numeric.has(baseOf(column)) && column.datatype['format'] === undefined && isOfKind('number', text))
+  const isExact = text.replaceAll(/\D/gu, '').length <= exactDigits;
+  if (isNumber(baseOf(column)) && column.datatype['format'] === undefined && isOfKind('number', text) && isExact)
     return { is: 'number', number: Number(text) };
   if (baseOf(column) === 'date' && isIsoDay(column) && isOfKind('date', text)) return { is: 'day', serial: serialOf(text) };
   return cell;
@@ -224,7 +231,7 @@ function boundsOf(column: DescribedColumn): Checked | undefined {
   const asNumber = (held: unknown) => (isOfKind('number', String(held)) ? String(held) : undefined);
   const asDay = (held: unknown) => (isOfKind('date', String(held)) ? String(serialOf(String(held))) : undefined);
   const [least, most] = [datatype['minimum'] ?? datatype['minInclusive'], datatype['maximum'] ?? datatype['maxInclusive']];
-  if (numeric.has(base)) return bounded(whole.has(base) ? 'whole' : 'decimal', least, most, asNumber);
+  if (isNumber(base)) return bounded(whole.has(base) ? 'whole' : 'decimal', least, most, asNumber);
   if (base === 'date') return bounded('date', least, most, asDay);
   return bounded('textLength', datatype['minLength'], datatype['maxLength'], asNumber);
 }

@@ -21,20 +21,20 @@ export const bytesOf = (whole: Buffer): FileBytes => ({
 export function bytesInParts(size: number, knownUtf8: boolean | null, part: (number: number) => Promise<Buffer | undefined>): FileBytes {
   async function* parts(): AsyncIterable<Buffer> {
     let read = 0;
-    // The next one is on its way while this one is looked at.
-    let next = ahead(part(0));
-    for (let number = 1; read < size; number++) {
-      const bytes = await next;
+    let next: Promise<Buffer | undefined> | undefined;
+    for (let number = 0; read < size; number++) {
+      const bytes = await (next ?? part(number));
       if (!bytes) throw new Error('The file is not kept any more.');
       read += bytes.length;
-      if (read < size) next = ahead(part(number));
+      // Whoever reads on has the next one on its way while this one is looked at; many look at the beginning alone.
+      next = number > 0 && read < size ? ahead(part(number + 1)) : undefined;
       yield bytes;
     }
   }
   return { size, parts, isUtf8: async () => knownUtf8 ?? areUtf8(parts()) };
 }
 
-/** What goes wrong is told to whoever waits for it; nobody may, where no more than the beginning is looked at. */
+/** What goes wrong is told to whoever waits for it; nobody may, where no more is looked at. */
 function ahead<T>(coming: Promise<T>): Promise<T> {
   coming.catch(() => undefined);
   return coming;

@@ -18,14 +18,14 @@ const encrypted = Buffer.from('EncryptedPackage', 'utf16le');
 /** Throws `UnreadableFile` where there is nothing to read, here or while its pieces are read. `name`: what it is called. */
 export async function openFile(file: FileBytes, name: string): Promise<OpenedFile> {
   if (file.size === 0) throw new UnreadableFile('The file is empty. Choose another file.');
-  const beginning = await beginningOf(file, compound.length);
-  if (beginning.equals(compound)) {
+  const beginning = await beginningOf(file, looked);
+  if (beginning.subarray(0, compound.length).equals(compound)) {
     if ((await wholeOf(file)).includes(encrypted)) throw withPassword();
     throw new UnreadableFile(
       'The file is of an older kind that is not read here. Save it as .xlsx or .ods where it was made, and bring that.',
     );
   }
-  if (areConcepts(await beginningOf(file, looked)))
+  if (areConcepts(beginning))
     throw new UnreadableFile('The file is a list of concepts (SKOS). Bring it in under “The whole house”, on the page In and out.');
   if (!/^PK[\x03\x05]/u.test(beginning.subarray(0, 3).toString('latin1'))) {
     const title = name.replace(/\.[^.]+$/u, '');
