@@ -106,4 +106,10 @@ test('a list of concepts from elsewhere becomes a catalog that grows; what is no
   await page.getByRole('link', { name: 'Sources', exact: true }).click();
   await page.getByRole('link', { name: /^Berths/ }).click();
   await expect.poll(() => rowsOf(page.getByRole('grid', { name: 'Berths' }))).toContainEqual(['North', 'N1']);
+
+  // Once more, it comes in beside itself unless one says otherwise.
+  await page.getByRole('link', { name: 'In and out', exact: true }).click();
+  await choose(page, whole);
+  await press(page, page.getByRole('button', { name: 'Bring in the concepts' }));
+  await expect(page.getByRole('link', { name: /^Berths 2/ })).toBeVisible();
 });

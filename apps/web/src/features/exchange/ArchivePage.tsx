@@ -26,8 +26,12 @@ export function ArchivePage() {
   );
 }
 
+/** Concepts whose catalog was left for one that is here would be a list that nobody uses. */
+const atFirst = ({ at, collisions }: ArchiveLook): ReadonlyMap<string, WayIn> =>
+  new Map(at === null ? collisions.flatMap(({ id, ways }) => (ways.includes('beside') ? [[id, 'beside'] as const] : [])) : []);
+
 function Looked({ look }: { look: ArchiveLook }) {
-  const [chosen, setChosen] = useState<ReadonlyMap<string, WayIn>>(new Map());
+  const [chosen, setChosen] = useState(() => atFirst(look));
   const [bring] = useBringArchiveMutation();
   const [forget] = useForgetArchiveMutation();
   const attempt = useTry();
