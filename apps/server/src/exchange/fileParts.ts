@@ -12,19 +12,31 @@ export async function keptInParts(
   seen: (piece: Buffer) => void = () => undefined,
 ): Promise<number> {
   let [part, size, held, filled]: [number, number, Buffer[], number] = [0, 0, [], 0];
+  // One part is stored while the next one comes.
+  let storing: Promise<void> = Promise.resolve();
   const put = async () => {
-    await store(part, Buffer.concat(held));
+    const [number, own] = [part, Buffer.concat(held)];
     [part, held, filled] = [part + 1, [], 0];
+    await storing;
+    storing = store(number, own);
+    // What goes wrong is told where the next part is put, or at the end.
+    storing.catch(() => undefined);
   };
-  for await (const piece of bytes) {
-    size += piece.length;
-    if (size > most)
-      throw new ProblemError('too-large', `A file may have ${most / megabyte} MB, and this one has more. Bring it in parts.`);
-    seen(piece);
-    held.push(piece);
-    filled += piece.length;
-    if (filled >= partSize) await put();
+  try {
+    for await (const piece of bytes) {
+      size += piece.length;
+      if (size > most)
+        throw new ProblemError('too-large', `A file may have ${most / megabyte} MB, and this one has more. Bring it in parts.`);
+      seen(piece);
+      held.push(piece);
+      filled += piece.length;
+      if (filled >= partSize) await put();
+    }
+    if (held.length > 0) await put();
+  } finally {
+    // Nothing is stored any more by the time that what came is thrown away.
+    await Promise.allSettled([storing]);
   }
-  if (held.length > 0) await put();
+  await storing;
   return size;
 }
