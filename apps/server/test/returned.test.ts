@@ -240,6 +240,7 @@ describe('a workbook that comes back', () => {
     const mend = (ord: number, body: object) =>
       made.house.clerk.call<{ cells: ReturnedCell[] } & Problem>('PUT', `/returned-files/${file.id}/rows/${ord}`, body);
     const mended = await mend(first!.ord, { field: 'day', text: '3/12/2026' });
+    expect([mended.status, mended.body.detail]).toEqual([200, undefined]);
     expect(mended.body.cells.find(({ field }) => field === 'day')).toMatchObject({ text: '3/12/2026', takes: 'came' });
     expect(mended.body.cells.find(({ field }) => field === 'day')).not.toHaveProperty('refused');
     expect(
