@@ -13,6 +13,7 @@ import {
   type LaidTable,
   type Locale,
 } from '@dellum/core';
+import { mostAdoptedRows } from '@dellum/contract';
 import { ChangesStore } from '../changes/changes.store.js';
 import { Database, lockBuild, type Trx } from '../database/database.js';
 import { inBatches, LayingStore } from '../exchange/laying.store.js';
@@ -76,7 +77,7 @@ export class AdoptingService {
     try {
       const files = (await this.store.files(db, houseId, [id])).get(id) ?? [];
       return await this.threads.read(
-        { files, headings, locale },
+        { files, headings, locale, mostRows: mostAdoptedRows },
         (file, part) => this.store.part(db, houseId, id, files[file]!.ord, part),
         (rows) => this.note(houseId, id, rows, null),
       );

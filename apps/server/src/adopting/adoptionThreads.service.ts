@@ -4,10 +4,10 @@ import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import type { HouseProposal } from '@dellum/core';
 import { BeyondBounds, BoundThread } from '../threads/boundThread.js';
 import type { Read } from './reading.js';
-import type { ToPropose, ToReadThere } from './thread.js';
+import type { ToPropose } from './proposingThread.js';
+import type { ToReadThere } from './readingThread.js';
 import { answerParts, type PartOf } from './threadParts.js';
 
-const module = new URL('./thread.js', import.meta.url);
 /** Files that need more megabytes, or more milliseconds, are told to be too large. */
 const bounds = { memory: 1500, time: 300_000 };
 const beyond = {
@@ -21,14 +21,23 @@ export class ThreadsStopped extends Error {}
 @Injectable()
 export class AdoptionThreadsService implements OnApplicationShutdown {
   private stopping = false;
-  private readonly reading = new BoundThread(module, bounds);
+  private readonly reading = new BoundThread(new URL('./readingThread.js', import.meta.url), bounds);
   /** Looking at a proposal does not wait while others are read. */
-  private readonly proposing = new BoundThread(module, bounds);
+  private readonly proposing = new BoundThread(new URL('./proposingThread.js', import.meta.url), bounds);
+
+  /** A file begins to come. */
+  willRead(): void {
+    this.reading.warm();
+  }
 
   /** `part`: of a file, by its place among those wanted. `told`: how many rows are read, now and then. */
   async read(wanted: Omit<ToReadThere, 'port'>, part: PartOf, told: (rows: number) => void): Promise<Read> {
     const { port1: own, port2: port } = new MessageChannel();
-    answerParts(own, part, told);
+    answerParts(own, part, (rows) => {
+      // Whoever waits looks at the proposal right afterwards.
+      this.proposing.warm();
+      told(rows);
+    });
     try {
       return (await this.reading.run('read', { ...wanted, port } satisfies ToReadThere, [port])) as Read;
     } catch (error) {

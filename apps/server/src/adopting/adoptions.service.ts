@@ -75,6 +75,7 @@ export class AdoptionsService {
   }
 
   private async keep(houseId: string, id: string, ord: number, bytes: AsyncIterable<Buffer>): Promise<{ size: number; isUtf8: boolean }> {
+    this.threads.willRead();
     const utf8 = new Utf8Check();
     const store = (part: number, own: Buffer) => this.store.addPart(this.database.kysely, houseId, id, ord, part, own);
     const size = await keptInParts(bytes, mostAdoptedBytes, store, (piece) => utf8.add(piece));

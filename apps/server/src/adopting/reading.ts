@@ -13,14 +13,14 @@ import {
   type Locale,
   type TablePlace,
 } from '@dellum/core';
-import { mostAdoptedRows } from '@dellum/contract';
-import { counted } from '../exchange/comparison.js';
-import { noticedIn } from '../exchange/noticed.js';
+import { counted, noticedIn } from '../exchange/noticed.js';
 import { openFile, UnreadableFile, type FileBytes, type OpenedFile } from '../exchange/reading/index.js';
 
 export interface ToRead {
   readonly files: readonly { readonly name: string; readonly bytes: FileBytes }[];
   readonly locale: Locale;
+  /** Of more rows together nothing is read. */
+  readonly mostRows: number;
   /** Called with how many rows are read so far. */
   tell(rows: number): void;
   /** Rows of headings that were said by hand. */
@@ -37,7 +37,7 @@ interface SheetRead {
   readonly checks: FileCheck[];
 }
 
-export async function read({ files, locale, headings, tell }: ToRead): Promise<Read> {
+export async function read({ files, locale, headings, mostRows, tell }: ToRead): Promise<Read> {
   const found: AdoptedTable[] = [];
   const said: string[] = [];
   let rows = 0;
@@ -47,9 +47,9 @@ export async function read({ files, locale, headings, tell }: ToRead): Promise<R
       const sheets = await sheetsOf(opened, locale, (more) => {
         rows += more;
         tell(rows);
-        if (rows > mostAdoptedRows)
+        if (rows > mostRows)
           throw new UnreadableFile(
-            `The files hold more than ${mostAdoptedRows.toLocaleString('en-GB')} rows together, which is more than one proposal takes. Bring fewer of them, or a part of the long one.`,
+            `The files hold more than ${mostRows.toLocaleString('en-GB')} rows together, which is more than one proposal takes. Bring fewer of them, or a part of the long one.`,
           );
       });
       await readAgain(opened, file, sheets, new Map(headings.map(({ table, heading }) => [table, heading])));

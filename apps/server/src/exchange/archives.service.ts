@@ -24,7 +24,7 @@ import { archived, countsOf, openHouseArchive, wholeEntries, type EntryCounts, t
 import { inBatches, LayingStore } from './laying.store.js';
 import { LookedArchivesStore } from './lookedArchives.store.js';
 import { PartsStore } from './parts.store.js';
-import { conceptsFormat } from './reading/concepts.js';
+import { conceptsFormat } from './reading/conceptsFormat.js';
 import { Templates } from './templates.js';
 import { Zipped } from './zipped.js';
 

@@ -19,6 +19,7 @@ import {
 } from '@dellum/core';
 import type { FileColumn, FileHeading, ReturnedCell, SentColumn } from '@dellum/contract';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import { counted } from './noticed.js';
 import type { ReadRow } from './reading/index.js';
 import type { SentFile } from './sent.store.js';
 import { markOfText } from './signed.js';
@@ -257,9 +258,6 @@ export const namedIn = (rows: readonly RowBack[]): string[] => [
 ];
 
 export const isId = (text: string): boolean => /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/u.test(text);
-
-export const counted = (count: number, one: string, several: string): string =>
-  `${count.toLocaleString('en-GB')} ${count === 1 ? one : several}`;
 
 const hashOf = (held: unknown): Buffer => createHash('sha256').update(JSON.stringify(held)).digest();
 const markOfRow = (cells: readonly TypedCell[]): Buffer =>

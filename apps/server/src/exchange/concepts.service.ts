@@ -6,7 +6,7 @@ import { ProblemError } from '../problems/index.js';
 import { BeyondBounds, BoundThread } from '../threads/boundThread.js';
 import type { ConceptsRead, ConceptsToRead } from './conceptsThread.js';
 import type { Incoming } from './houseArchive.js';
-import type { ConceptsFormat } from './reading/concepts.js';
+import type { ConceptsFormat } from './reading/conceptsFormat.js';
 
 @Injectable()
 export class ConceptsService implements OnApplicationShutdown {

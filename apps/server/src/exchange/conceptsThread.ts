@@ -1,6 +1,7 @@
 // Reads concepts in a thread of its own.
 import type { ReadConcepts } from '@dellum/core';
-import { conceptsIn, type ConceptsFormat } from './reading/concepts.js';
+import { conceptsIn } from './reading/concepts.js';
+import type { ConceptsFormat } from './reading/conceptsFormat.js';
 import { UnreadableFile } from './reading/models.js';
 
 export interface ConceptsToRead {

@@ -1,6 +1,9 @@
 // What of a file is not read as it stands, in sentences.
-import { counted } from './comparison.js';
 import type { Noticed } from './reading/index.js';
+
+/** A count with what is counted. */
+export const counted = (count: number, one: string, several: string): string =>
+  `${count.toLocaleString('en-GB')} ${count === 1 ? one : several}`;
 
 export function noticedIn({ formulas, errors, beyond, macros, links }: Noticed): string[] {
   return [

@@ -47,6 +47,12 @@ export class BoundThread {
     }
   }
 
+  /** Has the thread, and what it needs, ready for work that is about to come; its module says so by `ready`. */
+  warm(): void {
+    // What goes wrong is told to whoever has work for it.
+    this.pool.run(undefined, { name: 'ready' }).catch(() => undefined);
+  }
+
   end(): Promise<void> {
     return this.pool.destroy();
   }

@@ -4,33 +4,12 @@ import { ConceptsReader, xsd, type ConceptObject, type ReadConcepts } from '@del
 import jsonld from 'jsonld';
 import { StreamParser } from 'n3';
 import { shapeFault } from '../../api/bodyShape.js';
+import { conceptsFormats, type ConceptsFormat } from './conceptsFormat.js';
 import { UnreadableFile } from './models.js';
-
-export const conceptsFormats = { turtle: 'Turtle', jsonld: 'JSON-LD' } as const;
-export type ConceptsFormat = keyof typeof conceptsFormats;
 
 /** More statements are not read. */
 const mostStatements = 2_000_000;
 const chunkSize = 64 * 1024;
-/** So many bytes of its beginning tell what it is. */
-export const looked = 4096;
-
-/** Whether bytes may be of such a file, by how they begin; undefined for what is none. */
-export function conceptsFormat(bytes: Buffer): ConceptsFormat | undefined {
-  const head = bytes
-    .subarray(0, looked)
-    .toString('utf8')
-    .replace(/^\uFEFF/u, '')
-    .trimStart();
-  if (/^(?:#[^\n]*\n\s*)*(?:@prefix\s|@base\s|prefix\s+[\w-]*:\s*<|base\s*<|<[a-z][^>\s]*>\s)/iu.test(head)) return 'turtle';
-  return /^[[{]/u.test(head) && /"@(?:context|graph|id|type)"\s*:/u.test(head) ? 'jsonld' : undefined;
-}
-
-/** Whether they are concepts for sure, and no lines of objects that say what they are. */
-export function areConcepts(beginning: Buffer): boolean {
-  const format = conceptsFormat(beginning);
-  return format === 'turtle' || (format === 'jsonld' && beginning.includes('/skos/core#'));
-}
 
 /** Terms of RDF/JS, so far as they are looked at. */
 interface Term {

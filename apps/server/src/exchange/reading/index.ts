@@ -1,6 +1,6 @@
 // Opens a file by what it holds, whatever it is called.
 import { openArchive, withPassword } from './archive.js';
-import { areConcepts, looked } from './concepts.js';
+import { areConcepts, looked } from './conceptsFormat.js';
 import { descriptionIn, openDescribedTables } from './describedTables.js';
 import { beginningOf, wholeOf, type FileBytes } from './fileBytes.js';
 import { UnreadableFile, type OpenedFile } from './models.js';

@@ -1,7 +1,5 @@
-// What is done for proposals in a thread of its own.
+// Reads the files of a proposal in a thread of its own.
 import type { MessagePort } from 'node:worker_threads';
-import { proposedHouse, type AdoptedTable, type HouseList, type HouseProposal, type Mends } from '@dellum/core';
-
 import { bytesInParts } from '../exchange/reading/index.js';
 import type { KeptFile } from './adoptions.store.js';
 import { read as readFiles, type Read, type ToRead } from './reading.js';
@@ -21,10 +19,4 @@ export async function read({ files, port, ...wanted }: ToReadThere): Promise<Rea
   return readFiles({ ...wanted, files: opened, tell: tellRows(port) });
 }
 
-export interface ToPropose {
-  readonly found: readonly AdoptedTable[];
-  readonly mends: Mends;
-  /** The lists that the house has. */
-  readonly house: readonly HouseList[];
-}
-export const propose = ({ found, mends, house }: ToPropose): HouseProposal => proposedHouse(found, mends, house);
+export { ready } from '../threads/ready.js';
