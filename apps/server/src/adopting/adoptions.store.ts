@@ -4,6 +4,7 @@ import { noMends, type AdoptedTable, type Mends } from '@dellum/core';
 import type { AdoptedFile, AdoptionState, LaidAdoption, SaidHeading } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Caller } from '../access/access.js';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 
 /** A file that has come whole. `isUtf8`: null where that was not looked at when it came. */
@@ -122,7 +123,7 @@ export class AdoptionsStore {
             .selectFrom('adopted_files')
             .select(['adoption_id', 'ord', 'name', 'bytes', 'is_utf8 as isUtf8'])
             .where('house_id', '=', houseId)
-            .where('adoption_id', 'in', [...ids])
+            .where('adoption_id', '=', amongIds(ids))
             .where('bytes', '>', 0)
             .orderBy('ord')
             .execute();
@@ -248,7 +249,7 @@ export class AdoptionsStore {
       )
       .select((eb) => [eb.fn.countAll<number>().as('there'), sql<number>`count(*) filter (where entries.version = 1)`.as('untouched')])
       .where('entries.house_id', '=', houseId)
-      .where('registers.sheet_id', 'in', [...sheets])
+      .where('registers.sheet_id', '=', amongIds(sheets))
       .executeTakeFirstOrThrow();
     return Math.max(there - untouched, Math.abs(there - laid));
   }
@@ -256,12 +257,7 @@ export class AdoptionsStore {
   /** Takes back what was laid, all of it. */
   async takeBack(trx: Trx, houseId: string, { sheets, ranges, catalogs }: LaidAdoption): Promise<void> {
     const remove = async (table: 'catalogs' | 'ranges' | 'sheets', ids: readonly string[]) => {
-      if (ids.length > 0)
-        await trx
-          .deleteFrom(table)
-          .where('house_id', '=', houseId)
-          .where('id', 'in', [...ids])
-          .execute();
+      if (ids.length > 0) await trx.deleteFrom(table).where('house_id', '=', houseId).where('id', '=', amongIds(ids)).execute();
     };
     // Ranges lie over the lists of sheets, whose fields name the catalogs.
     await remove('ranges', ranges);

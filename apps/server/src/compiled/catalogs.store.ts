@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import { grouped, itemKey, type CatalogDefinition, type Item, type KeptItem, type Rekeyed } from '@dellum/core';
 import { sql } from 'kysely';
+import { amongTexts } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 
 /** Optional members are left out rather than null. */
@@ -89,7 +90,7 @@ export class CatalogsStore {
       .deleteFrom('other_names')
       .where('house_id', '=', houseId)
       .where('catalog_id', '=', catalogId)
-      .where('value', 'in', keys)
+      .where('value', '=', amongTexts(keys))
       .execute();
     const names = items.flatMap((item) => item.otherNames.map((name) => ({ from: name, to: itemKey(item) })));
     await this.nameOthers(trx, houseId, catalogId, names);
@@ -129,7 +130,7 @@ export class CatalogsStore {
       .set({ retired: false })
       .where('house_id', '=', houseId)
       .where('catalog_id', '=', catalogId)
-      .where('key', 'in', [...keys])
+      .where('key', '=', amongTexts(keys))
       .execute();
   }
 
@@ -177,7 +178,7 @@ export class CatalogsStore {
       .deleteFrom('other_names')
       .where('house_id', '=', houseId)
       .where('catalog_id', '=', catalogId)
-      .where('name', 'in', [...names])
+      .where('name', '=', amongTexts(names))
       .execute();
   }
 

@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import type { OwnRequest, RequestAtEntry, RequestState } from '@dellum/contract';
 import { sql } from 'kysely';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 
 /** A request as it is made. */
@@ -103,7 +104,7 @@ export class RequestsStore {
       .updateTable('requests')
       .set({ state, answer, word, answered_by: by, answered_at: new Date() })
       .where('house_id', '=', houseId)
-      .where('id', 'in', [...ids])
+      .where('id', '=', amongIds(ids))
       .execute();
   }
 }

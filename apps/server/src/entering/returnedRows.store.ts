@@ -10,6 +10,7 @@ import type {
   ReturnedShown,
 } from '@dellum/contract';
 import { sql, type RawBuilder, type SqlBool } from 'kysely';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 
 export interface NewReturnedRow extends Omit<ReturnedRow, 'ord' | 'deletes'> {
@@ -57,9 +58,7 @@ export class ReturnedRowsStore {
 
   /** The rows of some entries, in their order in the file. */
   async ofEntries(db: Reader, houseId: string, fileId: number, entries: readonly string[]): Promise<ReturnedRow[]> {
-    const rows = await this.query(db, houseId, fileId)
-      .where('entry_id', '=', sql<string>`any(${entries}::uuid[])`)
-      .execute();
+    const rows = await this.query(db, houseId, fileId).where('entry_id', '=', amongIds(entries)).execute();
     return rows.map(viewOf);
   }
 

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import type { Cells, Held } from '@dellum/core';
 import type { EntryView } from '@dellum/contract';
 import { sql } from 'kysely';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 import { holdsOneOf, type HoldsOneOf } from './holds.js';
 import { PlacesStore } from './places.store.js';
@@ -144,7 +145,7 @@ export class EntriesStore {
       .select(['id', 'version', 'cells'])
       .where('house_id', '=', houseId)
       .where('register_id', '=', registerId)
-      .where('id', 'in', [...ids])
+      .where('id', '=', amongIds(ids))
       .execute();
     return new Map(rows.map((row) => [row.id, row]));
   }
@@ -156,7 +157,7 @@ export class EntriesStore {
       .select(['id', 'version', 'cells'])
       .where('house_id', '=', houseId)
       .where('register_id', '=', registerId)
-      .where('id', 'in', [...ids])
+      .where('id', '=', amongIds(ids))
       .orderBy('id')
       .forUpdate()
       .execute();
@@ -223,7 +224,7 @@ export class EntriesStore {
       .deleteFrom('entries')
       .where('house_id', '=', place.houseId)
       .where('register_id', '=', place.registerId)
-      .where('id', 'in', [...ids])
+      .where('id', '=', amongIds(ids))
       .returning(['id', 'version', 'cells', 'pos'])
       .execute();
     await this.places.countIn(

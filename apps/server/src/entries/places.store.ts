@@ -1,6 +1,7 @@
 // Places of entries: positions with gaps, and chunk counts that turn an ordinal into a place.
 import { Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 
 /** The gap between neighbours when entries are laid out: 2^32. */
@@ -176,7 +177,7 @@ export class PlacesStore {
       .updateTable('registers')
       .set((eb) => ({ shape: eb('shape', '+', 1) }))
       .where('house_id', '=', houseId)
-      .where('id', 'in', [...registerIds])
+      .where('id', '=', amongIds(registerIds))
       .execute();
   }
 

@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import type { Cells } from '@dellum/core';
 import { sentKept, type SentColumn } from '@dellum/contract';
 import { sql, type SqlBool } from 'kysely';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 
 export interface SentFile {
@@ -57,7 +58,7 @@ export class SentStore {
       .select(['entry_id', 'cells'])
       .where('house_id', '=', houseId)
       .where('sent_id', '=', id)
-      .where('entry_id', '=', sql<string>`any(${entries}::uuid[])`)
+      .where('entry_id', '=', amongIds(entries))
       .execute();
     return new Map(rows.map(({ entry_id, cells }) => [entry_id, cells]));
   }
@@ -70,7 +71,7 @@ export class SentStore {
       .select(['entry_id', 'mark'])
       .where('house_id', '=', houseId)
       .where('sent_id', '=', id)
-      .where('entry_id', '=', sql<string>`any(${entries}::uuid[])`)
+      .where('entry_id', '=', amongIds(entries))
       .execute();
     return new Map(rows.map(({ entry_id, mark }) => [entry_id, mark]));
   }
@@ -106,7 +107,7 @@ export class SentStore {
       .select('id')
       .where('house_id', '=', houseId)
       .where('register_id', '=', registerId)
-      .where(sql<SqlBool>`id = any(${ids}::uuid[])`)
+      .where('id', '=', amongIds(ids))
       .orderBy('pos')
       .execute();
     return there.map(({ id: entry }) => entry);

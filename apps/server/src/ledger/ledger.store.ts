@@ -2,6 +2,7 @@
 import { Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
 import type { LedgerDetail } from '../database/tables.js';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 import type { Caller } from '../access/access.js';
 
@@ -91,7 +92,7 @@ export class LedgerStore {
       .where('register_id', '=', registerId)
       .where('person_id', '=', personId)
       .where('act', '=', 'entry.deleted')
-      .where('entry_id', 'in', [...entryIds])
+      .where('entry_id', '=', amongIds(entryIds))
       .orderBy('id')
       .execute();
     return new Map(rows.flatMap(({ entry_id, detail }) => (entry_id && detail ? [[entry_id, detail] as const] : [])));

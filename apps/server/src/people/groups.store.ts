@@ -1,6 +1,7 @@
 // Queries for groups of people.
 import { Injectable } from '@nestjs/common';
 import { matchKey } from '@dellum/core';
+import { amongIds } from '../database/among.js';
 import type { Trx } from '../database/database.js';
 
 @Injectable()
@@ -33,7 +34,7 @@ export class GroupsStore {
           .selectFrom('people')
           .select(['house_id', eb.val(id).$castTo<string>().as('group_id'), 'id'])
           .where('house_id', '=', houseId)
-          .where('id', 'in', [...people]),
+          .where('id', '=', amongIds(people)),
       )
       .execute();
   }

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { matchKey, type LinkedRow, type Proposal, type SourceRange } from '@dellum/core';
 import type { Slip, SlipQuestion, TurnedEntries } from '@dellum/contract';
 import { sql } from 'kysely';
+import { amongIds } from '../database/among.js';
 import type { Reader, Trx } from '../database/database.js';
 
 @Injectable()
@@ -118,12 +119,7 @@ export class SourcesStore {
   }
 
   async removeRanges(trx: Trx, houseId: string, ids: readonly string[]): Promise<void> {
-    if (ids.length > 0)
-      await trx
-        .deleteFrom('ranges')
-        .where('house_id', '=', houseId)
-        .where('id', 'in', [...ids])
-        .execute();
+    if (ids.length > 0) await trx.deleteFrom('ranges').where('house_id', '=', houseId).where('id', '=', amongIds(ids)).execute();
   }
 
   async storeLinked(trx: Trx, houseId: string, id: string, rows: readonly LinkedRow[]): Promise<void> {
@@ -137,11 +133,6 @@ export class SourcesStore {
 
   async forgetMarks(trx: Trx, houseId: string, ids: readonly string[]): Promise<void> {
     if (ids.length > 0)
-      await trx
-        .updateTable('linked_sources')
-        .set({ mark: null })
-        .where('house_id', '=', houseId)
-        .where('id', 'in', [...ids])
-        .execute();
+      await trx.updateTable('linked_sources').set({ mark: null }).where('house_id', '=', houseId).where('id', '=', amongIds(ids)).execute();
   }
 }
