@@ -492,9 +492,12 @@ export interface ArchiveCounts {
   readonly entries: number;
 }
 /** An archive that was looked at; nothing of it is stored in the house. It is kept for an hour. */
+/** What a file is that brings parts of a house. */
+export type ArchiveKind = 'archive' | 'concepts' | 'schema';
 export interface ArchiveLook {
   readonly look: string;
-  /** The name of the house that it was made of, or what its concepts are called. */
+  readonly of: ArchiveKind;
+  /** The name of the house that it was made of, or what its concepts or its sheet are called. */
   readonly name: string;
   /** When it was written; null where that is not said. */
   readonly at: string | null;

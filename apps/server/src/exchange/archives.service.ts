@@ -25,6 +25,8 @@ import { inBatches, LayingStore } from './laying.store.js';
 import { LookedArchivesStore } from './lookedArchives.store.js';
 import { PartsStore } from './parts.store.js';
 import { conceptsFormat } from './reading/conceptsFormat.js';
+import { isJsonSchema } from './reading/schemaFormat.js';
+import { openSchema } from './schemaFile.js';
 import { Templates } from './templates.js';
 import { Zipped } from './zipped.js';
 
@@ -154,8 +156,9 @@ export class ArchivesService {
     return this.opened(caller, bytes);
   }
 
-  /** A house archive, or concepts (SKOS). */
+  /** A house archive, concepts (SKOS), or a JSON Schema. */
   private async opened({ houseId }: Caller, bytes: Buffer): Promise<Incoming> {
+    if (isJsonSchema(bytes)) return openSchema(bytes);
     const format = conceptsFormat(bytes);
     if (!format) return openHouseArchive(bytes);
     const { locale } = await this.builds.now(houseId);
@@ -166,6 +169,7 @@ export class ArchivesService {
     const here = partsHere(await this.parts.read(this.database.kysely, caller.houseId));
     return {
       look,
+      of: archive.of,
       name: archive.name,
       at: archive.at,
       counts: countsOf(archive.parts, entries),

@@ -1,11 +1,12 @@
 // A file of concepts (SKOS) as what can be brought into a house: nothing but lists and catalogs.
-import { createHash } from 'node:crypto';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import { conceptParts, type LeftOfConcepts } from '@dellum/core';
 import { ProblemError } from '../problems/index.js';
 import { BeyondBounds, BoundThread } from '../threads/boundThread.js';
 import type { ConceptsRead, ConceptsToRead } from './conceptsThread.js';
 import type { Incoming } from './houseArchive.js';
+import { idsOutOf } from './idsOutOf.js';
+import { listRows } from './listRows.js';
 import type { ConceptsFormat } from './reading/conceptsFormat.js';
 
 @Injectable()
@@ -20,14 +21,7 @@ export class ConceptsService implements OnApplicationShutdown {
       throw wrong('There is no concept in the file. Bring one that holds concepts (SKOS), or a house archive.');
     const ids = idsOutOf(bytes);
     const { parts, rows } = conceptParts(found.schemes, ids('part'));
-    return {
-      ...{ name: parts.sheets[0]!.title, at: null, parts, said: saidOf(found.left) },
-      async *entries(registerId) {
-        await Promise.resolve();
-        const idOf = ids(registerId);
-        yield (rows.get(registerId) ?? []).map((cells) => ({ id: idOf(), cells }));
-      },
-    };
+    return { ...{ of: 'concepts', name: parts.sheets[0]!.title, at: null, parts, said: saidOf(found.left) }, entries: listRows(rows, ids) };
   }
 
   private async read(wanted: ConceptsToRead): Promise<ConceptsRead> {
@@ -42,19 +36,6 @@ export class ConceptsService implements OnApplicationShutdown {
   async onApplicationShutdown(): Promise<void> {
     await this.thread.end();
   }
-}
-
-/** Ids that are the same whenever the file is opened: what is chosen while it is looked at holds when it comes in. */
-function idsOutOf(bytes: Buffer): (what: string) => () => string {
-  const digest = createHash('sha256').update(bytes).digest();
-  return (what) => {
-    let count = 0;
-    return () => {
-      const hex = createHash('sha256').update(digest).update(`${what} ${count++}`).digest('hex');
-      // An id of a hash of one's own (RFC 9562, version 8).
-      return [hex.slice(0, 8), hex.slice(8, 12), `8${hex.slice(13, 16)}`, `8${hex.slice(17, 20)}`, hex.slice(20, 32)].join('-');
-    };
-  };
 }
 
 const wrong = (words: string) => new ProblemError('not-valid', words, { faults: { file: words } });

@@ -12,7 +12,15 @@ import {
   type PartsSheet,
   type SourceRange,
 } from '@dellum/core';
-import { archiveVersion, houseFile, HouseArchiveDto, isStorable, type ArchiveCounts, type ArchiveOutDto } from '@dellum/contract';
+import {
+  archiveVersion,
+  houseFile,
+  HouseArchiveDto,
+  isStorable,
+  type ArchiveCounts,
+  type ArchiveKind,
+  type ArchiveOutDto,
+} from '@dellum/contract';
 import { shapeFault } from '../api/bodyShape.js';
 import { ProblemError, validation } from '../problems/index.js';
 import type { LaidEntry } from './laying.store.js';
@@ -28,6 +36,7 @@ const longestLine = 4 * 1024 * 1024;
 
 /** What can be brought into a house: what is said in it hangs together. */
 export interface Incoming {
+  readonly of: ArchiveKind;
   readonly name: string;
   /** When it was written, where it says so. */
   readonly at: string | null;
@@ -54,7 +63,7 @@ export async function openHouseArchive(bytes: Buffer): Promise<OpenedArchive> {
     if (fault) throw unreadable(`The archive is damaged. ${fault}${more.length > 0 ? ` ${more.length} more of this kind.` : ''}`);
     const registers = new Map(house.sheets.flatMap((sheet) => sheet.registers.map((register) => [register.id, register] as const)));
     return {
-      ...{ house, name: house.name, at: house.at, parts, said: saidOf(house, parts) },
+      ...{ of: 'archive', house, name: house.name, at: house.at, parts, said: saidOf(house, parts) },
       entries: (registerId) => {
         const { entries, title, fields } = registers.get(registerId)!;
         return entries === null ? noEntries() : told(entriesIn(archive, entries, title, new Set(fields.map(({ key }) => key))));

@@ -13,10 +13,9 @@ export interface ConceptParts {
 }
 
 const width = 180;
-const several = 'Concepts';
 
-/** `newId`: an id that is nobody's. */
-export function conceptParts(schemes: readonly ReadScheme[], newId: () => string): ConceptParts {
+/** `newId`: an id that is nobody's. `several`: what the sheet is called that holds more than one list. */
+export function conceptParts(schemes: readonly ReadScheme[], newId: () => string, several = 'Concepts'): ConceptParts {
   const titles: string[] = [];
   const keys = new Set<string>();
   const laid = schemes.map(({ title: wanted, concepts }) => {

@@ -61,5 +61,6 @@ export { columnName, firstRow, keyMark, namesOf, openFormula, spareRows, validat
 export { plainValue, storedFor, typedForPlain, type PlainValue } from './plainValue.js';
 export { schemaOf, type JsonSchema, type SchemaContext, type SchemaField } from './schemaOf.js';
 export { owl, rdf, schemaOrg, skos, statementsOf, xsd, type ConceptObject, type Concepts, type Statement } from './concepts.js';
+export { schemaParts, type SchemaParts } from './readSchema.js';
 export { conceptParts, type ConceptParts } from './conceptParts.js';
 export { ConceptsReader, type LeftOfConcepts, type ReadConcept, type ReadConcepts, type ReadScheme } from './readConcepts.js';

@@ -6,6 +6,7 @@ import { beginningOf, wholeOf, type FileBytes } from './fileBytes.js';
 import { UnreadableFile, type OpenedFile } from './models.js';
 import { isJsonLines, openJsonLines } from './jsonLines.js';
 import { openOpenDocument } from './openDocument.js';
+import { isJsonSchema } from './schemaFormat.js';
 import { openTextTable } from './textTable.js';
 import { openWorkbook } from './workbook.js';
 
@@ -27,6 +28,10 @@ export async function openFile(file: FileBytes, name: string): Promise<OpenedFil
   }
   if (areConcepts(beginning))
     throw new UnreadableFile('The file is a list of concepts (SKOS). Bring it in under “The whole house”, on the page In and out.');
+  if (isJsonSchema(beginning))
+    throw new UnreadableFile(
+      'The file is a JSON Schema: it says what entries must be. Bring it in under “The whole house”, on the page In and out.',
+    );
   if (!/^PK[\x03\x05]/u.test(beginning.subarray(0, 3).toString('latin1'))) {
     const title = name.replace(/\.[^.]+$/u, '');
     return (await isJsonLines(file)) ? openJsonLines(file, title) : openTextTable(file, title);

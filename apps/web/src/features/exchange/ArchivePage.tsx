@@ -1,7 +1,7 @@
 // A house archive before it is brought in: what is in it, and how that comes in whose name is taken.
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
 import { grouped, type Collision, type NamedParts, type WayIn } from '@dellum/core';
-import type { ArchiveLook } from '@dellum/contract';
+import type { ArchiveKind, ArchiveLook } from '@dellum/contract';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useArchiveLookQuery, useBringArchiveMutation, useForgetArchiveMutation } from '../../data/archivesApi.js';
@@ -26,9 +26,15 @@ export function ArchivePage() {
   );
 }
 
+const kindWords: { readonly [Kind in ArchiveKind]: { readonly is: string; readonly act: string } } = {
+  archive: { is: 'A house archive', act: 'Bring in the archive' },
+  concepts: { is: 'A list of concepts', act: 'Bring in the concepts' },
+  schema: { is: 'A sheet with its rules, out of a schema', act: 'Bring in the sheet' },
+};
+
 /** Concepts whose catalog was left for one that is here would be a list that nobody uses. */
-const atFirst = ({ at, collisions }: ArchiveLook): ReadonlyMap<string, WayIn> =>
-  new Map(at === null ? collisions.flatMap(({ id, ways }) => (ways.includes('beside') ? [[id, 'beside'] as const] : [])) : []);
+const atFirst = ({ of, collisions }: ArchiveLook): ReadonlyMap<string, WayIn> =>
+  new Map(of !== 'archive' ? collisions.flatMap(({ id, ways }) => (ways.includes('beside') ? [[id, 'beside'] as const] : [])) : []);
 
 function Looked({ look }: { look: ArchiveLook }) {
   const [chosen, setChosen] = useState(() => atFirst(look));
@@ -52,14 +58,14 @@ function Looked({ look }: { look: ArchiveLook }) {
   return (
     <Page
       title={look.name}
-      about={`${look.at === null ? 'A list of concepts' : `A house archive of ${moment.format(new Date(look.at))}`}. Nothing of it is stored yet.`}
+      about={`${kindWords[look.of].is}${look.at === null ? '' : ` of ${moment.format(new Date(look.at))}`}. Nothing of it is stored yet.`}
       actions={
         <HStack>
           <Button size="sm" onClick={() => void leave()}>
             Cancel
           </Button>
           <ActButton size="sm" variant="solid" onClick={() => void bringIn()}>
-            {look.at === null ? 'Bring in the concepts' : 'Bring in the archive'}
+            {kindWords[look.of].act}
           </ActButton>
         </HStack>
       }

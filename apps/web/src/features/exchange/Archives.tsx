@@ -34,7 +34,7 @@ export function Archives({ takeOut }: { takeOut(): void }) {
       <FileDrop
         label="House archive"
         what="a house archive"
-        about="Or a list of concepts (SKOS, as Turtle or JSON-LD). You look at what it would bring before anything is stored"
+        about="Or a list of concepts (SKOS, as Turtle or JSON-LD), or what entries must be (JSON Schema). You look at what it would bring before anything is stored"
         instead="Whoever runs the server brings it in: npm run archive -- in FILE"
         bring={async ([file]) => `/archive/${(await dispatch(sendArchive(file!))).look}`}
       />

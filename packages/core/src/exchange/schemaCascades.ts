@@ -1,0 +1,125 @@
+// Fields of a JSON Schema (draft 2020-12) whose values depend on what another one holds, as levels of one list: said by `if` and `then`, or by one
+// choice for each value of the other.
+import { grouped } from '../group.js';
+import { isObject, objectsIn, offeredIn, type Members } from './schemaMembers.js';
+
+/** Fields by their names, the outermost first, and the values that may stand in them beside one another. */
+export interface Cascade {
+  readonly chain: readonly string[];
+  /** Each parent before its children: its own parents, then itself. */
+  readonly paths: readonly (readonly string[])[];
+}
+
+/** A catalog has so many levels at most. */
+const mostLevels = 8;
+const mostPaths = 200_000;
+
+/** What a field may hold where others hold these values. */
+interface Under {
+  readonly child: string;
+  readonly parents: readonly string[];
+  readonly path: readonly string[];
+  readonly values: readonly string[];
+}
+/** What a field may hold by what others hold. */
+interface Dependent {
+  readonly parents: readonly string[];
+  readonly values: ReadonlyMap<string, readonly string[]>;
+}
+
+const keyOf = (path: readonly string[]): string => JSON.stringify(path);
+
+/** `own`: the values that fields name by themselves. */
+export function cascadesIn(schema: Members, own: ReadonlyMap<string, readonly string[]>): Cascade[] {
+  const dependents = new Map<string, Dependent>();
+  for (const [child, all] of grouped(undersIn(schema), (under) => under.child)) {
+    const { parents } = all[0]!;
+    // What depends on other fields besides is said there alone.
+    const same = all.filter((under) => keyOf(under.parents) === keyOf(parents));
+    if (own.has(child) && parents.every((name) => own.has(name)))
+      dependents.set(child, { parents, values: new Map(same.map(({ path, values }) => [keyOf(path), values])) });
+  }
+  const chains = [...dependents.keys()].flatMap((name) => {
+    const chain = chainOf(name, dependents);
+    return chain ? [chain] : [];
+  });
+  return chains
+    .filter((chain) => !chains.some((other) => other.length > chain.length && chain.every((name, at) => other[at] === name)))
+    .flatMap((chain) => {
+      const paths = pathsOf(chain, dependents, own);
+      return paths ? [{ chain, paths }] : [];
+    });
+}
+
+/** Undefined where fields depend on one another in a circle, too deep, or not in a row. */
+function chainOf(name: string, dependents: ReadonlyMap<string, Dependent>): string[] | undefined {
+  const chain = [name];
+  for (let dependent = dependents.get(name); dependent; dependent = dependents.get(chain[0]!)) {
+    const parent = dependent.parents.at(-1)!;
+    if (chain.includes(parent) || chain.length >= mostLevels) return undefined;
+    chain.unshift(parent);
+  }
+  const isInRow = chain.every((one, at) => (dependents.get(one)?.parents ?? []).every((parent) => chain.indexOf(parent) < at));
+  return isInRow ? chain : undefined;
+}
+
+function pathsOf(
+  chain: readonly string[],
+  dependents: ReadonlyMap<string, Dependent>,
+  own: ReadonlyMap<string, readonly string[]>,
+): string[][] | undefined {
+  const [first] = chain;
+  const begun = new Set(own.get(first!));
+  // Values that are named as parents alone.
+  for (const key of dependents.get(chain[1]!)!.values.keys()) begun.add((JSON.parse(key) as string[])[0]!);
+  let level = [...begun].map((value) => [value]);
+  const all = [...level];
+  for (const name of chain.slice(1)) {
+    const { parents, values } = dependents.get(name)!;
+    level = level.flatMap((path) =>
+      (values.get(keyOf(parents.map((parent) => path[chain.indexOf(parent)]!))) ?? []).map((value) => [...path, value]),
+    );
+    all.push(...level);
+    if (all.length > mostPaths) return undefined;
+  }
+  return all;
+}
+
+function undersIn(schema: Members): Under[] {
+  const dependent = isObject(schema['dependentSchemas']) ? Object.entries(schema['dependentSchemas']) : [];
+  const own = dependent.flatMap(([name, held]) => (isObject(held) ? [[name, held] as const] : []));
+  return [
+    ...[schema, ...own.map(([, held]) => held)].flatMap((one) => [one, ...objectsIn(one['allOf'])].flatMap(undersIf)),
+    ...own.flatMap(([name, { oneOf }]) => objectsIn(oneOf).flatMap((choice) => undersOfChoice(name, choice))),
+  ];
+}
+
+/** What is said by `if` and `then`, where each condition is that a field holds one value. */
+function undersIf({ if: when, then }: Members): Under[] {
+  const conditions = propertiesIn(when).map(([name, said]) => ({ name, values: valuesIn(said) }));
+  if (conditions.length === 0 || conditions.some(({ values }) => values.length !== 1)) return [];
+  return undersOf(
+    conditions.map(({ name }) => name),
+    conditions.map(({ values }) => values[0]!),
+    then,
+  );
+}
+
+/** A choice for some values of a field. */
+function undersOfChoice(parent: string, choice: Members): Under[] {
+  const held = propertiesIn(choice).find(([name]) => name === parent);
+  return held ? valuesIn(held[1]).flatMap((value) => undersOf([parent], [value], choice)) : [];
+}
+
+const undersOf = (parents: readonly string[], path: readonly string[], allowed: unknown): Under[] =>
+  propertiesIn(allowed).flatMap(([child, said]) => {
+    const values = valuesIn(isObject(said['items']) ? said['items'] : said);
+    return parents.includes(child) || values.length === 0 ? [] : [{ child, parents, path, values }];
+  });
+
+const valuesIn = (said: Members): string[] => offeredIn(said)?.values.map(({ value }) => value) ?? [];
+
+const propertiesIn = (held: unknown): (readonly [string, Members])[] =>
+  isObject(held) && isObject(held['properties'])
+    ? Object.entries(held['properties']).flatMap(([name, said]) => (isObject(said) ? [[name, said] as const] : []))
+    : [];
