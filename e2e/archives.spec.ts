@@ -84,6 +84,61 @@ const berths = `@prefix skos: <http://www.w3.org/2004/02/skos/core#> .
 <https://harbour.invalid/n2> a skos:Concept ; skos:notation "N2" ; skos:broader <https://harbour.invalid/north> ; owl:deprecated true .
 `;
 
+const stay = {
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Stays',
+  type: 'object',
+  properties: {
+    guest: { title: 'Guest', type: 'string', minLength: 2 },
+    wing: { title: 'Wing', enum: ['East', 'West'] },
+    room: { title: 'Room', type: 'string' },
+    nights: { title: 'Nights', type: 'integer', minimum: 1, maximum: 30 },
+    board: {
+      title: 'Board',
+      oneOf: [
+        { const: 'N', title: 'none' },
+        { const: 'B', title: 'breakfast' },
+      ],
+    },
+    address: { title: 'Address', type: 'object' },
+  },
+  required: ['guest', 'room'],
+  allOf: Object.entries({ East: ['E1', 'E2'], West: ['W1'] }).map(([wing, rooms]) => ({
+    if: { properties: { wing: { const: wing } } },
+    then: { properties: { room: { enum: rooms } } },
+  })),
+};
+
+test('what entries must be, said by somebody else, becomes a sheet that asks it', async ({ nursery }) => {
+  const { page, files } = nursery;
+  await page.getByRole('link', { name: 'In and out', exact: true }).click();
+  const broken = join(files, 'broken.json');
+  writeFileSync(broken, JSON.stringify(stay).slice(0, -5));
+  await choose(page, broken);
+  await expect(page.getByText('The schema is no JSON.')).toBeVisible();
+  const whole = join(files, 'stay.json');
+  writeFileSync(whole, JSON.stringify(stay, null, 2));
+  await choose(page, whole);
+  await expect(page.getByText('“Address” is made of several members there; it is kept as a text.')).toBeVisible();
+  await page.goBack();
+  await page.goForward();
+  await press(page, page.getByRole('button', { name: 'Bring in the sheet' }));
+  await page.getByRole('link', { name: /^Stays/ }).click();
+  const grid = page.getByRole('grid', { name: 'Stays' });
+  await expect(grid.getByText('type to add')).toBeVisible();
+  const type = async (text: string) => {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Tab');
+  };
+  for (const text of ['Odo Renner', 'East', 'W1']) await type(text);
+  await expect(page.getByText(/“W1” is not under East/u)).toBeVisible();
+  for (const text of ['E2', '31']) await type(text);
+  await expect(page.getByText('Nights must be at most 30.')).toBeVisible();
+  // What is called breakfast is its code.
+  for (const text of ['3', 'break']) await type(text);
+  await expect.poll(() => rowsOf(grid)).toContainEqual(['Odo Renner', 'East', 'E2', '3', 'breakfast', '']);
+});
+
 test('a list of concepts from elsewhere becomes a catalog that grows; what is no such list is told', async ({ nursery }) => {
   const { page, files } = nursery;
   await page.getByRole('link', { name: 'In and out', exact: true }).click();

@@ -139,6 +139,11 @@ async function shootFirstSteps(browser, base) {
   await page.getByRole('region', { name: 'List Pilot' }).scrollIntoViewIfNeeded();
   await page.getByRole('button', { name: /^ROOK TANSY/ }).click();
   await page.getByRole('heading', { name: '“ROOK TANSY”' }).waitFor();
+  // From its first step to its last one.
+  const height = await page
+    .getByRole('main')
+    .evaluate((main) => Math.max(...[main, ...main.querySelectorAll('*')].map((part) => part.scrollHeight)));
+  await page.setViewportSize({ width: 1280, height: height + 200 });
   await page.screenshot({ path: join(folder, 'proposal.png') });
 }
 
