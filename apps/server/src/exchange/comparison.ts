@@ -2,6 +2,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import {
   ColumnWriting,
+  copied,
   heldInRow,
   inHouseWriting,
   isNumeric,
@@ -120,7 +121,8 @@ export class Comparison {
       const entry = entryColumn === undefined ? '' : textOf(cells.get(entryColumn)).trim().toLowerCase();
       return {
         row: number,
-        entry: isId(entry) ? entry : undefined,
+        // Kept until the end: not with the piece of the file in which it stands.
+        entry: isId(entry) ? copied(entry) : undefined,
         cells: new Map(
           this.places.flatMap(([at, { key, kind }]) => {
             const held = cells.get(at);

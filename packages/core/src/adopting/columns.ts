@@ -1,6 +1,6 @@
 // What the columns of a table hold: of which kind they are, how they write numbers and days, and how often each value stands in them.
 import type { CameBack } from '../exchange/comparing.js';
-import { clean, longestValue } from '../text/index.js';
+import { clean, copied, longestValue } from '../text/index.js';
 import type { Spelling } from '../upkeep/index.js';
 import { dateOrders, decimalMarks, format, type FieldKind, type Locale } from '../values/index.js';
 import type { FoundCheck } from './checks.js';
@@ -89,9 +89,6 @@ const countedAs = (cell: CameBack, nth: number): Counted => ({
   entries: 0,
   text: '',
 });
-
-/** The same text in memory of its own: a piece of a larger one may keep all of that. */
-const copied = (text: string): string => [...text].join('');
 
 /** Counts what stands in a column, cell by cell: whatever stands in it again costs a look and no more, and its memory has an end. */
 export class ColumnCounts {
@@ -280,7 +277,8 @@ export class ColumnWriting {
   see(cell: CameBack): void {
     if (cell.is !== 'text' || cell.text.length > longestNumber) return;
     const before = this.texts.get(cell.text);
-    if (before !== undefined || this.texts.size < mostSeen) this.texts.set(cell.text, (before ?? 0) + 1);
+    if (before !== undefined) this.texts.set(cell.text, before + 1);
+    else if (this.texts.size < mostSeen) this.texts.set(copied(cell.text), 1);
   }
 
   /** Undefined where the house reads no less of it in its own way. */

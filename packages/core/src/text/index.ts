@@ -1,4 +1,5 @@
 export { clean, cleanLines, isBlank } from './clean.js';
+export { copied } from './copied.js';
 export { foldCase, digitsOf, looseKey, matchKey } from './keys.js';
 export { forbiddenCharacter, longestName, longestText, longestValue, storable } from './forbidden.js';
 export { alphabetical } from './order.js';
