@@ -26,7 +26,7 @@ import { LookedArchivesStore } from './lookedArchives.store.js';
 import { PartsStore } from './parts.store.js';
 import { conceptsFormat } from './reading/conceptsFormat.js';
 import { isJsonSchema } from './reading/schemaFormat.js';
-import { openSchema } from './schemaFile.js';
+import { SchemasService } from './schemas.service.js';
 import { Templates } from './templates.js';
 import { Zipped } from './zipped.js';
 
@@ -52,6 +52,7 @@ export class ArchivesService {
     private readonly ledger: LedgerStore,
     private readonly shipped: Templates,
     private readonly concepts: ConceptsService,
+    private readonly schemas: SchemasService,
   ) {}
 
   /** The house of one moment, in pieces of a ZIP: however long it is read, nothing of it is younger than the rest. */
@@ -158,7 +159,7 @@ export class ArchivesService {
 
   /** A house archive, concepts (SKOS), or a JSON Schema. */
   private async opened({ houseId }: Caller, bytes: Buffer): Promise<Incoming> {
-    if (isJsonSchema(bytes)) return openSchema(bytes);
+    if (isJsonSchema(bytes)) return this.schemas.open(bytes);
     const format = conceptsFormat(bytes);
     if (!format) return openHouseArchive(bytes);
     const { locale } = await this.builds.now(houseId);

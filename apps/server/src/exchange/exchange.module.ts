@@ -28,6 +28,7 @@ import { ReturnedFilesService } from './returnedFiles.service.js';
 import { ReturnedJudgingService } from './returnedJudging.service.js';
 import { ReturnedStoringService } from './returnedStoring.service.js';
 import { ReturnedStore } from './returned.store.js';
+import { SchemasService } from './schemas.service.js';
 import { SentStore } from './sent.store.js';
 
 @Module({
@@ -60,6 +61,7 @@ import { SentStore } from './sent.store.js';
     ReturnedJudgingService,
     ReturnedStore,
     ReturnedStoringService,
+    SchemasService,
     SentStore,
   ],
   exports: [

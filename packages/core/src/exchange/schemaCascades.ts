@@ -76,11 +76,14 @@ function pathsOf(
   const all = [...level];
   for (const name of chain.slice(1)) {
     const { parents, values } = dependents.get(name)!;
-    level = level.flatMap((path) =>
-      (values.get(keyOf(parents.map((parent) => path[chain.indexOf(parent)]!))) ?? []).map((value) => [...path, value]),
-    );
-    all.push(...level);
-    if (all.length > mostPaths) return undefined;
+    const below: string[][] = [];
+    for (const path of level)
+      for (const value of values.get(keyOf(parents.map((parent) => path[chain.indexOf(parent)]!))) ?? []) {
+        if (all.length + below.length >= mostPaths) return undefined;
+        below.push([...path, value]);
+      }
+    level = below;
+    for (const path of level) all.push(path);
   }
   return all;
 }

@@ -19,15 +19,31 @@ export function elsewhereIn(held: unknown): string | undefined {
 export function deref(held: Members, root: Members, steps = 0): Members {
   const { $ref: pointer, allOf, anyOf, ...own } = held;
   if (steps > mostSteps) return own;
-  const target = typeof pointer === 'string' && pointer.startsWith('#') ? pointedAt(pointer, root) : undefined;
+  const target = typeof pointer === 'string' && pointer.startsWith('#') ? [targetOf(pointer, root, steps + 1)] : [];
   // What may be null, or else one thing, is that thing, and may be blank.
   const choices = objectsIn(anyOf);
   const one = choices.filter(({ type }) => type !== 'null');
   const isOneOrNull = one.length === 1 && choices.length === 2;
-  const parts = [target, ...objectsIn(allOf), ...(isOneOrNull ? one : [])].flatMap((part) => (part ? [deref(part, root, steps + 1)] : []));
-  const merged: Members = Object.assign({}, ...parts, own) as Members;
+  const made = [...objectsIn(allOf), ...(isOneOrNull ? one : [])].map((part) => deref(part, root, steps + 1));
+  const merged: Members = Object.assign({}, ...target, ...made, own) as Members;
   if (isOneOrNull) return { ...merged, type: [merged['type'], 'null'].flat() };
   return anyOf === undefined ? merged : { ...merged, anyOf };
+}
+
+const targets = new WeakMap<Members, Map<string, Members>>();
+
+/** Looked up once, however often it is pointed at: what points twice at what points twice would never end. */
+function targetOf(pointer: string, root: Members, steps: number): Members {
+  const known = targets.get(root) ?? new Map<string, Members>();
+  targets.set(root, known);
+  const before = known.get(pointer);
+  if (before) return before;
+  // What points at itself says nothing more by that.
+  known.set(pointer, {});
+  const held = pointedAt(pointer, root);
+  const found = held ? deref(held, root, steps) : {};
+  known.set(pointer, found);
+  return found;
 }
 
 /** By a JSON Pointer (RFC 6901) as the fragment of an address. */
