@@ -100,7 +100,8 @@ function stampOfSources() {
 
 /** Builds server and web application when a source is newer than the last build. */
 export function ensureBuilt() {
-  const stamp = stampOfSources();
+  // Under tests React is built to look closer, and is larger and slower: that is no build for whoever starts it.
+  const stamp = `${process.env.NODE_ENV ?? 'production'} ${stampOfSources()}`;
   const stampFile = join(root, 'apps', 'web', 'dist', '.dellum-build');
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return;
   say('Building …');

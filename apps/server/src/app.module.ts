@@ -1,6 +1,5 @@
 // The server is its modules, one a concept. Their imports run one way; the linter holds the order.
 import { Module, type DynamicModule } from '@nestjs/common';
-import { ServeStaticModule } from '@nestjs/serve-static';
 import { ApiModule } from './api/api.module.js';
 import { BindingsModule } from './bindings/bindings.module.js';
 import { Database } from './database/database.js';
@@ -35,31 +34,10 @@ const outermost = [
   WorkersModule,
 ];
 
-export interface Folders {
-  /** The built web application, served beside the API; without it the server is the API alone. */
-  readonly webFolder?: string | undefined;
-  /** House archives without entries. */
-  readonly templates?: string | undefined;
-}
-
 @Module({})
 export class AppModule {
-  /** `reachable`: what linked sources may reach. */
-  static with(database: Database, reachable: ReachableConfig, { webFolder, templates }: Folders): DynamicModule {
-    const pages = webFolder
-      ? [
-          ServeStaticModule.forRoot({
-            rootPath: webFolder,
-            exclude: ['/api/{*rest}'],
-            serveStaticOptions: { index: 'index.html', maxAge: '1h', setHeaders: neverStorePages },
-          }),
-        ]
-      : [];
-    return { module: AppModule, imports: [GivenModule.of(database, reachable, templates), ...outermost, ...pages] };
+  /** `reachable`: what linked sources may reach. `templates`: a folder of house archives without entries. */
+  static with(database: Database, reachable: ReachableConfig, templates: string | undefined): DynamicModule {
+    return { module: AppModule, imports: [GivenModule.of(database, reachable, templates), ...outermost] };
   }
-}
-
-/** The page itself is asked for each time, so that a new build is seen at once; its hashed parts are kept. */
-function neverStorePages(response: { setHeader(name: string, value: string): void }, path: string): void {
-  if (path.endsWith('.html')) response.setHeader('Cache-Control', 'no-cache');
 }

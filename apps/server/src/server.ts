@@ -4,9 +4,11 @@ import { Logger } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { Express } from 'express';
+import { compressed } from './api/compressed.js';
 import { guardEdge } from './api/edge.js';
 import { edgeFrom, type EdgeConfig } from './api/edgeConfig.js';
 import { Metrics } from './metrics/metrics.js';
+import { pages } from './api/pages.js';
 import { Readiness } from './api/readiness.js';
 import { describeApi } from './api/openApi.js';
 import { requestLog } from './api/requestLog.js';
@@ -19,6 +21,7 @@ import { ProblemFilter, validation } from './problems/index.js';
 
 export interface ServerOptions {
   readonly databaseUrl: string;
+  /** The built web application, served beside the API; without it the server is the API alone. */
   readonly webFolder?: string;
   /** The folder of templates for houses; there are none when it is left out. */
   readonly templates?: string;
@@ -45,7 +48,7 @@ export async function createServer({
   const database = new Database(databaseUrl);
   if (!migrated) await migrate(database.kysely);
   await mustBeLaidOut(database.kysely, (words) => new Logger('database').warn(words));
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, { webFolder, templates }), {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, templates), {
     bodyParser: false,
     logger: ['warn', 'error'],
   });
@@ -60,6 +63,8 @@ export async function createServer({
       .then((ready) => response.status(ready ? 200 : 503).json({ ready }));
   });
   guardEdge(express, edge);
+  express.use(compressed());
+  if (webFolder) express.use(pages(webFolder));
   app.setGlobalPrefix('api/v1');
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ProblemFilter());

@@ -51,7 +51,7 @@ const [act, file] = positionals as ['out' | 'in', string];
 
 const database = new Database(process.env['DATABASE_URL']!, 4);
 // It is put together and never begun: it listens nowhere and does no jobs.
-const app = await NestFactory.create(AppModule.with(database, reachableFrom({}), {}), { logger: ['error'], abortOnError: false });
+const app = await NestFactory.create(AppModule.with(database, reachableFrom({}), undefined), { logger: ['error'], abortOnError: false });
 try {
   await migrate(database.kysely);
   const archives = app.get(ArchivesService);
