@@ -100,9 +100,16 @@ export async function valuesEtag(_database: Database, bench: Million): Promise<v
   const [catalog] = (await (await fetch(base, { headers: { authorization } })).json()) as [ProgramCatalog];
   const ask = (headers: Record<string, string>) => fetch(`${base}/${catalog.key}/values`, { headers: { authorization, ...headers } });
   const etag = (await ask({})).headers.get('etag')!;
-  const whole = median(await times(60, async () => (await ask({})).arrayBuffer()));
+  const registers = `${bench.server.base}/api/v1/programs/registers`;
+  const empty = median(await times(60, async () => (await fetch(registers, { headers: { authorization } })).arrayBuffer()));
   const ours = median(await times(60, async () => (await ask({ 'if-none-match': etag })).arrayBuffer()));
-  print({ name: 'values.etag', value: ours, unit: 'ms', against: 'the same 400 values sent whole', ratio: whole / ours });
+  print({
+    name: 'values.etag',
+    value: ours,
+    unit: 'ms',
+    against: 'a list of one register, asked with the same token',
+    ratio: empty / ours,
+  });
 }
 
 const sheetPart = 'xl/worksheets/sheet1.xml';
