@@ -140,7 +140,10 @@ describe('A schema of somebody else', () => {
     ['choices', { ...visit, dependentSchemas: { quay: { oneOf: asChoices } }, allOf: [side] }],
   ])('makes a list of levels of what depends on one another, said by %s', (_, schema) => {
     const { parts, rows: laid, said } = read(schema);
-    expect(said).toEqual([]);
+    expect(said).toEqual([
+      '“berth”: it is not said what it may be under 1 value of “quay”; nothing is offered there.',
+      '“side”: it is not said what it may be under 3 values of “berth”; nothing is offered there.',
+    ]);
     expect(parts.catalogs.map(({ title }) => title)).toEqual(['side']);
     expect([...laid.values()].flat().map((cells) => Object.values(cells).join(' '))).toEqual([
       'Bare',
@@ -160,6 +163,36 @@ describe('A schema of somebody else', () => {
     ]);
     expect(takes(house, { quay: 'South', berth: 'S1', side: 'left' })).toBe(true);
     expect(takes(house, { quay: 'South', berth: 'N2', side: 'left' })).toBe(false);
+  });
+
+  it('takes under each value what it takes, also where it says nothing of a field, or that it holds nothing', () => {
+    const berths = ['1', '2', '3'];
+    const under = fc.option(
+      fc.oneof(
+        fc.subarray(berths, { minLength: 1 }).map((held) => ({ enum: held })),
+        fc.constant(false),
+      ),
+    );
+    const row = fc.record(
+      { quay: fc.constantFrom('N', 'S', 'E', 'W'), berth: fc.constantFrom(...berths, '4') },
+      { requiredKeys: ['quay'] },
+    );
+    fc.assert(
+      fc.property(fc.tuple(under, under, under), row, (all, held) => {
+        const said = all.flatMap((berth, at) =>
+          berth === null ? [] : [{ if: { properties: { quay: { const: 'NSE'[at] } } }, then: { properties: { berth } } }],
+        );
+        const schema = {
+          type: 'object',
+          properties: { quay: { enum: ['N', 'S', 'E'] }, berth: { type: 'string', enum: berths } },
+          ...(said.length > 0 && { allOf: said }),
+        };
+        const found = read(schema);
+        expect(found.said).toEqual([]);
+        expect(takes(houseOf(found), held)).toBe(compiled(schema)(held));
+      }),
+      { numRuns: 200 },
+    );
   });
 
   it('makes a list of many values, of values that are called otherwise, and of what several fields choose from', () => {
@@ -203,6 +236,8 @@ describe('A schema of somebody else', () => {
       title: ' Visits ',
       description: 'For the office.',
       $ref: '#/$defs/visit',
+      not: { required: ['who', 'place'] },
+      dependentRequired: { who: ['place'] },
       $defs: {
         visit: {
           type: 'object',
@@ -215,6 +250,7 @@ describe('A schema of somebody else', () => {
             kept: { type: ['string', 'null'], default: 'as ever', description: 'What was agreed.', readOnly: true },
             either: { anyOf: [{ type: 'integer' }, { type: 'null' }] },
             ['constructor']: { type: 'string' },
+            tags: { type: 'array', items: { type: 'string', pattern: '^x' } },
           },
           required: ['kept', 'either', 'code'],
         },
@@ -231,6 +267,10 @@ describe('A schema of somebody else', () => {
       '“code”: its pattern (^(?=x)x$) is none that is understood here, and is left out.',
       '“step”: that it goes in steps of 3 is left out.',
       '“step”: 0 itself is taken, too.',
+      '“tags”: how each of its values must be written is left out.',
+      '“code”: what it may be by what other fields hold is left out.',
+      '“loop”: what it may be by what other fields hold is left out.',
+      'What the schema says of whole entries by “not”, “dependentRequired” is left out.',
     ]);
     const [sheet] = parts.sheets;
     expect([sheet!.title, sheet!.note]).toEqual(['Visits', 'For the office.']);
@@ -243,6 +283,7 @@ describe('A schema of somebody else', () => {
       ['kept', 'text', 'plain', true],
       ['either', 'number', 'number', true],
       ['constructor_2', 'text', undefined, undefined],
+      ['tags', 'several values', undefined, undefined],
     ]);
     expect(sheet!.registers[0]!.fields[5]!.rule).toMatchObject({
       begins: { with: 'value', value: 'as ever' },

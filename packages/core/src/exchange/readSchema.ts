@@ -1,6 +1,6 @@
 // A sheet with its rules and lists out of a JSON Schema (draft 2020-12) that somebody else wrote: the other direction of `schemaOf.ts`, for what
 // of such a schema one entry of plain values can be asked. Nothing that a schema points at outside of itself is followed.
-import { clean, freeAmong, freeFieldKey, longestName, longestValue, storable } from '../text/index.js';
+import { clean, freeAmong, freeFieldKey, longestName, longestText, longestValue, storable } from '../text/index.js';
 import { isOfKind, type FieldKind } from '../values/index.js';
 import {
   newRule,
@@ -62,7 +62,10 @@ export function schemaParts(held: unknown, newId: () => string): SchemaParts | u
   const left: string[] = [];
   const fields = fieldsIn(schema, left);
   if (fields.length === 0) return undefined;
-  const cascades = cascadesIn(schema, new Map(fields.map(({ name, offered }) => [name, offered?.values.map(({ value }) => value) ?? []])));
+  const { cascades, dependent } = cascadesIn(
+    schema,
+    new Map(fields.map(({ name, offered }) => [name, offered?.values.map(({ value }) => value) ?? []])),
+  );
   const lists = listsOf(fields, cascades);
   const made = conceptParts(
     lists.map(({ scheme }) => scheme),
@@ -83,11 +86,48 @@ export function schemaParts(held: unknown, newId: () => string): SchemaParts | u
       return { key, heading, kind, width, group: '', rule: ruleOf(field, listed.get(field.name), keys, left) };
     }),
   };
+  left.push(...unlistedIn(fields, dependent, listed), ...unsaidUnder(fields, cascades), ...unsaidIn(schema));
   const sheet = {
     ...{ id: newId(), kind: 'entry' as const, title, note: shortened(textIn(schema['description']), longestNote), shown: false },
     ...{ limited: false, downloads: true, groups: [], registers: [register] },
   };
   return { parts: { ...made.parts, sheets: [sheet, ...made.parts.sheets] }, rows: made.rows, said: left };
+}
+
+/** Fields that depend on others in a way that is no list of levels. */
+const unlistedIn = (fields: readonly ReadField[], dependent: ReadonlySet<string>, listed: ReadonlyMap<string, Listing>): string[] =>
+  fields
+    .filter(({ name }) => dependent.has(name) && (listed.get(name)?.parents.length ?? 0) === 0)
+    .map(({ heading }) => `“${heading}”: what it may be by what other fields hold is left out.`);
+
+function unsaidUnder(fields: readonly ReadField[], cascades: readonly Cascade[]): string[] {
+  const headings = new Map(fields.map(({ name, heading }) => [name, heading]));
+  return cascades.flatMap(({ chain, unsaid }) =>
+    [...unsaid].map(([name, count]) => {
+      const [own, parent] = [headings.get(name)!, headings.get(chain[chain.indexOf(name) - 1]!)!];
+      return `“${own}”: it is not said what it may be under ${counted(count)} of “${parent}”; nothing is offered there.`;
+    }),
+  );
+}
+
+const counted = (values: number): string => (values === 1 ? '1 value' : `${values.toLocaleString('en-GB')} values`);
+
+/** Keywords by which more is said of an entry than a sheet asks. */
+const unknownHere = [
+  'not',
+  'else',
+  'anyOf',
+  'oneOf',
+  'dependentRequired',
+  'patternProperties',
+  'propertyNames',
+  'minProperties',
+  'maxProperties',
+];
+function unsaidIn(schema: Members): string[] {
+  const parts = [schema, ...objectsIn(schema['allOf'])];
+  const found = unknownHere.filter((keyword) => parts.some((part) => part[keyword] !== undefined));
+  return found.length === 0 ? [] : [`What the schema says of whole entries by ${found.map((one) => `“${one}”`).join(', ')} is left out.`];
 }
 
 /** The schema of one entry: of what a list holds, where it is of a list. What it points at stands in the root. */
@@ -264,6 +304,8 @@ const mostCharacters = /\{0,(\d+)\}\|\[\\s\\S\]\*\[\\r/u;
 
 function boundedRule({ one, heading, kind }: ReadField, left: string[]): Rule | undefined {
   if (isNumber(kind)) return numberRule(one, heading, left);
+  if (kind === 'several values' && (lengthRule(one) || one['pattern'] !== undefined))
+    left.push(`“${heading}”: how each of its values must be written is left out.`);
   if (kind !== 'text') return undefined;
   const pattern = textIn(one['pattern']);
   const most = pattern === undefined ? undefined : mostCharacters.exec(pattern)?.[1];
@@ -279,7 +321,7 @@ function boundedRule({ one, heading, kind }: ReadField, left: string[]): Rule | 
 }
 
 function lengthRule(one: Members): LengthRule | undefined {
-  const asLength = (held: unknown) => (Number.isInteger(held) && Number(held) > 0 && Number(held) <= longestValue ? Number(held) : null);
+  const asLength = (held: unknown) => (Number.isInteger(held) && Number(held) > 0 && Number(held) <= longestText ? Number(held) : null);
   const [least, most] = [asLength(one['minLength']), asLength(one['maxLength'])];
   // One character at least is what is no blank.
   const from = least === 1 ? null : least;
@@ -312,9 +354,7 @@ function decimalsIn(step: unknown): number | null {
   return null;
 }
 
-/**
- * A pattern of ECMAScript, which is sought anywhere in a text, as one of RE2 that the whole text matches.
- */
+/** A pattern of ECMAScript, which is sought anywhere in a text, as one of RE2 that the whole text matches. */
 function wholePattern(pattern: string): string {
   const written = pattern.replaceAll(/\\u\{?([\da-f]{4,6})\}?/giu, '\\x{$1}');
   const inner = /^\^(?:\(\?:(.*)\)|(.*))\$$/su.exec(written);

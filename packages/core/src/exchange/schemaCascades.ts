@@ -8,6 +8,8 @@ export interface Cascade {
   readonly chain: readonly string[];
   /** Each parent before its children: its own parents, then itself. */
   readonly paths: readonly (readonly string[])[];
+  /** By field, how many values of those above it say nothing of it, so that anything is taken there. */
+  readonly unsaid: ReadonlyMap<string, number>;
 }
 
 /** A catalog has so many levels at most. */
@@ -29,10 +31,17 @@ interface Dependent {
 
 const keyOf = (path: readonly string[]): string => JSON.stringify(path);
 
+export interface FoundCascades {
+  readonly cascades: readonly Cascade[];
+  /** The fields of which something is said by what others hold. */
+  readonly dependent: ReadonlySet<string>;
+}
+
 /** `own`: the values that fields name by themselves. */
-export function cascadesIn(schema: Members, own: ReadonlyMap<string, readonly string[]>): Cascade[] {
+export function cascadesIn(schema: Members, own: ReadonlyMap<string, readonly string[]>): FoundCascades {
   const dependents = new Map<string, Dependent>();
-  for (const [child, all] of grouped(undersIn(schema), (under) => under.child)) {
+  const unders = grouped(undersIn(schema), (under) => under.child);
+  for (const [child, all] of unders) {
     const { parents } = all[0]!;
     // What depends on other fields besides is said there alone.
     const same = all.filter((under) => keyOf(under.parents) === keyOf(parents));
@@ -43,12 +52,13 @@ export function cascadesIn(schema: Members, own: ReadonlyMap<string, readonly st
     const chain = chainOf(name, dependents);
     return chain ? [chain] : [];
   });
-  return chains
+  const cascades = chains
     .filter((chain) => !chains.some((other) => other.length > chain.length && chain.every((name, at) => other[at] === name)))
     .flatMap((chain) => {
-      const paths = pathsOf(chain, dependents, own);
-      return paths ? [{ chain, paths }] : [];
+      const found = pathsOf(chain, dependents, own);
+      return found ? [{ chain, ...found }] : [];
     });
+  return { cascades, dependent: new Set(unders.keys()) };
 }
 
 /** Undefined where fields depend on one another in a circle, too deep, or not in a row. */
@@ -67,25 +77,31 @@ function pathsOf(
   chain: readonly string[],
   dependents: ReadonlyMap<string, Dependent>,
   own: ReadonlyMap<string, readonly string[]>,
-): string[][] | undefined {
+): Omit<Cascade, 'chain'> | undefined {
   const [first] = chain;
   const begun = new Set(own.get(first!));
   // Values that are named as parents alone.
   for (const key of dependents.get(chain[1]!)!.values.keys()) begun.add((JSON.parse(key) as string[])[0]!);
   let level = [...begun].map((value) => [value]);
   const all = [...level];
+  const unsaid = new Map<string, number>();
   for (const name of chain.slice(1)) {
     const { parents, values } = dependents.get(name)!;
     const below: string[][] = [];
-    for (const path of level)
-      for (const value of values.get(keyOf(parents.map((parent) => path[chain.indexOf(parent)]!))) ?? []) {
+    for (const path of level) {
+      // Where no condition holds, what it names by itself is taken; all, where it names nothing.
+      const under = values.get(keyOf(parents.map((parent) => path[chain.indexOf(parent)]!)));
+      const said = under ?? own.get(name)!;
+      if (!under && said.length === 0) unsaid.set(name, (unsaid.get(name) ?? 0) + 1);
+      for (const value of said) {
         if (all.length + below.length >= mostPaths) return undefined;
         below.push([...path, value]);
       }
+    }
     level = below;
     for (const path of level) all.push(path);
   }
-  return all;
+  return { paths: all, unsaid };
 }
 
 function undersIn(schema: Members): Under[] {
@@ -115,9 +131,10 @@ function undersOfChoice(parent: string, choice: Members): Under[] {
 }
 
 const undersOf = (parents: readonly string[], path: readonly string[], allowed: unknown): Under[] =>
-  propertiesIn(allowed).flatMap(([child, said]) => {
-    const values = valuesIn(isObject(said['items']) ? said['items'] : said);
-    return parents.includes(child) || values.length === 0 ? [] : [{ child, parents, path, values }];
+  Object.entries(isObject(allowed) && isObject(allowed['properties']) ? allowed['properties'] : {}).flatMap(([child, said]) => {
+    const values = isObject(said) ? valuesIn(isObject(said['items']) ? said['items'] : said) : [];
+    // Nothing at all is said by `false`.
+    return parents.includes(child) || (values.length === 0 && said !== false) ? [] : [{ child, parents, path, values }];
   });
 
 const valuesIn = (said: Members): string[] => offeredIn(said)?.values.map(({ value }) => value) ?? [];
