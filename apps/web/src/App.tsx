@@ -1,79 +1,23 @@
-// The addresses of the application.
+// The addresses of the application. Each page is fetched by itself, so that whoever comes waits for no other.
 import { mayDesign, mayEnter, mayKeep, type Me, type Role } from '@dellum/contract';
-import { lazy, Suspense, type ReactNode } from 'react';
-import { createBrowserRouter, Navigate, useLocation, useSearchParams } from 'react-router';
-import { RouterProvider } from 'react-router/dom';
-import { CatalogPage } from './features/catalogs/CatalogPage.js';
-import { CatalogsPage } from './features/catalogs/CatalogsPage.js';
-import { leaving, useMeQuery } from './data/sessionApi.js';
-import { Threshold } from './features/houses/Threshold.js';
-import { FiguresPage } from './features/figures/FiguresPage.js';
-import { FillPage, OpenFormPage } from './features/forms/FillPage.js';
-import { FormsPage } from './features/forms/FormsPage.js';
-import { RecordBrowserPage } from './features/records/RecordBrowser.js';
-import { RecordPage } from './features/records/RecordPage.js';
-import { RecordsPage } from './features/records/RecordsPage.js';
-import { SheetPage } from './features/sheets/SheetPage.js';
-import { SheetsPage } from './features/sheets/SheetsPage.js';
-import { SourcesPage } from './features/sources/SourcesPage.js';
-import { SourceSheetPage } from './features/sources/SourceSheetPage.js';
-import { Frame } from './shell/Frame.js';
+import type { ReactElement, ReactNode } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
+import { BrowserRouter, Navigate, useLocation, useRoutes, type RouteObject } from 'react-router';
+import { useMeQuery } from './data/sessionApi.js';
 import { EmptyState, Waiting } from './frame/Page.js';
 import { Way } from './frame/Way.js';
-import { errorWords, isProblem } from './data/problem.js';
-
-// Pages that clerks never see are fetched when somebody opens them.
-const BindingsPage = lazy(async () => ({ default: (await import('./features/bindings/BindingsPage.js')).BindingsPage }));
-const FormPage = lazy(async () => ({ default: (await import('./features/forms/FormPage.js')).FormPage }));
-const FigurePage = lazy(async () => ({ default: (await import('./features/figures/FigurePage.js')).FigurePage }));
-const FactorNeeded = lazy(async () => ({ default: (await import('./features/people/FactorNeeded.js')).FactorNeeded }));
-const LedgerPage = lazy(async () => ({ default: (await import('./features/ledger/LedgerPage.js')).LedgerPage }));
-const LinkedPage = lazy(async () => ({ default: (await import('./features/linked/LinkedPage.js')).LinkedPage }));
-const ReturnedPage = lazy(async () => ({ default: (await import('./features/exchange/ReturnedPage.js')).ReturnedPage }));
-const ArchivePage = lazy(async () => ({ default: (await import('./features/exchange/ArchivePage.js')).ArchivePage }));
-const AdoptionPage = lazy(async () => ({ default: (await import('./features/adopting/AdoptionPage.js')).AdoptionPage }));
-const Adoptions = lazy(async () => ({ default: (await import('./features/adopting/Adoptions.js')).Adoptions }));
-const InAndOutPage = lazy(async () => ({ default: (await import('./features/exchange/InAndOutPage.js')).InAndOutPage }));
-const PeoplePage = lazy(async () => ({ default: (await import('./features/people/PeoplePage.js')).PeoplePage }));
-const HousePage = lazy(async () => ({ default: (await import('./features/houses/HousePage.js')).HousePage }));
-const AccountPage = lazy(async () => ({ default: (await import('./features/people/AccountPage.js')).AccountPage }));
-const RangesPage = lazy(async () => ({ default: (await import('./features/ranges/RangesPage.js')).RangesPage }));
-const RequestsPage = lazy(async () => ({ default: (await import('./features/requests/RequestsPage.js')).RequestsPage }));
-const UpkeepPage = lazy(async () => ({ default: (await import('./features/upkeep/UpkeepPage.js')).UpkeepPage }));
-const MapPage = lazy(async () => ({ default: (await import('./features/map/MapPage.js')).MapPage }));
-
-/** Whoever is not signed in goes to the threshold and comes back to the same address. */
-function SignedIn() {
-  const { data: me, error, refetch } = useMeQuery();
-  const { pathname, search } = useLocation();
-  if (isProblem(error) && error.code === 'not-signed-in')
-    return leaving.isUnderWay() ? <Waiting /> : <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
-  if (!me) return <Waiting error={errorWords(error)} />;
-  if (me.needsFactor)
-    return (
-      <Suspense fallback={<Waiting />}>
-        <FactorNeeded me={me} done={() => void refetch()} />
-      </Suspense>
-    );
-  return <Frame key={me.id} me={me} />;
-}
+import { fetched, fetchedPage, fetchPagesAhead } from './shell/fetched.js';
 
 /** Pages of the administrator, some of them of stewards too; the server refuses their data to others as well. */
 function Within({ may, whose, children }: { may: (role: Role) => boolean; whose: string; children: ReactNode }) {
   const { data: me } = useMeQuery() as { data: Me | undefined };
   if (!me) return <Waiting />;
-  if (may(me.role)) return <Suspense fallback={<Waiting />}>{children}</Suspense>;
+  if (may(me.role)) return children;
   return (
     <EmptyState title={`This page is ${whose}`}>
       You are signed in as a {me.role}. Ask an administrator of the house for what you need here.
     </EmptyState>
   );
-}
-
-/** The threshold with its house in the address, also after being sent there. */
-function ThresholdPage() {
-  const [search] = useSearchParams();
-  return <Threshold key={search.get('house')} />;
 }
 
 /** A page that broke says what to do; what was typed into cells is kept in the browser. */
@@ -86,85 +30,92 @@ function Broken() {
   );
 }
 
-const designed = (page: ReactNode) => (
+const designed = (page: ReactElement) => (
   <Within may={mayDesign} whose="the administrator’s">
     {page}
   </Within>
 );
-const entered = (page: ReactNode) => (
+const entered = (page: ReactElement) => (
   <Within may={mayEnter} whose="for those who enter data">
     {page}
   </Within>
 );
-const kept = (page: ReactNode) => (
+const kept = (page: ReactElement) => (
   <Within may={mayKeep} whose="the stewards’ and administrator’s">
     {page}
   </Within>
 );
 
-const router = createBrowserRouter([
-  { path: '/sign-in', element: <ThresholdPage /> },
-  { path: '/open/:token', element: <OpenFormPage />, errorElement: <Broken /> },
+/** Houses out of files, as they are begun and listed, stand among what comes in and goes out. */
+async function inAndOut() {
+  const [{ InAndOutPage }, { Adoptions }] = await Promise.all([
+    import('./features/exchange/InAndOutPage.js'),
+    import('./features/adopting/Adoptions.js'),
+  ]);
+  return { InAndOut: () => <InAndOutPage adoptions={<Adoptions />} /> };
+}
+
+const pages: RouteObject[] = [
+  { path: '/', element: <Navigate to="/sheets" replace /> },
+  fetched('/sheets', 'SheetsPage', () => import('./features/sheets/SheetsPage.js')),
+  fetched('/sheets/:sheetId', 'SheetPage', () => import('./features/sheets/SheetPage.js')),
+  fetched('/records', 'RecordsPage', () => import('./features/records/RecordsPage.js')),
+  fetched('/records/:registerId', 'RecordBrowserPage', () => import('./features/records/RecordBrowser.js')),
+  fetched('/records/:registerId/:entryId', 'RecordPage', () => import('./features/records/RecordPage.js')),
+  fetched('/forms', 'FormsPage', () => import('./features/forms/FormsPage.js')),
+  fetched('/forms/:formId', 'FormPage', () => import('./features/forms/FormPage.js'), designed),
+  fetched('/forms/:formId/fill', 'FillPage', () => import('./features/forms/FillPage.js')),
+  fetched('/forms/:formId/fill/:version', 'FillPage', () => import('./features/forms/FillPage.js')),
+  fetched('/figures', 'FiguresPage', () => import('./features/figures/FiguresPage.js')),
+  fetched('/figures/:figureId', 'FigurePage', () => import('./features/figures/FigurePage.js')),
+  fetched('/sources', 'SourcesPage', () => import('./features/sources/SourcesPage.js')),
+  fetched('/sources/:sheetId', 'SourceSheetPage', () => import('./features/sources/SourceSheetPage.js')),
+  fetched('/ranges', 'RangesPage', () => import('./features/ranges/RangesPage.js'), designed),
+  fetched('/map', 'MapPage', () => import('./features/map/MapPage.js'), designed),
+  fetched('/linked/:sourceId?', 'LinkedPage', () => import('./features/linked/LinkedPage.js'), designed),
+  fetched('/upkeep', 'UpkeepPage', () => import('./features/upkeep/UpkeepPage.js'), designed),
+  fetched('/ledger', 'LedgerPage', () => import('./features/ledger/LedgerPage.js'), designed),
+  fetched('/catalogs', 'CatalogsPage', () => import('./features/catalogs/CatalogsPage.js'), kept),
+  fetched('/catalogs/:catalogId', 'CatalogPage', () => import('./features/catalogs/CatalogPage.js'), kept),
+  fetched('/requests', 'RequestsPage', () => import('./features/requests/RequestsPage.js'), kept),
+  fetched('/bindings', 'BindingsPage', () => import('./features/bindings/BindingsPage.js'), designed),
+  fetched('/people', 'PeoplePage', () => import('./features/people/PeoplePage.js'), designed),
+  fetched('/house', 'HousePage', () => import('./features/houses/HousePage.js'), designed),
+  fetched('/in-and-out', 'InAndOut', inAndOut, designed),
+  fetched('/archive/:look', 'ArchivePage', () => import('./features/exchange/ArchivePage.js'), designed),
+  fetched('/proposal/:id', 'AdoptionPage', () => import('./features/adopting/AdoptionPage.js'), designed),
+  fetched('/came-back/:fileId', 'ReturnedPage', () => import('./features/exchange/ReturnedPage.js'), entered),
+  fetched('/account', 'AccountPage', () => import('./features/people/AccountPage.js')),
   {
-    element: <SignedIn />,
-    errorElement: <Broken />,
-    children: [
-      { path: '/', element: <Navigate to="/sheets" replace /> },
-      { path: '/sheets', element: <SheetsPage /> },
-      { path: '/sheets/:sheetId', element: <SheetPage /> },
-      { path: '/records', element: <RecordsPage /> },
-      { path: '/records/:registerId', element: <RecordBrowserPage /> },
-      { path: '/records/:registerId/:entryId', element: <RecordPage /> },
-      { path: '/forms', element: <FormsPage /> },
-      { path: '/forms/:formId', element: designed(<FormPage />) },
-      { path: '/forms/:formId/fill', element: <FillPage /> },
-      { path: '/forms/:formId/fill/:version', element: <FillPage /> },
-      { path: '/figures', element: <FiguresPage /> },
-      {
-        path: '/figures/:figureId',
-        element: (
-          <Suspense fallback={<Waiting />}>
-            <FigurePage />
-          </Suspense>
-        ),
-      },
-      { path: '/sources', element: <SourcesPage /> },
-      { path: '/sources/:sheetId', element: <SourceSheetPage /> },
-      { path: '/ranges', element: designed(<RangesPage />) },
-      { path: '/map', element: designed(<MapPage />) },
-      { path: '/linked/:sourceId?', element: designed(<LinkedPage />) },
-      { path: '/upkeep', element: designed(<UpkeepPage />) },
-      { path: '/ledger', element: designed(<LedgerPage />) },
-      { path: '/catalogs', element: kept(<CatalogsPage />) },
-      { path: '/catalogs/:catalogId', element: kept(<CatalogPage />) },
-      { path: '/requests', element: kept(<RequestsPage />) },
-      { path: '/bindings', element: designed(<BindingsPage />) },
-      { path: '/people', element: designed(<PeoplePage />) },
-      { path: '/house', element: designed(<HousePage />) },
-      { path: '/in-and-out', element: designed(<InAndOutPage adoptions={<Adoptions />} />) },
-      { path: '/archive/:look', element: designed(<ArchivePage />) },
-      { path: '/proposal/:id', element: designed(<AdoptionPage />) },
-      { path: '/proposal/:id', element: designed(<AdoptionPage />) },
-      { path: '/came-back/:fileId', element: entered(<ReturnedPage />) },
-      {
-        path: '/account',
-        element: (
-          <Suspense fallback={<Waiting />}>
-            <AccountPage />
-          </Suspense>
-        ),
-      },
-      {
-        path: '*',
-        element: (
-          <EmptyState title="There is nothing at this address">
-            <Way to="/sheets">See the sheets</Way>
-          </EmptyState>
-        ),
-      },
-    ],
+    path: '*',
+    element: (
+      <EmptyState title="There is nothing at this address">
+        <Way to="/sheets">See the sheets</Way>
+      </EmptyState>
+    ),
   },
-]);
+];
+
+const routes: RouteObject[] = [
+  fetched('/sign-in', 'ThresholdPage', () => import('./features/houses/Threshold.js')),
+  fetched('/open/:token', 'OpenFormPage', () => import('./features/forms/FillPage.js')),
+  { ...fetchedPage('SignedIn', () => import('./shell/SignedIn.js')), children: pages },
+];
+
+fetchPagesAhead(routes);
+
+function Pages() {
+  const { key } = useLocation();
+  return (
+    <ErrorBoundary fallback={<Broken />} resetKeys={[key]}>
+      {useRoutes(routes)}
+    </ErrorBoundary>
+  );
+}
 
 // Where one goes is on screen at once, never put off while other things are drawn: what is pressed next is about the new place.
-export const App = () => <RouterProvider router={router} useTransitions={false} />;
+export const App = () => (
+  <BrowserRouter useTransitions={false}>
+    <Pages />
+  </BrowserRouter>
+);

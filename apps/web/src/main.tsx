@@ -1,5 +1,4 @@
 // Starts the web application.
-import 'reflect-metadata';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
 import { ChakraProvider } from '@chakra-ui/react';

@@ -126,15 +126,6 @@ export interface Outcome {
   readonly act?: number;
 }
 
-/** The registers that a waiting change touches. */
-export const registersOf = ({ steps }: Proposal): string[] => [
-  ...new Set(
-    steps.flatMap((step) =>
-      'registerId' in step ? [step.registerId] : 'range' in step ? step.range.stretches.map(({ registerId }) => registerId) : [],
-    ),
-  ),
-];
-
 /** What of one's own acts on a source sheet can be taken back, and done again. */
 export interface CanAgain {
   readonly undo: boolean;

@@ -1,4 +1,5 @@
 // What members of requests must be, said once: what is let through here can be stored, and read as what it is called.
+import 'reflect-metadata';
 import { plainToInstance, Transform, Type } from 'class-transformer';
 import { IsInt, IsObject, IsString, Max, Min, ValidateBy, ValidateIf, ValidateNested, type ValidationOptions } from 'class-validator';
 

@@ -1,15 +1,12 @@
 // Acts on blocks of an entry sheet that reach further than what is on screen: done as a job, taken back as one act.
 import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsUUID, Length, MaxLength, Min } from 'class-validator';
 import type { BlockAct, ActOutcome } from '@dellum/core';
+import { mostCells } from './reaches.js';
 import { IsTextRows } from './textRows.js';
 import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
 
 const key = 60;
 export const blockActNames = ['clear', 'fill', 'replace', 'paste', 'delete', 'back'] as const satisfies readonly BlockAct['does'][];
-/** Above so many cells a block is a job; below, it is written at once. */
-export const mostAtOnce = 20_000;
-/** The most cells and entries that one act reaches. */
-export const mostCells = 1_000_000;
 
 /** Keys of fields of one register. */
 const AreFieldKeys: PropertyDecorator = (target, property) => {

@@ -1,5 +1,4 @@
 // The house and the way into it.
-import 'reflect-metadata';
 import { IsIn, Length, Matches, Max, MaxLength, Min } from 'class-validator';
 import { dateOrders, decimalMarks, listMarks, type Locale } from '@dellum/core';
 import type { Role } from './roles.js';

@@ -32,9 +32,6 @@ export type Audience = 'everyone' | 'keepers' | 'administrators';
 export const hears = (role: Role, audience: Audience): boolean =>
   audience === 'everyone' || role === 'administrator' || (audience === 'keepers' && role === 'steward');
 
-/** Names of the events on the stream. `anew`: too much was missed, fetch everything. `day`: the house's day, told again and again. */
-export const liveEvents = { change: 'change', anew: 'anew', ready: 'ready', place: 'place', day: 'day' } as const;
-
 /** Where somebody is now; without an entry, nowhere on the sheet any more. */
 export class AtCellDto {
   @IsUUID()
@@ -54,5 +51,3 @@ export interface Whereabouts extends AtCellDto {
   readonly personId: string;
   readonly name: string;
 }
-/** People say where they are at least this often; who is not heard of for twice as long has gone (milliseconds). */
-export const placeEvery = 20_000;

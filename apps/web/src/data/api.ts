@@ -5,6 +5,7 @@ import { createApi, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import { actsTurn, turnsDone } from './inTurn.js';
 import { isAway, type Away } from './away.js';
 import { isProblem, passes, unreachable, type RequestProblem } from './problem.js';
+import { withLanguages } from './ruleLanguages.js';
 
 export interface ApiRequest {
   readonly path: string;
@@ -86,6 +87,9 @@ export const everyTag = [
   'Adoptions',
 ] as const;
 
+const rulesIn = ({ sheets }: BuildView) =>
+  sheets.flatMap(({ registers }) => registers.flatMap(({ fields }) => fields.map(({ rule }) => rule)));
+
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: askApi,
@@ -93,7 +97,11 @@ export const api = createApi({
   keepUnusedDataFor: 120,
   endpoints: (build) => ({
     /** What every page stands on: sheets, lists and fields with their rules, ranges, catalogs and forms. */
-    build: build.query<BuildView, void>({ query: () => '/build', providesTags: ['Build'] }),
+    build: build.query<BuildView, void>({
+      query: () => '/build',
+      transformResponse: (view: BuildView) => withLanguages(view, rulesIn(view)),
+      providesTags: ['Build'],
+    }),
   }),
 });
 

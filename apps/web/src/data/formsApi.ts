@@ -2,6 +2,7 @@
 import type { Filled, FillFormDto, FillView, FormView, MakeFormDto, MakeLinkDto } from '@dellum/contract';
 import type { FormLayout } from '@dellum/core';
 import { api } from './api.js';
+import { withLanguages } from './ruleLanguages.js';
 
 /** A form as it is laid out, and the edition of it that was changed. */
 interface Laid {
@@ -49,6 +50,11 @@ export const formsApi = api.injectEndpoints({
     filling: build.query<FillView, FormAt>({
       query: (at) =>
         at.token === undefined ? `${pathOf(at)}/filling${at.version === undefined ? '' : `?version=${at.version}`}` : pathOf(at),
+      transformResponse: (view: FillView) =>
+        withLanguages(
+          view,
+          view.fields.map(({ rule }) => rule),
+        ),
       providesTags: (_result, _error, { formId }) => (formId ? [{ type: 'Form', id: `filling ${formId}` }] : []),
     }),
     fillForm: build.mutation<Filled, { at: FormAt; body: FillFormDto }>({

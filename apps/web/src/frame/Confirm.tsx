@@ -1,15 +1,11 @@
-// A modal question, only for what cannot be undone or takes much away. It opens with the focus on the safe answer.
-import { Button, CloseButton, Dialog, Portal, Text } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+// A question before what cannot be undone or takes much away.
+import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
+import { laterDialog } from './later.js';
+import type { QuestionProps } from './QuestionDialog.js';
 
-interface QuestionProps {
-  /** What is asked, without its question mark. */
-  readonly ask: string;
-  readonly about: string;
-  /** The words of the button that does it. */
-  readonly act: string;
-  onConfirm(): void;
-}
+/** The question alone, for acts that begin elsewhere. */
+export const Question = laterDialog(async () => (await import('./QuestionDialog.js')).QuestionDialog);
 
 /** A button that asks before it acts; `short`: its words where the place says what they are about. */
 export function Confirm({ short, ...props }: QuestionProps & { readonly short?: string }) {
@@ -21,53 +17,5 @@ export function Confirm({ short, ...props }: QuestionProps & { readonly short?: 
       </Button>
       <Question {...props} open={open} close={() => setOpen(false)} />
     </>
-  );
-}
-
-/** The question alone, for acts that begin elsewhere. */
-export function Question({ ask, about, act, onConfirm, open, close }: QuestionProps & { readonly open: boolean; close(): void }) {
-  const safe = useRef<HTMLButtonElement>(null);
-  return (
-    <Dialog.Root
-      role="alertdialog"
-      size="sm"
-      placement="center"
-      open={open}
-      onOpenChange={(next) => next.open || close()}
-      initialFocusEl={() => safe.current}
-    >
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content>
-            <Dialog.Header>
-              <Dialog.Title>{ask}?</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              <Text>{about}</Text>
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Button ref={safe} size="sm" onClick={close}>
-                Cancel
-              </Button>
-              <Button
-                variant="solid"
-                size="sm"
-                colorPalette="brick"
-                onClick={() => {
-                  close();
-                  onConfirm();
-                }}
-              >
-                {act}
-              </Button>
-            </Dialog.Footer>
-            <Dialog.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Dialog.CloseTrigger>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
   );
 }

@@ -1,5 +1,6 @@
 // Saying what happened, and running a request so that its failure is said.
 import { useCallback } from 'react';
+import { flushSync } from 'react-dom';
 import { useNavigate } from 'react-router';
 import { problemWords } from '../data/problem.js';
 import { useAppDispatch } from '../data/store.js';
@@ -18,8 +19,8 @@ export function useArrive() {
   const navigate = useNavigate();
   const notice = useNotice();
   return useCallback(
-    async (to: string, words: string, { replace = false } = {}) => {
-      await navigate(to, { replace, flushSync: true });
+    (to: string, words: string, { replace = false } = {}) => {
+      flushSync(() => void navigate(to, { replace }));
       notice('done', words);
     },
     [navigate, notice],

@@ -20,8 +20,8 @@ import { fromBoth, fromClipboard, toHtml } from './clipboard.js';
 import { Headings } from './Headings.js';
 import { GridRow } from './GridRow.js';
 import { actOf, step, type GridAct } from './keys.js';
+import { later } from '../frame/later.js';
 import { CellHint } from './CellHint.js';
-import { CellMenu } from './CellMenu.js';
 import { isIn, leaveGrid } from './leaveGrid.js';
 import {
   inBlock,
@@ -38,6 +38,8 @@ import { gridStyles, rowHeight } from './styles.js';
 import { useFollowedRow } from './useFollowedRow.js';
 import { usePointer } from './usePointer.js';
 import { useSelection } from './useSelection.js';
+
+const CellMenu = later(async () => (await import('./CellMenu.js')).CellMenu);
 
 const overscan = 10;
 const rowHeadWidth = 56;
@@ -148,6 +150,10 @@ export function Grid(props: GridProps) {
       cellAt(selection.active)?.focus({ preventScroll: true });
     },
     open: (place) => edit(place, undefined, true),
+    type: (place, text) => {
+      forgetRow();
+      edit(place, text, false);
+    },
   }));
 
   const forgetRow = useFollowedRow(activeRow, props.rowKey, (by) => {

@@ -1,10 +1,11 @@
 // The headings: name of the field, and which rule it has.
-import { DndContext, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import type { CSSProperties, PointerEvent } from 'react';
+import type { DraggableSyntheticListeners } from '@dnd-kit/core';
+import { useEffect, useState, type CSSProperties, type PointerEvent, type ReactNode, type Ref } from 'react';
+import { whenIdle } from '../frame/whenIdle.js';
 import { Mark } from '../theme/Mark.js';
 import type { GridColumn } from './models.js';
 
-interface HeadingsProps {
+export interface HeadingsProps {
   readonly columns: readonly GridColumn[];
   readonly gutterWidth: number;
   readonly headWidth: number;
@@ -13,6 +14,43 @@ interface HeadingsProps {
   readonly onHeading: ((column: number) => void) | undefined;
   readonly onWidth: ((column: number, width: number) => void) | undefined;
   readonly onMoveColumn: ((column: number, to: number) => void) | undefined;
+}
+
+type Moving = typeof import('./MovingHeadings.js');
+
+/** The headings that can be dragged come once the page stands; nobody drags one sooner. */
+function useMoving(wanted: boolean): Moving | undefined {
+  const [moving, setMoving] = useState<Moving>();
+  useEffect(() => {
+    if (!wanted) return;
+    return whenIdle(() => void import('./MovingHeadings.js').then(setMoving).catch(() => undefined));
+  }, [wanted]);
+  return moving;
+}
+
+export function Headings(props: HeadingsProps) {
+  const moving = useMoving(props.onMoveColumn !== undefined);
+  const { columns, gutterWidth, headWidth, onMoveColumn } = props;
+  const row = (headings: ReactNode) => (
+    <div role="row" aria-rowindex={1} style={{ display: 'flex' }}>
+      {gutterWidth > 0 && <div role="presentation" style={{ width: gutterWidth }} />}
+      {headWidth > 0 && (
+        <div role="columnheader" className="dl-heading" style={{ width: headWidth, position: 'sticky', left: 0, zIndex: 2 }}>
+          <span className="sr-only">Row</span>
+        </div>
+      )}
+      {headings}
+    </div>
+  );
+  return (
+    <div role="rowgroup" className="dl-headings">
+      {moving && onMoveColumn ? (
+        <moving.MovingHeadings {...props} onMoveColumn={onMoveColumn} row={row} />
+      ) : (
+        row(columns.map((column, at) => <ColumnHeading key={column.key} {...props} column={column} at={at} />))
+      )}
+    </div>
+  );
 }
 
 /** Drags the edge of a heading; the column follows when it is let go. */
@@ -38,68 +76,38 @@ function dragWidth(event: PointerEvent<HTMLSpanElement>, width: number, done: (w
 const narrowest = 40;
 const widest = 800;
 
-/** A heading that is dragged by so many pixels is moved; less is a click. */
-const dragFrom = 8;
-
-export function Headings(props: HeadingsProps) {
-  const { columns, gutterWidth, headWidth, onMoveColumn } = props;
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: dragFrom } }));
-  const drop = ({ active, over }: DragEndEvent) => {
-    const to = columns.findIndex(({ key }) => key === over?.id);
-    const from = columns.findIndex(({ key }) => key === active.id);
-    if (to >= 0 && to !== from) onMoveColumn?.(from, to);
-  };
-  const row = (
-    <div role="row" aria-rowindex={1} style={{ display: 'flex' }}>
-      {gutterWidth > 0 && <div role="presentation" style={{ width: gutterWidth }} />}
-      {headWidth > 0 && (
-        <div role="columnheader" className="dl-heading" style={{ width: headWidth, position: 'sticky', left: 0, zIndex: 2 }}>
-          <span className="sr-only">Row</span>
-        </div>
-      )}
-      {columns.map((column, at) => (
-        <ColumnHeading key={column.key} {...props} column={column} at={at} />
-      ))}
-    </div>
-  );
-  return (
-    <div role="rowgroup" className="dl-headings">
-      {onMoveColumn ? (
-        <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
-          {row}
-        </DndContext>
-      ) : (
-        row
-      )}
-    </div>
-  );
+/** What dragging adds to a heading. */
+interface Drag {
+  readonly target: Ref<HTMLDivElement>;
+  readonly handle: Ref<HTMLButtonElement>;
+  readonly listeners: DraggableSyntheticListeners;
+  /** Pixels by which it has been dragged. */
+  readonly by: number | undefined;
+  /** Another is held over it. */
+  readonly isOver: boolean;
 }
 
-function ColumnHeading({
-  column,
-  at,
-  chosen,
-  lefts,
-  onHeading,
-  onWidth,
-  onMoveColumn,
-}: HeadingsProps & { readonly column: GridColumn; readonly at: number }) {
-  const { setNodeRef: setTarget, isOver } = useDroppable({ id: column.key, disabled: !onMoveColumn });
-  const { setNodeRef: setHandle, listeners, transform, isDragging } = useDraggable({ id: column.key, disabled: !onMoveColumn });
+interface ColumnHeadingProps extends Omit<HeadingsProps, 'onMoveColumn'> {
+  readonly column: GridColumn;
+  readonly at: number;
+  readonly drag?: Drag;
+}
+
+export function ColumnHeading({ column, at, chosen, lefts, onHeading, onWidth, drag }: ColumnHeadingProps) {
   const style: CSSProperties = { width: column.width, ...(lefts[at] !== undefined && { position: 'sticky', left: lefts[at], zIndex: 2 }) };
   return (
     <div
-      ref={setTarget}
+      ref={drag?.target}
       role="columnheader"
       aria-colindex={at + 2}
-      className={['dl-heading', column.key === chosen && 'chosen', isOver && !isDragging && 'drop'].filter(Boolean).join(' ')}
+      className={['dl-heading', column.key === chosen && 'chosen', drag?.isOver && 'drop'].filter(Boolean).join(' ')}
       style={style}
     >
       <button
-        ref={setHandle}
+        ref={drag?.handle}
         type="button"
-        {...listeners}
-        style={transform ? { transform: `translateX(${transform.x}px)`, opacity: 0.8 } : undefined}
+        {...drag?.listeners}
+        style={drag?.by === undefined ? undefined : { transform: `translateX(${drag.by}px)`, opacity: 0.8 }}
         onClick={() => onHeading?.(at)}
         title={`${column.heading}: ${column.rule}`}
       >

@@ -156,6 +156,8 @@ export interface GridProps {
 /** What the page may ask of the grid. */
 export interface GridHandle {
   go(place: Place): void;
+  /** Types a text over a cell and goes on typing there. */
+  type(place: Place, text: string): void;
   /** Takes the focus, at the cell where one was last. */
   focus(): void;
   /** Opens the editor with the list or calendar of the cell. */

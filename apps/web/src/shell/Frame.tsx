@@ -1,14 +1,12 @@
 // The frame around every page: a slim rail with words, a head with the seek line, live state and the person.
-import { Badge, Box, Button, Flex, HStack, Menu, Portal, Stack, Text } from '@chakra-ui/react';
-import { mayDesign, mayEnter, mayKeep, roleMeaning, type Me } from '@dellum/contract';
-import { CircleHelp, KeyRound, Moon, Sun } from 'lucide-react';
+import { Badge, Box, Button, Flex, HStack, Stack, Text } from '@chakra-ui/react';
+import { mayDesign, mayEnter, mayKeep, type Me } from '@dellum/contract';
 import { useEffect, useRef, useState } from 'react';
-import { NavLink, Outlet, useNavigate } from 'react-router';
-import { forgetKept, isKeptFor } from '../data/keptInTab.js';
+import { NavLink, Outlet } from 'react-router';
+import { isKeptFor } from '../data/keptInTab.js';
 import { useWaitingRows } from '../features/acts/keptTexts.js';
 import { useLostDrafts } from '../features/entries/useLostDrafts.js';
 import { useWaitingDrafts } from '../features/entries/useWaitingDrafts.js';
-import { leaving, useSignOutMutation } from '../data/sessionApi.js';
 import { useRequestCountQuery } from '../data/requestsApi.js';
 import { useSlipsQuery } from '../data/sourcesApi.js';
 import { useBuildQuery } from '../data/buildApi.js';
@@ -17,14 +15,19 @@ import { cellToComeBackTo } from '../grid/index.js';
 import { SeekLine } from '../features/seek/SeekLine.js';
 import { useLive } from '../live/useLive.js';
 import { useAppSelector } from '../data/store.js';
-import { chooseColourMode, useColourMode } from '../theme/index.js';
 import { AwayBand } from './AwayBand.js';
 import { ErrandBand } from '../frame/ErrandBand.js';
-import { Question } from '../frame/Confirm.js';
-import { KeysHelp } from '../frame/KeysHelp.js';
+import { fetchLater, later, laterDialog } from '../frame/later.js';
 import { Mark } from '../theme/Mark.js';
 import { Notices } from '../frame/Notices.js';
+import { initials, type PersonMenuProps } from './person.js';
 import { writeAs } from '../frame/written.js';
+
+const PersonMenu = later(
+  async () => (await import('./PersonMenu.js')).PersonMenu,
+  ({ button }) => button,
+);
+const KeysHelp = laterDialog(async () => (await import('../frame/KeysHelp.js')).KeysHelp);
 
 interface Way {
   readonly to: string;
@@ -173,14 +176,6 @@ function LiveDot() {
   );
 }
 
-const initials = (name: string) =>
-  name
-    .split(' ')
-    .map((word) => word[0])
-    .join('')
-    .slice(0, 2)
-    .toUpperCase();
-
 /** The keys that work on every page: `?` outside a text lists all keys, F6 goes back into the grid. */
 function usePageKeys(help: () => void): void {
   const now = useRef(help);
@@ -211,77 +206,25 @@ function usePageKeys(help: () => void): void {
   }, []);
 }
 
-function PersonMenu({ me }: { me: Me }) {
-  const mode = useColourMode();
-  const navigate = useNavigate();
-  const [signOut] = useSignOutMutation();
-  const [keys, setKeys] = useState(false);
-  usePageKeys(() => setKeys(true));
-  const unstored = useAppSelector((state) => Object.keys(state.drafts).length);
-  const [asking, setAsking] = useState(false);
-  const leave = async () => {
-    leaving.begin();
-    await signOut()
-      .unwrap()
-      .catch(() => undefined);
-    // Loaded anew: nothing that one has seen or typed stays for whoever comes next.
-    forgetKept();
-    window.location.assign(`/sign-in?house=${me.house.key}`);
-  };
-  return (
-    <>
-      <KeysHelp open={keys} close={() => setKeys(false)} />
-      <Menu.Root positioning={{ placement: 'bottom-end' }}>
-        <Menu.Trigger asChild>
-          <Button variant="subtle" aria-label={`${me.name}, ${me.role}`}>
-            {initials(me.name)}
-          </Button>
-        </Menu.Trigger>
-        <Portal>
-          <Menu.Positioner>
-            <Menu.Content>
-              <Box px="3" py="2">
-                <Text fontWeight="bold">{me.name}</Text>
-                <Text color="inkSoft">
-                  {me.role}, {roleMeaning[me.role]}
-                </Text>
-                <Text color="inkSoft">{me.house.name}</Text>
-              </Box>
-              <Menu.Separator />
-              <Menu.Item value="mode" onClick={() => chooseColourMode(mode === 'dark' ? 'light' : 'dark')}>
-                {mode === 'dark' ? <Sun size={14} aria-hidden /> : <Moon size={14} aria-hidden />}{' '}
-                {mode === 'dark' ? 'Light paper' : 'Dark paper'}
-              </Menu.Item>
-              <Menu.Item value="keys" onClick={() => setKeys(true)}>
-                <CircleHelp size={14} aria-hidden /> Help and keys
-              </Menu.Item>
-              <Menu.Item value="account" onClick={() => void navigate('/account')}>
-                <KeyRound size={14} aria-hidden /> My account
-              </Menu.Item>
-              <Menu.Item value="out" onClick={() => (unstored > 0 ? setAsking(true) : void leave())}>
-                Sign out
-              </Menu.Item>
-            </Menu.Content>
-          </Menu.Positioner>
-        </Portal>
-      </Menu.Root>
-      <Question
-        ask="Sign out"
-        about={`${unstored} ${unstored === 1 ? 'text that you typed is' : 'texts that you typed are'} not stored: refused, or waiting. ${unstored === 1 ? 'It goes' : 'They go'} when you sign out.`}
-        act={unstored === 1 ? 'Sign out without it' : 'Sign out without them'}
-        onConfirm={() => void leave()}
-        open={asking}
-        close={() => setAsking(false)}
-      />
-    </>
+/** Opens the person's menu, which is fetched later. */
+function Person({ me, help }: PersonMenuProps) {
+  const [asked, setAsked] = useState(false);
+  const button = (
+    <Button variant="subtle" aria-label={`${me.name}, ${me.role}`} aria-haspopup="menu" onClick={() => setAsked(true)}>
+      {initials(me.name)}
+    </Button>
   );
+  return asked ? <PersonMenu me={me} help={help} button={button} /> : button;
 }
 
 export function Frame({ me }: { me: Me }) {
+  const [keys, setKeys] = useState(false);
+  usePageKeys(() => setKeys(true));
   writeAs(me.house.locale);
   useEffect(() => {
     if (!isKeptFor(me.id)) window.location.reload();
   }, [me.id]);
+  useEffect(fetchLater, []);
   useLive(me);
   useWaitingDrafts();
   useWaitingRows();
@@ -294,7 +237,7 @@ export function Frame({ me }: { me: Me }) {
           <SeekLine me={me} />
           <HStack gap="4" flexShrink={0}>
             <LiveDot />
-            <PersonMenu me={me} />
+            <Person me={me} help={() => setKeys(true)} />
           </HStack>
         </HStack>
         <AwayBand />
@@ -304,6 +247,7 @@ export function Frame({ me }: { me: Me }) {
         </Box>
       </Flex>
       <Notices />
+      <KeysHelp open={keys} close={() => setKeys(false)} />
     </Flex>
   );
 }

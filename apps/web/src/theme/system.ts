@@ -1,7 +1,9 @@
 // The theme: paper ground, ink text, damson for action, teal for growth and live, amber for attention, brick for
 // refused. Every colour of the application is a token of this file; those of values are in files, too.
-import { createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import * as theme from '@chakra-ui/react/theme';
 import { itemInks } from '@dellum/contract';
+import { recipes, slotRecipes } from './recipes.js';
 
 const pair = (light: string, dark: string) => ({ value: { _light: light, _dark: dark } });
 
@@ -18,6 +20,25 @@ const palette = (solid: [string, string], soft: [string, string], contrast: [str
 });
 
 const onSolid: [string, string] = ['#FFFDF8', '#1B161E'];
+
+/** What Chakra begins with, without the recipes of components that are not used. */
+const base = defineConfig({
+  preflight: true,
+  cssVarsPrefix: theme.cssVarsPrefix,
+  cssVarsRoot: theme.cssVarsRoot,
+  globalCss: theme.globalCss,
+  theme: {
+    breakpoints: theme.breakpoints,
+    keyframes: theme.keyframes,
+    tokens: theme.tokens,
+    semanticTokens: theme.semanticTokens,
+    textStyles: theme.textStyles,
+    layerStyles: theme.layerStyles,
+    animationStyles: theme.animationStyles,
+    recipes,
+    slotRecipes,
+  },
+});
 
 const config = defineConfig({
   globalCss: {
@@ -98,4 +119,4 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultConfig, config);
+export const system = createSystem(defaultBaseConfig, base, config);

@@ -3,6 +3,7 @@
 import { Environment, type ASTNode } from '@marcbachmann/cel-js';
 import type { Decimal } from 'decimal.js';
 import { Exact } from '../values/index.js';
+import type { Expression } from './languages.js';
 
 /** What is divided may go on for ever: two numbers are equal when so many digits are. */
 const digits = 50;
@@ -83,15 +84,8 @@ const deepestLoops = 3;
 
 const lengthOf = (given: unknown): number => (Array.isArray(given) ? given.length : 0);
 
-export interface CelExpression {
-  /** Its value over what is given; throws where it cannot be computed. */
-  run(given: Record<string, unknown>): unknown;
-  /** What it gives, or `dyn` where that is not known before. */
-  readonly type: string;
-}
-
 /** Reads an expression. Throws, with words, when it cannot be read. */
-export function readCel(text: string): CelExpression {
+export function readCel(text: string): Expression {
   const parsed = environment.parse(text);
   makeExact(parsed.ast, false);
   const { depth, longest } = reachOf(parsed.ast);

@@ -3,21 +3,23 @@
 import { isBlank } from '../text/index.js';
 import { Exact, isNumeric, isOfKind, parse, valuesIn, type FieldKind } from '../values/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
-import { readCel, type CelExpression } from './exactCel.js';
 import { headingOf } from './headings.js';
+import { readerOf, type Expression } from './languages.js';
 import type { ExpressionRule, Judgment, JudgeContext, JudgedField, RuleKind } from './models.js';
 
-const compiled = new Map<string, CelExpression | string>();
+const compiled = new Map<string, Expression | string>();
 const mostCompiled = 500;
 
-/** The compiled expression, or in words why it is none. */
-function compile(text: string): CelExpression | string {
+/** The compiled expression, or in words why it is none; undefined while its language is not known. */
+function compile(text: string): Expression | string | undefined {
   const known = compiled.get(text);
   if (known !== undefined) return known;
+  const reader = readerOf('expression');
+  if (!reader) return undefined;
   if (compiled.size >= mostCompiled) compiled.clear();
-  let made: CelExpression | string;
+  let made: Expression | string;
   try {
-    const read = readCel(text);
+    const read = reader(text);
     made =
       read.type === 'bool' || read.type === 'dyn'
         ? read
@@ -64,7 +66,7 @@ function holds(
 ): Extract<Judgment, { right: false }> | undefined {
   const expression = compile(rule.expression);
   const reads = fieldsIn(rule);
-  if (typeof expression === 'string' || (reads.length > 0 && !context.entry)) return undefined;
+  if (!expression || typeof expression === 'string' || (reads.length > 0 && !context.entry)) return undefined;
   const wrong = {
     right: false,
     code: 'condition',
@@ -86,6 +88,7 @@ function holds(
 
 export const expressionRule: RuleKind<ExpressionRule> = {
   kind: 'expression',
+  language: 'expression',
   title: 'what an expression says',
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 

@@ -11,7 +11,8 @@ export {
   ruleHere,
   stands,
 } from './judge.js';
-export { kindOf, ruleAs, rulesFor, ruleTitle } from './kinds.js';
+export { kindOf, languagesOf, ruleAs, rulesFor, ruleTitle } from './kinds.js';
+export { fetchLanguages, type Language } from './languages.js';
 export {
   bringsOf,
   checkableOf,

@@ -3,6 +3,7 @@ import type { FieldKind } from '../values/index.js';
 import { catalogRule } from './catalogRule.js';
 import { dateRule } from './dateRule.js';
 import { expressionRule } from './expressionRule.js';
+import type { Language } from './languages.js';
 import { lengthRule } from './lengthRule.js';
 import type { Rule, RuleKind } from './models.js';
 import { numberRule } from './numberRule.js';
@@ -27,6 +28,9 @@ export const kindOf = (kind: Rule['kind']): RuleKind<Rule> => kinds[kind] as Rul
 /** The kinds of rule that a field of this kind can have. */
 export const rulesFor = (kind: FieldKind): readonly Rule['kind'][] =>
   (Object.keys(kinds) as Rule['kind'][]).filter((rule) => kinds[rule].fits.includes(kind));
+/** The languages in which rules are written. */
+export const languagesOf = (rules: readonly (Rule | null | undefined)[]): Language[] =>
+  rules.flatMap((rule) => (rule && kinds[rule.kind].language) ?? []);
 export const ruleTitle = (kind: Rule['kind']): string => kinds[kind].title;
 
 /** The rule where it is of a kind; for what only that kind has, such as its editor. */

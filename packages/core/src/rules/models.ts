@@ -2,6 +2,7 @@
 import type { Catalog, Comparison, Filter } from '../catalogs/index.js';
 import type { Cells, FieldId, RegisterField } from '../registers/index.js';
 import type { FieldKind, Locale } from '../values/index.js';
+import type { Language } from './languages.js';
 
 /** What happens to a value that the rule does not take. */
 export const otherValues = ['refuse', 'confirm', 'request', 'add', 'accept'] as const;
@@ -322,6 +323,8 @@ export interface RuleKind<R extends Rule> {
   readonly title: string;
   /** The kinds of field it can be set on. */
   readonly fits: readonly FieldKind[];
+  /** The language in which it is written. */
+  readonly language?: Language;
   /** Judges what someone types; the text is not blank and free of forbidden characters. */
   judge(rule: R, text: string, field: JudgedField, context: JudgeContext): Judgment;
   /** Judges what is stored; never rewrites it. Blank cells hold nothing and are right. */

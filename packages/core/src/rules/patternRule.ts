@@ -1,20 +1,21 @@
-// A text that matches a pattern as a whole: a regular expression in RE2 syntax, which is matched in linear time and cannot
-// run away (Cox 2007); written by hand, or made from examples.
-import { RE2JS } from 're2js';
+// A text that matches a pattern as a whole; the pattern is written by hand, or made from examples.
 import { clean, cleanLines } from '../text/index.js';
+import { readerOf, type Pattern } from './languages.js';
 import type { Judgment, PatternRule, RuleKind } from './models.js';
 
-const compiled = new Map<string, RE2JS | string>();
+const compiled = new Map<string, Pattern | string>();
 const mostCompiled = 500;
 
-/** The compiled pattern, or in words why it is none. */
-function compile(pattern: string): RE2JS | string {
+/** The compiled pattern, or in words why it is none; undefined while its language is not known. */
+function compile(pattern: string): Pattern | string | undefined {
   const known = compiled.get(pattern);
   if (known !== undefined) return known;
+  const read = readerOf('pattern');
+  if (!read) return undefined;
   if (compiled.size >= mostCompiled) compiled.clear();
-  let made: RE2JS | string;
+  let made: Pattern | string;
   try {
-    made = RE2JS.compile(pattern);
+    made = read(pattern);
   } catch (error) {
     made = (error as Error).message;
   }
@@ -75,13 +76,14 @@ export function patternOf(examples: readonly string[]): string | undefined {
 
 function matched({ pattern, examples }: PatternRule, text: string, heading: string): Extract<Judgment, { right: false }> | undefined {
   const made = compile(pattern);
-  if (typeof made === 'string' || made.matches(text)) return undefined;
+  if (!made || typeof made === 'string' || made.matches(text)) return undefined;
   const like = examples.length > 0 ? ` Write it like ${examples[0]!}.` : '';
   return { right: false, code: 'pattern', message: `“${text}” is not written as ${heading} is.${like}` };
 }
 
 export const patternRule: RuleKind<PatternRule> = {
   kind: 'pattern',
+  language: 'pattern',
   title: 'a text of a certain pattern',
   fits: ['text'],
   judge(rule, text, { heading }) {
@@ -101,7 +103,7 @@ export const patternRule: RuleKind<PatternRule> = {
     const fault = patternFault(pattern);
     if (fault) return [{ part: 'pattern', message: fault }];
     const made = compile(pattern);
-    const odd = examples.find((example) => typeof made !== 'string' && !made.matches(example));
+    const odd = examples.find((example) => made && typeof made !== 'string' && !made.matches(example));
     return odd === undefined ? [] : [{ part: 'pattern', message: `The example “${odd}” does not match the pattern.` }];
   },
   checkable: ({ pattern }) => ({ check: { of: 'pattern', pattern }, lost: ['is not compared with its pattern there'] }),

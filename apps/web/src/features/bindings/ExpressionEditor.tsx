@@ -2,11 +2,13 @@
 import { Button, Input, Stack, Text, Textarea } from '@chakra-ui/react';
 import { expressionFault, expressionNames, type ExpressionRule } from '@dellum/core';
 import { useState } from 'react';
+import { useLanguage } from '../../data/ruleLanguages.js';
 import type { RulePartProps } from './rulePlace.js';
 
 export function ExpressionEditor({ rule, place, choose }: RulePartProps<ExpressionRule>) {
   const [expression, setExpression] = useState(rule.expression);
   const [message, setMessage] = useState(rule.message);
+  const known = useLanguage('expression');
   const fault = expressionFault(expression);
   const others = expressionNames({ fields: place.register.fields.filter(({ key }) => key !== place.field.key) });
   return (
@@ -40,7 +42,7 @@ export function ExpressionEditor({ rule, place, choose }: RulePartProps<Expressi
       <Button
         variant="solid"
         alignSelf="start"
-        disabled={fault !== undefined}
+        disabled={!known || fault !== undefined}
         onClick={() => choose({ ...rule, expression: expression.trim(), message: message.trim() })}
       >
         Take this expression

@@ -2,6 +2,7 @@
 import { Button, Input, Stack, Text, Textarea } from '@chakra-ui/react';
 import { patternFault, patternOf, readTypedList, writeTypedList, type PatternRule } from '@dellum/core';
 import { useState } from 'react';
+import { useLanguage } from '../../data/ruleLanguages.js';
 import type { RulePartProps } from './rulePlace.js';
 
 export function PatternEditor({ rule, place, choose }: RulePartProps<PatternRule>) {
@@ -9,6 +10,7 @@ export function PatternEditor({ rule, place, choose }: RulePartProps<PatternRule
   const [pattern, setPattern] = useState(rule.pattern);
   const examples = readTypedList(typed, place.me.house.locale).values;
   const made = patternOf(examples);
+  const known = useLanguage('pattern');
   const fault = patternFault(pattern);
   return (
     <Stack gap="2">
@@ -43,7 +45,7 @@ export function PatternEditor({ rule, place, choose }: RulePartProps<PatternRule
       <Text fontSize="xs" color="inkSoft">
         A regular expression in RE2 syntax; it must match the whole text.
       </Text>
-      <Button variant="solid" alignSelf="start" disabled={fault !== undefined} onClick={() => choose({ ...rule, pattern, examples })}>
+      <Button variant="solid" alignSelf="start" disabled={!known || fault !== undefined} onClick={() => choose({ ...rule, pattern, examples })}>
         Take this pattern
       </Button>
     </Stack>

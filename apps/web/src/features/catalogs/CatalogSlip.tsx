@@ -44,7 +44,7 @@ export function CatalogSlip({ catalog, items, build, compose }: CatalogSlipProps
       ))
     )
       return;
-    await arrive('/catalogs', `The catalog ${catalog.title} is deleted.`);
+    arrive('/catalogs', `The catalog ${catalog.title} is deleted.`);
   };
   return (
     <Stack gap="4">

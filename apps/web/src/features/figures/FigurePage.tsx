@@ -266,7 +266,7 @@ function FigureActs({ kept, definition, me, csv, png, svg }: FigureActsProps) {
     const made = await attempt(keep({ ...(id !== undefined && { id }), figure: { title: name, definition } }).unwrap());
     if (!made) return;
     setTitle(undefined);
-    await arrive(`/figures/${made.id}`, `${name} is saved.`, { replace: true });
+    arrive(`/figures/${made.id}`, `${name} is saved.`, { replace: true });
   };
   const remove = async () => {
     if (kept && (await attempt(drop(kept.id).unwrap())) !== undefined) await navigate('/figures');

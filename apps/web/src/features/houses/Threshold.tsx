@@ -140,7 +140,13 @@ function FirstHouse({ entered }: { entered: () => Promise<void> }) {
   );
 }
 
-export function Threshold() {
+/** The house in the address is another threshold, also after being sent there. */
+export function ThresholdPage() {
+  const [search] = useSearchParams();
+  return <Threshold key={search.get('house')} />;
+}
+
+function Threshold() {
   const [search] = useSearchParams();
   const { data: threshold, error, refetch } = useThresholdQuery(search.get('house') ?? undefined);
   const dispatch = useAppDispatch();

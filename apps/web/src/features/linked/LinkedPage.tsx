@@ -80,7 +80,7 @@ function LinkedRow({ source, build, chosen }: { source: LinkedView; build: Build
       ))
     )
       return;
-    await arrive('/linked', `The linked source ${source.name} is deleted.`);
+    arrive('/linked', `The linked source ${source.name} is deleted.`);
   };
   return (
     <Table.Row bg={chosen ? 'damson.subtle' : 'transparent'} verticalAlign="top">

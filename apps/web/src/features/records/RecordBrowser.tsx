@@ -20,7 +20,7 @@ import { useAgain } from '../entries/useAgain.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { usePanel } from '../../frame/usePanel.js';
 import { DownloadSlip, type Some } from '../exchange/DownloadSlip.js';
-import { mayDownload } from '../sheets/SheetLimits.js';
+import { mayDownload } from '../sheets/limitWords.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { TakeBackButtons } from '../sheets/TakeBackButtons.js';
 import { PaperRecords } from './PaperRecords.js';

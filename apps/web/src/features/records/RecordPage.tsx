@@ -184,7 +184,7 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
     dispatch(did({ registerId: register.id, act: { act: 'made', entries: made.entries, before: undefined } }));
     const refused = outcome?.outcomes.filter(({ verdict }) => verdict.verdict === 'refused') ?? [];
     const left = refused.map(({ field }) => register.fields.find(({ key }) => key === field)?.heading ?? field);
-    await arrive(
+    arrive(
       `/records/${register.id}/${id!}`,
       `This is another record like ${title}.${left.length > 0 ? ` ${left.join(', ')} ${left.length === 1 ? 'is' : 'are'} left blank: ${refused[0]!.verdict.verdict === 'refused' ? refused[0]!.verdict.message : ''}` : ''}`,
     );
@@ -192,7 +192,7 @@ function RecordActs({ register, record: { entry, here }, cells, title, back }: R
   const drop = async () => {
     if (!(await attempt(remove({ registerId: register.id, entries: [entry.id] }).unwrap()))) return;
     dispatch(did({ registerId: register.id, act: { act: 'deleted', entries: [entry.id], before: undefined } }));
-    await arrive(back, `${title} is deleted. Undo brings it back.`);
+    arrive(back, `${title} is deleted. Undo brings it back.`);
   };
   const naming = here.reduce((sum, { total }) => sum + total, 0);
   return (

@@ -4,6 +4,7 @@ import { catalogIdOf, cellsOfNew, format, movedField, showing, type ItemColour }
 import { mayDesign, registersOf, type BuildView, type EntryView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
+import { later } from '../../frame/later.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import {
   Grid,
@@ -36,17 +37,18 @@ import { cellMenu } from './cellMenu.js';
 import { columnsOf } from './columns.js';
 import { useRefused } from './RefusedSlip.js';
 import { SheetActions } from './SheetActions.js';
-import { aboutSheet, mayDownload } from './SheetLimits.js';
+import { aboutSheet, mayDownload } from './limitWords.js';
 import { SheetFoot } from './SheetFoot.js';
-import { SheetSlip, slipIsOpen, type Asked } from './SheetSlip.js';
 import { SheetStrip } from './SheetStrip.js';
 import { useHere } from './useHere.js';
 import { useBlockActs } from './useBlockActs.js';
 import { refusalOf, useSheetCells } from './useSheetCells.js';
-import { useShown } from './useShown.js';
+import { slipIsOpen, useShown, type Asked } from './useShown.js';
 import { number } from '../../frame/written.js';
 
 const noEntry: EntryView = { id: '', version: 0, cells: {} };
+
+const SheetSlip = later(async () => (await import('./SheetSlip.js')).SheetSlip);
 
 interface EntrySheetProps {
   readonly sheet: SheetView;

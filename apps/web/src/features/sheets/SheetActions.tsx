@@ -2,10 +2,12 @@
 import { Button } from '@chakra-ui/react';
 import { mayDesign, type BuildView, type Me, type SheetView } from '@dellum/contract';
 import { Confirm } from '../../frame/Confirm.js';
+import { later } from '../../frame/later.js';
 import type { Again } from '../entries/useAgain.js';
 import { number } from '../../frame/written.js';
-import { SheetMenu } from './SheetMenu.js';
 import { TakeBackButtons } from './TakeBackButtons.js';
+
+const SheetMenu = later(async () => (await import('./SheetMenu.js')).SheetMenu);
 
 interface SheetActionsProps {
   readonly sheet: SheetView;

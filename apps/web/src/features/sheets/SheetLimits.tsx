@@ -1,7 +1,6 @@
 // Who may look at a sheet, enter data in it and download it: everybody by role, or some groups only.
 import { HStack, RadioGroup, Stack, Text } from '@chakra-ui/react';
-import { closingSentence } from '@dellum/core';
-import { mayDesign, mayEnter, type BuildView, type Me, type SheetGroup, type SheetView } from '@dellum/contract';
+import type { BuildView, SheetGroup, SheetView } from '@dellum/contract';
 import { useState } from 'react';
 import { useLimitSheetMutation } from '../../data/buildApi.js';
 import { Check } from '../../frame/Check.js';
@@ -9,24 +8,7 @@ import { FormDialog } from '../../frame/FormDialog.js';
 import { Select } from '../../frame/Select.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
 import { Way } from '../../frame/Way.js';
-
-/** For whom a limited sheet is there, in words; undefined for one that is there for everybody. */
-export function limitWords(sheet: SheetView, build: BuildView): string | undefined {
-  if (!sheet.limited) return undefined;
-  const names = build.groups.filter(({ id }) => sheet.groups.some(({ groupId }) => groupId === id)).map(({ name }) => name);
-  return `Only ${[...names, 'administrators'].join(', ')} see this sheet.`;
-}
-
-/** What is said of an entry sheet under its title: its note, and what whoever reads it may not take for granted. */
-export function aboutSheet(sheet: SheetView, build: BuildView, me: Me): string {
-  const enters = sheet.registers.some((register) => register.enters);
-  const closings = sheet.registers.flatMap(({ closing, fields }) => (closing ? [closingSentence(closing, fields, me.house.locale)] : []));
-  const limits = mayDesign(me.role) ? limitWords(sheet, build) : !enters && mayEnter(me.role) && 'You may look at it; others enter data.';
-  const stays = mayDesign(me.role) && !sheet.downloads && 'Only administrators download it.';
-  return [sheet.note, limits, stays, ...closings].filter(Boolean).join(' ');
-}
-
-export const mayDownload = (sheet: SheetView, me: Me): boolean => mayDesign(me.role) || sheet.downloads;
+import { limitWords } from './limitWords.js';
 
 type May = 'nothing' | 'look' | 'enter';
 

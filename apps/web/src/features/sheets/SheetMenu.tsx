@@ -33,12 +33,12 @@ export function SheetMenu({ sheet, build }: { sheet: SheetView; build: BuildView
 
   const drop = async () => {
     if (!(await attempt(remove(sheet.id).unwrap()))) return;
-    await arrive(home, `“${sheet.title}” is deleted.`);
+    arrive(home, `“${sheet.title}” is deleted.`);
   };
   const duplicate = async () => {
     const made = await attempt(copy(sheet.id).unwrap());
     if (!made) return;
-    await arrive(`${home}/${made.id}`, `This is the copy of “${sheet.title}”; ranges stay with the first.`);
+    arrive(`${home}/${made.id}`, `This is the copy of “${sheet.title}”; ranges stay with the first.`);
   };
   const show = async () => {
     if (!(await attempt(change({ id: sheet.id, change: { shown: !sheet.shown } }).unwrap()))) return;

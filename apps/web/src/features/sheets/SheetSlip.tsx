@@ -14,16 +14,9 @@ import { GatherSlip } from '../upkeep/GatherSlip.js';
 import { FindSlip } from './FindSlip.js';
 import { NewField } from './NewField.js';
 import { RefusedSlip } from './RefusedSlip.js';
-import { mayDownload } from './SheetLimits.js';
+import { mayDownload } from './limitWords.js';
 import type { BlockActs } from './useBlockActs.js';
-import type { Shown } from './useShown.js';
-
-/** The cell whose value is asked about. */
-export interface Asked {
-  readonly fieldKey: string;
-  readonly entry: { readonly id: string; readonly row: number } | undefined;
-  readonly text: string;
-}
+import type { Asked, Shown } from './useShown.js';
 
 interface SheetSlipProps {
   readonly register: RegisterView;
@@ -49,10 +42,6 @@ interface SheetSlipProps {
   shownAt(row: number, field: string): string | undefined;
   typeAt(row: number, field: string, text: string): void;
 }
-
-/** Whether any slip stands open. */
-export const slipIsOpen = ({ slip, chosen, adding }: Shown, why: Asked | undefined, designs: boolean): boolean =>
-  why !== undefined || (adding && designs) || chosen !== undefined || (slip !== undefined && slip !== 'gather');
 
 /** The slip that stands open. */
 export function SheetSlip(props: SheetSlipProps) {

@@ -1,5 +1,5 @@
 // The chips under the title of a sheet: what is shown of it, what is outside, what was refused, what is under way.
-import { Button, HStack, Progress, Text } from '@chakra-ui/react';
+import { Button, HStack, Text } from '@chakra-ui/react';
 import type { FieldCount, RegisterView } from '@dellum/contract';
 import type { ArrangementNames } from '@dellum/core';
 import { Download, ListFilter, Search, Upload, Users } from 'lucide-react';
@@ -7,18 +7,10 @@ import { useAppSelector } from '../../data/store.js';
 import { ArrangedBand } from '../arrangements/ArrangedBand.js';
 import type { Arranging } from '../arrangements/useArrangement.js';
 import { AlikeChip, OutsideChips } from './OutsideChips.js';
+import { later } from '../../frame/later.js';
 import { number } from '../../frame/written.js';
 
-const doing = {
-  clear: 'Clearing',
-  fill: 'Filling down',
-  replace: 'Replacing',
-  paste: 'Pasting',
-  delete: 'Deleting',
-  back: 'Undoing',
-  gather: 'Gathering',
-  bring: 'Storing what came back',
-} as const;
+const UnderWay = later(async () => (await import('./UnderWay.js')).UnderWay);
 
 interface SheetStripProps {
   readonly register: RegisterView;
@@ -43,6 +35,7 @@ interface SheetStripProps {
 
 export function SheetStrip(props: SheetStripProps) {
   const { register, counts, outside, alike, refused, arranging, names } = props;
+  const act = useAppSelector((state) => state.acts[register.id]);
   const some = outside !== undefined || alike !== undefined;
   return (
     <HStack gap="2" wrap="wrap">
@@ -70,7 +63,7 @@ export function SheetStrip(props: SheetStripProps) {
           × {number.format(refused)} refused, kept for you
         </Button>
       )}
-      <UnderWay registerId={register.id} />
+      {act && <UnderWay act={act} />}
       {props.here.length > 0 && (
         <HStack gap="1" color="growth.fg" fontSize="xs">
           <Users size={12} aria-hidden />
@@ -80,23 +73,6 @@ export function SheetStrip(props: SheetStripProps) {
           </Text>
         </HStack>
       )}
-    </HStack>
-  );
-}
-
-function UnderWay({ registerId }: { registerId: string }) {
-  const act = useAppSelector((state) => state.acts[registerId]);
-  if (!act) return null;
-  return (
-    <HStack gap="2" role="status">
-      <Text color="growth.fg" fontWeight="bold">
-        {doing[act.does]}: {number.format(act.done)} of {number.format(act.total)} rows
-      </Text>
-      <Progress.Root value={act.done} max={act.total} w="120px" size="xs" colorPalette="growth" aria-label={doing[act.does]}>
-        <Progress.Track>
-          <Progress.Range />
-        </Progress.Track>
-      </Progress.Root>
     </HStack>
   );
 }

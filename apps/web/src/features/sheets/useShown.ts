@@ -39,3 +39,14 @@ export function useShown(register: RegisterView): Shown {
     change,
   };
 }
+
+/** The cell whose value is asked about. */
+export interface Asked {
+  readonly fieldKey: string;
+  readonly entry: { readonly id: string; readonly row: number } | undefined;
+  readonly text: string;
+}
+
+/** Whether any slip stands open. */
+export const slipIsOpen = ({ slip, chosen, adding }: Shown, why: Asked | undefined, designs: boolean): boolean =>
+  why !== undefined || (adding && designs) || chosen !== undefined || (slip !== undefined && slip !== 'gather');

@@ -5,6 +5,7 @@ import type { SheetView } from '@dellum/contract';
 import { useEffect, useState } from 'react';
 import { fromBoth } from '../../grid/index.js';
 import { useTry } from '../../frame/useNotice.js';
+import { nextLine, type TypedAhead } from './typedAhead.js';
 import { PastedTable } from './PastedTable.js';
 import { useMakeListMutation, useMakeTableMutation } from '../../data/buildApi.js';
 
@@ -17,7 +18,14 @@ const firstColumns: readonly Column[] = [
   { heading: '', kind: 'text' },
 ];
 
-export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id: string) => void }) {
+interface NewRegisterProps {
+  readonly sheet: SheetView;
+  readonly ahead: TypedAhead;
+  onAhead(change: (before: TypedAhead) => TypedAhead): void;
+  made(id: string): void;
+}
+
+export function NewRegister({ sheet, ahead, onAhead, made: went }: NewRegisterProps) {
   const [heading, setHeading] = useState('');
   const [kind, setKind] = useState<FieldKind>('text');
   const [pasted, setPasted] = useState<readonly (readonly string[])[]>();
@@ -26,11 +34,14 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
   const [makeTable] = useMakeTableMutation();
   const attempt = useTry();
   const save = async () => {
+    // A list of this heading is on its way: what is typed now is meant for it.
+    if (ahead.making) return onAhead(nextLine);
+    if (!columns) onAhead((before) => ({ ...before, making: true }));
     const fields = columns?.filter((column) => column.heading.trim() !== '').map((column) => ({ ...column }));
     const made = await attempt(
       fields ? makeTable({ sheetId: sheet.id, heading, fields }).unwrap() : makeList({ sheetId: sheet.id, heading, kind }).unwrap(),
     );
-    if (!made) return;
+    if (!made) return onAhead((before) => ({ ...before, making: false }));
     setHeading('');
     setKind('text');
     setColumns(undefined);
@@ -69,7 +80,8 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
       />
     );
   }
-  const blank = heading.trim() === '' || (columns !== undefined && columns.every((column) => column.heading.trim() === ''));
+  const blank =
+    (!ahead.making && heading.trim() === '') || (columns !== undefined && columns.every((column) => column.heading.trim() === ''));
   return (
     <Box
       as="section"
@@ -99,8 +111,8 @@ export function NewRegister({ sheet, made: went }: { sheet: SheetView; made: (id
             borderColor="slate.border"
             placeholder="Heading"
             aria-label={columns ? 'Heading of the new table' : 'Heading of the new list'}
-            value={heading}
-            onChange={(event) => setHeading(event.target.value)}
+            value={ahead.making ? ahead.text : heading}
+            onChange={({ target: { value } }) => (ahead.making ? onAhead((before) => ({ ...before, text: value })) : setHeading(value))}
             onPaste={(event) => recognised(event.clipboardData) && event.preventDefault()}
           />
           {!columns && (

@@ -14,6 +14,7 @@ import { actsOfBlock, actsOfClearing, columnTexts, lookOf, shownText } from './s
 import { SourceCellEditor } from './SourceCellEditor.js';
 import { isInList, type SourceRegister } from '../acts/useRegister.js';
 import type { BuildView } from '@dellum/contract';
+import { useTypedAhead, type TypedAhead } from './typedAhead.js';
 
 /** A pasted block that waits for a look. */
 export interface Pasted {
@@ -30,8 +31,11 @@ interface RegisterColumnProps {
   readonly chosenRange: string | undefined;
   /** It was just made: one types into its first cell. */
   readonly takesFocus: boolean;
+  /** What was typed for it while it was being made. */
+  readonly typedAhead: TypedAhead | undefined;
   readonly chosen: boolean;
   readonly chosenField: string | undefined;
+  onTypedAhead(left: TypedAhead): void;
   onSelect(block: Block): void;
   onField(key: string): void;
   onPasted(pasted: Pasted): void;
@@ -51,6 +55,7 @@ export function RegisterColumn(props: RegisterColumnProps) {
   const grid = useRef<GridHandle>(null);
   const notice = useNotice();
   const apart = useApart();
+  useTypedAhead(source, grid, props.typedAhead, props.onTypedAhead);
   if (!me) return null;
   const { locale } = me.house;
   const { register, isList } = source;

@@ -13,13 +13,14 @@ import { FieldSlip } from '../bindings/FieldSlip.js';
 import { useRangeLineageQuery } from '../../data/catalogsApi.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { useBuildQuery } from '../../data/buildApi.js';
-import { limitWords } from '../sheets/SheetLimits.js';
+import { limitWords } from '../sheets/limitWords.js';
 import { SheetMenu } from '../sheets/SheetMenu.js';
 import { ImpactSlip } from '../acts/ImpactSlip.js';
 import { NewRegister } from './NewRegister.js';
 import { PasteSlip } from './PasteSlip.js';
 import { RegisterColumn, type Pasted } from './RegisterColumn.js';
 import { RegisterSlip } from './RegisterSlip.js';
+import { nothingTyped } from './typedAhead.js';
 import { useAgainMutation, useCanAgainQuery, useSlipsQuery } from '../../data/sourcesApi.js';
 import { useRegister, useTold, type SourceRegister } from '../acts/useRegister.js';
 import { errorWords } from '../../data/problem.js';
@@ -58,6 +59,7 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
   const [field, setField] = useState<{ registerId: string; key: string }>();
   const [pasted, setPasted] = useState<Pasted>();
   const [made, setMade] = useState<string>();
+  const [ahead, setAhead] = useState(nothingTyped);
   const registerId = selected?.registerId ?? search.get('list') ?? named?.stretches[0]?.registerId ?? sheet.registers[0]?.id;
   const register = sheet.registers.find(({ id }) => id === registerId);
   const ranges = build.ranges.filter((range) => liesOver(range, registerId ?? ''));
@@ -141,6 +143,8 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
                 build={build}
                 mayChange={designs}
                 takesFocus={own.id === made}
+                typedAhead={own.id === made && ahead.making ? ahead : undefined}
+                onTypedAhead={setAhead}
                 chosen={own.id === registerId && designs}
                 chosenRange={own.id === registerId ? range?.id : undefined}
                 chosenField={field?.registerId === own.id ? field.key : undefined}
@@ -155,6 +159,8 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
         {designs && (
           <NewRegister
             sheet={sheet}
+            ahead={ahead}
+            onAhead={setAhead}
             made={(id) => {
               setMade(id);
               setSelected(undefined);

@@ -99,7 +99,7 @@ function Proposal({
     setFault(undefined);
     try {
       const { id } = await make({ title, note: '', fields, rows: body }).unwrap();
-      await arrive(`/sheets/${id}`, `${title.trim()} is made, with ${number.format(body.length)} ${body.length === 1 ? 'row' : 'rows'}.`);
+      arrive(`/sheets/${id}`, `${title.trim()} is made, with ${number.format(body.length)} ${body.length === 1 ? 'row' : 'rows'}.`);
     } catch (thrown) {
       setFault(faultWords(thrown, 'title'));
     }
