@@ -165,27 +165,29 @@ test('an old log and two small workbooks become a house with five catalogs and a
   await expect(page.getByRole('region', { name: 'First steps' })).toBeVisible();
 });
 
-test('a pasted table is proposed by keys alone; what cannot be read says so, and more files are added', async ({
-  nursery: { page, files },
-}) => {
-  const drop = page.getByRole('button', { name: /^Drop files here/ });
-  await drop.focus();
-  const pasted = ['Visit\tQuay', ...Array.from({ length: 24 }, (_, at) => `V${at}\t${at % 2 ? 'North' : 'South'}`)].join('\n');
-  await page.evaluate((text) => navigator.clipboard.writeText(text), pasted);
-  await page.keyboard.press('Control+v');
-  await expect(page.getByText(/^24 rows of Pasted table\.csv/)).toBeVisible();
-  const picture = join(files, 'picture.png');
-  writeFileSync(picture, Buffer.from('89504E470D0A1A0A0000000D49484452000000', 'hex'));
-  const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: /^Drop more files here/ }).press('Enter');
-  await (await chooser).setFiles(picture);
-  await expect(page.getByRole('alert')).toContainText('“picture.png”: The file is neither a workbook nor a table of texts.');
-  await expect(page.getByRole('button', { name: 'Apply the proposal' })).toBeHidden();
-  await page.getByRole('button', { name: 'Discard the proposal' }).press('Enter');
-  await page.getByRole('alertdialog').getByRole('button', { name: 'Discard the proposal' }).press('Enter');
-  await expect(page.getByRole('heading', { level: 1, name: 'In and out' })).toBeVisible();
-  await expect(page.getByRole('list', { name: 'Proposals' })).toBeHidden();
-});
+test(
+  'a pasted table is proposed by keys alone; what cannot be read says so, and more files are added',
+  { tag: '@main' },
+  async ({ nursery: { page, files } }) => {
+    const drop = page.getByRole('button', { name: /^Drop files here/ });
+    await drop.focus();
+    const pasted = ['Visit\tQuay', ...Array.from({ length: 24 }, (_, at) => `V${at}\t${at % 2 ? 'North' : 'South'}`)].join('\n');
+    await page.evaluate((text) => navigator.clipboard.writeText(text), pasted);
+    await page.keyboard.press('Control+v');
+    await expect(page.getByText(/^24 rows of Pasted table\.csv/)).toBeVisible();
+    const picture = join(files, 'picture.png');
+    writeFileSync(picture, Buffer.from('89504E470D0A1A0A0000000D49484452000000', 'hex'));
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: /^Drop more files here/ }).press('Enter');
+    await (await chooser).setFiles(picture);
+    await expect(page.getByRole('alert')).toContainText('“picture.png”: The file is neither a workbook nor a table of texts.');
+    await expect(page.getByRole('button', { name: 'Apply the proposal' })).toBeHidden();
+    await page.getByRole('button', { name: 'Discard the proposal' }).press('Enter');
+    await page.getByRole('alertdialog').getByRole('button', { name: 'Discard the proposal' }).press('Enter');
+    await expect(page.getByRole('heading', { level: 1, name: 'In and out' })).toBeVisible();
+    await expect(page.getByRole('list', { name: 'Proposals' })).toBeHidden();
+  },
+);
 
 test('two lists are made one and parted again, one is left out and wanted again by its column, and both stay through a reload', async ({
   nursery: { page },

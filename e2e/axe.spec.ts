@@ -175,7 +175,7 @@ test('catalogs and sources in full', async ({ house }) => {
   await clean(page, 'how a catalog is composed');
 });
 
-test('forms and figures', async ({ house }) => {
+test('forms and figures', { tag: '@main' }, async ({ house }) => {
   test.setTimeout(240_000);
   const page = await open(house, '/forms');
   await expect(page.getByRole('link', { name: 'Fill Damage note' })).toBeVisible();

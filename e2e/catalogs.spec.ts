@@ -4,7 +4,7 @@ import { Database, migrate } from '@dellum/server';
 import { answerSlip, cellOf, enterHouse, expect, list, test, toCatalog, toLists, toSheet, two, typeUnder } from './house.js';
 import { newDatabase, serve } from './servers.js';
 
-test('a catalog is composed of parts, tried at once, and set', async ({ house }) => {
+test('a catalog is composed of parts, tried at once, and set', { tag: '@main' }, async ({ house }) => {
   const page = await house.open('ines');
   await toCatalog(page, 'Tugs');
   const slip = page.getByRole('complementary', { name: 'Panel' });

@@ -2,7 +2,7 @@
 import { answerSlip, cellOf, expect, list, test, textsOf, toCatalog, toLists, toSheet, two, typeUnder, writeOver } from './house.js';
 import { serve } from './servers.js';
 
-test('a value typed under the range is offered in the open picker of another browser', async ({ house }) => {
+test('a value typed under the range is offered in the open picker of another browser', { tag: '@main' }, async ({ house }) => {
   const clerk = await house.open('mara', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   await cellOf(grid, 1500, 'Pilot').click();
@@ -20,7 +20,7 @@ test('a value typed under the range is offered in the open picker of another bro
   await expect(cellOf(grid, 1500, 'Pilot')).toHaveText('Nell Farrow');
 });
 
-test('a corrected value: asked once, then every reader sees it at once and entries follow', async ({ house }) => {
+test('a corrected value: asked once, then every reader sees it at once and entries follow', { tag: '@main' }, async ({ house }) => {
   const clerk = await house.open('mara', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   const ines = await house.open('ines');
@@ -64,7 +64,7 @@ test('an entry that is a value elsewhere asks its question where it was typed ov
   await expect(clerk.getByText('27 outside')).toBeVisible();
 });
 
-test('a removed value, gone: its entries are outside everywhere, counted and listed', async ({ house }) => {
+test('a removed value, gone: its entries are outside everywhere, counted and listed', { tag: '@main' }, async ({ house }) => {
   const reader = await house.open('sela', undefined, two());
   const grid = await toSheet(reader, 'Berth visits');
   const ines = await house.open('ines');

@@ -17,7 +17,7 @@ test('different cells: both win, and each sees the other', async ({ house }) => 
   }
 });
 
-test('the same cell: the second is told by whom, and chooses', async ({ house }) => {
+test('the same cell: the second is told by whom, and chooses', { tag: '@main' }, async ({ house }) => {
   const mara = await house.open('mara');
   const olek = await house.open('olek', undefined, two());
   const [near, far] = [await toSheet(mara, 'Berth visits'), await toSheet(olek, 'Berth visits')];

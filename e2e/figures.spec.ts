@@ -14,7 +14,7 @@ const numbers = async (page: Page, row: string) =>
       .allTextContents()
   ).map((text) => text.trim());
 
-test('a figure is made, kept under a name, followed live, and leads to its entries', async ({ house }) => {
+test('a figure is made, kept under a name, followed live, and leads to its entries', { tag: '@main' }, async ({ house }) => {
   const page = await house.open('ines', '/figures');
   await expect(page.getByRole('link', { name: /Waste by kind and month/ })).toContainText(
     'The sum of Volume, m³ by Kind of waste, by month of Day',

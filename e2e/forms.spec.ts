@@ -56,75 +56,77 @@ test('a form is laid out by keys and buttons, its faults are named, and it is pu
   await expect(page.getByText(/not published yet/).first()).toBeVisible();
 });
 
-test('a clerk fills a form by keys alone; problems are listed, what was typed stays, and the entry arrives marked in the sheet', async ({
-  house,
-}) => {
-  const watcher = await house.open('olek', '/sheets');
-  await watcher
-    .getByRole('main')
-    .getByRole('link', { name: /Waste declarations/ })
-    .click();
-  await expect(watcher.getByText('290 entries.')).toBeVisible();
-  const page = await house.open('mara', '/forms');
-  await page.getByRole('link', { name: 'Fill Waste declaration' }).click();
-  const form = page.getByRole('form', { name: 'Waste declaration' });
-  await form.getByRole('button', { name: 'Send' }).click();
-  await expect(form.getByRole('alert').first()).toContainText('5 answers are not taken yet');
-  // A heading over several buttons belongs to none of them: pointing at it chooses nothing.
-  for (const heading of ['Quay', 'Hazardous']) await form.getByText(heading, { exact: true }).click();
-  await expect(form.getByRole('radio', { checked: true })).toHaveCount(0);
-  await form.getByRole('button', { name: 'Vessel must not be blank. Pick a value.' }).click();
-  await page.keyboard.type('grey bell');
-  await page.keyboard.press('Tab');
-  await expect(form.getByLabel('Day')).toBeFocused();
-  await page.keyboard.press('Tab');
-  await page.keyboard.press('Space');
-  await page.keyboard.press('ArrowRight');
-  await expect(form.getByRole('radio', { name: 'Heron Mole' })).toBeChecked();
-  await page.keyboard.press('Tab');
-  await expect(form.getByLabel('Berth')).toBeFocused();
-  await form.getByLabel('Berth').selectOption('Heron 2');
-  // Another quay clears the berth and says so.
-  await form.getByText('Lantern Basin').click();
-  await expect(form.getByRole('status')).toHaveText('Heron 2 was cleared from Berth.');
-  await form.getByLabel('Berth').selectOption('Lantern 4');
-  await form.getByText('oily water').click();
-  await form.getByLabel('Volume, m³').fill('900');
-  await page.keyboard.press('Enter');
-  await expect(form.getByText('Volume, m³ must be at most 500.').last()).toBeVisible();
-  // What is hidden is not asked; what was typed stays over a reload.
-  await expect(form.getByLabel('Danger code')).toHaveCount(0);
-  await form.getByRole('radiogroup', { name: 'Hazardous' }).getByText('yes').click();
-  await form.getByLabel('Danger code').fill('QW21');
-  await form.getByLabel('Remarks').fill('Barge at noon\nMind the hose');
-  await page.reload();
-  await expect(form.getByText('What you typed last time is here.')).toBeVisible();
-  await expect(form.getByLabel('Vessel')).toHaveValue('Grey Bell');
-  await expect(form.getByLabel('Remarks')).toHaveValue('Barge at noon\nMind the hose');
-  await form.getByLabel('Volume, m³').fill('9.5');
-  // Pressed twice, and the connection breaks after the first: it is stored once.
-  await page.route(
-    '**/entries',
-    async (route) => {
-      await route.fetch();
-      await route.abort();
-    },
-    { times: 1 },
-  );
-  await form.getByRole('button', { name: 'Send' }).click();
-  await expect(form.getByText(/What you typed is kept/)).toBeVisible();
-  await form.getByRole('button', { name: 'Send' }).click();
-  await expect(page.getByRole('heading', { name: 'The declaration has reached the harbour office.' })).toBeFocused();
-  await expect(page.getByText('It had been sent before, and is stored once.')).toBeVisible();
-  await expect(page.getByRole('definition').filter({ hasText: 'Grey Bell' })).toBeVisible();
-  await expect(watcher.getByText('291 entries.')).toBeVisible();
-  await watcher.getByRole('grid').focus();
-  await expect(watcher.getByRole('rowheader', { name: '291 came through Waste declaration, version 1' })).toBeVisible();
-  await page.getByRole('link', { name: 'Look at the entry' }).click();
-  await expect(page.getByText(/came through Waste declaration, version 1/)).toBeVisible();
-  await page.goBack();
-  await expect(form.getByLabel('Vessel')).toHaveValue('');
-});
+test(
+  'a clerk fills a form by keys alone; problems are listed, what was typed stays, and the entry arrives marked in the sheet',
+  { tag: '@main' },
+  async ({ house }) => {
+    const watcher = await house.open('olek', '/sheets');
+    await watcher
+      .getByRole('main')
+      .getByRole('link', { name: /Waste declarations/ })
+      .click();
+    await expect(watcher.getByText('290 entries.')).toBeVisible();
+    const page = await house.open('mara', '/forms');
+    await page.getByRole('link', { name: 'Fill Waste declaration' }).click();
+    const form = page.getByRole('form', { name: 'Waste declaration' });
+    await form.getByRole('button', { name: 'Send' }).click();
+    await expect(form.getByRole('alert').first()).toContainText('5 answers are not taken yet');
+    // A heading over several buttons belongs to none of them: pointing at it chooses nothing.
+    for (const heading of ['Quay', 'Hazardous']) await form.getByText(heading, { exact: true }).click();
+    await expect(form.getByRole('radio', { checked: true })).toHaveCount(0);
+    await form.getByRole('button', { name: 'Vessel must not be blank. Pick a value.' }).click();
+    await page.keyboard.type('grey bell');
+    await page.keyboard.press('Tab');
+    await expect(form.getByLabel('Day')).toBeFocused();
+    await page.keyboard.press('Tab');
+    await page.keyboard.press('Space');
+    await page.keyboard.press('ArrowRight');
+    await expect(form.getByRole('radio', { name: 'Heron Mole' })).toBeChecked();
+    await page.keyboard.press('Tab');
+    await expect(form.getByLabel('Berth')).toBeFocused();
+    await form.getByLabel('Berth').selectOption('Heron 2');
+    // Another quay clears the berth and says so.
+    await form.getByText('Lantern Basin').click();
+    await expect(form.getByRole('status')).toHaveText('Heron 2 was cleared from Berth.');
+    await form.getByLabel('Berth').selectOption('Lantern 4');
+    await form.getByText('oily water').click();
+    await form.getByLabel('Volume, m³').fill('900');
+    await page.keyboard.press('Enter');
+    await expect(form.getByText('Volume, m³ must be at most 500.').last()).toBeVisible();
+    // What is hidden is not asked; what was typed stays over a reload.
+    await expect(form.getByLabel('Danger code')).toHaveCount(0);
+    await form.getByRole('radiogroup', { name: 'Hazardous' }).getByText('yes').click();
+    await form.getByLabel('Danger code').fill('QW21');
+    await form.getByLabel('Remarks').fill('Barge at noon\nMind the hose');
+    await page.reload();
+    await expect(form.getByText('What you typed last time is here.')).toBeVisible();
+    await expect(form.getByLabel('Vessel')).toHaveValue('Grey Bell');
+    await expect(form.getByLabel('Remarks')).toHaveValue('Barge at noon\nMind the hose');
+    await form.getByLabel('Volume, m³').fill('9.5');
+    // Pressed twice, and the connection breaks after the first: it is stored once.
+    await page.route(
+      '**/entries',
+      async (route) => {
+        await route.fetch();
+        await route.abort();
+      },
+      { times: 1 },
+    );
+    await form.getByRole('button', { name: 'Send' }).click();
+    await expect(form.getByText(/What you typed is kept/)).toBeVisible();
+    await form.getByRole('button', { name: 'Send' }).click();
+    await expect(page.getByRole('heading', { name: 'The declaration has reached the harbour office.' })).toBeFocused();
+    await expect(page.getByText('It had been sent before, and is stored once.')).toBeVisible();
+    await expect(page.getByRole('definition').filter({ hasText: 'Grey Bell' })).toBeVisible();
+    await expect(watcher.getByText('291 entries.')).toBeVisible();
+    await watcher.getByRole('grid').focus();
+    await expect(watcher.getByRole('rowheader', { name: '291 came through Waste declaration, version 1' })).toBeVisible();
+    await page.getByRole('link', { name: 'Look at the entry' }).click();
+    await expect(page.getByText(/came through Waste declaration, version 1/)).toBeVisible();
+    await page.goBack();
+    await expect(form.getByLabel('Vessel')).toHaveValue('');
+  },
+);
 
 test('a form opens while its list is still coming; what was typed is judged when it is there', async ({ house }) => {
   const page = await house.open('mara');

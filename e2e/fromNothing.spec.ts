@@ -1,7 +1,7 @@
 // From an empty instance to a clerk who picks: the whole thread, by hand.
 import { expect, list, test } from './house.js';
 
-test('the first page makes the house; a list becomes a range, a catalog, a rule and a pick', async ({ browser }) => {
+test('the first page makes the house; a list becomes a range, a catalog, a rule and a pick', { tag: '@main' }, async ({ browser }) => {
   const page = await (await browser.newContext({ baseURL: process.env['DELLUM_EMPTY']! })).newPage();
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Make your house' })).toBeVisible();

@@ -431,3 +431,42 @@ test('a new list takes the cursor, also where others show it before the answer t
   await typeAcross(page, ['North', 'South'], 'Enter', 0);
   await expect.poll(() => rowsOf(mine!)).toEqual([['North'], ['South'], ['type to add']]);
 });
+
+test('what is typed while a new list is being made goes under its heading, also when it is made at the second try', async ({
+  nursery: { page },
+}) => {
+  await makeSource(page, 'Lists');
+  let typed = () => {};
+  const isTyped = new Promise<void>((done) => (typed = done));
+  await page.route('**/lists', async (route) => {
+    await isTyped;
+    await route.continue();
+  });
+  await page.getByLabel('Heading of the new list').click();
+  await typeAcross(page, ['Beds', 'North', 'South'], 'Enter', 0);
+  await page.keyboard.type('Ea');
+  typed();
+  const beds = page.getByRole('grid', { name: 'Beds' });
+  // One goes on in the middle of a word.
+  await expect(beds.getByRole('textbox')).toHaveValue('Ea');
+  await typeAcross(page, ['st', 'West'], 'Enter', 0);
+  await expect.poll(() => rowsOf(beds)).toEqual([['North'], ['South'], ['East'], ['West'], ['type to add']]);
+  // A list that is refused keeps what was meant for it.
+  await page.unroute('**/lists');
+  let typedToo = () => {};
+  const isTypedToo = new Promise<void>((done) => (typedToo = done));
+  await page.route(
+    '**/lists',
+    async (route) => {
+      await isTypedToo;
+      await route.abort();
+    },
+    { times: 1 },
+  );
+  await page.getByLabel('Heading of the new list').click();
+  await typeAcross(page, ['Pots', 'small'], 'Enter', 0);
+  typedToo();
+  await expect(page.getByLabel('Heading of the new list')).toHaveValue('Pots');
+  await page.getByRole('region', { name: 'New list' }).getByRole('button', { name: 'Add' }).click();
+  await expect.poll(() => rowsOf(page.getByRole('grid', { name: 'Pots' }))).toEqual([['small'], ['type to add']]);
+});

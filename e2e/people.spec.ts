@@ -45,7 +45,7 @@ test('what is typed and not stored is asked about before one signs out, and show
   await expect(page.getByText('refused', { exact: false })).toHaveCount(0);
 });
 
-test('someone is added, given a role, a new password, and signed out', async ({ house, browser }) => {
+test('someone is added, given a role, a new password, and signed out', { tag: '@main' }, async ({ house, browser }) => {
   const ines = await house.open('ines', '/people');
   await ines.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(ines.getByRole('alert').first()).toContainText('Type a name');

@@ -1,7 +1,7 @@
 // A clerk's day: picking, typing, being refused, pasting.
 import { cellOf, expect, test, toSheet } from './house.js';
 
-test('a clerk picks by part of a word, by arrows, and by Alt+Down', async ({ house }) => {
+test('a clerk picks by part of a word, by arrows, and by Alt+Down', { tag: '@main' }, async ({ house }) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');
   const pilot = (row: number) => cellOf(grid, row, 'Pilot');
@@ -120,7 +120,7 @@ test('a long text has room, takes several lines, and keeps them', async ({ house
   await expect(remarks).toHaveText('Moored with two extra lines. Ask the pilot. Tonight.', { useInnerText: true });
 });
 
-test('a block is copied and pasted; refused cells keep their text', async ({ house }) => {
+test('a block is copied and pasted; refused cells keep their text', { tag: '@main' }, async ({ house }) => {
   const page = await house.open('mara');
   const grid = await toSheet(page, 'Berth visits');
   await cellOf(grid, 1500, 'Quay').click();

@@ -42,87 +42,89 @@ async function bringByKeys(page: Page, path: string): Promise<void> {
   await expect(page).toHaveURL(/came-back/);
 }
 
-test('a workbook that was filled in comes back by keys alone: what was changed in both places is asked, what is refused mended, all taken back as one', async ({
-  nursery,
-}) => {
-  const { page } = nursery;
-  const made = await makeSheet(page, 'Orders', [['Item'], ['State'], ['Count', 'a number'], ['Due', 'a date']]);
-  await giveChoices(page, 'State', 'to do, doing, done', 'Make a list of them');
-  await closePanel(page);
-  await typeAcross(page, ['spade', 'to do', '3', '5/11/2026', 'rake', 'done', '12', '', 'hose', 'to do', '7', '6/11/2026'], 'Tab', 0);
-  await expect.poll(() => rowsOf(made)).toContainEqual(['hose', 'to do', '7', '06.11.2026']);
+test(
+  'a workbook that was filled in comes back by keys alone: what was changed in both places is asked, what is refused mended, all taken back as one',
+  { tag: '@main' },
+  async ({ nursery }) => {
+    const { page } = nursery;
+    const made = await makeSheet(page, 'Orders', [['Item'], ['State'], ['Count', 'a number'], ['Due', 'a date']]);
+    await giveChoices(page, 'State', 'to do, doing, done', 'Make a list of them');
+    await closePanel(page);
+    await typeAcross(page, ['spade', 'to do', '3', '5/11/2026', 'rake', 'done', '12', '', 'hose', 'to do', '7', '6/11/2026'], 'Tab', 0);
+    await expect.poll(() => rowsOf(made)).toContainEqual(['hose', 'to do', '7', '06.11.2026']);
 
-  const clerk = await nursery.clerk();
-  await clerk.getByRole('link', { name: /^Orders/ }).click();
-  const grid = clerk.getByRole('grid', { name: 'Orders' });
-  await expect.poll(() => rowsOf(grid)).toContainEqual(['hose', 'to do', '7', '06.11.2026']);
-  const path = await changedOutside(clerk, nursery, 'from outside.xlsx', {
-    set: { A2: 'a good spade', B3: 'nearly', C3: 20, C4: 8 },
-    append: [['wheelbarrow', 'doing', 1, { day: '2026-12-24' }]],
-    sort: 0,
-  });
-  // Meanwhile one of the cells is changed here.
-  await cellAt(grid, 0, 0).click();
-  await clerk.keyboard.type('our spade');
-  await clerk.keyboard.press('Enter');
-  await expect.poll(() => rowsOf(grid)).toContainEqual(['our spade', 'to do', '3', '05.11.2026']);
+    const clerk = await nursery.clerk();
+    await clerk.getByRole('link', { name: /^Orders/ }).click();
+    const grid = clerk.getByRole('grid', { name: 'Orders' });
+    await expect.poll(() => rowsOf(grid)).toContainEqual(['hose', 'to do', '7', '06.11.2026']);
+    const path = await changedOutside(clerk, nursery, 'from outside.xlsx', {
+      set: { A2: 'a good spade', B3: 'nearly', C3: 20, C4: 8 },
+      append: [['wheelbarrow', 'doing', 1, { day: '2026-12-24' }]],
+      sort: 0,
+    });
+    // Meanwhile one of the cells is changed here.
+    await cellAt(grid, 0, 0).click();
+    await clerk.keyboard.type('our spade');
+    await clerk.keyboard.press('Enter');
+    await expect.poll(() => rowsOf(grid)).toContainEqual(['our spade', 'to do', '3', '05.11.2026']);
 
-  await bringByKeys(clerk, path);
-  const asked = clerk.getByRole('region', { name: '1 cell was changed in both places' });
-  const refused = clerk.getByRole('region', { name: '1 cell would be refused' });
-  await expect(clerk.getByRole('region', { name: '2 cells changed in 2 rows' }).getByRole('row')).toHaveText(
-    [/Count 12 → 20/, /Count 7 → 8/],
-    { useInnerText: true },
-  );
-  await expect(clerk.getByRole('region', { name: '1 row is new' })).toContainText('Item: wheelbarrow · State: doing · Count: 1');
-  await expect(asked.getByRole('radio', { name: 'our spade' })).toBeChecked();
-  await asked.getByRole('radio', { name: 'our spade' }).focus();
-  await clerk.keyboard.press('ArrowRight');
-  await expect(asked.getByRole('radio', { name: 'a good spade' })).toBeChecked();
-  await expect(asked.getByText('What came is taken of 1.')).toBeVisible();
+    await bringByKeys(clerk, path);
+    const asked = clerk.getByRole('region', { name: '1 cell was changed in both places' });
+    const refused = clerk.getByRole('region', { name: '1 cell would be refused' });
+    await expect(clerk.getByRole('region', { name: '2 cells changed in 2 rows' }).getByRole('row')).toHaveText(
+      [/Count 12 → 20/, /Count 7 → 8/],
+      { useInnerText: true },
+    );
+    await expect(clerk.getByRole('region', { name: '1 row is new' })).toContainText('Item: wheelbarrow · State: doing · Count: 1');
+    await expect(asked.getByRole('radio', { name: 'our spade' })).toBeChecked();
+    await asked.getByRole('radio', { name: 'our spade' }).focus();
+    await clerk.keyboard.press('ArrowRight');
+    await expect(asked.getByRole('radio', { name: 'a good spade' })).toBeChecked();
+    await expect(asked.getByText('What came is taken of 1.')).toBeVisible();
 
-  const word = refused.getByRole('textbox', { name: /^State, row \d, “nearly”$/ });
-  await word.focus();
-  await clerk.keyboard.press('Control+a');
-  await clerk.keyboard.type('almost');
-  await clerk.keyboard.press('Enter');
-  await expect(refused.getByText('“almost” is not in State.')).toBeVisible();
-  await expect(refused.getByRole('textbox')).toBeFocused();
-  await clerk.keyboard.press('Control+a');
-  await clerk.keyboard.type('doing');
-  await clerk.keyboard.press('Enter');
-  await expect(refused).toBeHidden();
-  // What was decided is kept, in another browser of the same person, too.
-  await clerk.reload();
-  await expect(asked.getByRole('radio', { name: 'a good spade' })).toBeChecked();
-  await clerk.getByRole('button', { name: 'Store the changes' }).focus();
-  await clerk.keyboard.press('Enter');
-  await expect(clerk.getByText('8 cells were taken.')).toBeVisible();
-  const after = [
-    ['a good spade', 'to do', '3', '05.11.2026'],
-    ['rake', 'doing', '20', ''],
-    ['hose', 'to do', '8', '06.11.2026'],
-    ['wheelbarrow', 'doing', '1', '24.12.2026'],
-  ];
-  await expect.poll(async () => (await rowsOf(grid)).slice(0, 4)).toEqual(after);
-  await expect.poll(async () => (await rowsOf(made)).slice(0, 4)).toEqual(after);
+    const word = refused.getByRole('textbox', { name: /^State, row \d, “nearly”$/ });
+    await word.focus();
+    await clerk.keyboard.press('Control+a');
+    await clerk.keyboard.type('almost');
+    await clerk.keyboard.press('Enter');
+    await expect(refused.getByText('“almost” is not in State.')).toBeVisible();
+    await expect(refused.getByRole('textbox')).toBeFocused();
+    await clerk.keyboard.press('Control+a');
+    await clerk.keyboard.type('doing');
+    await clerk.keyboard.press('Enter');
+    await expect(refused).toBeHidden();
+    // What was decided is kept, in another browser of the same person, too.
+    await clerk.reload();
+    await expect(asked.getByRole('radio', { name: 'a good spade' })).toBeChecked();
+    await clerk.getByRole('button', { name: 'Store the changes' }).focus();
+    await clerk.keyboard.press('Enter');
+    await expect(clerk.getByText('8 cells were taken.')).toBeVisible();
+    const after = [
+      ['a good spade', 'to do', '3', '05.11.2026'],
+      ['rake', 'doing', '20', ''],
+      ['hose', 'to do', '8', '06.11.2026'],
+      ['wheelbarrow', 'doing', '1', '24.12.2026'],
+    ];
+    await expect.poll(async () => (await rowsOf(grid)).slice(0, 4)).toEqual(after);
+    await expect.poll(async () => (await rowsOf(made)).slice(0, 4)).toEqual(after);
 
-  // The same file again changes nothing but what was mended here.
-  await bringByKeys(clerk, path);
-  await expect(clerk.getByText('1 new row was stored when the file was brought before; it is not stored again.')).toBeVisible();
-  await expect(clerk.getByRole('region', { name: '1 row is new' })).toBeHidden();
-  await clerk.goBack();
-  await grid.focus();
-  await clerk.keyboard.press('Control+z');
-  await expect
-    .poll(async () => (await rowsOf(grid)).slice(0, 3))
-    .toEqual([
-      ['our spade', 'to do', '3', '05.11.2026'],
-      ['rake', 'done', '12', ''],
-      ['hose', 'to do', '7', '06.11.2026'],
-    ]);
-  await expect.poll(async () => (await rowsOf(grid)).flat()).not.toContain('wheelbarrow');
-});
+    // The same file again changes nothing but what was mended here.
+    await bringByKeys(clerk, path);
+    await expect(clerk.getByText('1 new row was stored when the file was brought before; it is not stored again.')).toBeVisible();
+    await expect(clerk.getByRole('region', { name: '1 row is new' })).toBeHidden();
+    await clerk.goBack();
+    await grid.focus();
+    await clerk.keyboard.press('Control+z');
+    await expect
+      .poll(async () => (await rowsOf(grid)).slice(0, 3))
+      .toEqual([
+        ['our spade', 'to do', '3', '05.11.2026'],
+        ['rake', 'done', '12', ''],
+        ['hose', 'to do', '7', '06.11.2026'],
+      ]);
+    await expect.poll(async () => (await rowsOf(grid)).flat()).not.toContain('wheelbarrow');
+  },
+);
 
 test('a table from outside is dropped: its columns are said once, rows that did not come back are chosen, a file that is none is told', async ({
   nursery,

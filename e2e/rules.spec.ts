@@ -1,7 +1,7 @@
 // The administrator binds a field through the rule sentence, tries it, and clerks feel it at once.
 import { cellOf, expect, test, toSheet, two } from './house.js';
 
-test('a rule is written as a sentence, tried, and holds for everybody', async ({ house }) => {
+test('a rule is written as a sentence, tried, and holds for everybody', { tag: '@main' }, async ({ house }) => {
   const clerk = await house.open('mara', undefined, two());
   const grid = await toSheet(clerk, 'Berth visits');
   const ines = await house.open('ines');

@@ -55,7 +55,7 @@ test('the rail shows what is taken, where it grows and what lies past a fixed en
   await expect.poll(() => textsOf(page, 'Services')).toEqual(['Water', 'Shore power', 'Waste', 'Lines', '', 'Crane 40 t', 'Crane 80 t']);
 });
 
-test('cells are selected and named; bad names are refused and kept', async ({ house }) => {
+test('cells are selected and named; bad names are refused and kept', { tag: '@main' }, async ({ house }) => {
   const page = await house.open('ines');
   await toLists(page);
   await page.mouse.wheel(600, 0);

@@ -1,4 +1,5 @@
-// npm test: sets up what it needs and runs everything: types, format, lint, unit, server, browser. Ends with `N passed, N failed`.
+// npm test: sets up what it needs and runs types, format, lint, unit and server tests, and each main path in the browser. Ends with
+// `N passed, N failed`. `npm test -- --all` drives everything in the browser; continuous integration does.
 import { execFile, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -96,7 +97,8 @@ await runScript(async () => {
       },
     );
     const browser = join(folder, 'browser.json');
-    tests('browser tests', 'npx', ['playwright', 'test', '-c', 'e2e'], { ...env, DELLUM_E2E_REPORT: browser }, () => {
+    const which = process.argv.includes('--all') ? [] : ['--grep', '@main'];
+    tests('browser tests', 'npx', ['playwright', 'test', '-c', 'e2e', ...which], { ...env, DELLUM_E2E_REPORT: browser }, () => {
       const { stats, suites } = readJson(browser);
       const broken = suites
         .flatMap(specsIn)

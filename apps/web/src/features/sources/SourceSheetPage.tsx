@@ -143,7 +143,7 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
                 build={build}
                 mayChange={designs}
                 takesFocus={own.id === made}
-                typedAhead={own.id === made && ahead.making ? ahead : undefined}
+                typedAhead={own.id === ahead.into ? ahead : undefined}
                 onTypedAhead={setAhead}
                 chosen={own.id === registerId && designs}
                 chosenRange={own.id === registerId ? range?.id : undefined}
@@ -163,6 +163,7 @@ function SourceSheet({ sheet, build, me }: { sheet: SheetView; build: BuildView;
             onAhead={setAhead}
             made={(id) => {
               setMade(id);
+              setAhead((before) => (before.making ? { ...before, into: id } : before));
               setSelected(undefined);
               setSearch({ list: id }, { replace: true });
             }}

@@ -6,6 +6,8 @@ import type { SourceRegister } from '../acts/useRegister.js';
 export interface TypedAhead {
   /** A list is being made. Where that fails, what was typed waits for the next try. */
   readonly making: boolean;
+  /** The list, once it is made. */
+  readonly into?: string;
   /** Each of them was ended by Enter. */
   readonly lines: readonly string[];
   /** What is being typed. */
