@@ -83,7 +83,14 @@ export default defineConfig(
     files: ['**/*.ts', '**/*.tsx'],
     languageOptions: {
       parserOptions: {
-        projectService: { allowDefaultProject: ['vitest.config.ts', 'apps/web/vite.config.ts', 'packages/core/test/judgeTable.d.ts'] },
+        projectService: {
+          allowDefaultProject: [
+            'vitest.config.ts',
+            'apps/web/vite.config.ts',
+            'apps/web/firstVisit.ts',
+            'packages/core/test/judgeTable.d.ts',
+          ],
+        },
         tsconfigRootDir: import.meta.dirname,
       },
     },

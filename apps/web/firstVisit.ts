@@ -1,4 +1,5 @@
-// What a first visit fetches: in few parts, since many small ones compress badly and each is a request of its own, and never more than so much.
+// What a first visit fetches: in few parts, since many small ones compress badly and each is a request of its own, and never more than so
+// much.
 import { brotliCompressSync } from 'node:zlib';
 import type { Plugin, Rolldown } from 'vite';
 
@@ -34,11 +35,17 @@ export function firstVisit(): Plugin {
     name: 'first-visit',
     generateBundle(_options, bundle) {
       const chunks = new Map(Object.values(bundle).flatMap((part) => (part.type === 'chunk' ? [[part.fileName, part] as const] : [])));
+      const sizes = new Map<string, number>();
+      const sizeOf = (name: string) => {
+        const known = sizes.get(name) ?? brotliCompressSync(chunks.get(name)!.code).length;
+        sizes.set(name, known);
+        return known;
+      };
       for (const { page, modules, most } of visits) {
         const found = new Set<string>();
         for (const { fileName, isEntry, facadeModuleId } of chunks.values())
           if (isEntry || modules.some((module) => facadeModuleId?.endsWith(`/src${module}`))) reach(chunks, fileName, found);
-        const bytes = [...found].reduce((sum, name) => sum + brotliCompressSync(chunks.get(name)!.code).length, 0);
+        const bytes = [...found].reduce((sum, name) => sum + sizeOf(name), 0);
         const words = `The first visit of ${page} fetches ${bytes} bytes of scripts in ${found.size} parts`;
         if (bytes > most) this.error(`${words}; it may fetch ${most}. Fetch later what it does not need at once (frame/later.tsx).`);
         this.info(`${words}.`);

@@ -45,7 +45,12 @@ export function PatternEditor({ rule, place, choose }: RulePartProps<PatternRule
       <Text fontSize="xs" color="inkSoft">
         A regular expression in RE2 syntax; it must match the whole text.
       </Text>
-      <Button variant="solid" alignSelf="start" disabled={!known || fault !== undefined} onClick={() => choose({ ...rule, pattern, examples })}>
+      <Button
+        variant="solid"
+        alignSelf="start"
+        disabled={!known || fault !== undefined}
+        onClick={() => choose({ ...rule, pattern, examples })}
+      >
         Take this pattern
       </Button>
     </Stack>
