@@ -1,7 +1,6 @@
 // What the core computes over 100,000 values: compiling, the range doctor, look-alikes, searching.
 import {
   clean,
-  compileCatalog,
   examine,
   houseLocale,
   levelsOf,
@@ -9,16 +8,13 @@ import {
   looseKey,
   ofRanges,
   readSourceState,
-  search,
-  searchIndex,
   slips,
   type Entry,
-  type Item,
   type RegisterState,
   type SourceState,
 } from '@dellum/core';
 import { chance } from '@dellum/demo';
-import { median, percentile, print, times } from './measure.js';
+import { median, print, times } from './measure.js';
 
 const size = 100_000;
 const heads = [
@@ -195,64 +191,5 @@ export async function lookAlike(): Promise<void> {
     unit: 'ms',
     against: `all pairs, extrapolated from ${sample.length} values; recall ${(found / planted.length).toFixed(4)}, precision ${(good / pairs.length).toFixed(4)}`,
     ratio: bare / ours,
-  });
-}
-
-/** The same ranked 50 by looking at every item in full for every key. */
-function plainSearch(folded: readonly { item: Item; label: string }[], query: string): number {
-  const words = query.toLowerCase().split(' ').filter(Boolean);
-  const found: { order: number; inner: number; place: number }[] = [];
-  folded.forEach(({ label }, order) => {
-    const text = label.toLowerCase().normalize('NFKD').replace(/\p{M}/gu, '');
-    let inner = 0;
-    let place = 0;
-    for (const word of words) {
-      let at = text.indexOf(word);
-      if (at < 0) return;
-      let best = at;
-      let start = false;
-      for (; at >= 0; at = text.indexOf(word, at + 1)) {
-        if (at !== 0 && /[\p{L}\p{N}]/u.test(text[at - 1]!)) continue;
-        best = at;
-        start = true;
-        break;
-      }
-      if (!start) inner++;
-      place += best;
-    }
-    found.push({ order, inner, place });
-  });
-  return found.sort((a, b) => a.inner - b.inner || a.place - b.place || a.order - b.order).slice(0, 50).length;
-}
-
-export async function pickerSearch(): Promise<void> {
-  const { values } = names();
-  const items = values.map((value): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [] }));
-  const catalog = compileCatalog('c', 'Names', items);
-  const index = searchIndex(catalog);
-  const random = chance(5);
-  const typed = Array.from({ length: 40 }, () => values[Math.floor(random() * values.length)]!.trim().toLowerCase()).flatMap((text) =>
-    Array.from({ length: 8 }, (_, length) => text.slice(0, length + 1)),
-  );
-  const spent: number[] = [];
-  search(index, 'a', 50);
-  for (const query of typed) {
-    const started = performance.now();
-    search(index, query, 50);
-    spent.push(performance.now() - started);
-  }
-  const folded = items.map((item) => ({ item, label: item.label }));
-  const bare: number[] = [];
-  for (const query of typed.slice(0, 48)) {
-    const started = performance.now();
-    plainSearch(folded, query);
-    bare.push(performance.now() - started);
-  }
-  print({
-    name: 'picker.search.100k',
-    value: median(spent),
-    unit: `ms a keystroke (95th percentile ${percentile(spent, 0.95).toFixed(1)} ms, first letter included)`,
-    against: 'a plain scan that returns the same ranked 50',
-    ratio: median(bare) / median(spent),
   });
 }

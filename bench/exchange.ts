@@ -1,4 +1,5 @@
-// What goes out and comes in: a million entries as CSV in flat memory, a workbook of 100,000 out and back, rows of a program judged, values that have not changed.
+// What goes out and comes in: a million entries as CSV in flat memory, a workbook of 100,000 out and back, rows of a program judged, values
+// that have not changed.
 import { randomUUID } from 'node:crypto';
 import type { BuildView, DownloadView, JudgedRows, MadeToken, ProgramCatalog, ReturnedFileView } from '@dellum/contract';
 import { compileCatalog, houseLocale, newRule, settle, type CatalogRule, type Item } from '@dellum/core';

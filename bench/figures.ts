@@ -29,6 +29,7 @@ export async function figures1m(database: Database, { houseId, register, server,
     });
     const last = JSON.parse((await response.text()).trim().split('\n').at(-1)!) as FigureLineView;
     const ours = performance.now() - started;
+    if ('problem' in last) throw new Error(`the figure was not counted: ${last.problem.code}, ${last.problem.detail}`);
     const counted = 'groups' in last ? last.groups.reduce((sum, group) => sum + group.entries, 0) : 0;
     if (counted !== entries) throw new Error(`${counted} entries were counted`);
     const plainStarted = performance.now();

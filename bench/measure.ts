@@ -16,6 +16,11 @@ export function print(result: Result): void {
   );
 }
 
+/** A line that could not be measured, and why. */
+export function printFailed(name: string, error: unknown): void {
+  process.stdout.write(`${JSON.stringify({ name, failed: error instanceof Error ? error.message : String(error) })}\n`);
+}
+
 export const percentile = (values: readonly number[], share: number): number =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
 export const median = (values: readonly number[]): number => percentile(values, 0.5);

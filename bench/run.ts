@@ -15,13 +15,15 @@ import {
 import { sql } from 'kysely';
 import { adopt1m, adoptApply100k } from './adopting.js';
 import { keyToPaint, sheetScroll } from './browser.js';
-import { catalogCompile, doctor, lookAlike, pickerSearch } from './catalogs.js';
+import { catalogCompile, doctor, lookAlike } from './catalogs.js';
 import { back100k, check10k, csvOut1m, valuesEtag, workbookOut100k } from './exchange.js';
 import { figures1m } from './figures.js';
+import { firstVisit } from './firstVisit.js';
 import { formOpen } from './forms.js';
 import { judgeBlock, judgeCascade } from './judge.js';
-import { median, percentile, print, times } from './measure.js';
+import { median, percentile, print, printFailed, times } from './measure.js';
 import { entries, million, values, type Million } from './million.js';
+import { picker100k, picker1m, picker5k } from './picker.js';
 import { caller, serve } from './server.js';
 import { arrange1m, paste100k } from './sheet.js';
 
@@ -237,6 +239,7 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'adopt.apply.100k': adoptApply100k,
   'check.10k': check10k,
   'values.etag': valuesEtag,
+  'first.visit': firstVisit,
   'form.open': formOpen,
   'key.to.paint': keyToPaint,
   'sheet.scroll.1m': sheetScroll,
@@ -247,23 +250,34 @@ const computed: Readonly<Record<string, () => Promise<void>>> = {
   'catalog.compile.100k': catalogCompile,
   'doctor.100k': doctor,
   'lookalikes.100k': lookAlike,
-  'picker.search.100k': pickerSearch,
+  'picker.search.5k': picker5k,
+  'picker.search.100k': picker100k,
+  'picker.search.1m': picker1m,
   'judge.block': judgeBlock,
   'judge.cascade': judgeCascade,
 };
 
 const asked = process.argv.slice(2);
 const wanted = (name: string) => asked.length === 0 || asked.includes(name);
-for (const [name, measure] of Object.entries(computed)) if (wanted(name)) await measure();
-if (asked.length > 0 && !asked.some((name) => name in measurements)) process.exit(0);
+/** A line that cannot be measured says why, and the rest goes on; the run as a whole has failed then. */
+async function tried(name: string, measure: () => Promise<void>): Promise<void> {
+  if (!wanted(name)) return;
+  try {
+    await measure();
+  } catch (error) {
+    printFailed(name, error);
+    process.exitCode = 1;
+  }
+}
+
+for (const [name, measure] of Object.entries(computed)) await tried(name, measure);
+if (asked.length > 0 && !asked.some((name) => name in measurements)) process.exit();
 
 const database = new Database(databaseUrl, 4);
 await migrate(database.kysely);
 const bench = await million(database, databaseUrl);
 try {
-  for (const [name, measure] of Object.entries(measurements)) {
-    if (wanted(name)) await measure(database, bench);
-  }
+  for (const [name, measure] of Object.entries(measurements)) await tried(name, () => measure(database, bench));
 } finally {
   await bench.server.stop();
   await database.kysely.destroy();

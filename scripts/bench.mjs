@@ -20,7 +20,7 @@ await runScript(async () => {
       stdio: ['ignore', 'inherit', 'inherit'],
       env: { ...thrifty, ...process.env, DATABASE_URL: cluster.url, DELLUM_CHROMIUM: chromiumPath() },
     });
-    if (status !== 0) throw new Stop('The bench broke; the lines above say where.');
+    if (status !== 0) throw new Stop('Some lines failed, or the bench broke; the lines above say why.');
   } finally {
     cluster.stop();
     rmSync(folder, { recursive: true, force: true });

@@ -2,7 +2,10 @@
 import { matchKey } from '../text/index.js';
 import { levelsOf, lookupSteps, type Catalog, type CompanionField, type Item, type LookupStep } from './models.js';
 
-/** The items of one level (counted from 0, the deepest when left out); a value under several parents stands once, offered where it is anywhere. */
+/**
+ * The items of one level (counted from 0, the deepest when left out); a value under several parents stands once, offered where it is
+ * anywhere.
+ */
 export function itemsAtLevel(items: readonly Item[], level = levelsOf(items) - 1): readonly Item[] {
   if (level === 0 && items.every(({ path }) => path.length === 0)) return items;
   const byValue = new Map<string, Item>();

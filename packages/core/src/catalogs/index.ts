@@ -30,6 +30,7 @@ export {
 export { isOffered, validityOn } from './validity.js';
 export { compileCatalog, itemsAtLevel } from './compile.js';
 export { itemWithValue, lookUp, lookUpName } from './lookUp.js';
-export { search, searchIndex, type Match, type Matches, type SearchIndex, type Span } from './search.js';
+export { search, type Match, type Matches } from './search.js';
+export { searchIndex, type SearchIndex, type Span } from './searchIndex.js';
 export { nearest } from './nearest.js';
 export { packItems, unpackItems, type PackedItems } from './pack.js';

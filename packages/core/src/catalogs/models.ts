@@ -64,7 +64,10 @@ export const mostUsedFirst = 500;
 export type CatalogOrder =
   | { readonly by: 'kept' | 'alphabetical' | 'reversed' }
   | { readonly by: 'companion'; readonly field: string; readonly direction: 'up' | 'down' }
-  /** `first`: the values that entries hold most, as they were counted last; a periodic snapshot, so that the list does not move under one's hands. */
+  /**
+   * `first`: the values that entries hold most, as they were counted last; a periodic snapshot, so that the list does not move under one's
+   * hands.
+   */
   | { readonly by: 'used'; readonly first: readonly string[] };
 
 /** `value`: equal values stand once. `spelling`: values that are the same differently written stand once, too. */

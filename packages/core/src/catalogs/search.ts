@@ -1,13 +1,22 @@
 // Searching a catalog while one types: several words in any order, anywhere in the text.
-import { clean, foldCase } from '../text/index.js';
-import type { Catalog, Item } from './models.js';
-import { isOffered } from './validity.js';
+import { clean } from '../text/index.js';
+import type { Item } from './models.js';
+import {
+  farthestPlace,
+  isBesideRank,
+  placeOfRank,
+  apart,
+  fold,
+  indexOfRows,
+  isStartRank,
+  rankOf,
+  rarestPair,
+  type Found,
+  type Letters,
+  type SearchIndex,
+  type Span,
+} from './searchIndex.js';
 
-/** Where a word was found in a shown text, in UTF-16 code units. */
-export interface Span {
-  readonly start: number;
-  readonly end: number;
-}
 export interface Match {
   readonly item: Item;
   /** Spans of the label to highlight; empty when the words were found elsewhere. */
@@ -21,131 +30,104 @@ export interface Matches {
   readonly total: number;
 }
 
-/** A text without case and accents, and for each of its code units where its character stands in the original; undefined where all are the same. */
-interface Folded {
-  readonly text: string;
-  readonly origin: readonly Span[] | undefined;
+const rowText = ({ text, offsets }: SearchIndex, row: number): string => text.slice(offsets[row]!, offsets[row + 1]! - 1);
+
+/** How well a word stands at a place of the text. */
+function rankAt({ text, offsets, labels, starts }: SearchIndex, row: number, at: number, length: number): number {
+  const within = at - offsets[row]!;
+  const beside = within + length > labels[row]!;
+  return rankOf(beside ? at - text.lastIndexOf(apart, at) - 1 : within, starts[at] === 1, beside);
 }
 
-const accents = /\p{M}/gu;
-const ascii = /^[ -~]*$/u;
+/** Rows are collected here, and copied when all of them are known; it grows with the longest list. */
+let gathered: Found = { rows: new Uint32Array(2 ** 10), ranks: new Uint32Array(2 ** 10) };
 
-function fold(text: string): Folded {
-  if (ascii.test(text)) return { text: text.toLowerCase(), origin: undefined };
-  let folded = '';
-  const origin: Span[] = [];
-  let at = 0;
-  for (const codePoint of text) {
-    const plain = foldCase(codePoint.normalize('NFKD')).replace(accents, '');
-    folded += plain;
-    for (let unit = 0; unit < plain.length; unit++) origin.push({ start: at, end: at + codePoint.length });
-    at += codePoint.length;
-  }
-  return { text: folded, origin };
+function makeRoom(most: number): Found {
+  if (gathered.rows.length < most) gathered = { rows: new Uint32Array(most), ranks: new Uint32Array(most) };
+  return gathered;
 }
+const copied = ({ rows, ranks }: Found, count: number): Found => ({ rows: rows.slice(0, count), ranks: ranks.slice(0, count) });
 
-/** Parts the texts of an item from one another; no text that can be typed holds it. */
-const apart = '\u0001';
-
-/** What is searched of an item: its label first, then its other names, then its value, note and companions. */
-interface Row {
-  readonly text: string;
-  readonly origin: readonly Span[] | undefined;
-  /** So many code units are the label. */
-  readonly label: number;
-}
-
-/**
- * All texts of a catalog end to end, an item a row. One search through a long text is many times faster than one search
- * each through many short ones.
- */
-export interface SearchIndex {
-  readonly items: readonly Item[];
-  readonly rows: readonly Row[];
-  readonly text: string;
-  /** Where each row begins in the text; one more for its end. */
-  readonly offsets: Int32Array;
-  /** 1 where a word begins. */
-  readonly starts: Uint8Array;
-}
-
-/** The start of a word; and the start of a text, which may be a sign. */
-const wordStart = /(?<![\p{L}\p{N}])[\p{L}\p{N}]|(?<=^|[\n\u0001])./gu;
-
-function indexOf(items: readonly Item[], rows: readonly Row[]): SearchIndex {
-  const offsets = new Int32Array(rows.length + 1);
-  rows.forEach((row, at) => {
-    offsets[at + 1] = offsets[at]! + row.text.length + 1;
-  });
-  const text = rows.map((row) => row.text).join('\n');
-  const starts = new Uint8Array(text.length + 1);
-  for (const { index } of text.matchAll(wordStart)) starts[index] = 1;
-  return { items, rows, text, offsets, starts };
-}
-
-function rowOf({ label, value, otherNames, note, companions }: Item): Row {
-  const own = fold(label);
-  const more = [
-    ...otherNames,
-    ...(value === label ? [] : [value]),
-    ...(note === undefined ? [] : [note]),
-    ...Object.values(companions ?? {}),
-  ];
-  return { text: [own.text, ...more.map((text) => fold(text).text)].join(apart), origin: own.origin, label: own.text.length };
-}
-
-/** Prepares the items that a catalog offers on a day (any day when it is left out) for searching; done once a version. */
-export function searchIndex({ items: all }: Pick<Catalog, 'items'>, day?: string): SearchIndex {
-  const items = all.filter((item) => isOffered(item, day));
-  return indexOf(items, items.map(rowOf));
-}
-
-/** Words found inside other words count this much more than any place. */
-const innerWeight = 2 ** 14;
-/** Words found beside the label only come after all that are found in it. */
-const besideWeight = 2 ** 20;
-/** Rows are told apart by their order below this. */
-const orders = 2 ** 21;
-
-interface Found {
-  /** Where it stands in its own text: the label, a name, the note. */
-  readonly at: number;
-  readonly isStart: boolean;
-  readonly beside: boolean;
-}
-
-/** The best place of a word in a row: in the label before elsewhere, the start of a word before any place, then the first in its own text. */
-function placeIn({ offsets, starts, rows }: SearchIndex, row: number, word: string, from = 0): Found | undefined {
-  const { text, label } = rows[row]!;
-  let best: Found | undefined;
-  for (let at = text.indexOf(word, from); at >= 0; at = text.indexOf(word, at + 1)) {
-    const beside = at + word.length > label;
-    if (best && beside && !best.beside) break;
-    // An other name that begins with the word says more than a note that has it somewhere.
-    const place = beside ? at - text.lastIndexOf(apart, at) - 1 : at;
-    const found = { at: place, isStart: starts[offsets[row]! + at] === 1, beside };
-    if (found.isStart && (!beside || place === 0)) return found;
-    if (!best || rankOf(found) < rankOf(best)) best = found;
-  }
-  return best;
-}
-
-const rankOf = ({ at, isStart, beside }: Found): number =>
-  Math.min(at, innerWeight - 1) + (isStart ? 0 : innerWeight) + (beside ? besideWeight : 0);
-
-/** Hands every row that holds the word to `meet`, with how well it stands there. Walks through the text once. */
-function eachRowWith(index: SearchIndex, word: string, meet: (row: number, found: Found) => void): void {
-  const { text, offsets, rows, starts } = index;
-  let row = 0;
-  let at = text.indexOf(word);
-  while (at >= 0) {
+/** Looks through the whole text for a word. */
+function lookThrough(index: SearchIndex, word: string): Found {
+  const { text, offsets } = index;
+  const found = makeRoom(index.items.length);
+  let [row, count] = [0, 0];
+  for (let at = text.indexOf(word); at >= 0; at = text.indexOf(word, at + 1)) {
     while (offsets[row + 1]! <= at) row++;
-    const place = at - offsets[row]!;
-    // Most words are found at the start of a label; nothing can stand better there.
-    const first = starts[at] === 1 && place + word.length <= rows[row]!.label;
-    meet(row, first ? { at: place, isStart: true, beside: false } : placeIn(index, row, word, place)!);
-    at = text.indexOf(word, offsets[row + 1]!);
+    const rank = rankAt(index, row, at, word.length);
+    if (count > 0 && found.rows[count - 1] === row) {
+      if (rank < found.ranks[count - 1]!) found.ranks[count - 1] = rank;
+    } else {
+      found.rows[count] = row;
+      found.ranks[count++] = rank;
+    }
   }
+  return copied(found, count);
+}
+
+/** Looks for a word where its rarest pair of letters stands. */
+function lookUp(index: SearchIndex, letters: Letters, word: string): Found {
+  const { offsets } = index;
+  const { codes, places } = letters;
+  const { from, to, at: inWord } = rarestPair(letters, word);
+  const wanted = Uint16Array.from({ length: word.length }, (_, unit) => word.charCodeAt(unit));
+  const { length } = wanted;
+  const { rows, ranks } = makeRoom(index.items.length);
+  let [row, count] = [0, 0];
+  for (let place = from; place < to; place++) {
+    const at = places[place]! - inWord;
+    let unit = 0;
+    while (unit < length && codes[at + unit] === wanted[unit]) unit++;
+    if (unit < length) continue;
+    if (offsets[row + 1]! <= at) row = placeOf(offsets, at + 1, row + 1) - 1;
+    const rank = rankAt(index, row, at, length);
+    if (count > 0 && rows[count - 1] === row) {
+      if (rank < ranks[count - 1]!) ranks[count - 1] = rank;
+    } else {
+      rows[count] = row;
+      ranks[count++] = rank;
+    }
+  }
+  return copied({ rows, ranks }, count);
+}
+
+function lookFor(index: SearchIndex, word: string): Found {
+  const { letters } = index;
+  if (!letters) return lookThrough(index, word);
+  if (word.length > 1) return lookUp(index, letters, word);
+  return letters.singles[word.charCodeAt(0)] ?? lookThrough(index, word);
+}
+
+/** The words that were looked for last in an index: while the next word is typed, those before it are asked for again and again. */
+const lately = new WeakMap<SearchIndex, Map<string, Found>>();
+const mostLately = 6;
+
+function rowsWith(index: SearchIndex, word: string): Found {
+  const known = lately.get(index) ?? new Map<string, Found>();
+  lately.set(index, known);
+  const found = known.get(word) ?? lookFor(index, word);
+  known.delete(word);
+  known.set(word, found);
+  if (known.size > mostLately) known.delete(known.keys().next().value!);
+  return found;
+}
+
+/** Where the number stands among some in order, or where it would; it is at `from` or after it. */
+function placeOf(numbers: Uint32Array, number: number, from: number): number {
+  let step = 1;
+  let low = from;
+  while (low + step < numbers.length && numbers[low + step]! < number) {
+    low += step;
+    step *= 2;
+  }
+  let high = Math.min(numbers.length, low + step + 1);
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (numbers[middle]! < number) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 /** Keeps the smallest numbers it is given, in order; nearly all are turned away by one comparison. */
@@ -167,51 +149,80 @@ class Smallest {
   }
 }
 
-function matchOf(index: SearchIndex, row: number, words: readonly string[]): Match {
-  const { origin } = index.rows[row]!;
-  const item = index.items[row]!;
-  const places = words.map((word) => ({ word, found: placeIn(index, row, word) }));
-  const inLabel = places.flatMap(({ word, found }) => {
-    if (!found || found.beside) return [];
-    const end = found.at + word.length;
-    return [origin ? { start: origin[found.at]!.start, end: origin[end - 1]!.end } : { start: found.at, end }];
-  });
-  const missing = places.filter(({ found }) => found?.beside).map(({ word }) => word);
-  const otherName =
-    missing.length === 0 ? undefined : item.otherNames.find((name) => missing.every((word) => fold(name).text.includes(word)));
-  // A name that holds all of it says more than what the label has of it.
-  const byName = otherName !== undefined && words.every((word) => fold(otherName).text.includes(word));
-  return { item, spans: byName ? [] : inLabel.sort((a, b) => a.start - b.start), ...(otherName !== undefined && { otherName }) };
-}
-
 /** So many matches are kept in order while they come; more are sorted at the end. */
 const keptInOrder = 200;
+/** Rows are told apart by their order below this. */
+const orders = 2 ** 21;
 
-function found(
-  index: SearchIndex,
-  words: readonly string[],
-  limit: number,
-  where: 'anywhere' | 'starts',
-): { rows: readonly number[]; total: number } {
-  // The longest word is the rarest, as a rule; only the rows that hold it are looked at for the others.
-  const [rarest, ...others] = [...words].sort((a, b) => b.length - a.length);
+type Where = 'anywhere' | 'starts';
+
+/** A word, and the rows that hold it. */
+interface Looked extends Found {
+  readonly word: string;
+}
+
+const lookedFor = (index: SearchIndex, words: readonly string[]): Looked[] => words.map((word) => ({ word, ...rowsWith(index, word) }));
+
+/** The rows that hold every word, the best first. */
+function ranked(words: readonly Found[], limit: number, where: Where): { rows: readonly number[]; total: number } {
+  // The rarest word leads; the others are looked for in its rows.
+  const [rarest, ...others] = [...words].sort((a, b) => a.rows.length - b.rows.length);
+  const { rows, ranks } = rarest!;
+  const reached = others.map(() => 0);
   const best = limit <= keptInOrder ? new Smallest(limit) : undefined;
   const all: number[] = [];
   let total = 0;
-  eachRowWith(index, rarest!, (row, place) => {
-    if (where === 'starts' && !place.isStart) return;
-    let sum = rankOf(place);
-    for (const word of others) {
-      const own = placeIn(index, row, word);
-      if (!own || (where === 'starts' && !own.isStart)) return;
-      sum += rankOf(own);
+  next: for (let at = 0; at < rows.length; at++) {
+    const row = rows[at]!;
+    let sum = ranks[at]!;
+    if (where === 'starts' && !isStartRank(sum)) continue;
+    for (let other = 0; other < others.length; other++) {
+      const own = others[other]!;
+      const place = placeOf(own.rows, row, reached[other]!);
+      reached[other] = place;
+      if (own.rows[place] !== row || (where === 'starts' && !isStartRank(own.ranks[place]!))) continue next;
+      sum += own.ranks[place]!;
     }
     total++;
     if (best) best.offer(sum * orders + row);
     else all.push(sum * orders + row);
-  });
-  const ranks = best?.numbers() ?? all.sort((a, b) => a - b).slice(0, limit);
-  return { rows: ranks.map((number) => number % orders), total };
+  }
+  const numbers = best?.numbers() ?? all.sort((a, b) => a - b).slice(0, limit);
+  return { rows: numbers.map((number) => number % orders), total };
+}
+
+/** Where a word that is found in the row stands in its label; undefined where it stands beside it only. */
+function inLabel(index: SearchIndex, row: number, { word, rows, ranks }: Looked): number | undefined {
+  const rank = ranks[placeOf(rows, row, 0)]!;
+  if (isBesideRank(rank)) return undefined;
+  const place = placeOfRank(rank);
+  if (place !== undefined) return place;
+  // So far behind only the text itself tells.
+  const isStart = isStartRank(rank);
+  const begin = index.offsets[row]!;
+  for (let at = index.text.indexOf(word, begin + farthestPlace); ; at = index.text.indexOf(word, at + 1))
+    if (!isStart || index.starts[at] === 1) return at - begin;
+}
+
+function matchOf(index: SearchIndex, row: number, words: readonly Looked[]): Match {
+  const origin = index.origins.get(row);
+  const item = index.items[row]!;
+  const spans: Span[] = [];
+  const missing: string[] = [];
+  for (const looked of words) {
+    const at = inLabel(index, row, looked);
+    if (at === undefined) missing.push(looked.word);
+    else {
+      const end = at + looked.word.length;
+      spans.push(origin ? { start: origin[at]!.start, end: origin[end - 1]!.end } : { start: at, end });
+    }
+  }
+  if (spans.length > 1) spans.sort((a, b) => a.start - b.start);
+  if (missing.length === 0) return { item, spans };
+  const otherName = item.otherNames.find((name) => missing.every((word) => fold(name).text.includes(word)));
+  if (otherName === undefined) return { item, spans };
+  // A name that holds all of it says more than what the label has of it.
+  return { item, spans: words.every(({ word }) => fold(otherName).text.includes(word)) ? [] : spans, otherName };
 }
 
 const signs = /[^\p{L}\p{N}\u0001]+/gu;
@@ -221,13 +232,13 @@ const squeezed = new WeakMap<SearchIndex, SearchIndex>();
 function squeezedOf(index: SearchIndex): SearchIndex {
   const known =
     squeezed.get(index) ??
-    indexOf(
+    indexOfRows(
       index.items,
-      index.rows.map(({ text, label }) => ({
-        text: text.replace(signs, ''),
-        label: text.slice(0, label).replace(signs, '').length,
-        origin: undefined,
-      })),
+      index.items.map((_, row) => {
+        const text = rowText(index, row);
+        return { text: text.replace(signs, ''), label: text.slice(0, index.labels[row]).replace(signs, '').length, origin: undefined };
+      }),
+      false,
     );
   squeezed.set(index, known);
   return known;
@@ -239,16 +250,17 @@ function squeezedOf(index: SearchIndex): SearchIndex {
  * of account. An empty query gives all items in catalog order. At most `limit` matches; `total` counts all. `starts`:
  * only words that stand at the start of a word count.
  */
-export function search(index: SearchIndex, query: string, limit: number, where: 'anywhere' | 'starts' = 'anywhere'): Matches {
+export function search(index: SearchIndex, query: string, limit: number, where: Where = 'anywhere'): Matches {
   const words = fold(clean(query))
     .text.split(' ')
     .filter((word) => word !== '');
   const { items } = index;
   if (words.length === 0) return { matches: items.slice(0, limit).map((item) => ({ item, spans: [] })), total: items.length };
-  const plain = found(index, words, limit, where);
-  if (plain.total > 0) return { matches: plain.rows.map((row) => matchOf(index, row, words)), total: plain.total };
+  const looked = lookedFor(index, words);
+  const plain = ranked(looked, limit, where);
+  if (plain.total > 0) return { matches: plain.rows.map((row) => matchOf(index, row, looked)), total: plain.total };
   const whole = words.join('').replace(signs, '');
   if (whole === '') return { matches: [], total: 0 };
-  const loose = found(squeezedOf(index), [whole], limit, where);
+  const loose = ranked(lookedFor(squeezedOf(index), [whole]), limit, where);
   return { matches: loose.rows.map((row) => ({ item: items[row]!, spans: [] })), total: loose.total };
 }
