@@ -10,7 +10,6 @@ import { edgeFrom, type EdgeConfig } from './api/edgeConfig.js';
 import { Metrics } from './metrics/metrics.js';
 import { pages } from './api/pages.js';
 import { Readiness } from './api/readiness.js';
-import { describeApi } from './api/openApi.js';
 import { requestLog } from './api/requestLog.js';
 import { AppModule } from './app.module.js';
 import { Database } from './database/database.js';
@@ -69,9 +68,11 @@ export async function createServer({
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks([]);
-  const description = describeApi(app);
-  express.get('/api/openapi.json', (_request, response) => {
-    response.json(description);
+  // Whoever asks for the description waits for it once; a server that starts does not.
+  let description: Promise<object> | undefined;
+  express.get('/api/openapi.json', (_request, response, next) => {
+    description ??= import('./api/openApi.js').then(({ describeApi }) => describeApi(app));
+    description.then((described) => response.json(described)).catch(next);
   });
   await app.init();
   return app;

@@ -1,7 +1,6 @@
 // The values of a catalog in the formats that programs ask for: JSON, CSV (RFC 4180), and SKOS as Turtle and JSON-LD.
 import { owl, rdf, schemaOrg, skos, statementsOf, xsd, type ConceptObject, type Item, type Statement } from '@dellum/core';
 import type { CatalogView, ProgramCatalog, ProgramValues, ValueFormatName } from '@dellum/contract';
-import { DataFactory, Writer } from 'n3';
 import Papa from 'papaparse';
 import { programValue } from './programValue.js';
 
@@ -64,8 +63,11 @@ export const aboutValues = (
 });
 export const levelsOf = (items: readonly Item[]): number => items.reduce((most, { path }) => Math.max(most, path.length + 1), 0);
 
-function asTurtle(all: readonly Statement[]): Promise<string> {
-  const { namedNode, literal } = DataFactory;
+async function asTurtle(all: readonly Statement[]): Promise<string> {
+  const {
+    DataFactory: { namedNode, literal },
+    Writer,
+  } = await import('n3');
   const objectOf = (object: ConceptObject) => {
     if ('iri' in object) return namedNode(object.iri);
     if ('text' in object) return literal(object.text, object.language);

@@ -106,7 +106,7 @@ export class HousesService {
 
   /** Makes the first house and its first administrator, and signs them in. Only while there is no house. */
   async makeFirst(dto: MakeHouseDto, from: { cookies: string | undefined; secure: boolean }): Promise<string> {
-    mustBeStrong(dto.password, [dto.house, dto.name, dto.signIn]);
+    await mustBeStrong(dto.password, [dto.house, dto.name, dto.signIn]);
     const passwordHash = await hashPassword(dto.password);
     return this.database.transaction(async (trx) => {
       await sql`lock table houses in exclusive mode`.execute(trx);

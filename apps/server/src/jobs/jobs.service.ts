@@ -51,14 +51,19 @@ const names: readonly JobName[] = [
 ];
 /**
  * A job has a lease of this many seconds: when it is over, another server takes the job up, since the first was killed. Work that may take
- * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds. A file
- * that came back is read from its beginning whenever it is: whoever begins last goes on; of those who read a proposal whoever is done first. The
- * server that is late itself goes on, and does not begin it beside itself.
+ * longer is done in slices (`slice`), so that no lease runs out under a server that lives; the queue looks for leases every ten seconds. A
+ * file that came back is read from its beginning whenever it is: whoever begins last goes on; of those who read a proposal whoever is done
+ * first. The server that is late itself goes on, and does not begin it beside itself.
  */
 const lease = { carry: 15, entryAct: 15, download: 15, compare: 120, adopt: 30 } as const;
 const leaseOfOthers = 60;
+/** What comes by the clock is looked for less often than what somebody waits for: each look is a question to the database. Seconds. */
+const looks = { fold: 10, forget: 10, due: 10, recounts: 10, seal: 10 } as const;
+const looksForOthers = 0.5;
 /** So long a job works on what may take long before it leaves the rest to another job; milliseconds. */
 export const slice = 8_000;
+
+const looksOf = (name: JobName): number => (name in looks ? looks[name as keyof typeof looks] : looksForOthers);
 
 @Injectable()
 export class JobsService implements OnApplicationShutdown {
@@ -85,7 +90,7 @@ export class JobsService implements OnApplicationShutdown {
     this.started = true;
     for (const name of names) {
       const worker = workers[name] as (data: unknown) => Promise<void>;
-      const id = await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
+      const id = await this.boss.work(name, { batchSize: 1, pollingIntervalSeconds: looksOf(name) }, async ([job]) => {
         if (!job) return;
         try {
           await this.underWay.join(job.id, () => worker(job.data));

@@ -1,5 +1,5 @@
-// What a server does now. A job whose lease ran out is taken up again, be it by the server that still works on it: that one waits for itself then,
-// instead of beginning beside itself what was too much already.
+// What a server does now. A job whose lease ran out is taken up again, be it by the server that still works on it: that one waits for
+// itself then, instead of beginning beside itself what was too much already.
 
 export class UnderWay {
   private readonly all = new Map<string, Promise<void>>();

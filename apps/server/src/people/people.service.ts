@@ -37,8 +37,8 @@ export class PeopleService {
   }
 
   /**
-   * Signs someone in; returns the Set-Cookie lines. Tries are counted in the database before the password is looked at: against the name, or
-   * in a browser that the person has used before, against that browser.
+   * Signs someone in; returns the Set-Cookie lines. Tries are counted in the database before the password is looked at: against the name,
+   * or in a browser that the person has used before, against that browser.
    */
   async signIn(
     houseId: string,
@@ -86,7 +86,7 @@ export class PeopleService {
   }
 
   async add(caller: Caller, dto: AddPersonDto): Promise<{ id: string }> {
-    mustBeStrong(dto.password, [await this.store.houseName(this.database.kysely, caller.houseId), dto.name, dto.signIn]);
+    await mustBeStrong(dto.password, [await this.store.houseName(this.database.kysely, caller.houseId), dto.name, dto.signIn]);
     const passwordHash = await hashPassword(dto.password);
     return this.database.transaction(async (trx) => {
       const id = await this.addWithin(trx, caller.houseId, { ...dto, passwordHash });
@@ -131,7 +131,7 @@ export class PeopleService {
 
   /** Sets a new password and signs the person out everywhere. */
   async resetPassword(caller: Caller, id: string, password: string): Promise<void> {
-    mustBeStrong(password, await this.wordsAbout(caller.houseId, id));
+    await mustBeStrong(password, await this.wordsAbout(caller.houseId, id));
     const password_hash = await hashPassword(password);
     await this.database.transaction(async (trx) => {
       await this.mustExist(trx, caller, id);
@@ -161,7 +161,7 @@ export class PeopleService {
   async changePassword(caller: Caller, token: string, { current, password }: ChangePasswordDto, address: string): Promise<void> {
     await this.own.mustFit(caller, current, address, 'current');
     const { sign_in } = await this.store.own(this.database.kysely, caller.houseId, caller.id);
-    mustBeStrong(password, await this.wordsAbout(caller.houseId, caller.id));
+    await mustBeStrong(password, await this.wordsAbout(caller.houseId, caller.id));
     const password_hash = await hashPassword(password);
     await this.database.transaction(async (trx) => {
       await this.store.change(trx, caller.houseId, caller.id, { password_hash });
