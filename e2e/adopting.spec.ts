@@ -18,7 +18,9 @@ const growers = ['Fenn Marsh', 'Ada Holt', 'Corin Vale'];
 const plants = ['Lavender', 'Rosemary', 'Hornbeam', 'Dogwood'];
 const states = ['sown', 'pricked out', 'sold'];
 
-/** A log as it was kept for years: a title, days as d.m.yyyy, decimal commas, slips of the finger, one bed under the wrong house, a total. */
+/**
+ * A log as it was kept for years: a title, days as d.m.yyyy, decimal commas, slips of the finger, one bed under the wrong house, a total.
+ */
 const oldLog = (): Buffer => {
   const lines = Array.from({ length: 180 }, (_, at) => {
     const [house, bed] = beds[(at * 7) % beds.length]!;

@@ -35,7 +35,10 @@ async function lay(
   return { sheetId: sheet.id, rules, catalogs: new Map([[catalog.id, compileCatalog(catalog.id, 'Judged', items)]]) };
 }
 
-/** Of rules of a kind one, and of texts that come out alike one, is tried here: the core, a block, a form and the server take the whole table. */
+/**
+ * Of rules of a kind one, and of texts that come out alike one, is tried here: the core, a block, a form and the server take the whole
+ * table.
+ */
 const sortOf = (verdict: Verdict, held: string): string =>
   [
     verdict.verdict,

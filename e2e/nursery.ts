@@ -77,7 +77,9 @@ export const test = base.extend<{ nursery: Nursery }>({
   },
 });
 
-/** Types texts, each followed by a key, without waiting for anything; `delay`: milliseconds between keys, 0 for as fast as they can come. */
+/**
+ * Types texts, each followed by a key, without waiting for anything; `delay`: milliseconds between keys, 0 for as fast as they can come.
+ */
 export async function typeAcross(page: Page, texts: readonly string[], key: 'Tab' | 'Enter', delay: number): Promise<void> {
   for (const text of texts) {
     await page.keyboard.type(text, { delay });
@@ -213,7 +215,10 @@ export async function toPage(page: Page, rail: string, link: RegExp | string): P
 
 export const closePanel = (page: Page) => panel(page).getByRole('button', { name: 'Close' }).click();
 
-/** Chooses a file at a drop place, by keys alone. The browser is told to hand the chooser over before the key is pressed, or it shows its own. */
+/**
+ * Chooses a file at a drop place, by keys alone. The browser is told to hand the chooser over before the key is pressed, or it shows its
+ * own.
+ */
 export async function chooseFile(page: Page, drop: Locator, path: string): Promise<void> {
   const chooser = page.waitForEvent('filechooser');
   await drop.focus();

@@ -23,7 +23,10 @@ export interface Serving {
   stop(signal?: NodeJS.Signals): Promise<void>;
 }
 
-/** Starts a server, on a given port where it is to come back at the same address; a house may be given a folder of linked files, and an address that webhooks tell. */
+/**
+ * Starts a server, on a given port where it is to come back at the same address; a house may be given a folder of linked files, and an
+ * address that webhooks tell.
+ */
 export async function serve(
   databaseUrl: string,
   { given, house, files = `${root}/stand-ins/files`, told }: { given?: string; house?: string; files?: string; told?: string } = {},

@@ -1,4 +1,5 @@
-// A little program that is told by webhooks: it keeps the last messages and checks how they are signed, after the Standard Webhooks specification.
+// A little program that is told by webhooks: it keeps the last messages and checks how they are signed, after the Standard Webhooks
+// specification.
 import { once } from 'node:events';
 import { createServer } from 'node:http';
 import { Webhook } from 'standardwebhooks';

@@ -5,7 +5,9 @@ import { root } from './packages.mjs';
 /** The house that they are given to. */
 const demo = 'quillhaven';
 
-/** Stand-ins for the outside sources that the demo links, and for a program that it tells. What is configured from outside goes before them. */
+/**
+ * Stand-ins for the outside sources that the demo links, and for a program that it tells. What is configured from outside goes before them.
+ */
 export async function standIns(url) {
   // They need what is installed, so they are fetched only now.
   const { startListService } = await import('../../stand-ins/listService.mjs');

@@ -6,8 +6,8 @@ import { Metrics } from './metrics/metrics.js';
 import { reachableFrom } from './linked/reachable.js';
 import { createServer } from './server.js';
 
-// The heap may double until all of it is looked through again. By itself the engine lets it grow to four times what is used: writing a million
-// entries took 200 MB, of which 60 were needed, and no less time.
+// The heap may double until all of it is looked through again. By itself the engine lets it grow to four times what is used: writing a
+// million entries took 200 MB, of which 60 were needed, and no less time.
 setFlagsFromString('--heap-growing-percent=100');
 
 const databaseUrl = process.env['DATABASE_URL'];

@@ -29,7 +29,9 @@ const groups: Readonly<Record<string, readonly string[]>> = {
   Gehölze: ['Hainbuche', 'Schlehdorn', 'Hartriegel'],
 };
 const plants = Object.entries(groups).flatMap(([group, all]) => all.map((plant) => [group, plant] as const));
-/** Sixty sales as a till writes them: a title, days as d.m.yyyy, decimal commas, numbers with leading zeros, slips of the finger, a total. */
+/**
+ * Sixty sales as a till writes them: a title, days as d.m.yyyy, decimal commas, numbers with leading zeros, slips of the finger, a total.
+ */
 const till = (): Buffer => {
   const lines = Array.from({ length: 60 }, (_, at) => {
     const [group, plant] = plants[at % plants.length]!;

@@ -214,7 +214,10 @@ export async function entriesOf(visitor: Visitor, register: RegisterView, query 
   return page.entries;
 }
 
-/** Waits until a condition holds, by asking for it; fails after `seconds`: so many that a machine which stands still for a while is no failure. */
+/**
+ * Waits until a condition holds, by asking for it; fails after `seconds`: so many that a machine which stands still for a while is no
+ * failure.
+ */
 export async function until(holds: () => Promise<boolean>, seconds = 60): Promise<void> {
   const end = Date.now() + seconds * 1000;
   while (!(await holds())) {

@@ -1,4 +1,5 @@
-// The second factor: set up, asked for, used up, lost, required. The stand-in for the app reckons codes as RFC 6238 says, without the server's library.
+// The second factor: set up, asked for, used up, lost, required. The stand-in for the app reckons codes as RFC 6238 says, without the
+// server's library.
 import type { FactorView, Me, NewFactor, Person, Problem, RecoveryCodes } from '@dellum/contract';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';

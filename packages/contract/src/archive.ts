@@ -1,4 +1,5 @@
-// House archives: `house.json` of such a file, and what is said and chosen before one is brought in. Its JSON Schema is made of these rules.
+// House archives: `house.json` of such a file, and what is said and chosen before one is brought in. Its JSON Schema is made of these
+// rules.
 import { ArrayMaxSize, Equals, IsArray, IsBoolean, IsIn, IsUUID, Length, Matches, Max, MaxLength, Min } from 'class-validator';
 import {
   dateOrders,

@@ -1,4 +1,5 @@
-// Door of the core for browsers: everything Dellum computes, without interface, server or database. Languages of rules are fetched when needed.
+// Door of the core for browsers: everything Dellum computes, without interface, server or database. Languages of rules are fetched when
+// needed.
 export { grouped } from './group.js';
 export { markOf } from './mark.js';
 export * from './text/index.js';

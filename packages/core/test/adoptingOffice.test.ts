@@ -1,5 +1,5 @@
-// Ten files as offices leave them, made by a generator that shares nothing with the demo: title lines, headings of two rows, sums, two tables on a
-// sheet, orders of days and decimal marks, codes with leading zeros, slips of the finger. What is found in them is measured.
+// Ten files as offices leave them, made by a generator that shares nothing with the demo: title lines, headings of two rows, sums, two
+// tables on a sheet, orders of days and decimal marks, codes with leading zeros, slips of the finger. What is found in them is measured.
 import {
   adoptedTable,
   findTables,

@@ -1,5 +1,5 @@
-// Schemas that are read, against a validator that knows nothing of Dellum: the rules take what the schema takes. They are written as others write
-// them, after the standard (JSON Schema 2020-12).
+// Schemas that are read, against a validator that knows nothing of Dellum: the rules take what the schema takes. They are written as others
+// write them, after the standard (JSON Schema 2020-12).
 import {
   blankIsWrong,
   compileCatalog,

@@ -22,7 +22,10 @@ export const openKey = 'dellum:open';
 export const rolesKey = 'dellum:roles';
 export const withoutFactorKey = 'dellum:without factor';
 export const bodyKey = 'dellum:body';
-/** How much a request may bring: what one signs in with, the answers of a form, most requests, blocks of cells; a file is read by whoever takes it. */
+/**
+ * How much a request may bring: what one signs in with, the answers of a form, most requests, blocks of cells; a file is read by whoever
+ * takes it.
+ */
 export type BodySize = 'small' | 'form' | 'usual' | 'blocks' | 'file';
 /** Takes bodies up to this size. */
 export const Takes = (size: BodySize) => SetMetadata(bodyKey, size);

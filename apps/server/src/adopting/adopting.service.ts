@@ -1,4 +1,5 @@
-// Reads the files of a proposal, and lays what is proposed into the house, as jobs; both can be killed at any moment and leave nothing half.
+// Reads the files of a proposal, and lays what is proposed into the house, as jobs; both can be killed at any moment and leave nothing
+// half.
 import { randomUUID } from 'node:crypto';
 import { Injectable, Logger } from '@nestjs/common';
 import {
@@ -165,7 +166,9 @@ export class AdoptingService {
     ]);
   }
 
-  /** The rows of the files, as they are read now: none of them is held longer than it takes to store it. By register, how many there are. */
+  /**
+   * The rows of the files, as they are read now: none of them is held longer than it takes to store it. By register, how many there are.
+   */
   private async layFiles(
     trx: Trx,
     houseId: string,

@@ -1,7 +1,9 @@
 // Under which names the server answers, and whose word it takes for who asks: configured where it is started.
 
 export interface EdgeConfig {
-  /** The addresses of proxies in front of the server whose `X-Forwarded-` headers are believed, as Express takes them; undefined for none. */
+  /**
+   * The addresses of proxies in front of the server whose `X-Forwarded-` headers are believed, as Express takes them; undefined for none.
+   */
   readonly proxies: string | undefined;
   /** The host names under which it answers, beside `localhost` and addresses written as numbers. */
   readonly hosts: readonly string[];

@@ -73,7 +73,10 @@ export class ArrangementsService {
     return { total, entries: await this.store.entriesOf(this.database.kysely, own, ids) };
   }
 
-  /** The ids from one entry to another, both included, as the caller has arranged them; an end left out is open. Undefined when an end is not among them. */
+  /**
+   * The ids from one entry to another, both included, as the caller has arranged them; an end left out is open. Undefined when an end is
+   * not among them.
+   */
   async between(
     trx: Trx,
     caller: Caller,

@@ -45,7 +45,10 @@ export class ArrangementsStore {
       .executeTakeFirstOrThrow();
   }
 
-  /** How many entries are arranged as the register stands now; undefined when they are to be arranged anew. `lock`: nobody else arranges them meanwhile. */
+  /**
+   * How many entries are arranged as the register stands now; undefined when they are to be arranged anew. `lock`: nobody else arranges
+   * them meanwhile.
+   */
   async standing(db: Reader, { houseId, personId, registerId }: Mine, lock: boolean): Promise<number | undefined> {
     const row = await db
       .selectFrom('arrangements')

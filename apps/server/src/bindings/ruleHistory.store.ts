@@ -15,7 +15,9 @@ export interface RuleRow {
 
 @Injectable()
 export class RuleHistoryStore {
-  /** Changes of fields that are still there, the newest first. `fieldId`: those of one field. `act`: those done in the same act as this one. */
+  /**
+   * Changes of fields that are still there, the newest first. `fieldId`: those of one field. `act`: those done in the same act as this one.
+   */
   async rows(
     db: Reader,
     houseId: string,

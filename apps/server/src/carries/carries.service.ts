@@ -25,7 +25,10 @@ export class CarriesService {
     private readonly jobs: JobsService,
   ) {}
 
-  /** Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. `actId`: the act that they belong to, which can be taken back. */
+  /**
+   * Decides that entries of a field follow from some spellings to others. Counts move now, once; the rows follow in a job each. `actId`:
+   * the act that they belong to, which can be taken back.
+   */
   async begin(
     trx: Trx,
     { houseId, id: personId }: Pick<Caller, 'houseId' | 'id'>,

@@ -99,7 +99,10 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
     for (const hearer of this.sessionHearers.get(houseId) ?? []) hearer();
   }
 
-  /** Hears in which house something has changed, of every house; returns how to stop. What changes while the connection is broken is not heard. */
+  /**
+   * Hears in which house something has changed, of every house; returns how to stop. What changes while the connection is broken is not
+   * heard.
+   */
   hearAnnounced(hearer: (houseId: string) => void): () => void {
     this.announcedHearers.add(hearer);
     return () => void this.announcedHearers.delete(hearer);

@@ -203,8 +203,8 @@ export class EntryActsService {
   }
 
   /**
-   * Works on an act batch by batch, and before it on those on its register that came first and are not done. False when it may not go on before
-   * the end; what is left is another job's.
+   * Works on an act batch by batch, and before it on those on its register that came first and are not done. False when it may not go on
+   * before the end; what is left is another job's.
    */
   async run(houseId: string, actId: number, mayGoOn: () => boolean): Promise<boolean> {
     let done = 0;

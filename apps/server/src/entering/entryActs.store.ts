@@ -104,7 +104,10 @@ export class EntryActsStore {
     );
   }
 
-  /** The oldest act on the register of one that is not done, after another and up to that one: acts are done in the order in which they were taken on. */
+  /**
+   * The oldest act on the register of one that is not done, after another and up to that one: acts are done in the order in which they were
+   * taken on.
+   */
   async oldestUntil(db: Reader, houseId: string, id: number, after: number): Promise<number | undefined> {
     const row = await db
       .selectFrom('entry_acts')

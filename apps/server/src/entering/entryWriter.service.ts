@@ -173,7 +173,10 @@ export class EntryWriterService {
     return now;
   }
 
-  /** Deletes entries. What they held, and where they stood, is kept in the ledger, so that nothing typed is lost with them. The order must be locked. */
+  /**
+   * Deletes entries. What they held, and where they stood, is kept in the ledger, so that nothing typed is lost with them. The order must
+   * be locked.
+   */
   async remove(
     trx: Trx,
     caller: Writer,

@@ -13,7 +13,10 @@ interface Place {
 
 @Injectable()
 export class FindingStore {
-  /** The first entry after `after` that holds one of the values in one of the fields; in the order of the register, or of a person's arrangement. */
+  /**
+   * The first entry after `after` that holds one of the values in one of the fields; in the order of the register, or of a person's
+   * arrangement.
+   */
   async nextHolding(
     db: Reader,
     { houseId, registerId }: Place,

@@ -248,7 +248,9 @@ export class EntriesStore {
     );
   }
 
-  /** The ids from one entry to another, both included, as the register keeps them; an end left out is open. None where an end is not there. */
+  /**
+   * The ids from one entry to another, both included, as the register keeps them; an end left out is open. None where an end is not there.
+   */
   async between(db: Reader, place: Place, first: string | undefined, last: string | undefined): Promise<string[]> {
     const { houseId, registerId } = place;
     const { rows } = await sql<{ id: string }>`

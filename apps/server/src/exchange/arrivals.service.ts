@@ -17,8 +17,8 @@ export class ArrivalsService {
   ) {}
 
   /**
-   * Takes a file in; its number. Nothing of one that is too large, or breaks off, is kept. `within` is done with the last of it; where it says
-   * false the file is taken already, nothing of it is kept, and the answer is undefined.
+   * Takes a file in; its number. Nothing of one that is too large, or breaks off, is kept. `within` is done with the last of it; where it
+   * says false the file is taken already, nothing of it is kept, and the answer is undefined.
    */
   async take(
     caller: Caller,

@@ -1,5 +1,5 @@
-// Reads a file that came back and compares it three ways: as it went out, as it came back, as its entries are now. What is changed in it is judged
-// as if it had been typed, and kept to be looked at; nothing of it is stored in entries.
+// Reads a file that came back and compares it three ways: as it went out, as it came back, as its entries are now. What is changed in it is
+// judged as if it had been typed, and kept to be looked at; nothing of it is stored in entries.
 import { Injectable, Logger } from '@nestjs/common';
 import { bookOf, carried, columnsOfSheet, type ColumnWriting, type FileMark, type ShownColumn, type Verdict } from '@dellum/core';
 import { mostRowsBack, sentKept, type EntryView, type FileColumn, type ReturnedCell } from '@dellum/contract';

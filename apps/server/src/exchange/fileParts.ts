@@ -4,7 +4,10 @@ import { ProblemError } from '../problems/index.js';
 const megabyte = 1024 * 1024;
 const partSize = megabyte;
 
-/** Hands the parts to `store`, one after another, and each piece to `seen` as it comes; returns the size. Throws `too-large` beyond `most` bytes. */
+/**
+ * Hands the parts to `store`, one after another, and each piece to `seen` as it comes; returns the size. Throws `too-large` beyond `most`
+ * bytes.
+ */
 export async function keptInParts(
   bytes: AsyncIterable<Buffer>,
   most: number,

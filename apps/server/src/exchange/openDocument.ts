@@ -1,5 +1,5 @@
-// The parts of a spreadsheet of ISO/IEC 26300 (OpenDocument): checks first, then the sheet of entries piece by piece, then lists, what it is
-// about, and names.
+// The parts of a spreadsheet of ISO/IEC 26300 (OpenDocument): checks first, then the sheet of entries piece by piece, then lists, what it
+// is about, and names.
 import {
   cellValue,
   firstRow,

@@ -311,8 +311,9 @@ export class ReturnedStore {
   }
 
   /**
-   * How often new rows of these marks, which hold the same, came with earlier files of the same kind. Of a file that somebody brought: the rows that were stored
-   * and are there. Of an intake: all that were not taken back as a whole, also those that wait, or were deleted here since.
+   * How often new rows of these marks, which hold the same, came with earlier files of the same kind. Of a file that somebody brought: the
+   * rows that were stored and are there. Of an intake: all that were not taken back as a whole, also those that wait, or were deleted here
+   * since.
    */
   async broughtBefore(
     db: Reader,
@@ -404,8 +405,8 @@ export class ReturnedStore {
   }
 
   /**
-   * Forgets what never came whole, the bytes of files after a week, and in the end the files. What new rows they brought is known as long as what
-   * went out; what an intake has brought, as long as there is the intake, and what waits of it until somebody decides.
+   * Forgets what never came whole, the bytes of files after a week, and in the end the files. What new rows they brought is known as long
+   * as what went out; what an intake has brought, as long as there is the intake, and what waits of it until somebody decides.
    */
   async forgetOld(db: Reader): Promise<void> {
     const old = (days: number) => sql<Date>`now() - make_interval(days => ${days})`;

@@ -21,7 +21,9 @@ export class ReturnedStoringService {
     private readonly ledger: LedgerStore,
   ) {}
 
-  /** Stores what a file brings as it is decided, as one act of whoever says so; the build is held. Throws `no-cells` where that is nothing. */
+  /**
+   * Stores what a file brings as it is decided, as one act of whoever says so; the build is held. Throws `no-cells` where that is nothing.
+   */
   async apply(trx: Trx, caller: Caller, { id, registerId, name, intake, program }: ReturnedFile): Promise<void> {
     const build = await this.builds.at(trx, caller.houseId);
     const register = enteredRegister(build, registerId ?? '', caller);
@@ -47,8 +49,8 @@ export class ReturnedStoringService {
   }
 
   /**
-   * A file of an intake has been read, which `end` notes: what fits of it is stored at once, as a file of its own where something else waits. False
-   * where an earlier file of the intake goes first, or `end` says so: nothing is noted then.
+   * A file of an intake has been read, which `end` notes: what fits of it is stored at once, as a file of its own where something else
+   * waits. False where an earlier file of the intake goes first, or `end` says so: nothing is noted then.
    */
   async endByItself(file: ReturnedFile, end: (trx: Trx) => Promise<boolean>): Promise<boolean> {
     const { houseId } = file.caller;

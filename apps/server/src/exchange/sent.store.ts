@@ -1,4 +1,5 @@
-// What went out to be filled in: of each file, what its columns showed and what each entry held, so that what comes back is compared with it.
+// What went out to be filled in: of each file, what its columns showed and what each entry held, so that what comes back is compared with
+// it.
 import { randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { Cells } from '@dellum/core';

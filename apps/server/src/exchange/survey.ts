@@ -1,5 +1,5 @@
-// Where in a file the entries stand: the sheet with the mark, or the first one on which anything stands; its headings; the column that says which
-// row is which.
+// Where in a file the entries stand: the sheet with the mark, or the first one on which anything stands; its headings; the column that says
+// which row is which.
 import { readMark, type CameBack, type FileMark } from '@dellum/core';
 import type { FileHeading } from '@dellum/contract';
 import { UnreadableFile, type OpenedFile, type ReadRow } from './reading/index.js';

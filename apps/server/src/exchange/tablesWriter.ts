@@ -1,4 +1,5 @@
-// Tables of plain values with their description (CSVW): the sheet and each list a CSV of its own, packed with what says how they hang together.
+// Tables of plain values with their description (CSVW): the sheet and each list a CSV of its own, packed with what says how they hang
+// together.
 import { exactInColumn, joinedValues, listColumns, tablesDescription, type Book, type BookList } from '@dellum/core';
 import { csvLines } from './textWriters.js';
 import type { FileWriter } from './writer.js';

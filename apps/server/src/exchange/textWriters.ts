@@ -9,7 +9,10 @@ const piece = (text: string): Promise<Piece<null>> => Promise.resolve({ bytes: B
 export const csvLines = (data: readonly (readonly string[])[], guarded: boolean): string =>
   data.length === 0 ? '' : `${Papa.unparse(data as string[][], { escapeFormulae: guarded, newline: '\r\n' })}\r\n`;
 
-/** Values are exact: numbers with a point, days as in ISO 8601. `guarded`: a text that a calculating program would take for a formula stays a text. */
+/**
+ * Values are exact: numbers with a point, days as in ISO 8601. `guarded`: a text that a calculating program would take for a formula stays
+ * a text.
+ */
 export function csvWriter(columns: readonly Column[], guarded: boolean): FileWriter<null> {
   const lines = (data: readonly (readonly string[])[]) => csvLines(data, guarded);
   return {

@@ -1,5 +1,5 @@
-// A ZIP (APPNOTE 6.3) written part by part. Each part is compressed up to a byte boundary, so that a job can put the file down after any part
-// and another server can go on with it: the state is small, and no library of the registry lets go of its own in the middle.
+// A ZIP (APPNOTE 6.3) written part by part. Each part is compressed up to a byte boundary, so that a job can put the file down after any
+// part and another server can go on with it: the state is small, and no library of the registry lets go of its own in the middle.
 import { promisify } from 'node:util';
 import { constants, crc32, deflateRaw } from 'node:zlib';
 

@@ -1,5 +1,5 @@
-// Reckons the seals of the ledger anew: `node dist/ledger/checkSeals.js [DIGEST]` with DATABASE_URL. Ends with 1 where one is broken, or the
-// digest is none of them.
+// Reckons the seals of the ledger anew: `node dist/ledger/checkSeals.js [DIGEST]` with DATABASE_URL. Ends with 1 where one is broken, or
+// the digest is none of them.
 import { Database } from '../database/database.js';
 import { SealsStore, type SealsChecked } from './seals.store.js';
 

@@ -1,5 +1,6 @@
-// What a house may reach outside: for linked sources one root folder, some databases, some services, and for webhooks some addresses, each given
-// to it by name where the server is started. Nobody can reach anything else through Dellum, and no house what was given to another one.
+// What a house may reach outside: for linked sources one root folder, some databases, some services, and for webhooks some addresses, each
+// given to it by name where the server is started. Nobody can reach anything else through Dellum, and no house what was given to another
+// one.
 import { realpath, stat } from 'node:fs/promises';
 import { resolve, sep } from 'node:path';
 import { SourceFault } from './adapters/adapter.js';

@@ -2,7 +2,10 @@
 import { clean, forbiddenCharacter, matchKey } from '@dellum/core';
 import { ProblemError } from './problem.js';
 
-/** A cleaned name that none of the others has, not even with other blanks or case. `input` is the member that holds it; throws `name-unfit` or `name-taken`. */
+/**
+ * A cleaned name that none of the others has, not even with other blanks or case. `input` is the member that holds it; throws `name-unfit`
+ * or `name-taken`.
+ */
 export function freeName(name: string, input: string, taken: readonly string[]): string {
   const fault = (code: 'name-taken' | 'name-unfit', words: string) => new ProblemError(code, words, { faults: { [input]: words } });
   if (forbiddenCharacter(name)) throw fault('name-unfit', 'The name holds a character that cannot be stored. Type it again.');

@@ -120,8 +120,8 @@ export class WebhooksStore {
   }
 
   /**
-   * Those that may have something new to tell: they are on, what happened last is not told, and no message waits. They are held to the end of the
-   * transaction, so that what one server tells another does not tell once more.
+   * Those that may have something new to tell: they are on, what happened last is not told, and no message waits. They are held to the end
+   * of the transaction, so that what one server tells another does not tell once more.
    */
   quiet(trx: Trx, houseId: string): Promise<{ id: string; catalogs: string[]; registers: string[]; seq: number }[]> {
     return trx
@@ -187,8 +187,8 @@ export class WebhooksStore {
   }
 
   /**
-   * Notes what came of some messages. A webhook whose receiver wants no more, or of which none was taken for `patience` seconds, is switched off;
-   * those come back. What it was to tell waits until it is turned on.
+   * Notes what came of some messages. A webhook whose receiver wants no more, or of which none was taken for `patience` seconds, is
+   * switched off; those come back. What it was to tell waits until it is turned on.
    */
   async note(trx: Trx, houseId: string, all: readonly Tried[], patience: number): Promise<{ id: string; name: string }[]> {
     if (all.length === 0) return [];

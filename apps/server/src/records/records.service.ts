@@ -161,7 +161,10 @@ export class RecordsService {
     });
   }
 
-  /** Gives a field what it held before a change, unless it was changed since. Nothing but repeats is judged: what a cell held it may take back. */
+  /**
+   * Gives a field what it held before a change, unless it was changed since. Nothing but repeats is judged: what a cell held it may take
+   * back.
+   */
   takeBack(caller: Caller, registerId: string, entryId: string, change: number): Promise<EntryView> {
     return this.writing.enter(caller, registerId, async (at): Promise<EntryView | Waits> => {
       const { trx, build, register } = at;

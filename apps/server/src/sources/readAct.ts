@@ -25,7 +25,9 @@ function stored(field: FieldBuild, text: string, locale: Locale): string {
   return parsed.ok ? parsed.value : clean(text);
 }
 
-/** Checks that the act has the members it needs and that its texts can be stored; new entries get their ids here, unless they bring them. */
+/**
+ * Checks that the act has the members it needs and that its texts can be stored; new entries get their ids here, unless they bring them.
+ */
 export function readAct(dto: ActDto, register: RegisterBuild, locale: Locale): Act {
   switch (dto.act) {
     case 'write':

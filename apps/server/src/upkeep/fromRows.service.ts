@@ -71,7 +71,10 @@ export class FromRowsService {
     );
   }
 
-  /** Makes the sheet with its register, its fields, their bindings and its entries. What a field does not read stays as it was written, and is seen. */
+  /**
+   * Makes the sheet with its register, its fields, their bindings and its entries. What a field does not read stays as it was written, and
+   * is seen.
+   */
   make(caller: Caller, dto: MakeFromRowsDto): Promise<{ id: string }> {
     return this.builds.change(caller.houseId, async (trx, build) => {
       const { houseId } = caller;

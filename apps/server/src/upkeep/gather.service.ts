@@ -130,7 +130,10 @@ export class GatherService {
     };
   }
 
-  /** Makes a column what it was before it was made a list: its rule, the spellings of its entries, and no list of it where nobody else uses it. */
+  /**
+   * Makes a column what it was before it was made a list: its rule, the spellings of its entries, and no list of it where nobody else uses
+   * it.
+   */
   async takeBack(caller: Caller, fieldId: string): Promise<GatherTakenBack> {
     const { list, catalogId } = await this.builds.change(caller.houseId, async (trx, build) => {
       const field = entryFieldWithId(build, fieldId);

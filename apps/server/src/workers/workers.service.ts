@@ -91,7 +91,10 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.send(undefined, 'adopt', await this.adoptions.unfinished(this.database.kysely));
   }
 
-  /** Works on what may take long for one slice of time, or until the server stops; the rest goes on as a job of its own, wherever there is a server. */
+  /**
+   * Works on what may take long for one slice of time, or until the server stops; the rest goes on as a job of its own, wherever there is a
+   * server.
+   */
   private async inSlices<Name extends 'carry' | 'entryAct' | 'download'>(
     name: Name,
     data: JobData[Name],
@@ -102,7 +105,11 @@ export class WorkersService implements OnApplicationBootstrap {
     if (!isDone) await this.jobs.send(undefined, name, [data]);
   }
 
-  /** Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to programs of more than a week ago, archives that were looked at an hour ago, messages and proposals of more than a month, what went out half a year ago. */
+  /**
+   * Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to
+   * programs of more than a week ago, archives that were looked at an hour ago, messages and proposals of more than a month, what went out
+   * half a year ago.
+   */
   async forget(): Promise<void> {
     await this.changes.forgetOld(this.database.kysely);
     await this.sessions.forgetOld(this.database.kysely);
@@ -121,7 +128,10 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.send(undefined, 'recount', await this.catalogsStore.orderedByUse(this.database.kysely));
   }
 
-  /** Sends a refresh for every linked source whose time has come, looks at the folders of intakes, and tells programs what they were not told. */
+  /**
+   * Sends a refresh for every linked source whose time has come, looks at the folders of intakes, and tells programs what they were not
+   * told.
+   */
   async sendDue(): Promise<void> {
     await this.jobs.send(undefined, 'tell', await this.webhooksStore.due(this.database.kysely));
     await this.jobs.send(undefined, 'refresh', await this.linkedStore.due(this.database.kysely));

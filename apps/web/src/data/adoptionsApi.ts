@@ -56,7 +56,10 @@ export interface FilesBrought {
   readonly problem?: RequestProblem;
 }
 
-/** Brings files into one proposal, one after another: the one that is given, or a new one. Throws the problem of the first as a request does. */
+/**
+ * Brings files into one proposal, one after another: the one that is given, or a new one. Throws the problem of the first as a request
+ * does.
+ */
 export const adoptFiles =
   (files: readonly File[], proposal?: string) =>
   async (dispatch: AppDispatch): Promise<FilesBrought> => {

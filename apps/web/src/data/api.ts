@@ -105,7 +105,10 @@ export const api = createApi({
   }),
 });
 
-/** Reads the build again, past an answer under way, which may be of before. Until then whoever does two acts in a row would do the second on what stood before the first. */
+/**
+ * Reads the build again, past an answer under way, which may be of before. Until then whoever does two acts in a row would do the second on
+ * what stood before the first.
+ */
 const buildAnew =
   () =>
   async (dispatch: ThunkDispatch<unknown, unknown, UnknownAction>): Promise<void> => {

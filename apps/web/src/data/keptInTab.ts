@@ -19,7 +19,10 @@ export function forgetKept(): void {
 
 const owner = keyOf('person');
 
-/** Whether what the tab has kept is this person's, who keeps in it from now on; what another one left is forgotten, and the page to be loaded anew. */
+/**
+ * Whether what the tab has kept is this person's, who keeps in it from now on; what another one left is forgotten, and the page to be
+ * loaded anew.
+ */
 export function isKeptFor(personId: string): boolean {
   const before = sessionStorage.getItem(owner);
   if (before !== null && before !== personId) forgetKept();

@@ -1,6 +1,6 @@
-// What is old is asked for anew. RTK Query holds every invalidation back for as long as any query at all is under way: one answer that never
-// comes would stop a tab from hearing anything. Here it waits for one's own changes only, since until they are answered one's screen is ahead
-// of the server; what is idle is asked for then, and what is being asked for, once its answer is here: that may be of before.
+// What is old is asked for anew. RTK Query holds every invalidation back for as long as any query at all is under way: one answer that
+// never comes would stop a tab from hearing anything. Here it waits for one's own changes only, since until they are answered one's screen
+// is ahead of the server; what is idle is asked for then, and what is being asked for, once its answer is here: that may be of before.
 import type { Middleware, ThunkAction, ThunkDispatch, UnknownAction } from '@reduxjs/toolkit';
 import { api, type everyTag } from './api.js';
 import type { RootState } from './store.js';

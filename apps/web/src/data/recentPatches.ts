@@ -66,7 +66,10 @@ const pending = new Map<string, PendingEdits>();
 export interface Pended {
   /** Call it once the edit is answered, however it ended. */
   ended(): void;
-  /** It was not taken: what the entry shows then, which is what is stored, with the edits after it. `newer`: somebody else's cells that stand in its way. */
+  /**
+   * It was not taken: what the entry shows then, which is what is stored, with the edits after it. `newer`: somebody else's cells that
+   * stand in its way.
+   */
   refused(newer?: Patch['cells']): (shown: EntryView) => EntryView;
 }
 

@@ -2,7 +2,9 @@
 import { fetchLanguages, languagesOf, type Language, type Rule } from '@dellum/core';
 import { useEffect, useState } from 'react';
 
-/** What came from the server, once the languages of its rules are here. One that cannot be fetched is left to the server, which judges all. */
+/**
+ * What came from the server, once the languages of its rules are here. One that cannot be fetched is left to the server, which judges all.
+ */
 export async function withLanguages<Answer>(answer: Answer, rules: readonly (Rule | null | undefined)[]): Promise<Answer> {
   await fetchLanguages(languagesOf(rules)).catch(() => undefined);
   return answer;

@@ -72,5 +72,8 @@ export const {
 } = sessionApi;
 
 let left = false;
-/** One signs out, and the application is loaded anew in a moment: a form that showed itself until then would lose what is typed or clicked in it. */
+/**
+ * One signs out, and the application is loaded anew in a moment: a form that showed itself until then would lose what is typed or clicked
+ * in it.
+ */
 export const leaving = { begin: (): void => void (left = true), isUnderWay: (): boolean => left };

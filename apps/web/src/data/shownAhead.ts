@@ -11,8 +11,8 @@ interface Ahead<Data> {
 
 export interface ShownAhead<Data> {
   /**
-   * Notes a change of a register; what it returns says when the server answered that it has it, or that it came to nothing. Whatever is asked
-   * for from that moment on has it, as the server keeps it.
+   * Notes a change of a register; what it returns says when the server answered that it has it, or that it came to nothing. Whatever is
+   * asked for from that moment on has it, as the server keeps it.
    */
   note(registerId: string, change: (data: Data) => Data): { settled(answeredAt: number): void; dropped(): void };
   /** What was asked for at `askedAt`, with all that was shown ahead of it. */

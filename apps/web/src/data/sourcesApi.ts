@@ -64,7 +64,8 @@ export const sourcesApi = api.injectEndpoints({
   }),
 });
 /**
- * Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it was.
+ * Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it
+ * was.
  * `failing` hears what went wrong before what was shown is taken off the screen.
  */
 export const actAtOnce =

@@ -1,5 +1,5 @@
-// What waits while the server or its database is away is sent as soon as it is back, in rounds: what begins to wait while one is under way is of
-// the next one. What a round has left waiting is not tried again before the server was away once more.
+// What waits while the server or its database is away is sent as soon as it is back, in rounds: what begins to wait while one is under way
+// is of the next one. What a round has left waiting is not tried again before the server was away once more.
 import { useEffect, useRef, useState } from 'react';
 import { draftKey, type Draft } from './draftsSlice.js';
 import { useAppSelector } from './store.js';

@@ -1,5 +1,5 @@
-// A button whose act takes a while. It does nothing more until that is done, and keeps the focus: a disabled button would lose it, and whoever
-// works by keys would begin again at the top of the page.
+// A button whose act takes a while. It does nothing more until that is done, and keeps the focus: a disabled button would lose it, and
+// whoever works by keys would begin again at the top of the page.
 import { AbsoluteCenter, Button, Span, Spinner, type ButtonProps } from '@chakra-ui/react';
 
 export function ActButton({ loading = false, onClick, children, ...button }: ButtonProps) {

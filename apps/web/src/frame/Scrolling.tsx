@@ -1,4 +1,5 @@
-// A box that scrolls. What can only be read takes no focus, and a box that holds nothing else could not be scrolled by keys: it takes it itself.
+// A box that scrolls. What can only be read takes no focus, and a box that holds nothing else could not be scrolled by keys: it takes it
+// itself.
 import { Box, type BoxProps } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 

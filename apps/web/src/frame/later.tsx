@@ -30,7 +30,9 @@ export function laterDialog<Props extends { readonly open: boolean }>(load: () =
   };
 }
 
-/** Fetches the parts that were put off, one after another; returns how to leave it. What cannot be fetched is asked for when it is drawn. */
+/**
+ * Fetches the parts that were put off, one after another; returns how to leave it. What cannot be fetched is asked for when it is drawn.
+ */
 export function fetchLater(): () => void {
   const [next] = waiting;
   if (!next) return () => undefined;

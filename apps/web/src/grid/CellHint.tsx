@@ -1,4 +1,5 @@
-// What the active cell has to say, standing over it: its hint, with a title and the lines as they were written, or why its text is not taken.
+// What the active cell has to say, standing over it: its hint, with a title and the lines as they were written, or why its text is not
+// taken.
 import { Box, Text } from '@chakra-ui/react';
 import { Floating } from '../picker/Floating.js';
 import type { Hint } from './models.js';

@@ -13,8 +13,8 @@ function rowOf(key: string, near: number, rowKey: (row: number) => string | unde
 }
 
 /**
- * For columns as for rows. Calls `shift` with the number of rows by which the active row has moved without anybody moving it. What it returns
- * forgets the row: the one that stands there when the grid is drawn next is the one that is followed from then on.
+ * For columns as for rows. Calls `shift` with the number of rows by which the active row has moved without anybody moving it. What it
+ * returns forgets the row: the one that stands there when the grid is drawn next is the one that is followed from then on.
  */
 export function useFollowedRow(
   activeRow: number,

@@ -1,5 +1,5 @@
-// Drop-downs and other checks that stand in a workbook already (ISO/IEC 29500, 18.3.1.32 dataValidation), as what they say of the columns of the
-// tables that are found: the values of a list, bounds, and the words for whoever types.
+// Drop-downs and other checks that stand in a workbook already (ISO/IEC 29500, 18.3.1.32 dataValidation), as what they say of the columns
+// of the tables that are found: the values of a list, bounds, and the words for whoever types.
 import { columnOf } from '../exchange/readCells.js';
 import { epoch } from '../exchange/cellValue.js';
 import { plainNumber } from '../exchange/comparing.js';
@@ -84,8 +84,8 @@ export interface FoundCheck extends Pick<FileCheck, 'mayBeBlank' | 'others' | 'h
 const mostTyped = 1000;
 
 /**
- * What the drop-down of a column of numbers or days offers, in the stored form: such a column is in no list, and its rule holds the values itself.
- * Undefined where they are not all of its kind, or too many.
+ * What the drop-down of a column of numbers or days offers, in the stored form: such a column is in no list, and its rule holds the values
+ * itself. Undefined where they are not all of its kind, or too many.
  */
 export function valuesInRule({ taken }: FoundCheck, kind: AdoptedKind): readonly string[] | undefined {
   if (kind === 'text' || kind === 'yes/no' || (taken?.takes !== 'typed' && taken?.takes !== 'column')) return undefined;
@@ -272,7 +272,9 @@ function takenBy(check: FileCheck, table: AdoptedTable, among: Among, depth = 0)
   }
 }
 
-/** The values of a column from where a drop-down begins: those below its end, too, since whoever typed them there meant them to be offered. */
+/**
+ * The values of a column from where a drop-down begins: those below its end, too, since whoever typed them there meant them to be offered.
+ */
 function fromColumn({ sheet, top, bottom, left, grows }: Pointed, { tables, idOf }: Among): Taken | undefined {
   for (const table of tables) {
     const place = table.columns.findIndex(({ at }) => at === left);
@@ -286,7 +288,9 @@ function fromColumn({ sheet, top, bottom, left, grows }: Pointed, { tables, idOf
   return undefined;
 }
 
-/** The cell of another column in the same row, as a name: as it stands, or with some signs written as others, since names have no blanks. */
+/**
+ * The cell of another column in the same row, as a name: as it stands, or with some signs written as others, since names have no blanks.
+ */
 const nameInCell =
   /^INDIRECT\(\s*(?:SUBSTITUTE\(\s*)?\$?([A-Z]{1,3})\$?\d{1,7}\s*(?:[,;]\s*"([^"]{1,20})"\s*[,;]\s*"([^"]{0,20})"\s*\)\s*)?(?:[,;]\s*(?:TRUE|1)\s*)?\)$/iu;
 const squeezed = (name: string): string => matchKey(name).replaceAll(/[\s_.-]/gu, '');

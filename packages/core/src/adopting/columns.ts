@@ -122,7 +122,9 @@ export class ColumnCounts {
     return one;
   }
 
-  /** What is not kept is the same thing each time: made anew, it would be taken for what stays, as those before it did, and fill the memory. */
+  /**
+   * What is not kept is the same thing each time: made anew, it would be taken for what stays, as those before it did, and fill the memory.
+   */
   private pass(cell: CameBack): Counted | undefined {
     const text = textHeldIn(cell);
     if (text === undefined) return undefined;

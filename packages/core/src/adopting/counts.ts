@@ -102,7 +102,9 @@ export class TableCounts {
   numberOf(row: number): number {
     return this.numbers.get(row);
   }
-  /** What stands in a column by row, as the number of it among what stands there; 0 for blank. Undefined where it is too much to be a list. */
+  /**
+   * What stands in a column by row, as the number of it among what stands there; 0 for blank. Undefined where it is too much to be a list.
+   */
   placesIn(column: number): ((row: number) => number) | undefined {
     const places = this.columns[column]?.places;
     return places && ((row) => places.get(row));

@@ -1,5 +1,5 @@
-// What is found in files, before anything of it is proposed: tables, what their columns hold, and which of them want to be levels. It is found
-// once; whatever is changed by hand afterwards is computed on it, without the files.
+// What is found in files, before anything of it is proposed: tables, what their columns hold, and which of them want to be levels. It is
+// found once; whatever is changed by hand afterwards is computed on it, without the files.
 import { wantsToBeList } from '../upkeep/index.js';
 import { ColumnCounts, type FoundColumn } from './columns.js';
 import type { CountedRow, TableCounts } from './counts.js';

@@ -1,4 +1,5 @@
-// A proposal as what is laid into a house: sheets, lists with ranges that grow and catalogs over them, rules, and how each row of a file is read.
+// A proposal as what is laid into a house: sheets, lists with ranges that grow and catalogs over them, rules, and how each row of a file is
+// read.
 import {
   noParts,
   type HouseParts,

@@ -1,5 +1,5 @@
-// Columns whose values determine one another, nearly: a berth its quay, an article its group and that its group of goods. Each such chain wants
-// to be the levels of one catalog.
+// Columns whose values determine one another, nearly: a berth its quay, an article its group and that its group of goods. Each such chain
+// wants to be the levels of one catalog.
 
 /** A column: a number for what each row holds in it; 0 for blank. All columns are equally long. */
 export interface LevelColumn {
@@ -25,7 +25,9 @@ const tolerance = 0.02;
 const leastUse = 3;
 /** So many times more children than parents there are at least: what is one to one is another name, and no level. */
 const leastBranching = 1.5;
-/** Of the rows that would be guessed wrongly without the child, so many are guessed rightly with it (Goodman and Kruskal's lambda, 1954). */
+/**
+ * Of the rows that would be guessed wrongly without the child, so many are guessed rightly with it (Goodman and Kruskal's lambda, 1954).
+ */
 const leastLambda = 0.8;
 /** So many rows are looked at before all are: most pairs of columns have nothing to do with one another. */
 const sampled = 2000;

@@ -1,4 +1,5 @@
-// The lists of a proposal: of tables that are lists, of the drop-downs that files have, of columns that want to be levels, and of single ones.
+// The lists of a proposal: of tables that are lists, of the drop-downs that files have, of columns that want to be levels, and of single
+// ones.
 import { matchKey } from '../text/index.js';
 import { wantsToBeList } from '../upkeep/index.js';
 import type { PathCount } from './found.js';
@@ -20,7 +21,10 @@ export interface Making {
   /** The catalog of the house that it is. */
   readonly catalog: string | null;
   readonly levels: readonly string[];
-  /** Of a list that is there already, a table or drop-downs that depend on one another, its values with their parents; empty for one that is made. */
+  /**
+   * Of a list that is there already, a table or drop-downs that depend on one another, its values with their parents; empty for one that is
+   * made.
+   */
   readonly paths: readonly (readonly string[])[];
   readonly labels: ReadonlyMap<string, string>;
   /** The values of a drop-down that is there already. */
@@ -34,8 +38,8 @@ export interface Making {
 }
 
 /**
- * Puts the lists together: those of the house, tables that are lists, then chains of columns, then single columns; each joins one that is there if
- * it can. A list of the house that nothing joins is left out.
+ * Puts the lists together: those of the house, tables that are lists, then chains of columns, then single columns; each joins one that is
+ * there if it can. A list of the house that nothing joins is left out.
  */
 export function listsOf(tables: readonly Given[], house: readonly HouseList[]): Making[] {
   const ofHouse = house.filter(({ paths }) => paths.length > 0).map(ofHouseList);
@@ -145,8 +149,8 @@ interface Fit {
 }
 
 /**
- * Which columns of a table choose from lists that are there already. A list at more of whose levels columns stand goes before one that fits a
- * single one of them, so that levels stay together; then one at whose deepest level a column stands, then the one that comes first.
+ * Which columns of a table choose from lists that are there already. A list at more of whose levels columns stand goes before one that fits
+ * a single one of them, so that levels stay together; then one at whose deepest level a column stands, then the one that comes first.
  */
 function bestFits(columns: readonly GivenColumn[], lists: readonly Making[]): Fit[] {
   const fits = lists
@@ -191,8 +195,8 @@ function dependentIn({ columns }: Given): GivenColumn[][] {
 const mostPaths = 20_000;
 
 /**
- * The values that such drop-downs offer, with their parents; where a file names no list for a parent, what stands beside it. Undefined for more
- * than a list takes.
+ * The values that such drop-downs offer, with their parents; where a file names no list for a parent, what stands beside it. Undefined for
+ * more than a list takes.
  */
 function dependentPaths(columns: readonly GivenColumn[], { found }: Given): string[][] | undefined {
   const [, ...others] = columns;

@@ -1,5 +1,5 @@
-// What the texts of some columns mean in a list: one of its values, or none. Spellings that are likely slips mean what they are slips of, unless
-// it was said otherwise by hand.
+// What the texts of some columns mean in a list: one of its values, or none. Spellings that are likely slips mean what they are slips of,
+// unless it was said otherwise by hand.
 import { grouped } from '../group.js';
 import { longestValue, looseKey, matchKey, slips, sourceTextFault } from '../text/index.js';
 import { lookAlikes, type LookAlike, type Spelling } from '../upkeep/index.js';
@@ -19,8 +19,8 @@ export class Meanings {
   readonly values = new Set<string>();
 
   /**
-   * `known`: of a list that is there already, its values and what is shown for them, each with its value; without it the values are those that the
-   * texts likely mean. `said`: by hand. `open`: what is said by hand may be a new value of it.
+   * `known`: of a list that is there already, its values and what is shown for them, each with its value; without it the values are those
+   * that the texts likely mean. `said`: by hand. `open`: what is said by hand may be a new value of it.
    */
   constructor(
     known: ReadonlyMap<string, string> | undefined,
@@ -71,7 +71,9 @@ export class Meanings {
   }
 }
 
-/** Of spellings that look alike, those that are values: what is used nearly as often as another is no slip of it, however alike they are. */
+/**
+ * Of spellings that look alike, those that are values: what is used nearly as often as another is no slip of it, however alike they are.
+ */
 function headsOf([first, ...others]: LookAlike): Spelling[] {
   const isOwn = ({ value, entries }: Spelling) =>
     entries >= fewestUses && entries * timesRarer > first!.entries && squeezed(value) !== squeezed(first!.value);

@@ -1,5 +1,5 @@
-// What becomes of what was found in files, as it is proposed and as it was changed by hand: tables, lists, levels, and what will be outside.
-// Computed anew from what was found and from what was changed; nothing of it is stored in the house.
+// What becomes of what was found in files, as it is proposed and as it was changed by hand: tables, lists, levels, and what will be
+// outside. Computed anew from what was found and from what was changed; nothing of it is stored in the house.
 import type { Spelling } from '../upkeep/index.js';
 import type { FoundColumn } from './columns.js';
 import { composed, type AdoptedValue, type Contradiction } from './composed.js';

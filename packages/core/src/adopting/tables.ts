@@ -1,4 +1,5 @@
-// The tables on a sheet of a file as somebody laid it out for the eye: titles above them, totals below, several side by side or one under another.
+// The tables on a sheet of a file as somebody laid it out for the eye: titles above them, totals below, several side by side or one under
+// another.
 import { clean, matchKey, storable } from '../text/index.js';
 import type { Locale } from '../values/index.js';
 import type { CameBack } from '../exchange/index.js';
@@ -279,7 +280,10 @@ export class TablesFinder {
     this.lanes = [];
   }
 
-  /** Each block of the band is of a table that it begins, or goes on with, or a title of what follows. A row of several blocks of one table is one row. */
+  /**
+   * Each block of the band is of a table that it begins, or goes on with, or a title of what follows. A row of several blocks of one table
+   * is one row.
+   */
   private place(): Placed[] {
     const { band } = this;
     this.band = [];
@@ -332,7 +336,9 @@ export function findTables(sheet: readonly SheetRow[], house: Locale): CountedTa
   return finder.end();
 }
 
-/** Reads a table again with its headings in another row of it, or with none: what stood above them is titles, what stands below is its rows. */
+/**
+ * Reads a table again with its headings in another row of it, or with none: what stood above them is titles, what stands below is its rows.
+ */
 export class WithHeading {
   private counts: TableCounts;
   private named: SheetRow | undefined;

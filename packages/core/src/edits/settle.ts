@@ -59,7 +59,9 @@ export function judgeEdit(
   return corrected(field, text, verdict, carries);
 }
 
-/** In a closed entry what a cell holds may be said again, and nothing else. `closed`: what is said of it; undefined for one that is open. */
+/**
+ * In a closed entry what a cell holds may be said again, and nothing else. `closed`: what is said of it; undefined for one that is open.
+ */
 export function unlessClosed(verdict: Verdict, held: string, closed: string | undefined): Verdict {
   const stays = verdict.verdict === 'taken' && verdict.value === held && !verdict.fills;
   return closed === undefined || stays ? verdict : { verdict: 'refused', code: 'closed', message: closed, suggestions: [] };

@@ -32,7 +32,9 @@ export interface BookContext {
 }
 
 const pixelsOfCharacter = 7;
-/** Typed choices stand in the rule itself up to so many characters (ISO/IEC 29500: a formula of a validation); longer ones become a list. */
+/**
+ * Typed choices stand in the rule itself up to so many characters (ISO/IEC 29500: a formula of a validation); longer ones become a list.
+ */
 const longestChoices = 255;
 
 const strictnessOf: { readonly [Others in OtherValues]: Strictness } = {
@@ -124,8 +126,8 @@ const severalIn = (column: ShownColumn, cells: Cells): readonly string[] =>
   valuesIn(cells[column.key] ?? '').map((one) => labelIn(column, cells, one) ?? one);
 
 /**
- * The label of the value of a cell, or the value as it is stored: plain numbers, days of ISO 8601; several as a list that is typed, or `joined`
- * in another way.
+ * The label of the value of a cell, or the value as it is stored: plain numbers, days of ISO 8601; several as a list that is typed, or
+ * `joined` in another way.
  */
 export function exactInColumn(column: Column, cells: Cells, joined: (values: readonly string[]) => string = writeSeveral): string {
   if (column.kind === 'several values') return joined(severalIn(column, cells));

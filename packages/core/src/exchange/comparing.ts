@@ -1,5 +1,5 @@
-// A sheet that went out and came back, compared three ways: as it went out, as it came back, and as its entries are now. What was changed there
-// alone is proposed, what was changed here alone stays, and what was changed in both places is asked about.
+// A sheet that went out and came back, compared three ways: as it went out, as it came back, and as its entries are now. What was changed
+// there alone is proposed, what was changed here alone stays, and what was changed in both places is asked about.
 import type { Cells, EntryId, FieldId } from '../registers/index.js';
 import { dayOf, isNumeric, isOfKind, parse, type Locale } from '../values/index.js';
 import { shownInColumn, type ShownColumn } from './bookOf.js';
@@ -182,7 +182,9 @@ export function typedBack(column: ShownColumn, came: CameBack | undefined, local
   }
 }
 
-/** A number as it is stored: without an exponent, and with the digits that such programs keep; a sum of tenths is no longer than it looks. */
+/**
+ * A number as it is stored: without an exponent, and with the digits that such programs keep; a sum of tenths is no longer than it looks.
+ */
 export function plainNumber(number: number): string {
   const rounded = Number(number.toPrecision(exactDigits));
   if (rounded === 0) return '0';

@@ -25,7 +25,9 @@ export interface Concepts {
 
 const iriOf = (scheme: string, path: readonly string[]): string => `${scheme}/${path.map(encodeURIComponent).join('/')}`;
 
-/** What is said of a catalog and its items: notation is the value, prefLabel what is shown, broader the parent. Retired ones are deprecated. */
+/**
+ * What is said of a catalog and its items: notation is the value, prefLabel what is shown, broader the parent. Retired ones are deprecated.
+ */
 export function statementsOf(items: readonly Item[], { scheme, title, language }: Concepts): Statement[] {
   const of = (subject: string) => (predicate: string, object: ConceptObject) => ({ subject, predicate, object });
   const catalog = of(scheme);

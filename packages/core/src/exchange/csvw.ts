@@ -1,5 +1,5 @@
-// What a table of plain values is about, as Tabular Data on the Web describes it (CSVW, W3C 2015): what its columns hold, and in which other
-// tables their values are listed.
+// What a table of plain values is about, as Tabular Data on the Web describes it (CSVW, W3C 2015): what its columns hold, and in which
+// other tables their values are listed.
 import type { FieldKind } from '../values/index.js';
 import { joinedMark } from '../values/index.js';
 import type { BookList, BookSheet, Check, Column } from './models.js';

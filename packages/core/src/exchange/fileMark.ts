@@ -1,5 +1,5 @@
-// The mark of a file that is to come back: of which house and sheet it is, and of which moment; signed, so that one sees whether it was changed.
-// And which columns of a sheet that came back are which fields.
+// The mark of a file that is to come back: of which house and sheet it is, and of which moment; signed, so that one sees whether it was
+// changed. And which columns of a sheet that came back are which fields.
 import { matchKey } from '../text/index.js';
 import type { FieldId } from '../registers/index.js';
 

@@ -36,7 +36,9 @@ export interface Column {
   readonly hint: string;
   readonly hintTitle: string;
   readonly refusalText: string;
-  /** The texts that are shown for stored values, by the values of the parents and the value, joined by U+001F; null where values are shown. */
+  /**
+   * The texts that are shown for stored values, by the values of the parents and the value, joined by U+001F; null where values are shown.
+   */
   readonly labels: ReadonlyMap<string, string> | null;
   /** The texts that are shown for values which have a colour; of a text that stands for values of several colours none. */
   readonly colours: readonly (readonly [shown: string, colour: ItemColour])[];
@@ -57,7 +59,10 @@ export interface BookList {
   readonly name: string;
   readonly title: string;
   readonly kind: FieldKind;
-  /** `under`: what the columns of the parents show, outermost first; none in a list without parents. Rows under the same parents stand together. */
+  /**
+   * `under`: what the columns of the parents show, outermost first; none in a list without parents. Rows under the same parents stand
+   * together.
+   */
   readonly rows: readonly { readonly under: readonly string[]; readonly value: string }[];
   readonly levels: number;
 }

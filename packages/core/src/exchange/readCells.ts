@@ -49,8 +49,8 @@ function clock(part: number): string {
 }
 
 /**
- * A number in a cell that counts days: a day, or a text where it is a moment, which no field keeps. `from1904`: days are counted from 1904-01-01
- * instead of 1900.
+ * A number in a cell that counts days: a day, or a text where it is a moment, which no field keeps. `from1904`: days are counted from
+ * 1904-01-01 instead of 1900.
  */
 export function daysRead(serial: number, counts: 'day' | 'time', from1904: boolean): CameBack {
   const whole = Math.floor(serial);

@@ -1,4 +1,5 @@
-// Catalogs out of concepts that somebody else wrote (SKOS, W3C 2009): the other direction of `concepts.ts`, for whatever the standard allows.
+// Catalogs out of concepts that somebody else wrote (SKOS, W3C 2009): the other direction of `concepts.ts`, for whatever the standard
+// allows.
 import { clean, longestName, longestValue, matchKey, storable } from '../text/index.js';
 import { isOfKind } from '../values/index.js';
 import { owl, rdf, schemaOrg, skos, type ConceptObject, type Statement } from './concepts.js';

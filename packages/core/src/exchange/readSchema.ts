@@ -1,5 +1,5 @@
-// A sheet with its rules and lists out of a JSON Schema (draft 2020-12) that somebody else wrote: the other direction of `schemaOf.ts`, for what
-// of such a schema one entry of plain values can be asked. Nothing that a schema points at outside of itself is followed.
+// A sheet with its rules and lists out of a JSON Schema (draft 2020-12) that somebody else wrote: the other direction of `schemaOf.ts`, for
+// what of such a schema one entry of plain values can be asked. Nothing that a schema points at outside of itself is followed.
 import { clean, freeAmong, freeFieldKey, longestName, longestText, longestValue, storable } from '../text/index.js';
 import { isOfKind, type FieldKind } from '../values/index.js';
 import {

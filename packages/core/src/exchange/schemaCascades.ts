@@ -1,5 +1,5 @@
-// Fields of a JSON Schema (draft 2020-12) whose values depend on what another one holds, as levels of one list: said by `if` and `then`, or by one
-// choice for each value of the other.
+// Fields of a JSON Schema (draft 2020-12) whose values depend on what another one holds, as levels of one list: said by `if` and `then`, or
+// by one choice for each value of the other.
 import { grouped } from '../group.js';
 import { isObject, objectsIn, offeredIn, type Members } from './schemaMembers.js';
 

@@ -11,7 +11,8 @@ export interface Validation {
 }
 
 /**
- * What parts the parents of a row in the key of a list. It is drawn by no program, allowed in XML, and in no stored value: `clean` drops it.
+ * What parts the parents of a row in the key of a list. It is drawn by no program, allowed in XML, and in no stored value: `clean` drops
+ * it.
  */
 export const keyMark = '\u2063';
 /** The first row of entries and of list values; the headings stand above. */
@@ -86,7 +87,9 @@ function edge(
   }
 }
 
-/** What the names of a list stand for, with its columns on the sheet of lists: the key (only under parents) and the value, counted from 0. */
+/**
+ * What the names of a list stand for, with its columns on the sheet of lists: the key (only under parents) and the value, counted from 0.
+ */
 export function namesOf(
   list: BookList,
   sheet: string,

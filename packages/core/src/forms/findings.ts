@@ -91,7 +91,10 @@ export function layoutFindings(layout: FormLayout, context: LayoutContext): Layo
 
 type Standing = Parameters<typeof neverHolds>[1];
 
-/** What fields can hold while the form is filled: those that it asks and can show, those that begin with something, and those that are brought along. */
+/**
+ * What fields can hold while the form is filled: those that it asks and can show, those that begin with something, and those that are
+ * brought along.
+ */
 function standingOf(layout: FormLayout, { fields, catalogs }: LayoutContext, begins: Cells): Standing {
   const conditions = conditionsOf(layout);
   const brought = broughtBy(fields, new Set(conditions.keys()));

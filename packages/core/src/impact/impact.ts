@@ -103,7 +103,10 @@ export interface Answered {
   readonly carry: readonly { readonly from: string; readonly to: string }[];
 }
 
-/** Turns answered questions (`given` by their keys) into what is to be done; undefined while one is not answered, or not by one of its choices. */
+/**
+ * Turns answered questions (`given` by their keys) into what is to be done; undefined while one is not answered, or not by one of its
+ * choices.
+ */
 export function answered(questions: readonly Question[], given: ReadonlyMap<string, Answer>): Answered | undefined {
   const retire: Pick<Question, 'value' | 'path'>[] = [];
   const carry: { from: string; to: string }[] = [];

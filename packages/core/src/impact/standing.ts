@@ -59,8 +59,8 @@ const corrected = ({ key }: CascadeField, cells: Cells, becomes: ReadonlyMap<str
 
 /**
  * Judges every combination before and after. `asked`: values that a question of their own decides about; what holds one
- * of them, in the field or as a parent, follows that answer and is counted there. `becomes`: what such a value is corrected to, where that is
- * proposed; what would not fit it is told beforehand. Cost grows with distinct combinations.
+ * of them, in the field or as a parent, follows that answer and is counted there. `becomes`: what such a value is corrected to, where that
+ * is proposed; what would not fit it is told beforehand. Cost grows with distinct combinations.
  */
 export function standingChange(
   fields: readonly BoundField[],

@@ -67,7 +67,10 @@ function misfit(rule: CatalogRule, item: Item, context: JudgeContext): Extract<J
   };
 }
 
-/** Under which parents a value that the field of an entry may hold stands in its catalog; undefined where the rule offers none, or it is not there. */
+/**
+ * Under which parents a value that the field of an entry may hold stands in its catalog; undefined where the rule offers none, or it is not
+ * there.
+ */
 export function pathOf(rule: Rule | null, catalog: Catalog, entry: Cells, value: string): readonly string[] | undefined {
   if (rule?.kind !== 'catalog') return undefined;
   if (rule.parents.length > 0) return pathsTo(catalog, value, parentsIn(rule, entry))[0];

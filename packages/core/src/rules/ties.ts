@@ -17,7 +17,10 @@ export function hasCatalog({ rule }: Ruled, catalogs: Pick<Catalogs, 'has'>): bo
   return id === undefined || catalogs.has(id);
 }
 
-/** The list of a field, of its level whatever the parents, shown by the kind of the field; undefined without a list, or while its catalog is not there. */
+/**
+ * The list of a field, of its level whatever the parents, shown by the kind of the field; undefined without a list, or while its catalog is
+ * not there.
+ */
 export const listOf = ({ rule, kind }: Pick<JudgedField, 'rule' | 'kind'>, catalogs: Catalogs, locale: Locale): Catalog | undefined =>
   rule ? kindOf(rule.kind).list?.(rule, kind, { catalogs, locale }) : undefined;
 

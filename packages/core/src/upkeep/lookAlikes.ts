@@ -152,8 +152,8 @@ export function lookAlikes(values: readonly Spelling[], among?: WordUse): LookAl
 }
 
 /**
- * A slip of one value can be one letter from a slip of another: two values that are often used are not one for that. The keys of a group, each
- * with the one that is used most of those that it is a slip of, or with a rare one's.
+ * A slip of one value can be one letter from a slip of another: two values that are often used are not one for that. The keys of a group,
+ * each with the one that is used most of those that it is a slip of, or with a rare one's.
  */
 function parted(group: readonly number[], entries: readonly number[], isSlip: (a: number, b: number) => boolean): number[][] {
   const parts: number[][] = [];

@@ -40,7 +40,10 @@ function proposed(heading: string, texts: readonly string[], locale: Locale): Pr
   return { heading, kind: kind ?? 'text', filled, unread: kind ? unreadBy(kind) : 0, counts };
 }
 
-/** What a pasted text becomes in a field: as its kind reads it, as the value of its catalog that it means, or as it was written. Blank for a blank. */
+/**
+ * What a pasted text becomes in a field: as its kind reads it, as the value of its catalog that it means, or as it was written. Blank for a
+ * blank.
+ */
 export function readCell(
   { kind, catalog }: { readonly kind: FieldKind; readonly catalog: Catalog | undefined },
   text: string,

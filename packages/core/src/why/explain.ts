@@ -92,7 +92,10 @@ function catalogSteps(rule: CatalogRule, text: string, context: JudgeContext, so
   return [...steps, lost(closedSteps[closed.code as keyof typeof closedSteps] ?? 'state', closed.message)];
 }
 
-/** The trace of a value in a field; `sources` adds the way into the sources. `closed`: what is said of the entry where it is closed to whoever asks. */
+/**
+ * The trace of a value in a field; `sources` adds the way into the sources. `closed`: what is said of the entry where it is closed to
+ * whoever asks.
+ */
 export function explain(
   field: JudgedField,
   text: string,

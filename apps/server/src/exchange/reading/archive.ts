@@ -1,4 +1,5 @@
-// A ZIP whose parts are read one by one, each within bounds: what a part says of its size is checked before it is opened, and kept to while it is.
+// A ZIP whose parts are read one by one, each within bounds: what a part says of its size is checked before it is opened, and kept to while
+// it is.
 import { promisify } from 'node:util';
 import type { Readable } from 'node:stream';
 import { fromBuffer, type Entry, type ZipFile } from 'yauzl';

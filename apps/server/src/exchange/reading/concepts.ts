@@ -1,4 +1,5 @@
-// Reads concepts (SKOS, W3C 2009) in the two ways in which files hold them: Turtle, and JSON-LD. Nothing that such a file points at is followed.
+// Reads concepts (SKOS, W3C 2009) in the two ways in which files hold them: Turtle, and JSON-LD. Nothing that such a file points at is
+// followed.
 import { Readable } from 'node:stream';
 import { ConceptsReader, xsd, type ConceptObject, type ReadConcepts } from '@dellum/core';
 import jsonld from 'jsonld';

@@ -1,4 +1,5 @@
-// What cells of a spreadsheet of ISO/IEC 26300 are checked against (part 3, 9.4.5 table:content-validation), in the words of the other standard.
+// What cells of a spreadsheet of ISO/IEC 26300 are checked against (part 3, 9.4.5 table:content-validation), in the words of the other
+// standard.
 import type { Area, CheckType, FileCheck } from '@dellum/core';
 import { mostChecks } from './models.js';
 

@@ -46,8 +46,8 @@ export const storeTexts =
   };
 
 /**
- * The rows of a list with those that only drafts hold. Rows begun at the end and not stored yet stand in the order in which they were begun,
- * whether they are under way or kept: none moves under whoever types in it.
+ * The rows of a list with those that only drafts hold. Rows begun at the end and not stored yet stand in the order in which they were
+ * begun, whether they are under way or kept: none moves under whoever types in it.
  */
 export function rowsWithKept(
   drafts: readonly Pick<Draft, 'entryId'>[],
@@ -81,7 +81,9 @@ const isOfList = ({ ofList }: Draft): boolean => ofList === true;
 const waitingNow = ({ drafts }: RootState): Draft[] =>
   Object.values(drafts).filter((draft) => isOfList(draft) && draft.state === 'waiting');
 
-/** Stores what waits in one row. Whether it was begun is asked anew, since the answer about it may have been lost; one types on meanwhile. */
+/**
+ * Stores what waits in one row. Whether it was begun is asked anew, since the answer about it may have been lost; one types on meanwhile.
+ */
 const storeRow = (registerId: string, id: string) => async (dispatch: AppDispatch, getState: () => RootState) => {
   const entries = await dispatch(entriesApi.endpoints.listEntries.initiate(registerId, { forceRefetch: true, subscribe: false })).unwrap();
   const isThere = entries.some((entry) => entry.id === id);

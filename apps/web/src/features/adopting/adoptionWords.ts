@@ -43,7 +43,9 @@ export function whereWords(list: ProposedList, proposal: HouseProposal): string 
   return columns === '' ? `, the table ${table.title}` : `, the table ${table.title}, for ${columns}`;
 }
 
-/** Whether a column offers what the drop-down of its file offered without a list: in its rule, or since there is nothing else of its kind. */
+/**
+ * Whether a column offers what the drop-down of its file offered without a list: in its rule, or since there is nothing else of its kind.
+ */
 function offersSo(check: FoundCheck, kind: AdoptedKind): boolean {
   if (valuesInRule(check, kind)) return true;
   const { taken } = check;

@@ -23,7 +23,10 @@ export const arrangeAnew =
   (dispatch: AppDispatch): Promise<void> =>
     dispatch(inItsTurn(registerId, () => dispatch(arrangementsApi.endpoints.arrangeAnew.initiate(registerId, { track: false })).unwrap()));
 
-/** Sends a change in its turn. What the server answers is shown unless a later change of mine is on its way; a failure brings back what is kept. */
+/**
+ * Sends a change in its turn. What the server answers is shown unless a later change of mine is on its way; a failure brings back what is
+ * kept.
+ */
 const inItsTurn =
   (registerId: string, send: () => Promise<ArrangementView>) =>
   async (dispatch: AppDispatch): Promise<void> => {

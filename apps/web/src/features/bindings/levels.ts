@@ -9,7 +9,10 @@ const listsUnderHeadings = ['heading', 'value under it'];
 /** Whether the names of levels are headings of their own, so that fields can be headed like them. */
 export const isNamed = (names: readonly string[]): boolean => names !== listsUnderHeadings;
 
-/** The names of a catalog's levels, outermost first: the headings of the fields its range reads; for lists under headings what the two are. None where it has one level. */
+/**
+ * The names of a catalog's levels, outermost first: the headings of the fields its range reads; for lists under headings what the two are.
+ * None where it has one level.
+ */
 export function levelNames(build: BuildView, catalogId: string): readonly string[] {
   const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
   const keyed = parts.find((part) => part.kind === 'keyed');

@@ -77,7 +77,8 @@ export function CellEditor({
   }, [before, refusal, leave]);
 
   const take = (typed: string, by: TakenBy, confirmed?: boolean) => {
-    // The same once more: it stays refused, as by the pointer, and one goes on. Whoever is told to fill another field first gets there by keys.
+    // The same once more: it stays refused, as by the pointer, and one goes on. Whoever is told to fill another field first gets there by
+    // keys.
     const isAgain = refusal !== undefined && !refusal.conflict && typed === text && by !== 'pick';
     const refused = commit(typed, confirmed, seen);
     setText(typed);

@@ -29,8 +29,8 @@ export type Wanted = Pick<PageArg, 'outside' | 'field' | 'value' | 'arranged'>;
 const ahead = 60;
 
 /**
- * The page on which the entries end: pages may be of different moments, and how many there are is told by the one that shows whether the newest
- * is among them. Else it would stand twice for a moment, or nowhere, and what is typed next would land in another row.
+ * The page on which the entries end: pages may be of different moments, and how many there are is told by the one that shows whether the
+ * newest is among them. Else it would stand twice for a moment, or nowhere, and what is typed next would land in another row.
  */
 function endOf(above: EntryPage | undefined, below: EntryPage | undefined): EntryPage | undefined {
   if (!above || !below) return above ?? below;

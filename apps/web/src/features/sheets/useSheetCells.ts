@@ -149,7 +149,9 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       : { text: shown(entry, field), tone: 'outside', said: `outside. ${standing.message}` };
   };
 
-  /** Judges at once and sends what is taken; refused text stays with the cell as a draft. `seen`: the version at which the edit was begun. */
+  /**
+   * Judges at once and sends what is taken; refused text stays with the cell as a draft. `seen`: the version at which the edit was begun.
+   */
   const commit = (entry: EntryView, field: FieldView, text: string, confirmed = false, seen?: number): Committed => {
     const held = entry.cells[field.key] ?? '';
     const draft = draftOf(entry, field);

@@ -22,7 +22,10 @@ interface Mending {
 
 const spellingKey = (value: string, spelling: string) => `${value}\u001F${spelling}`;
 
-/** The list as it is sent. A spelling that is a value of its own stands for itself; the empty heading of a group stands when entries hold it. */
+/**
+ * The list as it is sent. A spelling that is a value of its own stands for itself; the empty heading of a group stands when entries hold
+ * it.
+ */
 function listOf(values: readonly ProposedValue[], { renamed, apart }: Mending): GatherDto['values'] {
   return values.flatMap(({ value, entries, spellings }) => {
     const same = spellings.filter((spelling) => !apart.has(spellingKey(value, spelling.value)));
