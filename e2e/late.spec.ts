@@ -179,8 +179,11 @@ test('what could not be stored while that of before is being stored waits for it
 
 test('in a sheet, too, what began to wait while that of before is on its way is stored after it', async ({ nursery: { page } }) => {
   const grid = await makeSheet(page, 'Orders', [['Item'], ['Count', 'a number']]);
-  await typeAcross(page, ['spade', '1', 'rake', '1'], 'Tab', 0);
-  await expect.poll(() => rowsOf(grid)).toContainEqual(['rake', '1']);
+  for (const item of ['spade', 'rake']) {
+    const isStored = page.waitForResponse((response) => response.request().postData()?.includes('"text":"1"') ?? false);
+    await typeAcross(page, [item, '1'], 'Tab', 0);
+    await isStored;
+  }
   let lost: 'all' | 'others' | 'none' = 'all';
   let goOn = () => {};
   const held = new Promise<void>((done) => (goOn = done));

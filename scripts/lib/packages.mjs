@@ -86,7 +86,7 @@ function stampOfSources() {
       '*/dist/*',
       '-not',
       '-path',
-      '*/dist-types/*',
+      '*/dist-*/*',
       '-not',
       '-name',
       '*.tsbuildinfo',
