@@ -20,7 +20,8 @@ import { ErrandBand } from '../frame/ErrandBand.js';
 import { fetchLater, later, laterDialog } from '../frame/later.js';
 import { Mark } from '../theme/Mark.js';
 import { Notices } from '../frame/Notices.js';
-import { initials, type PersonMenuProps } from './person.js';
+import { initials } from '../frame/initials.js';
+import type { PersonMenuProps } from './person.js';
 import { writeAs } from '../frame/written.js';
 
 const PersonMenu = later(
@@ -224,7 +225,9 @@ export function Frame({ me }: { me: Me }) {
   useEffect(() => {
     if (!isKeptFor(me.id)) window.location.reload();
   }, [me.id]);
-  useEffect(fetchLater, []);
+  // What can wait does not compete with what the page waits for.
+  const asks = useAppSelector((state) => Object.values(state.api.queries).some((query) => query?.status === 'pending'));
+  useEffect(() => (asks ? undefined : fetchLater()), [asks]);
   useLive(me);
   useWaitingDrafts();
   useWaitingRows();

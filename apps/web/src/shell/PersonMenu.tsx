@@ -9,7 +9,8 @@ import { leaving, useSignOutMutation } from '../data/sessionApi.js';
 import { useAppSelector } from '../data/store.js';
 import { Question } from '../frame/Confirm.js';
 import { chooseColourMode, useColourMode } from '../theme/index.js';
-import { initials, type PersonMenuProps } from './person.js';
+import { initials } from '../frame/initials.js';
+import type { PersonMenuProps } from './person.js';
 
 /** It stands in the place of the button that asked for it, and is open. */
 export function PersonMenu({ me, help }: PersonMenuProps) {

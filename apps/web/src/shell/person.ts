@@ -8,11 +8,3 @@ export interface PersonMenuProps {
   /** Stands in for the menu until it is here. */
   readonly button?: ReactNode;
 }
-
-export const initials = (name: string) =>
-  name
-    .split(' ')
-    .map((word) => word[0])
-    .join('')
-    .slice(0, 2)
-    .toUpperCase();

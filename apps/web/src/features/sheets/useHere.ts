@@ -3,6 +3,7 @@ import { placeEvery } from '@dellum/contract';
 import { useEffect, useMemo, useRef } from 'react';
 import { api } from '../../data/api.js';
 import { forgotten } from '../../live/placesSlice.js';
+import { initials } from '../../frame/initials.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
 
 const liveApi = api.injectEndpoints({
@@ -15,13 +16,6 @@ const liveApi = api.injectEndpoints({
 
 /** A place is told when one has stayed there for a moment. */
 const settleFor = 250;
-const initials = (name: string) =>
-  name
-    .split(' ')
-    .map((word) => word[0])
-    .join('')
-    .slice(0, 2)
-    .toUpperCase();
 
 export interface Here {
   /** The names of the others on the sheet. */
