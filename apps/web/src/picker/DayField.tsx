@@ -2,12 +2,13 @@
 import { Field, IconButton, Input, InputGroup, type InputProps } from '@chakra-ui/react';
 import { format, isOfKind, parse } from '@dellum/core';
 import { CalendarDays } from 'lucide-react';
-import { lazy, Suspense, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
+import { fetchedPart } from '../data/fetchedPart.js';
 import { useMeQuery } from '../data/sessionApi.js';
 import { daySteps } from './daySteps.js';
 import { Floating } from './Floating.js';
 
-const Calendar = lazy(async () => ({ default: (await import('./Calendar.js')).Calendar }));
+const { Part: Calendar } = fetchedPart(async () => (await import('./Calendar.js')).Calendar);
 
 interface DayFieldProps {
   readonly label: string;
@@ -111,9 +112,7 @@ export function DayField({ label, day: given, from = '', until = '9999', size = 
       </InputGroup>
       {open && (
         <Floating anchor={group}>
-          <Suspense fallback={null}>
-            <Calendar label={label} day={day || undefined} begin={begin} locale={locale} closed={closed} onPick={pick} />
-          </Suspense>
+          <Calendar label={label} day={day || undefined} begin={begin} locale={locale} closed={closed} onPick={pick} />
         </Floating>
       )}
       <Field.ErrorText role="alert">{fault ?? wrong}</Field.ErrorText>

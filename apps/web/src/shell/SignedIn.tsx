@@ -1,12 +1,15 @@
 // What stands around the pages of whoever is signed in.
-import { lazy, Suspense } from 'react';
 import { Navigate, useLocation } from 'react-router';
 import { errorWords, isProblem } from '../data/problem.js';
 import { leaving, useMeQuery } from '../data/sessionApi.js';
+import { fetchedPart } from '../data/fetchedPart.js';
 import { Waiting } from '../frame/Page.js';
 import { Frame } from './Frame.js';
 
-const FactorNeeded = lazy(async () => ({ default: (await import('../features/people/FactorNeeded.js')).FactorNeeded }));
+const { Part: FactorNeeded } = fetchedPart(
+  async () => (await import('../features/people/FactorNeeded.js')).FactorNeeded,
+  () => <Waiting />,
+);
 
 /** Whoever is not signed in goes to the threshold and comes back to the same address. */
 export function SignedIn() {
@@ -15,11 +18,6 @@ export function SignedIn() {
   if (isProblem(error) && error.code === 'not-signed-in')
     return leaving.isUnderWay() ? <Waiting /> : <Navigate to={`/sign-in?to=${encodeURIComponent(pathname + search)}`} replace />;
   if (!me) return <Waiting error={errorWords(error)} />;
-  if (me.needsFactor)
-    return (
-      <Suspense fallback={<Waiting />}>
-        <FactorNeeded me={me} done={() => void refetch()} />
-      </Suspense>
-    );
+  if (me.needsFactor) return <FactorNeeded me={me} done={() => void refetch()} />;
   return <Frame key={me.id} me={me} />;
 }

@@ -1,6 +1,7 @@
 // Pages that are fetched when somebody goes to them, or is about to.
-import { lazy, Suspense, type ComponentType, type ReactElement } from 'react';
+import type { ComponentType, ReactElement } from 'react';
 import { matchRoutes, type RouteObject } from 'react-router';
+import { fetchedPart } from '../data/fetchedPart.js';
 import { Waiting } from '../frame/Page.js';
 
 /** What a route's `handle` holds: fetches its page. */
@@ -12,16 +13,15 @@ const fetches = (handle: unknown): handle is Fetches => typeof handle === 'objec
 
 /** The parts of a route whose page, exported under `name`, is fetched by itself. */
 export function fetchedPage<Name extends string>(name: Name, load: () => Promise<Readonly<Record<Name, ComponentType>>>) {
-  const Page = lazy(async () => {
-    const page: ComponentType = (await load())[name];
-    return { default: page };
-  });
-  const element = (
-    <Suspense fallback={<Waiting />}>
-      <Page />
-    </Suspense>
+  const { Part, fetch } = fetchedPart(
+    async () => (await load())[name],
+    (_props, failed) => (
+      <Waiting
+        error={failed ? 'This page cannot be fetched now. It is tried again by itself; what you typed elsewhere is kept.' : undefined}
+      />
+    ),
   );
-  return { element, handle: { fetch: load } satisfies Fetches };
+  return { element: <Part />, handle: { fetch } satisfies Fetches };
 }
 
 /** A route of such a page; `drawn`: what stands around it. */

@@ -1,11 +1,11 @@
 // The calendar of a date field: which day a typed text means, and where its keys lead.
 import { daysAfter, format, judge, parse, type JudgeContext, type JudgedField } from '@dellum/core';
-import { lazy, Suspense } from 'react';
+import { fetchedPart } from '../../data/fetchedPart.js';
 import { daySteps } from '../../picker/daySteps.js';
 import type { Days } from '../../picker/PickerInput.js';
 
 /** The calendar comes when the first date is edited; one can type meanwhile. */
-const Calendar = lazy(async () => ({ default: (await import('../../picker/Calendar.js')).Calendar }));
+const { Part: Calendar } = fetchedPart(async () => (await import('../../picker/Calendar.js')).Calendar);
 
 /** How far from today a day to begin with is looked for. */
 const farthest = 400;
@@ -36,16 +36,14 @@ export function daysOf(field: JudgedField, context: JudgeContext & { readonly to
       return format('date', day === undefined ? start() : step(day), locale);
     },
     calendar: (text, pick) => (
-      <Suspense fallback={null}>
-        <Calendar
-          label={field.heading}
-          day={dayIn(text)}
-          begin={dayIn(text) ?? start()}
-          locale={locale}
-          closed={closed}
-          onPick={(day) => pick(format('date', day, locale))}
-        />
-      </Suspense>
+      <Calendar
+        label={field.heading}
+        day={dayIn(text)}
+        begin={dayIn(text) ?? start()}
+        locale={locale}
+        closed={closed}
+        onPick={(day) => pick(format('date', day, locale))}
+      />
     ),
   };
 }

@@ -3,10 +3,11 @@ import { Box, Button, HStack, Input, Menu, Portal, Progress, Stack, Text } from 
 import { figureSentence, type FigureDefinition } from '@dellum/core';
 import { type BuildView, type FigureView, type Me, type RegisterView } from '@dellum/contract';
 import { Download } from 'lucide-react';
-import { lazy, Suspense, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { errorWords, problemWords } from '../../data/problem.js';
 import { Confirm } from '../../frame/Confirm.js';
+import { fetchedPart } from '../../data/fetchedPart.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { Way } from '../../frame/Way.js';
 import { useArrive, useTry } from '../../frame/useNotice.js';
@@ -33,7 +34,10 @@ import { WayFirst } from '../../frame/ErrandBand.js';
 import { number } from '../../frame/written.js';
 
 /** Drawing comes when the first figure is looked at. */
-const FigureChart = lazy(async () => ({ default: (await import('./FigureChart.js')).FigureChart }));
+const { Part: FigureChart } = fetchedPart(
+  async () => (await import('./FigureChart.js')).FigureChart,
+  () => <Box h="360px" />,
+);
 
 /** A definition as the address holds it; undefined where it cannot be read. */
 function definitionIn(text: string | null): FigureDefinition | undefined {
@@ -168,15 +172,13 @@ function Counted({ kept, definition, register, build, me, change }: CountedProps
         {table && data.groups.length > 0 && (
           <>
             {definition.chart !== 'none' && (
-              <Suspense fallback={<Box h="360px" />}>
-                <FigureChart
-                  ref={chart}
-                  definition={definition}
-                  {...chartOf(definition, table, words)}
-                  label={`Chart: ${sentence}`}
-                  open={(cell) => void open(cell)}
-                />
-              </Suspense>
+              <FigureChart
+                ref={chart}
+                definition={definition}
+                {...chartOf(definition, table, words)}
+                label={`Chart: ${sentence}`}
+                open={(cell) => void open(cell)}
+              />
             )}
             <FigureTableView definition={definition} table={table} words={words} label={sentence} open={(cell) => void open(cell)} />
           </>

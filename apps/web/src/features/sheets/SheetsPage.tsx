@@ -1,13 +1,13 @@
 // All entry sheets of the house.
 import { mayDesign } from '@dellum/contract';
-import { lazy, Suspense } from 'react';
+import { fetchedPart } from '../../data/fetchedPart.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { DemoTour } from '../houses/DemoTour.js';
 import { FirstSteps } from '../houses/FirstSteps.js';
 import { SheetList } from './SheetList.js';
 
 // Only administrators of an empty house begin so.
-const AdoptDrop = lazy(async () => ({ default: (await import('../adopting/AdoptDrop.js')).AdoptDrop }));
+const { Part: AdoptDrop } = fetchedPart(async () => (await import('../adopting/AdoptDrop.js')).AdoptDrop);
 
 export function SheetsPage() {
   const { data: me } = useMeQuery();
@@ -25,9 +25,7 @@ export function SheetsPage() {
           <DemoTour build={build} />
         ) : (
           <FirstSteps build={build} house={me.house.key}>
-            <Suspense>
-              <AdoptDrop />
-            </Suspense>
+            <AdoptDrop />
           </FirstSteps>
         ))
       }
