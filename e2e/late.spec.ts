@@ -1,4 +1,5 @@
 // Answers come late, in any order, or not at all: what one has typed stays where it was typed, and no key lands elsewhere.
+import type { Page } from '@playwright/test';
 import {
   cellAt,
   closePanel,
@@ -95,6 +96,17 @@ test('what is typed into a table while the server is away stays in its cells, al
   await expect(page.getByRole('alert')).toBeHidden();
 });
 
+/** The server is not found to be back until one says so: what is said meanwhile stands still, however slow the machine is. */
+async function heldAway(page: Page): Promise<() => void> {
+  let back = () => {};
+  const isBack = new Promise<void>((done) => (back = done));
+  await page.route('**/health', async (route) => {
+    await isBack;
+    await route.continue();
+  });
+  return () => back();
+}
+
 test('a row one types in stays while those begun before it come to nothing', async ({ nursery: { page } }) => {
   await makeSource(page, 'Lists');
   const pots = await makeNewTable(page, 'Pots', [['Size'], ['Price', 'an amount of money']]);
@@ -106,12 +118,7 @@ test('a row one types in stays while those begun before it come to nothing', asy
   });
   await typeAcross(page, ['small', '1.20', 'large', '4', 'huge'], 'Tab', 0);
   await page.keyboard.type('9.5');
-  let beThere = () => {};
-  const isThere = new Promise<void>((done) => (beThere = done));
-  await page.route('**/health', async (route) => {
-    await isThere;
-    await route.continue();
-  });
+  const beThere = await heldAway(page);
   lose();
   await expect(page.getByRole('alert')).toContainText('5 cells are kept here');
   // What waits is about to be stored, beginning with a look at the list, while the last cell comes to wait, too.
@@ -163,9 +170,11 @@ test('what could not be stored while that of before is being stored waits for it
     });
   });
   await looks;
+  const beThere = await heldAway(page);
   await typeAcross(page, ['large', '4'], 'Tab', 0);
   await expect(page.getByRole('alert')).toContainText('4 cells are kept here');
   isAway = false;
+  beThere();
   await expect(page.getByRole('alert')).toBeHidden();
   goOn();
   await expect
@@ -204,11 +213,13 @@ test('in a sheet, too, what began to wait while that of before is on its way is 
   await expect(page.getByRole('alert')).toContainText('1 cell is kept here');
   lost = 'others';
   await isCaught;
+  const beThere = await heldAway(page);
   await cellAt(grid, 1, 1).click();
   await page.keyboard.type('3');
   await page.keyboard.press('Tab');
   await expect(page.getByRole('alert')).toContainText('kept here');
   lost = 'none';
+  beThere();
   await expect(page.getByRole('alert')).toBeHidden();
   goOn();
   const all = [
