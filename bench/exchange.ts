@@ -2,7 +2,7 @@
 // that have not changed.
 import { randomUUID } from 'node:crypto';
 import type { BuildView, DownloadView, JudgedRows, MadeToken, ProgramCatalog, ReturnedFileView } from '@dellum/contract';
-import { compileCatalog, houseLocale, newRule, settle, type CatalogRule, type Item } from '@dellum/core';
+import { compileCatalog, houseLocale, newRule, settle, type Item } from '@dellum/core';
 import { bytesOf, openFile, type Database } from '@dellum/server';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { sql } from 'kysely';
@@ -82,7 +82,7 @@ export async function check10k(_database: Database, bench: Million): Promise<voi
     }),
   );
   const items = values.map((value): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [] }));
-  const rule = { ...(newRule('catalog') as CatalogRule), catalogId: 'c' };
+  const rule = { ...newRule('catalog'), catalogId: 'c' };
   const fields = register.fields.map((field) => ({ ...field, rule: field.key === 'pilot' ? rule : null }));
   const context = { locale: houseLocale, today: '2026-11-29', fields, catalogs: new Map([['c', compileCatalog('c', 'Pilots', items)]]) };
   const edits = rows.flatMap((row, at) => Object.entries(row).map(([field, text]) => ({ entry: String(at), field, text })));

@@ -1,5 +1,5 @@
 // The judge over 100,000 cells, as a pasted block brings them: nine in ten exact, the rest in another spelling or outside.
-import { blockJudge, compileCatalog, houseLocale, newRule, type CatalogRule, type Item, type JudgedField, type Cells } from '@dellum/core';
+import { blockJudge, compileCatalog, houseLocale, newRule, type Item, type JudgedField, type Cells } from '@dellum/core';
 import { median, print, times } from './measure.js';
 
 const cells = 100_000;
@@ -14,7 +14,7 @@ export async function judgeBlock(): Promise<void> {
   const values = Array.from({ length: size }, (_, at) => `Value no. ${at}`);
   const items = values.map((value): Item => ({ value, path: [], label: value, otherNames: [], state: 'offered', from: [] }));
   const catalogs = new Map([['c', compileCatalog('c', 'Values', items)]]);
-  const field: JudgedField = { heading: 'Value', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'c' } };
+  const field: JudgedField = { heading: 'Value', kind: 'text', rule: { ...newRule('catalog'), catalogId: 'c' } };
   const texts = Array.from({ length: cells }, (_, at) => typed(values[(at * 7) % size]!, at));
   const context = { locale: houseLocale, catalogs, today: '2026-11-25' };
   const known = new Map(values.map((value) => [value, value]));
@@ -47,7 +47,7 @@ export async function judgeCascade(): Promise<void> {
   const fields = keys.map((heading, level): JudgedField => ({
     heading,
     kind: 'text',
-    rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'c', level, parents: keys.slice(0, level) },
+    rule: { ...newRule('catalog'), catalogId: 'c', level, parents: keys.slice(0, level) },
   }));
   const rows = Array.from({ length: Math.floor(cells / 3) }, (_, at) => {
     const [group, sub, item] = tuples[(at * 7) % size]!;

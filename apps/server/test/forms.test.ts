@@ -225,8 +225,8 @@ describe('filling', () => {
         order: { by: 'kept' },
       },
     });
-    await made.rule('pilot', { ...(newRule('catalog') as CatalogRule), catalogId: list.body.id, others: 'request' });
-    await made.rule('crew', { ...(newRule('catalog') as CatalogRule), catalogId: list.body.id, others: 'add' });
+    await made.rule('pilot', { ...newRule('catalog'), catalogId: list.body.id, others: 'request' });
+    await made.rule('crew', { ...newRule('catalog'), catalogId: list.body.id, others: 'add' });
     await made.rule('number', { ...newRule('plain'), noRepeats: true });
     await made.rule('tide', { ...newRule('typed'), values: ['ebb', 'flood'], others: 'confirm' } as Rule & { kind: 'typed' });
     const form = await makeForm(made, layout(ask('pilot'), ask('number'), ask('tide'), ask('crew')));

@@ -1,14 +1,4 @@
-import {
-  blockJudge,
-  compileCatalog,
-  houseLocale,
-  judge,
-  newRule,
-  type CatalogRule,
-  type Cells,
-  type Item,
-  type JudgedField,
-} from '@dellum/core';
+import { blockJudge, compileCatalog, houseLocale, judge, newRule, type Cells, type Item, type JudgedField } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -44,8 +34,8 @@ const context = {
   suggest: true,
 };
 const fields: readonly JudgedField[] = [
-  { heading: 'Tide', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f' } },
-  { heading: 'Berth', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 't', level: 1, parents: ['quay'] } },
+  { heading: 'Tide', kind: 'text', rule: { ...newRule('catalog'), catalogId: 'f' } },
+  { heading: 'Berth', kind: 'text', rule: { ...newRule('catalog'), catalogId: 't', level: 1, parents: ['quay'] } },
   {
     heading: 'Day',
     kind: 'text',
@@ -58,9 +48,9 @@ const fields: readonly JudgedField[] = [
     } as JudgedField['rule'],
   },
   { heading: 'Free', kind: 'number', rule: null },
-  { heading: 'Must', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', mayBeBlank: false } },
-  { heading: 'Asked', kind: 'text', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', others: 'confirm' } },
-  { heading: 'Several', kind: 'several values', rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'f', others: 'request' } },
+  { heading: 'Must', kind: 'text', rule: { ...newRule('catalog'), catalogId: 'f', mayBeBlank: false } },
+  { heading: 'Asked', kind: 'text', rule: { ...newRule('catalog'), catalogId: 'f', others: 'confirm' } },
+  { heading: 'Several', kind: 'several values', rule: { ...newRule('catalog'), catalogId: 'f', others: 'request' } },
 ];
 
 describe('blockJudge', () => {

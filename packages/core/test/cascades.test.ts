@@ -34,7 +34,7 @@ const value = fc.constantFrom('a', 'b', 'c');
 const tuples = fc.array(fc.tuple(value, value, value), { minLength: 1, maxLength: 12 });
 const keys = ['one', 'two', 'three'] as const;
 const ruleAt = (level: number, over: Partial<CatalogRule> = {}): CatalogRule => ({
-  ...(newRule('catalog') as CatalogRule),
+  ...newRule('catalog'),
   catalogId: 'c',
   level,
   parents: keys.slice(0, level),
@@ -145,7 +145,7 @@ describe('planCascade', () => {
       key: 'ship',
       heading: 'ship',
       kind: 'text' as const,
-      rule: { ...(newRule('catalog') as CatalogRule), catalogId: 's', brings: [{ companion: 'home', field: 'one' }] },
+      rule: { ...newRule('catalog'), catalogId: 's', brings: [{ companion: 'home', field: 'one' }] },
     };
     const plan = planCascade([ship, ...fieldsWith()], { ship: 'Loam', one: 'a', two: 'x', three: 'p' }, ['ship'], context);
     expect([plan.cells, plan.cleared.map(({ field }) => field)]).toEqual([{ ship: 'Loam', one: 'b' }, ['two', 'three']]);

@@ -11,12 +11,10 @@ import {
   type CascadeField,
   type CatalogRule,
   type Cells,
-  type DateRule,
   type Edit,
   type EditContext,
   type FormLayout,
   type Item,
-  type NumberRule,
   type Rule,
   type Verdict,
 } from '@dellum/core';
@@ -39,22 +37,17 @@ const goods = compileCatalog('goods', 'Goods', [
   item('Pear', ['Fruit'], { unit: 'crate' }),
   item('Cod', ['Fish'], { unit: 'tub' }),
 ]);
-const ofGoods = (level: number, over: Partial<CatalogRule> = {}): Rule => ({
-  ...(newRule('catalog') as CatalogRule),
-  catalogId: 'goods',
-  level,
-  ...over,
-});
+const ofGoods = (level: number, over: Partial<CatalogRule> = {}): Rule => ({ ...newRule('catalog'), catalogId: 'goods', level, ...over });
 const field = (key: string, kind: CascadeField['kind'], rule: Rule | null = null): CascadeField => ({ key, heading: key, kind, rule });
 
 // Each stands left of what it reads, so that the order of the sheet is the wrong one.
 const fields: readonly CascadeField[] = [
-  field('departure', 'date', { ...(newRule('date') as DateRule), from: { of: 'field', field: 'arrival', plus: 0 } }),
+  field('departure', 'date', { ...newRule('date'), from: { of: 'field', field: 'arrival', plus: 0 } }),
   field('arrival', 'date'),
   field('unit', 'text'),
   field('article', 'text', ofGoods(1, { parents: ['group'], brings: [{ companion: 'unit', field: 'unit' }] })),
   field('group', 'text', ofGoods(0)),
-  field('least', 'number', { ...(newRule('number') as NumberRule), most: { of: 'field', field: 'most' } }),
+  field('least', 'number', { ...newRule('number'), most: { of: 'field', field: 'most' } }),
   field('most', 'number'),
 ];
 const judged = { locale: houseLocale, catalogs: new Map([['goods', goods]]), today: '2026-11-28', fields };
@@ -198,8 +191,8 @@ describe('settle', () => {
   });
   it('goes round in the order of the fields where they read one another', () => {
     const round = [
-      field('a', 'number', { ...(newRule('number') as NumberRule), most: { of: 'field', field: 'b' } }),
-      field('b', 'number', { ...(newRule('number') as NumberRule), least: { of: 'field', field: 'a' } }),
+      field('a', 'number', { ...newRule('number'), most: { of: 'field', field: 'b' } }),
+      field('b', 'number', { ...newRule('number'), least: { of: 'field', field: 'a' } }),
     ];
     expect(inReadingOrder(round).map(({ key }) => key)).toEqual(['b', 'a']);
     expect(inReadingOrder(fields).map(({ key }) => key)).toEqual(['arrival', 'departure', 'group', 'article', 'unit', 'most', 'least']);

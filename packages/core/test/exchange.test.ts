@@ -32,7 +32,7 @@ const field = (key: string, rule: Rule | null, kind: BookField['kind'] = 'text')
   width: 120,
   rule,
 });
-const ofCatalog = (over: Partial<CatalogRule>): CatalogRule => ({ ...(newRule('catalog') as CatalogRule), catalogId: 'c', ...over });
+const ofCatalog = (over: Partial<CatalogRule>): CatalogRule => ({ ...newRule('catalog'), catalogId: 'c', ...over });
 
 const today = '2026-11-29';
 const model = (fields: readonly BookField[], items: readonly Item[], labels = false) =>

@@ -18,7 +18,7 @@ const fields = [
   { key: 'net', heading: 'Net', kind: 'number' },
   { key: 'dry', heading: 'Dry', kind: 'yes/no' },
 ] as const;
-const rule = (expression: string, message = ''): ExpressionRule => ({ ...(newRule('expression') as ExpressionRule), expression, message });
+const rule = (expression: string, message = ''): ExpressionRule => ({ ...newRule('expression'), expression, message });
 const net = (expression: string, message?: string) => ({ heading: 'Net', kind: 'number' as const, rule: rule(expression, message) });
 const context: JudgeContext = { locale: houseLocale, catalogs: new Map(), fields, today: '2026-11-25' };
 

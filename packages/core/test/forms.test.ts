@@ -48,7 +48,7 @@ const bound = (key: string, over: Partial<CatalogRule>): CascadeField => ({
   key,
   heading: key,
   kind: 'text',
-  rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'berths', ...over },
+  rule: { ...newRule('catalog'), catalogId: 'berths', ...over },
 });
 const ask = (field: string, over: Partial<FormField> = {}): FormField => ({
   field,

@@ -30,7 +30,7 @@ const items: Item[] = [
   { value: 'Old Slip', path: [], label: 'Old Slip', otherNames: [], state: 'retired', from: [] },
 ];
 const catalogs = new Map([['q', compileCatalog('q', 'Quays', items)]]);
-const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId: 'q' };
+const rule: CatalogRule = { ...newRule('catalog'), catalogId: 'q' };
 const names: RuleNames = { locale: houseLocale, catalog: (id) => (id === 'q' ? 'Quays' : 'a catalog'), field: (key) => key };
 const field = (over: Partial<CatalogRule> | null = {}): JudgedField => ({
   heading: 'Quay',

@@ -35,12 +35,7 @@ const places = compileCatalog('places', 'Places', [
 ]);
 const context = { catalogs: new Map([['places', places]]), locale: { ...houseLocale, decimalMark: ',' as const }, today };
 const refuse = { others: 'refuse' as const };
-const ofPlaces = (over: Partial<CatalogRule>): Rule => ({
-  ...(newRule('catalog') as CatalogRule),
-  ...refuse,
-  catalogId: 'places',
-  ...over,
-});
+const ofPlaces = (over: Partial<CatalogRule>): Rule => ({ ...newRule('catalog'), ...refuse, catalogId: 'places', ...over });
 const fieldOf = (key: string, kind: FieldKind, rule: Rule | null): SchemaField => ({ key, heading: key, kind, rule });
 const rule = <K extends Rule['kind']>(kind: K, over: Partial<Extract<Rule, { kind: K }>>): Rule =>
   ({ ...newRule(kind), ...refuse, ...over }) as Rule;

@@ -57,7 +57,7 @@ function house(definition: CatalogDefinition, kept: readonly KeptItem[] = [], ra
 const field = (over: Partial<CatalogRule> = {}): JudgedField => ({
   heading: 'Pilot',
   kind: 'text',
-  rule: { ...(newRule('catalog') as CatalogRule), catalogId: 'c', ...over },
+  rule: { ...newRule('catalog'), catalogId: 'c', ...over },
 });
 const trace = (text: string, made: ReturnType<typeof house>, over?: Partial<CatalogRule>) =>
   explain(field(over), text, { locale: houseLocale, catalogs: made.catalogs, today: '2026-11-25' }, ruleNames, made.sources);

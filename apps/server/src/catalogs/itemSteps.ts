@@ -8,6 +8,7 @@ import {
   itemKey,
   lookUp,
   parentKeyOf,
+  partAs,
   partReads,
   rangeOf,
   readSourceState,
@@ -82,7 +83,7 @@ function mustBeOurs(item: Item, doing: string): void {
 }
 
 const typedPartOf = (definition: CatalogDefinition): TypedPart | undefined =>
-  definition.parts.find((part): part is TypedPart => part.kind === 'typed');
+  definition.parts.flatMap((part) => partAs('typed', part) ?? [])[0];
 
 /** The definition with other typed values in its first typed part. */
 function withTyped(catalog: CatalogAt, change: (values: readonly string[]) => readonly string[]): Step[] {
@@ -121,15 +122,13 @@ export function adding(catalog: CatalogAt, dto: AddItemDto): Proposal {
     };
   for (const part of definition.parts) {
     if (part.join !== 'or') continue;
-    if (part.kind === 'typed' && dto.path.length === 0) return { steps: withTyped(catalog, (values) => [...values, value]) };
-    if (part.kind === 'range') {
-      const steps = underRange(reader, part.rangeId, dto.path, value, dto.widen === true);
-      if (steps) return { steps };
-    }
-    if (part.kind === 'named' || part.kind === 'keyed') {
-      const steps = underParent(reader, part, dto.path, value, dto.widen === true);
-      if (steps) return { steps };
-    }
+    if (partAs('typed', part) && dto.path.length === 0) return { steps: withTyped(catalog, (values) => [...values, value]) };
+    const widen = dto.widen === true;
+    const [range, under] = [partAs('range', part), partAs('named', part) ?? partAs('keyed', part)];
+    const steps = range
+      ? underRange(reader, range.rangeId, dto.path, value, widen)
+      : under && underParent(reader, under, dto.path, value, widen);
+    if (steps) return { steps };
   }
   throw new ProblemError('in-use', `${catalog.title} keeps no values of its own: it takes them from elsewhere. Add the value there.`, {
     users: [],
@@ -146,20 +145,15 @@ function underParent(
 ): Step[] | undefined {
   const parent = reader.items(part.catalogId).find((item) => path.length > 0 && itemKey(item) === path.join('\u001F'));
   if (!parent) return undefined;
-  if (part.kind === 'named') {
+  const keyed = partAs('keyed', part);
+  if (!keyed) {
     const range = rangeOf(parent, reader);
     return range && underRange(reader, range.id, [], value, widen);
   }
-  const key = parentKeyOf(part, parent);
-  return key === undefined
-    ? undefined
-    : [
-        {
-          what: 'act',
-          registerId: part.registerId,
-          act: { act: 'insert', before: null, entries: [{ id: randomUUID(), cells: { [part.key]: key, [part.value]: value } }] },
-        },
-      ];
+  const key = parentKeyOf(keyed, parent);
+  if (key === undefined) return undefined;
+  const entries = [{ id: randomUUID(), cells: { [keyed.key]: key, [keyed.value]: value } }];
+  return [{ what: 'act', registerId: keyed.registerId, act: { act: 'insert', before: null, entries } }];
 }
 
 /** The steps that put a value under a range, or undefined where the range has no such place. */

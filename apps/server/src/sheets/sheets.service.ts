@@ -1,7 +1,7 @@
 // Sheets, their registers and fields: the build that administrators make.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { catalogIdOf, clean, closingReads, fieldsNamedBy, freeAmong, freeFieldKey, proposalOf, type FieldKind } from '@dellum/core';
+import { catalogIdOf, clean, closingReads, fieldsNamedBy, freeAmong, freeFieldKey, partAs, proposalOf, type FieldKind } from '@dellum/core';
 import type {
   BuildView,
   ChangeFieldDto,
@@ -303,12 +303,14 @@ function takersOf(build: HouseBuild, field: FieldBuild): string[] {
     .map(({ name }) => `range ${name}`);
   const along = [...build.catalogs.values()]
     .filter(({ definition }) =>
-      definition.parts.some(
-        (part) =>
-          part.kind === 'range' &&
+      definition.parts.some((one) => {
+        const part = partAs('range', one);
+        return (
+          part &&
           (part.label === field.key || part.companions.includes(field.key)) &&
-          build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId,
-      ),
+          build.ranges.find(({ id }) => id === part.rangeId)?.stretches[0]?.registerId === field.registerId
+        );
+      }),
     )
     .map(({ title }) => `catalog ${title}`);
   const forms = build.forms

@@ -10,7 +10,6 @@ import {
   readCell,
   withoutApart,
   type Catalog,
-  type CatalogRule,
   type Cells,
   type Locale,
 } from '@dellum/core';
@@ -98,7 +97,7 @@ export class FromRowsService {
         trx,
         houseId,
         fields.flatMap(({ id: fieldId, catalog }) =>
-          catalog ? [{ id: fieldId, rule: { ...(newRule('catalog') as CatalogRule), catalogId: catalog.id } }] : [],
+          catalog ? [{ id: fieldId, rule: { ...newRule('catalog'), catalogId: catalog.id } }] : [],
         ),
       );
       const entries = dto.rows

@@ -103,7 +103,7 @@ export class GatherService {
         catalogId,
         wanted.mapping.filter(({ from, to }) => matchKey(from) !== matchKey(to)),
       );
-      const rule: CatalogRule = { ...(newRule('catalog') as CatalogRule), catalogId };
+      const rule: CatalogRule = { ...newRule('catalog'), catalogId };
       await this.sheets.setRule(trx, caller.houseId, field.id, rule);
       const actId = await this.acts.addDone(trx, caller.houseId, caller.id, field.registerId, { does: 'gather' });
       await this.carries.begin(trx, caller, field, wanted.mapping, actId);

@@ -23,7 +23,6 @@ import {
   type NumberRule,
   type Rule,
   type RuleBase,
-  type TypedRule,
 } from '../rules/index.js';
 import { addressKey, clean, freeAmong, freeFieldKey, freeKeyAmong, longestName, matchKey } from '../text/index.js';
 import { tableRoles } from '../upkeep/index.js';
@@ -227,7 +226,7 @@ function enteredRegister(table: ProposedTable, title: string, laid: readonly Off
       const { level } = column.list!;
       const parents = Array.from({ length: level }, (_, above) => fieldAt(bound.list.id, above));
       const rule: CatalogRule = {
-        ...(newRule('catalog') as CatalogRule),
+        ...newRule('catalog'),
         ...wordsOf(column.check),
         catalogId: bound.catalog.id,
         level: bound.list.levels.length > 1 ? level : null,
@@ -249,11 +248,11 @@ function wordsOf(check: FoundCheck | undefined): Partial<RuleBase> {
 export function boundsRule(taken: Taken): NumberRule | DateRule | LengthRule | null {
   switch (taken.takes) {
     case 'number':
-      return { ...(newRule('number') as NumberRule), least: taken.least, most: taken.most, decimals: taken.whole ? 0 : null };
+      return { ...newRule('number'), least: taken.least, most: taken.most, decimals: taken.whole ? 0 : null };
     case 'date':
-      return { ...(newRule('date') as DateRule), from: taken.from, until: taken.until };
+      return { ...newRule('date'), from: taken.from, until: taken.until };
     case 'length':
-      return { ...(newRule('length') as LengthRule), least: taken.least, most: taken.most };
+      return { ...newRule('length'), least: taken.least, most: taken.most };
     default:
       return null;
   }
@@ -278,7 +277,7 @@ function ruleOfFile({ at, check, kind }: ProposedColumn, beside: readonly Coming
         ? { ...taken, from: here(taken.from), until: here(taken.until) }
         : taken;
   const values = valuesInRule(check, kind);
-  if (values) return { ...(newRule('typed') as TypedRule), values, ...words };
+  if (values) return { ...newRule('typed'), values, ...words };
   const rule = bounded && boundsRule(bounded);
   if (rule && kindOf(rule.kind).fits.includes(kind)) return { ...rule, ...words };
   return check.hint === '' ? null : { ...newRule('plain'), ...words, others: 'refuse' };

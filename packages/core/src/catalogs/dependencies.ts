@@ -1,6 +1,6 @@
 // What catalogs depend on, and the cycles that are refused.
 import type { CatalogDefinition } from './models.js';
-import { partReads, type CatalogPart } from './parts/index.js';
+import { partAs, partReads, type CatalogPart } from './parts/index.js';
 
 /** The catalogs behind one catalog: those it is composed of, and those that fill the fields which its queries read. */
 type Behind = (catalogId: string) => readonly string[];
@@ -15,10 +15,9 @@ export function behindOf(
   over: (sourceId: string) => readonly string[] = () => [],
 ): Behind {
   const behind = (part: CatalogPart): readonly string[] => {
-    if (part.kind === 'linked') return over(part.sourceId);
-    const { catalogs = [], fields } = partReads(part);
+    const { catalogs = [], linked = [], fields } = partReads(part);
     const catalog = fields && bound(fields.registerId, fields.value);
-    return catalog === undefined ? catalogs : [...catalogs, catalog];
+    return [...catalogs, ...linked.flatMap(over), ...(catalog === undefined ? [] : [catalog])];
   };
   return (id) => definitions.get(id)?.parts.flatMap(behind) ?? [];
 }
@@ -68,13 +67,13 @@ export function readsDirectly(definition: CatalogDefinition, what: 'ranges' | 'r
 
 /** The catalogs by whose items ranges are named. */
 export const namingCatalogs = (definitions: Iterable<CatalogDefinition>): string[] =>
-  [...definitions].flatMap(({ parts }) => parts.flatMap((part) => (part.kind === 'named' ? [part.catalogId] : [])));
+  [...definitions].flatMap(({ parts }) => parts.flatMap((part) => partAs('named', part)?.catalogId ?? []));
 
 /** Whether a part of the catalog puts something under the items of another one. */
-export const hasParents = ({ parts }: CatalogDefinition): boolean => parts.some(({ kind }) => kind === 'keyed' || kind === 'named');
+export const hasParents = ({ parts }: CatalogDefinition): boolean => parts.some((part) => partReads(part).parents !== undefined);
 
 /** The ranges that feed a catalog directly. */
-export const rangesOf = ({ parts }: CatalogDefinition): string[] => parts.flatMap((part) => (part.kind === 'range' ? [part.rangeId] : []));
+export const rangesOf = ({ parts }: CatalogDefinition): string[] => parts.flatMap((part) => partReads(part).ranges ?? []);
 
 /** A catalog of ranges, as they come. */
 export const ofRanges = (rangeIds: readonly string[]): CatalogDefinition => ({

@@ -1,6 +1,6 @@
 export * from './models.js';
 export * from './parts/models.js';
-export { parentKeyOf, partPhrase, partReads, rangeOf } from './parts/index.js';
+export { parentKeyOf, partAs, partPhrase, partReads, rangeOf } from './parts/index.js';
 export {
   compareTexts,
   comparesWith,

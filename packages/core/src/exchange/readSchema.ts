@@ -9,7 +9,6 @@ import {
   type CatalogRule,
   type LengthRule,
   type NumberRule,
-  type PatternRule,
   type Rule,
   type RuleBase,
   type TypedRule,
@@ -279,7 +278,7 @@ function ruleOf(field: ReadField, listed: Listing | undefined, keys: ReadonlyMap
 }
 
 const listedRule = ({ catalogId, level, parents }: Listing, keys: ReadonlyMap<string, string>): CatalogRule => ({
-  ...(newRule('catalog') as CatalogRule),
+  ...newRule('catalog'),
   ...{ catalogId, level, parents: parents.map((name) => keys.get(name)!) },
 });
 
@@ -294,7 +293,7 @@ function offeredRule({ offered, kind, heading }: ReadField, left: string[]): Typ
     left.push(`“${heading}”: which ${values.length.toLocaleString('en-GB')} values it may have is left out; a rule holds ${mostInRule}.`);
     return undefined;
   }
-  return values.length > 0 ? { ...(newRule('typed') as TypedRule), values } : undefined;
+  return values.length > 0 ? { ...newRule('typed'), values } : undefined;
 }
 
 const isNumber = (kind: FieldKind): boolean => kind === 'number';
@@ -317,7 +316,7 @@ function boundedRule({ one, heading, kind }: ReadField, left: string[]): Rule | 
     return length;
   }
   if (length) left.push(`“${heading}”: its length is left out, since it has a pattern, too.`);
-  return { ...(newRule('pattern') as PatternRule), pattern: whole };
+  return { ...newRule('pattern'), pattern: whole };
 }
 
 function lengthRule(one: Members): LengthRule | undefined {
@@ -325,7 +324,7 @@ function lengthRule(one: Members): LengthRule | undefined {
   const [least, most] = [asLength(one['minLength']), asLength(one['maxLength'])];
   // One character at least is what is no blank.
   const from = least === 1 ? null : least;
-  return from === null && most === null ? undefined : { ...(newRule('length') as LengthRule), least: from, most };
+  return from === null && most === null ? undefined : { ...newRule('length'), least: from, most };
 }
 
 function numberRule(one: Members, heading: string, left: string[]): NumberRule | undefined {
@@ -344,7 +343,7 @@ function numberRule(one: Members, heading: string, left: string[]): NumberRule |
     return stored === undefined ? null : { of: 'number' as const, number: stored };
   };
   const [least, most] = [as(bound('minimum', 'exclusiveMinimum', 1)), as(bound('maximum', 'exclusiveMaximum', -1))];
-  return least === null && most === null && decimals === null ? undefined : { ...(newRule('number') as NumberRule), least, most, decimals };
+  return least === null && most === null && decimals === null ? undefined : { ...newRule('number'), least, most, decimals };
 }
 
 /** Digits after the mark: 2 for steps of 0.01; null for what are no such steps. */

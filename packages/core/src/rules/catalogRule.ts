@@ -4,7 +4,7 @@ import { compareTexts, filterClause, itemWithValue, type Catalog, type Item } fr
 import type { Cells, FieldId } from '../registers/index.js';
 import { valuesIn, type FieldKind } from '../values/index.js';
 import { headingOf } from './headings.js';
-import { closedOn, findAllIn, findIn, howMany, outOfDay, tooMany } from './list.js';
+import { closedOn, findAllIn, findIn, howMany, outOfDay, plainPicking, tooMany } from './list.js';
 import type {
   CatalogRule,
   Judgment,
@@ -149,6 +149,18 @@ function atItsLevel({ catalogId, level }: CatalogRule, catalogs: JudgeContext['c
 export const catalogRule: RuleKind<CatalogRule> = {
   kind: 'catalog',
   title: 'one value from a catalog',
+  asNew: {
+    catalogId: '',
+    level: null,
+    parents: [],
+    blankParent: 'nothing',
+    misfit: 'clear',
+    fillsSingle: false,
+    day: null,
+    fitting: [],
+    brings: [],
+    picking: plainPicking,
+  },
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
   judge(rule, text, { kind }, context) {

@@ -62,6 +62,7 @@ const standing = (bound: DayBound | null) => (bound?.of === 'today' ? null : bou
 export const dateRule: RuleKind<DateRule> = {
   kind: 'date',
   title: 'a date within bounds',
+  asNew: { from: null, until: null },
   fits: ['date'],
 
   judge(rule, text, field, context) {

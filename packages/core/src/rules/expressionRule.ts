@@ -90,6 +90,7 @@ export const expressionRule: RuleKind<ExpressionRule> = {
   kind: 'expression',
   language: 'expression',
   title: 'what an expression says',
+  asNew: { expression: '', message: '' },
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
   judge(rule, text, field, context) {

@@ -5,13 +5,13 @@ import { dateRule } from './dateRule.js';
 import { expressionRule } from './expressionRule.js';
 import type { Language } from './languages.js';
 import { lengthRule } from './lengthRule.js';
-import type { Rule, RuleKind } from './models.js';
+import type { Rule, RuleKind, RuleOf } from './models.js';
 import { numberRule } from './numberRule.js';
 import { patternRule } from './patternRule.js';
 import { plainRule } from './plainRule.js';
 import { typedRule } from './typedRule.js';
 
-const kinds: { readonly [Kind in Rule['kind']]: RuleKind<Extract<Rule, { kind: Kind }>> } = {
+const kinds: { readonly [Kind in Rule['kind']]: RuleKind<RuleOf<Kind>> } = {
   catalog: catalogRule,
   typed: typedRule,
   date: dateRule,
@@ -34,5 +34,5 @@ export const languagesOf = (rules: readonly (Rule | null | undefined)[]): Langua
 export const ruleTitle = (kind: Rule['kind']): string => kinds[kind].title;
 
 /** The rule where it is of a kind; for what only that kind has, such as its editor. */
-export const ruleAs = <Kind extends Rule['kind']>(kind: Kind, rule: Rule | null | undefined): Extract<Rule, { kind: Kind }> | undefined =>
-  rule?.kind === kind ? (rule as Extract<Rule, { kind: Kind }>) : undefined;
+export const ruleAs = <Kind extends Rule['kind']>(kind: Kind, rule: Rule | null | undefined): RuleOf<Kind> | undefined =>
+  rule?.kind === kind ? (rule as RuleOf<Kind>) : undefined;

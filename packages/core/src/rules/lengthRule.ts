@@ -25,6 +25,7 @@ function measured(rule: LengthRule, text: string, heading: string): Extract<Judg
 export const lengthRule: RuleKind<LengthRule> = {
   kind: 'length',
   title: 'a text of a certain length',
+  asNew: { least: null, most: null },
   fits: ['text'],
   judge(rule, text, { heading }) {
     const value = cleanLines(text);

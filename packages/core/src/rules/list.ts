@@ -1,7 +1,10 @@
 // Judging against a list of items: found by value, label, other name or another way of writing one of them.
 import { itemWithValue, lookUp, lookUpName, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
 import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind, type Locale } from '../values/index.js';
-import type { Judgment, JudgeContext } from './models.js';
+import type { Judgment, JudgeContext, Picking } from './models.js';
+
+/** How any list is picked from at first. */
+export const plainPicking: Picking = { list: true, search: 'anywhere', lines: 8, most: null };
 
 /** How many values of a list a field takes: "one value", "several values", "up to 3 values". */
 export const howMany = (most: number | null, several: boolean | undefined): string =>

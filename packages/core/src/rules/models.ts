@@ -134,6 +134,7 @@ export interface PlainRule extends RuleBase {
 }
 
 export type Rule = CatalogRule | TypedRule | DateRule | NumberRule | LengthRule | PatternRule | ExpressionRule | PlainRule;
+export type RuleOf<Kind extends Rule['kind']> = Extract<Rule, { kind: Kind }>;
 
 /** What a judgement needs to know of the field. */
 export interface JudgedField {
@@ -321,6 +322,8 @@ export interface RuleKind<R extends Rule> {
   readonly kind: R['kind'];
   /** What it is called where one chooses it. */
   readonly title: string;
+  /** What it says of its own while nothing is set yet. */
+  readonly asNew: Omit<R, keyof RuleBase | 'kind'>;
   /** The kinds of field it can be set on. */
   readonly fits: readonly FieldKind[];
   /** The language in which it is written. */

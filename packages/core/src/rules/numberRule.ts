@@ -44,6 +44,7 @@ function within(
 export const numberRule: RuleKind<NumberRule> = {
   kind: 'number',
   title: 'a number within bounds',
+  asNew: { least: null, most: null, decimals: null },
   fits: ['number', 'amount', 'percent'],
 
   judge(rule, text, field, context) {

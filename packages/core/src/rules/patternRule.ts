@@ -85,6 +85,7 @@ export const patternRule: RuleKind<PatternRule> = {
   kind: 'pattern',
   language: 'pattern',
   title: 'a text of a certain pattern',
+  asNew: { pattern: '', examples: [] },
   fits: ['text'],
   judge(rule, text, { heading }) {
     const value = cleanLines(text);

@@ -5,6 +5,7 @@ import type { PlainRule, RuleKind } from './models.js';
 export const plainRule: RuleKind<PlainRule> = {
   kind: 'plain',
   title: 'anything of its kind',
+  asNew: {},
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
   judge(_rule, text, field, context) {
     const parsed = parse(field.kind, text, context.locale, context.today);

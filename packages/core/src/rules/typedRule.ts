@@ -1,7 +1,7 @@
 // A value from a short list that is typed right into the rule.
 import { compileCatalog, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
 import { format, valuesIn, type FieldKind, type Locale } from '../values/index.js';
-import { findAllIn, findIn, howMany, tooMany } from './list.js';
+import { findAllIn, findIn, howMany, plainPicking, tooMany } from './list.js';
 import type { RuleKind, TypedRule } from './models.js';
 
 const compiled = new WeakMap<readonly string[], Map<string, Catalog>>();
@@ -31,6 +31,7 @@ const shownInSentence = 6;
 export const typedRule: RuleKind<TypedRule> = {
   kind: 'typed',
   title: 'one value from a list typed here',
+  asNew: { values: [], picking: plainPicking },
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
   judge: (rule, text, { kind }, context) =>

@@ -4,7 +4,7 @@ import { clean } from '../text/index.js';
 import { isOfKind, parse, type FieldKind } from '../values/index.js';
 import type { RegisterState } from '../registers/index.js';
 import { endingOf, type LeftOut, type RangeTaking, type RangeValue, type SourceRange, type SourceRow } from '../ranges/index.js';
-import { rangesOf } from '../catalogs/index.js';
+import { namingCatalogs, rangesOf } from '../catalogs/index.js';
 import { rangeOf } from '../catalogs/parts/index.js';
 import {
   afterProposal,
@@ -320,9 +320,7 @@ const headingsAlmost: Symptom = ({ range, sourceState, reader }) => {
 
 /** Whether an item of some catalog names the range, as the parent of what the range takes. */
 const isNamed = ({ range, sourceState, reader }: Patient): boolean =>
-  [...sourceState.definitions.values()].some(({ parts }) =>
-    parts.some((part) => part.kind === 'named' && reader.items(part.catalogId).some((item) => rangeOf(item, reader)?.id === range.id)),
-  );
+  namingCatalogs(sourceState.definitions.values()).some((id) => reader.items(id).some((item) => rangeOf(item, reader)?.id === range.id));
 
 const unused: Symptom = (patient) => {
   const { range, sourceState } = patient;

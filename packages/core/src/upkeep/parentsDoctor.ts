@@ -1,6 +1,6 @@
 // Parents that almost match: entries that name a parent which is not there, and items whose range bears nearly their name.
 import { grouped } from '../group.js';
-import { parentsBy, rangeOf } from '../catalogs/parts/index.js';
+import { parentsBy, partAs, rangeOf } from '../catalogs/parts/index.js';
 import { levelsOf, type KeyedPart, type NamedPart } from '../catalogs/index.js';
 import { proposalOf, readSourceState, type Proposal, type SourceState, type Step, type SourceStateReader } from '../impact/index.js';
 import type { SourceRow } from '../ranges/index.js';
@@ -95,8 +95,9 @@ function almostNamed({ catalogId }: NamedPart, sourceState: SourceState, reader:
 
 /** Rows whose parent does not exist and resembles none, in the parts of one catalog. */
 export function orphansOf(catalogId: string, sourceState: SourceState, reader = readSourceState(sourceState)): Orphans[] {
-  return (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((part) => {
-    if (part.kind !== 'keyed') return [];
+  return (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((one) => {
+    const part = partAs('keyed', one);
+    if (!part) return [];
     const byText = lostRows(part, reader);
     const almost = meantBy([...byText.keys()], namesOf(part, reader));
     const heading = reader.register(part.registerId)?.heading ?? '';
@@ -111,8 +112,9 @@ export function orphansOf(catalogId: string, sourceState: SourceState, reader = 
 
 /** What almost matches in the parts of one catalog that put things under parents. */
 export function examineParents(catalogId: string, sourceState: SourceState, reader = readSourceState(sourceState)): ParentFinding[] {
-  const found = (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((part) =>
-    part.kind === 'keyed' ? almostKeyed(part, reader) : part.kind === 'named' ? almostNamed(part, sourceState, reader) : [],
-  );
+  const found = (sourceState.definitions.get(catalogId)?.parts ?? []).flatMap((part) => {
+    const [keyed, named] = [partAs('keyed', part), partAs('named', part)];
+    return keyed ? almostKeyed(keyed, reader) : named ? almostNamed(named, sourceState, reader) : [];
+  });
   return found.map(({ words, cure, step }) => ({ catalogId, words, cure: { words: cure, proposal: proposalOf(step) } }));
 }

@@ -4,7 +4,7 @@ import { filterClause, partPhrase, type CatalogDefinition, type CatalogPart, typ
 import type { SourceStateReader } from '../impact/index.js';
 import type { LeftOutWhy } from '../ranges/index.js';
 import { matchKey } from '../text/index.js';
-import { partItems } from '../catalogs/parts/index.js';
+import { partAs, partItems } from '../catalogs/parts/index.js';
 import type { RangeFinding } from '../upkeep/index.js';
 import type { TraceStep } from './models.js';
 
@@ -33,23 +33,25 @@ const gives = (part: CatalogPart, key: string, reader: SourceStateReader): boole
   partItems(part, reader).some(({ value }) => matchKey(value) === key);
 
 function leftOutBy(part: CatalogPart, key: string, { reader, names, findings }: LostSources): TraceStep | undefined {
-  if (part.kind === 'range') {
-    const left = reader.taking(part.rangeId).leftOut.find(({ text }) => matchKey(text) === key);
+  const range = partAs('range', part);
+  if (range) {
+    const left = reader.taking(range.rangeId).leftOut.find(({ text }) => matchKey(text) === key);
     if (!left) return undefined;
     const { register, entry, ordinal } = left;
-    const cure = findings(part.rangeId).find(
+    const cure = findings(range.rangeId).find(
       (finding) => finding.cure !== null && finding.rows.some((row) => row.register === register && row.entry === entry),
     );
     return {
-      ...lost('part', `It stands in row ${ordinal + 1} under the range ${names.range(part.rangeId)}, but ${whys[left.why]}.`),
-      origin: { by: 'range', id: part.rangeId, rows: [{ register, entry, ordinal }] },
+      ...lost('part', `It stands in row ${ordinal + 1} under the range ${names.range(range.rangeId)}, but ${whys[left.why]}.`),
+      origin: { by: 'range', id: range.rangeId, rows: [{ register, entry, ordinal }] },
       ...(cure && { cure }),
     };
   }
-  if (part.kind === 'query' && part.filter && gives({ ...part, filter: null }, key, reader)) {
+  const query = partAs('query', part);
+  if (query?.filter && gives({ ...query, filter: null }, key, reader)) {
     return lost(
       'filter',
-      `It stands in ${names.register(part.registerId)}, but not where ${filterClause(part.filter, (field) => names.field(part.registerId, field))}.`,
+      `It stands in ${names.register(query.registerId)}, but not where ${filterClause(query.filter, (field) => names.field(query.registerId, field))}.`,
     );
   }
   return undefined;

@@ -1,6 +1,18 @@
 // The slip of a field: its rule as a sentence, a trial entry, and what the entries hold.
 import { Box, Button, HStack, Heading, IconButton, Input, Stack, Text } from '@chakra-ui/react';
-import { anyOfKind, catalogIdOf, closingSentence, kindLabel, ruleTitle, rulesFor, showing, sortedBy, type Rule } from '@dellum/core';
+import {
+  anyOfKind,
+  catalogIdOf,
+  closingSentence,
+  hasList,
+  kindLabel,
+  newRule,
+  ruleTitle,
+  rulesFor,
+  showing,
+  sortedBy,
+  type Rule,
+} from '@dellum/core';
 import { mayDesign, ruleMark, type BuildView, type FieldCount, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import { Pencil, X } from 'lucide-react';
 import { useId, useState } from 'react';
@@ -352,7 +364,7 @@ function RuleEditor({
           <Stack gap="1" align="start" role="group" aria-label="A rule of another kind">
             <Text color="inkSoft">or let it take</Text>
             {rulesFor(field.kind)
-              .filter((kind) => kind !== 'catalog' && kind !== 'typed')
+              .filter((kind) => !hasList(newRule(kind)))
               .map((kind) => (
                 <Button key={kind} onClick={() => setDrafted(ruleOfKind(kind, null, place))}>
                   {ruleTitle(kind)}

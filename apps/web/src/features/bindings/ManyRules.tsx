@@ -1,6 +1,6 @@
 // One rule for the chosen fields: bound to a catalog, copied from another field, or cleared; with what it does in each.
 import { Box, Button, Heading, HStack, Stack, Text } from '@chakra-ui/react';
-import { newRule, type CatalogRule } from '@dellum/core';
+import { newRule } from '@dellum/core';
 import type { BuildView, RuleImpact, SetRulesDto } from '@dellum/contract';
 import { useState } from 'react';
 import { errorWords } from '../../data/problem.js';
@@ -25,7 +25,7 @@ export function ManyRules({ lines, every, build, done }: ManyRulesProps) {
   // A chain runs through the fields as they stand on their sheet.
   const oneSheet = lines.length > 1 && lines.every(({ register }) => register.id === lines[0]!.register.id);
   const inOrder = oneSheet ? lines[0]!.register.fields.filter(({ id }) => fields.includes(id)) : [];
-  const bind = (catalogId: string) => setWanted({ fields, rule: { ...(newRule('catalog') as CatalogRule), catalogId } });
+  const bind = (catalogId: string) => setWanted({ fields, rule: { ...newRule('catalog'), catalogId } });
   return (
     <Stack gap="3" role="region" aria-label="Chosen fields">
       <Box>

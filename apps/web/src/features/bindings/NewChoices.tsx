@@ -47,7 +47,7 @@ export function NewChoices({ place }: { place: RulePlace }) {
   const take = async (keep: Keep, sure = false) => {
     if (!read.ok) return setFault(read.reason);
     if (values.length === 0) return setFault('Type the choices first, parted by commas or lines.');
-    const rule: TypedRule = { ...(newRule('typed') as TypedRule), values };
+    const rule: TypedRule = { ...newRule('typed'), values };
     const trial = sure ? undefined : await attempt(tryRule({ fieldId: field.id, rule }).unwrap());
     if (trial && trial.outside > 0) return setAsked({ keep, outside: trial.outside });
     await store(keep, rule);

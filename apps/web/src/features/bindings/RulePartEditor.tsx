@@ -207,8 +207,9 @@ export function RulePartEditor({ edits, rule, place, choose }: RulePartProps & {
 
 /** A rule of another kind that says the same besides; a catalog is proposed where the heading names it. */
 export function ruleOfKind(kind: Rule['kind'], before: Rule | null, place: RulePlace): Rule {
-  const likely = kind === 'catalog' ? likelyCatalog(place.build, place.field.heading) : undefined;
-  return likely === undefined ? newRule(kind, before ?? undefined) : catalogRuleFor(likely, place, before);
+  const rule: Rule = newRule(kind, before ?? undefined);
+  const likely = catalogIdOf(rule) === undefined ? undefined : likelyCatalog(place.build, place.field.heading);
+  return likely === undefined ? rule : catalogRuleFor(likely, place, before);
 }
 
 function BeginsEditor({ rule, place, choose }: RulePartProps) {

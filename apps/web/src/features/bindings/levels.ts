@@ -1,5 +1,5 @@
 // What the levels of a catalog are called, and which of them a field most likely wants.
-import { catalogIdOf, matchKey, newRule, ruleAs, type CatalogRule, type Rule } from '@dellum/core';
+import { catalogIdOf, matchKey, newRule, partAs, ruleAs, type CatalogRule, type Rule } from '@dellum/core';
 import type { BuildView } from '@dellum/contract';
 import type { RulePlace } from './rulePlace.js';
 
@@ -15,8 +15,8 @@ export const isNamed = (names: readonly string[]): boolean => names !== listsUnd
  */
 export function levelNames(build: BuildView, catalogId: string): readonly string[] {
   const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
-  const keyed = parts.find((part) => part.kind === 'keyed');
-  if (keyed?.kind === 'keyed') {
+  const keyed = parts.flatMap((part) => partAs('keyed', part) ?? [])[0];
+  if (keyed) {
     const above = levelNames(build, keyed.catalogId);
     const parents = build.catalogs.find(({ id }) => id === keyed.catalogId)?.title ?? '';
     const fields = build.sheets.flatMap(({ registers }) => registers).find(({ id }) => id === keyed.registerId)?.fields;
@@ -24,8 +24,8 @@ export function levelNames(build: BuildView, catalogId: string): readonly string
     // What names the parent is what a parent is called; the shown field is what its entries are.
     return [...(above.length > 0 ? above : [headingOf(keyed.key) ?? parents]), headingOf(keyed.label ?? keyed.value) ?? 'value under it'];
   }
-  const named = parts.find((part) => part.kind === 'range');
-  const range = named?.kind === 'range' ? build.ranges.find(({ id }) => id === named.rangeId) : undefined;
+  const named = parts.flatMap((part) => partAs('range', part) ?? [])[0];
+  const range = named && build.ranges.find(({ id }) => id === named.rangeId);
   const stretch = range?.stretches[0];
   if (range?.shape === 'headings') return listsUnderHeadings;
   if (!range || !stretch || range.shape !== 'levels' || stretch.fields.length < 2) return [];
@@ -84,7 +84,7 @@ export const likelyCatalog = (build: BuildView, heading: string): string | undef
 
 /** The rule that takes the values of a catalog: of the level that the heading names, under the fields that hold the levels above. */
 export function catalogRuleFor(catalogId: string, { build, register, field }: RulePlace, before: Rule | null): CatalogRule {
-  const rule = { ...(newRule('catalog', before ?? undefined) as CatalogRule), catalogId };
+  const rule = { ...newRule('catalog', before ?? undefined), catalogId };
   const names = levelNames(build, catalogId);
   if (names.length === 0) return rule;
   const others = register.fields.filter(({ key }) => key !== field.key);

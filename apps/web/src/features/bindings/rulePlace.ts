@@ -1,5 +1,5 @@
 // Where a rule stands: what its editors need to know beside the rule itself.
-import type { FieldId, Rule, RuleNames } from '@dellum/core';
+import { partReads, type FieldId, type Rule, type RuleNames } from '@dellum/core';
 import { levelNames } from './levels.js';
 import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
 
@@ -21,13 +21,12 @@ export interface RulePartProps<R extends Rule = Rule> {
 function companionHeading(build: BuildView, catalogId: string, key: string): string {
   const registers = build.sheets.flatMap((sheet) => sheet.registers);
   const parts = build.catalogs.find(({ id }) => id === catalogId)?.definition.parts ?? [];
-  const ids = parts.flatMap((part) =>
-    'companions' in part && part.companions.includes(key)
-      ? part.kind === 'range'
-        ? (build.ranges.find(({ id }) => id === part.rangeId)?.stretches.map(({ registerId }) => registerId) ?? [])
-        : [part.registerId]
-      : [],
-  );
+  const ids = parts.flatMap((part) => {
+    if (!('companions' in part) || !part.companions.includes(key)) return [];
+    const { ranges = [], registers: read = [] } = partReads(part);
+    const laid = build.ranges.filter(({ id }) => ranges.includes(id)).flatMap(({ stretches }) => stretches);
+    return [...read, ...laid.map(({ registerId }) => registerId)];
+  });
   return registers.find(({ id }) => ids.includes(id))?.fields.find((field) => field.key === key)?.heading ?? key;
 }
 

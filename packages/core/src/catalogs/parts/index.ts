@@ -24,6 +24,12 @@ const kinds: { readonly [Kind in CatalogPart['kind']]: PartKind<Extract<CatalogP
 };
 const kindOf = (part: CatalogPart): PartKind<CatalogPart> => kinds[part.kind] as PartKind<CatalogPart>;
 
+/** The part where it is of a kind; for what only that kind has. */
+export const partAs = <Kind extends CatalogPart['kind']>(
+  kind: Kind,
+  part: CatalogPart,
+): Extract<CatalogPart, { kind: Kind }> | undefined => (part.kind === kind ? (part as Extract<CatalogPart, { kind: Kind }>) : undefined);
+
 export const partOrigin = (part: CatalogPart): string => kindOf(part).origin(part);
 export const partReads = (part: CatalogPart): PartReads => kindOf(part).reads(part);
 export const partItems = (part: CatalogPart, sources: PartSources): readonly PartItem[] => kindOf(part).items(part, sources);

@@ -52,6 +52,7 @@ export const keyedPart: PartKind<KeyedPart> = {
   origin: ({ registerId }) => registerId,
   reads: ({ catalogId, registerId, key, value, label, companions }) => ({
     catalogs: [catalogId],
+    parents: catalogId,
     registers: [registerId],
     fields: { registerId, value, others: [key, ...(label ? [label] : []), ...companions] },
   }),

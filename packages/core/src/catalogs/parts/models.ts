@@ -101,6 +101,8 @@ export interface PartReads {
   readonly registers?: readonly RegisterId[];
   readonly linked?: readonly string[];
   readonly catalogs?: readonly string[];
+  /** The catalog under whose items it puts its own. */
+  readonly parents?: string;
   /** Set where a value may name any range. */
   readonly anyRange?: boolean;
   /** The field that gives the values, and the others that are read with it. */

@@ -12,7 +12,7 @@ export function rangeOf(item: Pick<Item, 'value' | 'label'>, sources: Pick<PartS
 export const namedPart: PartKind<NamedPart> = {
   kind: 'named',
   origin: ({ catalogId }) => catalogId,
-  reads: ({ catalogId }) => ({ catalogs: [catalogId], anyRange: true }),
+  reads: ({ catalogId }) => ({ catalogs: [catalogId], parents: catalogId, anyRange: true }),
 
   items({ catalogId }, sources) {
     const parents = sources.items(catalogId).filter(({ state }) => state === 'offered');
