@@ -178,9 +178,17 @@ export class AdoptionsStore {
       .execute();
   }
 
-  /** So many rows are done; asked beside what is done, which is not there for others before all is. */
+  /**
+   * So many rows are done; asked beside what is done, which is not there for others before all is. What was noted before may come after.
+   */
   async progress(db: Reader, houseId: string, id: string, done: number, total: number | null): Promise<void> {
-    await db.updateTable('adoption_progress').set({ done, total }).where('house_id', '=', houseId).where('adoption_id', '=', id).execute();
+    await db
+      .updateTable('adoption_progress')
+      .set({ done, total })
+      .where('house_id', '=', houseId)
+      .where('adoption_id', '=', id)
+      .where('done', '<=', done)
+      .execute();
   }
 
   /** It is to be read, from the beginning: what was found before holds no more, nor what whoever reads it now finds. */
