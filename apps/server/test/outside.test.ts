@@ -313,6 +313,50 @@ describe('what entries are told to become', () => {
     });
   });
 
+  it('keeps what is known as retired right when its parent is corrected to one under which something of old is noted', async () => {
+    const { port } = await oneShip();
+    const { administrator, clerk } = port.house;
+    const listed = async () => (await administrator.get<EntryPage>(`/registers/${port.table}/entries`)).entries;
+    const act = async (one: unknown, answer: Answer) => {
+      const { slip } = (await administrator.call<Outcome>('POST', `/registers/${port.table}/acts`, { acts: [one] })).body;
+      if (!slip) return;
+      const answers = slip.questions.map(({ value, path }) => ({ catalogId: port.berths, value, ...(path && { path }), answer }));
+      expect((await administrator.call('POST', `/slips/${slip.id}/answers`, { answers })).status).toBe(200);
+    };
+    const without = (quay: string, berth?: string) => async () => ({
+      act: 'delete',
+      entries: (await listed())
+        .filter(({ cells }) => cells['quay'] === quay && (berth ?? cells['berth']) === cells['berth'])
+        .map(({ id }) => id),
+    });
+    // Days are noted of N1 under North, which goes, and with it all of North.
+    await administrator.call('PUT', `/catalogs/${port.berths}/items/kept`, {
+      value: 'N1',
+      path: ['North'],
+      otherNames: [],
+      validUntil: '2026-12-31',
+    });
+    await act(await without('North')(), 'gone');
+    await act(
+      {
+        act: 'insert',
+        fields: ['quay', 'berth'],
+        rows: [
+          ['West', 'N1'],
+          ['West', 'W1'],
+        ],
+      },
+      'gone',
+    );
+    await act(await without('West', 'N1')(), 'retired');
+    const moored = (await entriesOf(clerk, port.register)).find(({ cells }) => cells['quay'] === 'West' && cells['berth'] === 'N1')!.id;
+    expect(await isOutside(port, moored)).toBe(false);
+    const [row] = (await listed()).filter(({ cells }) => cells['quay'] === 'West');
+    await act({ act: 'write', cells: [{ entry: row!.id, field: 'quay', text: 'North' }] }, 'corrected');
+    expect([(await port.cells(moored))['quay'], await isOutside(port, moored)]).toEqual(['North', false]);
+    await outsideOf(port);
+  });
+
   it('says how many entries other days of validity turn, and leaves them when one leaves it', async () => {
     const { port, entry } = await oneShip();
     const { administrator } = port.house;

@@ -134,6 +134,17 @@ export class CatalogsStore {
       .execute();
   }
 
+  /** Forgets what is kept of items, but for the names by which they are known. */
+  async forget(trx: Trx, houseId: string, catalogId: string, keys: readonly string[]): Promise<void> {
+    if (keys.length === 0) return;
+    await trx
+      .deleteFrom('kept_items')
+      .where('house_id', '=', houseId)
+      .where('catalog_id', '=', catalogId)
+      .where('key', '=', amongTexts(keys))
+      .execute();
+  }
+
   /** What was kept of an item goes on with its new key, unless that one has something of its own; so do its other names. */
   async follow(trx: Trx, houseId: string, catalogId: string, items: readonly Rekeyed[]): Promise<void> {
     if (items.length === 0) return;

@@ -265,14 +265,16 @@ export class ApplyingService {
     await this.catalogs.restore(trx, houseId, catalogId, offered.filter(({ value }) => come.has(value)).map(itemKey));
     await this.catalogs.forgetNames(trx, houseId, catalogId, appeared);
     const retires = new Set(retire.filter(({ path }) => !path).map(({ value }) => value));
-    const moved = [
-      ...rekeyed(
-        plan.before,
-        plan.after,
-        diff.edited.filter(({ from }) => !retires.has(from)),
-      ),
-      ...retiredAlong(plan.before, plan.after, [...carry, ...unasked]),
-    ];
+    const edits = diff.edited.filter(({ from }) => !retires.has(from));
+    const along = retiredAlong(plan.before, plan.after, [...carry, ...unasked]);
+    const moved = [...rekeyed(plan.before, plan.after, edits), ...along];
+    // What entries hold goes before what is noted of items that are not there.
+    await this.catalogs.forget(
+      trx,
+      houseId,
+      catalogId,
+      along.map(({ to }) => itemKey(to)),
+    );
     await this.catalogs.follow(trx, houseId, catalogId, moved);
     // What stands below a value that stays known stays known with it, so that its entries stay right as a whole.
     const gone = plan.questions.filter(
