@@ -35,6 +35,7 @@ import {
   type Place,
 } from './models.js';
 import { gridStyles, rowHeight } from './styles.js';
+import { mostPixels, TallScroll } from './tallScroll.js';
 import { useFollowedRow } from './useFollowedRow.js';
 import { usePointer } from './usePointer.js';
 import { useSelection } from './useSelection.js';
@@ -52,6 +53,7 @@ interface Editing extends Omit<EditorProps, 'leave'> {
 export function Grid(props: GridProps) {
   const { label, columns, rowCount, mayEdit, onVisible, gutterWidth = 0, inView = 0, fitsContent, hideHeadings, startRow = 0, ref } = props;
   const scroller = useRef<HTMLDivElement>(null);
+  const headingHeight = hideHeadings ? 0 : 46;
   const selection = useSelection(rowCount, columns.length, startRow, props.onSelect);
   const pointer = usePointer(scroller, selection, columns.length);
   const [begun, setEditing] = useState<Editing>();
@@ -67,12 +69,24 @@ export function Grid(props: GridProps) {
   const menuLines = menuAt && props.menu ? props.menu(selection.active, selection.block) : [];
   const menuIsOpen = menuLines.length > 0;
 
-  const virtual = useVirtualizer({
+  const height = rowCount * rowHeight;
+  const [tall] = useState(() => new TallScroll(() => scroller.current, rowHeight));
+  useLayoutEffect(() => {
+    tall.total = height;
+  }, [tall, height]);
+  const [shift, setShift] = useState(0);
+  const virtual = useVirtualizer<HTMLDivElement, HTMLDivElement>({
     count: rowCount,
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
     overscan,
     initialOffset: startRow * rowHeight,
+    scrollToFn: tall.to,
+    observeElementOffset: (_instance, tell) =>
+      tall.observe((offset, isScrolling) => {
+        setShift(tall.shift);
+        tell(offset, isScrolling);
+      }),
     // The active row stays drawn wherever one scrolls, so that the focus is not lost.
     rangeExtractor: useCallback(
       (range: Range) => [...new Set([...defaultRangeExtractor(range), activeRow])].filter((row) => row < range.count).sort((a, b) => a - b),
@@ -108,7 +122,7 @@ export function Grid(props: GridProps) {
   }, [isWantedNow]);
 
   const reveal = (place: Place) => {
-    if (!fitsContent) virtual.scrollToIndex(place.row, { align: 'auto' });
+    if (!fitsContent) tall.reveal(place.row, headingHeight);
     cellAt(place)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   };
   // A row that comes into being with the move is revealed once it is there.
@@ -275,11 +289,9 @@ export function Grid(props: GridProps) {
     setHintAt(focused ? (cellAt({ row: activeAtRow, column: activeAtColumn }) ?? null) : null);
   }, [activeAtRow, activeAtColumn, editing, rows.length, focused]);
 
-  const headingHeight = hideHeadings ? 0 : 46;
   const headWidth = props.rowHeading ? 0 : rowHeadWidth;
   const width = gutterWidth + headWidth + columns.reduce((sum, column) => sum + column.width, 0);
   const stand = useMemo(() => lefts(columns, gutterWidth + headWidth, inView), [columns, gutterWidth, headWidth, inView]);
-  const height = virtual.getTotalSize();
   return (
     <Box
       ref={scroller}
@@ -319,13 +331,17 @@ export function Grid(props: GridProps) {
           onMoveColumn={props.onMoveColumn}
         />
       )}
-      <div role="rowgroup" style={{ height, width, position: 'relative' }}>
+      <div role="rowgroup" style={{ height: Math.min(height, mostPixels), width, position: 'relative' }}>
         {rows.map(({ index, start }) => (
           <GridRow
             // The row being edited keeps its element when others come or go above it, and with it what is typed.
             key={editing?.place.row === index ? 'edited' : index}
             row={index}
-            style={{ transform: `translateY(${start}px)`, height: rowHeight, ...(editing?.place.row === index && { zIndex: 5 }) }}
+            style={{
+              transform: `translateY(${height > mostPixels ? Math.min(start - shift, mostPixels - rowHeight) : start}px)`,
+              height: rowHeight,
+              ...(editing?.place.row === index && { zIndex: 5 }),
+            }}
             columns={columns}
             looks={looksOf(props.look, index, columns.length)}
             active={index === activeRow ? selection.active.column : undefined}
