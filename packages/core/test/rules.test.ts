@@ -2,24 +2,34 @@ import {
   canBeOutside,
   cellsOfNew,
   compileCatalog,
+  dateOrders,
+  decimalMarks,
+  explain,
+  fieldKinds,
+  format,
   patternFault,
   patternOf,
   ruleFaults,
   houseLocale,
   isOfKind,
+  joinedValues,
   judge,
   newRule,
   ruleSentence,
   ruleTakes,
   stands,
   typedAs,
+  typedList,
+  typedValue,
   writeTypedList,
   type CatalogRule,
+  type FieldKind,
   type Item,
   type JudgedField,
   type RuleNames,
   type Verdict,
   type Rule,
+  type TypedRule,
 } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -130,6 +140,101 @@ describe('laws of the judge', () => {
 describe('the text of a value', () => {
   const name = fc.constantFrom('A', 'B', 'Fenn', 'fenn', '7', '0.07', '7 %', 'Holt');
   const item = fc.record({ value: name, label: name, otherNames: fc.uniqueArray(name, { maxLength: 2 }) });
+  const localeFc = fc.record({
+    language: fc.constantFrom('en-GB', 'de-DE', 'en-US'),
+    decimalMark: fc.constantFrom(...decimalMarks),
+    dateOrder: fc.constantFrom(...dateOrders),
+    yearPivot: fc.constant(68),
+    currency: fc.constantFrom('EUR', 'JPY', 'KWD'),
+  });
+  const valueOf: { readonly [Kind in FieldKind]: fc.Arbitrary<string> } = {
+    text: fc.constantFrom(
+      'A',
+      'a',
+      '7',
+      '7 %',
+      '1.5',
+      '1,5',
+      '2026-03-01',
+      'tomorrow',
+      'yes',
+      'no',
+      'B, C',
+      '"x"',
+      '100 %',
+      '+3',
+      'A '.trim(),
+    ),
+    number: fc.constantFrom('1', '100', '0.5', '1.5', '15', '-3', '1000', '1.25'),
+    amount: fc.constantFrom('1', '100', '0.5', '1.5', '15', '1000', '12.25'),
+    percent: fc.constantFrom('0.01', '1', '0.1', '0.125', '0.00125', '100', '12.5'),
+    date: fc.constantFrom('2026-03-01', '2026-01-03', '2026-12-02', '2026-12-04', '1969-01-02', '2068-02-01'),
+    'yes/no': fc.constantFrom('yes', 'no'),
+    'several values': fc.constantFrom('A', 'B, C', '7', '"x"', 'x;y', 'yes'),
+  };
+  const labelled = (kind: FieldKind) =>
+    fc.record({
+      value: valueOf[kind],
+      label: fc.oneof(fc.constant(''), valueOf.text, valueOf[kind]),
+      otherNames: fc.uniqueArray(fc.oneof(valueOf.text, valueOf[kind]), { maxLength: 2 }),
+      state: fc.constantFrom('offered' as const, 'offered' as const, 'retired' as const),
+    });
+  const chosenFrom = fc
+    .constantFrom(...fieldKinds)
+    .chain((kind) =>
+      fc.record({
+        kind: fc.constant(kind),
+        some: fc.uniqueArray(labelled(kind), { selector: ({ value }) => value, minLength: 1, maxLength: 6 }),
+        held: fc.oneof(fc.constant(''), valueOf[kind]),
+        ofCatalog: fc.boolean(),
+      }),
+    );
+  it('is taken as what was chosen, in every kind of field, in every house, over whatever the cell holds', () =>
+    fc.assert(
+      fc.property(chosenFrom, localeFc, ({ kind, some, held, ofCatalog }, locale) => {
+        const right = some.filter(({ value }) => isOfKind(kind, value) || kind === 'several values');
+        const list = right.map((one): Item => ({ ...one, label: one.label || one.value, path: [], from: [] }));
+        const catalog = compileCatalog('q', 'Quays', list);
+        const own: Rule = ofCatalog ? rule : { ...newRule('typed'), values: list.map(({ value }) => value) };
+        const judged = { heading: 'Quay', kind, rule: own };
+        const context = { locale, catalogs: new Map([['q', catalog]]), today: '2026-12-01' };
+        const offers = ofCatalog ? catalog : typedList(own as TypedRule, kind, locale);
+        for (const item of offers.items.filter(({ state }) => state === 'offered')) {
+          const picked = typedAs(offers, item.value, kind, { ...context, held });
+          const text = kind === 'several values' ? writeTypedList([picked]) : picked;
+          expect(judge(judged, text, { ...context, held })).toMatchObject({ verdict: 'taken', value: item.value });
+          const why = explain(judged, text, context, names).steps;
+          expect(why.filter(({ passed }) => !passed)).toEqual([]);
+          // What the cell is shown with when it is opened again means what it holds.
+          const again = typedValue(judged, item.value, context.catalogs, locale, context.today);
+          expect(judge(judged, again, { ...context, held: '' })).toMatchObject({ verdict: 'taken', value: item.value });
+        }
+      }),
+      { numRuns: 400 },
+    ));
+  it('is taken back where the cell holds it, in every house, whatever its rule has come to be', () =>
+    fc.assert(
+      fc.property(
+        fc
+          .constantFrom(...fieldKinds)
+          .chain((kind) =>
+            fc.record({
+              kind: fc.constant(kind),
+              values: fc.uniqueArray(valueOf[kind], { minLength: 1, maxLength: kind === 'several values' ? 3 : 1 }),
+            }),
+          ),
+        fc.constantFrom(null, newRule('plain'), { ...newRule('typed'), values: ['z'] }, { ...rule, catalogId: 'q' }),
+        localeFc,
+        ({ kind, values }, own, locale) => {
+          const held = joinedValues(values);
+          const shown = kind === 'several values' ? writeTypedList(values) : format(kind, held, locale);
+          expect(judge({ heading: 'Quay', kind, rule: own }, shown, { locale, catalogs, held, today: '2026-12-01' })).toEqual({
+            verdict: 'taken',
+            value: held,
+          });
+        },
+      ),
+    ));
   it('is taken as that value when it is typed, whatever labels and other names it shares', () =>
     fc.assert(
       fc.property(

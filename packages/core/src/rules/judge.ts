@@ -5,6 +5,7 @@ import type { FieldId } from '../registers/index.js';
 import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTextFault } from '../text/index.js';
 import { isOfKind, joinedValues, kindLabel, namesNone, parse, readTypedList, valuesIn } from '../values/index.js';
 import { headingOf } from './headings.js';
+import { meansHeld } from './held.js';
 import { kindOf } from './kinds.js';
 import type { Judgment, JudgeContext, JudgedField, Rule, Standing, Verdict, VerdictCode } from './models.js';
 import { andList, orList, tooMany } from './list.js';
@@ -178,19 +179,6 @@ function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeCon
     );
   const { value, corrected, fills } = found;
   return { verdict: 'taken', value, ...(corrected && { corrected }), ...(fills && { fills }) };
-}
-
-/** Whether a text that is not blank means what the cell holds: it may always be taken back. */
-export function meansHeld(
-  { kind }: Pick<JudgedField, 'kind'>,
-  text: string,
-  held: string,
-  { locale, today }: Pick<JudgeContext, 'locale' | 'today'>,
-): boolean {
-  if (held === '') return false;
-  if (kind === 'text' || kind === 'several values' || !isOfKind(kind, held)) return text === held;
-  const parsed = parse(kind, text, locale, today);
-  return parsed.ok && parsed.value === held;
 }
 
 /** Nothing but the marks between several values is nothing. */

@@ -1,6 +1,8 @@
 // Judging against a list of items: found by value, label, other name or another way of writing one of them.
 import { itemWithValue, lookUp, lookUpName, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
+import { clean } from '../text/index.js';
 import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind, type Locale } from '../values/index.js';
+import { meansHeld } from './held.js';
 import type { Judgment, JudgeContext, Picking } from './models.js';
 
 /** How any list is picked from at first. */
@@ -70,17 +72,42 @@ function byKind(list: Catalog, text: string, kind: FieldKind, context: Pick<Judg
  * The item that a typed text means in a field of this kind. It is read by the kind: 1 in a percentage is never the stored
  * 1, which is 100 %.
  */
-export const meantIn = (list: Catalog, text: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): Lookup =>
-  kind === 'text' || kind === 'several values' ? lookUp(list, text) : (byKind(list, text, kind, context) ?? lookUpName(list, text));
+export function meantIn(list: Catalog, text: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): Lookup {
+  if (kind === 'text' || kind === 'several values') return lookUp(list, text);
+  const byReading = byKind(list, text, kind, context);
+  if (byReading) return byReading;
+  const byName = lookUpName(list, text);
+  return byName.found === 'nothing' ? asShown(list, text, kind, context.locale) : byName;
+}
+
+const shownIn = new WeakMap<Catalog, Map<string, ReadonlyMap<string, Item>>>();
+
+/**
+ * The item that is shown so, though nobody could type it as a value of the kind: a price of a list with more decimals than the currency has.
+ * Whoever chooses it means it.
+ */
+function asShown(list: Catalog, text: string, kind: FieldKind, locale: Locale): Lookup {
+  const way = `${kind} ${JSON.stringify(locale)}`;
+  const ways = shownIn.get(list) ?? new Map<string, ReadonlyMap<string, Item>>();
+  shownIn.set(list, ways);
+  const shown = ways.get(way) ?? new Map(list.items.map((item) => [textOfItem(item, kind, locale), item]));
+  ways.set(way, shown);
+  const item = shown.get(clean(text));
+  return item ? { found: 'item', item, by: 'value' } : { found: 'nothing' };
+}
 
 /**
  * The text that means a value when it is typed into a field of this kind, or picked: its label where that means the value alone, else the
  * value itself. Of several values: one of them.
  */
-export function typedAs(list: Catalog, value: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today'>): string {
+export function typedAs(list: Catalog, value: string, kind: FieldKind, context: Pick<JudgeContext, 'locale' | 'today' | 'held'>): string {
   const own = textOfItem({ value }, kind, context.locale);
   const label = itemWithValue(list, value)?.label ?? value;
-  if (label === value) return own;
+  // What a label like “tomorrow” is read as is known only on a day.
+  if (label === value || (kind === 'date' && context.today === undefined)) return own;
+  // Typed over what reads the same it would be taken as that, whatever it was chosen for: a value outside is mended by one that is called so.
+  const { held } = context;
+  if (held !== undefined && held !== value && meansHeld({ kind }, label, held, context)) return own;
   const meant = meantIn(list, label, kind, context);
   return meant.found === 'item' && meant.item.value === value ? label : own;
 }

@@ -10,9 +10,10 @@ export function typedValue(
   value: string,
   catalogs: JudgeContext['catalogs'],
   locale: Locale,
+  today?: string,
 ): string {
   const list = catalogIdOf(field.rule) === undefined ? undefined : listOf(field, catalogs, locale);
   if (!list) return format(field.kind, value, locale);
-  const typed = (one: string) => typedAs(list, one, field.kind, { locale });
+  const typed = (one: string) => typedAs(list, one, field.kind, { locale, ...(today && { today }) });
   return field.kind === 'several values' ? format(field.kind, joinedValues(valuesIn(value).map(typed)), locale) : typed(value);
 }

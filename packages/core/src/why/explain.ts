@@ -1,18 +1,21 @@
 // Why a value is or is not offered in a field: traced from the rule through catalog, part, range and row.
 import { catalogAtLevel } from '../cascades/index.js';
-import { filterClause, lookUp, passes, type Item, type LookupStep } from '../catalogs/index.js';
+import { filterClause, passes, type Item, type LookupStep } from '../catalogs/index.js';
 import {
   closedHere,
   judge,
   listOf,
+  meantIn,
   offerOf,
   ruleAs,
   ruleTakes,
+  textOfItem,
   type CatalogRule,
   type JudgeContext,
   type JudgedField,
   type RuleNames,
 } from '../rules/index.js';
+import { parse, readTypedList, type FieldKind } from '../values/index.js';
 import { lostInSources, type LostSources } from './sources.js';
 import type { Trace, TraceStep } from './models.js';
 
@@ -59,11 +62,23 @@ function originSteps(item: Item, sources: TraceSources | undefined): TraceStep[]
 
 const closedSteps = { retired: 'state', 'not yet valid': 'validity', 'no longer valid': 'validity', condition: 'fitting' } as const;
 
-function catalogSteps(rule: CatalogRule, text: string, context: JudgeContext, sources: TraceSources | undefined): TraceStep[] {
+/** The values that a text names: of several each by itself. */
+function namedIn(text: string, kind: FieldKind, { locale }: JudgeContext): readonly string[] {
+  const named = kind === 'several values' ? readTypedList(text, locale).values : [];
+  return named.length > 0 ? named : [text];
+}
+
+function catalogSteps(
+  rule: CatalogRule,
+  text: string,
+  kind: FieldKind,
+  context: JudgeContext,
+  sources: TraceSources | undefined,
+): TraceStep[] {
   const catalog = context.catalogs.get(rule.catalogId)!;
   const offer = offerOf(rule, context);
   if ('right' in offer) return [lost('parent', offer.message)];
-  const found = lookUp(offer.offers, text);
+  const found = meantIn(offer.offers, text, kind, context);
   if (found.found === 'ambiguous')
     return [
       lost(
@@ -75,18 +90,20 @@ function catalogSteps(rule: CatalogRule, text: string, context: JudgeContext, so
       ),
     ];
   if (found.found === 'nothing') {
-    const elsewhere = lookUp(catalogAtLevel(catalog, rule.level), text);
+    const elsewhere = meantIn(catalogAtLevel(catalog, rule.level), text, kind, context);
     if (elsewhere.found === 'item')
       return [
         lost('parent', `${catalog.title} has it, but not under ${rule.parents.map((key) => context.entry?.[key] ?? '').join(' › ')}.`),
       ];
     // Whoever sees no sources is told who can help.
     if (!sources) return [lost('catalog', `${catalog.title} does not have it. Whoever keeps ${catalog.title} can add it.`)];
-    const source = lostInSources(catalog.title, text, sources);
+    const parsed = parse(kind, text, context.locale, context.today);
+    const source = lostInSources(catalog.title, parsed.ok ? parsed.value : text, sources);
     const at = { catalogId: catalog.id, composing: source.origin === undefined };
     return [{ ...lost('catalog', `${catalog.title} does not give it.`), at }, source];
   }
-  const steps = [through('catalog', foundBy[found.by](found.item)), ...originSteps(found.item, sources)];
+  const item = { ...found.item, value: textOfItem(found.item, kind, context.locale) };
+  const steps = [through('catalog', foundBy[found.by](item)), ...originSteps(found.item, sources)];
   const closed = closedHere(rule, found.item, context);
   if (!closed) return steps;
   return [...steps, lost(closedSteps[closed.code as keyof typeof closedSteps] ?? 'state', closed.message)];
@@ -139,8 +156,13 @@ function explainOpen(field: JudgedField, text: string, context: JudgeContext, na
   }
   steps.push(through('rule', `${field.heading} takes ${ruleTakes(rule, names)}.`));
   const list = listOf(field, context.catalogs, context.locale);
-  if (ofCatalog) steps.push(...catalogSteps(ofCatalog, text, context, sources));
+  const named = namedIn(text, field.kind, context);
+  if (ofCatalog) steps.push(...named.flatMap((one) => catalogSteps(ofCatalog, one, field.kind, context, sources)));
   else if (list)
-    steps.push(lookUp(list, text).found === 'item' ? through('catalog', 'It is in the list.') : lost('catalog', 'It is not in the list.'));
+    steps.push(
+      named.every((one) => meantIn(list, one, field.kind, context).found === 'item')
+        ? through('catalog', 'It is in the list.')
+        : lost('catalog', 'It is not in the list.'),
+    );
   return { value: text, steps: [...steps, ...last], offered };
 }

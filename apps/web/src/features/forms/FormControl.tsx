@@ -260,12 +260,12 @@ function Lines(props: FormControlProps) {
 }
 
 /** What a field shows: what was typed, or what came along; a value of a list by its label, or to be edited as it is typed. */
-function textIn(filling: Filling, field: FieldView, of: typeof shownValue): string {
+function textIn(filling: Filling, field: FieldView, of: typeof typedValue): string {
   const value = filling.cells[field.key];
   const text = filling.texts[field.key] ?? '';
   if (value === undefined) return text;
   if (text !== '' && !filling.isReady(field)) return text;
-  return of(field, value, filling.context.catalogs, filling.context.locale);
+  return of(field, value, filling.context.catalogs, filling.context.locale, filling.context.today);
 }
 
 /** Editors in which typing searches: they are opened where one is, and are a plain input until then. */

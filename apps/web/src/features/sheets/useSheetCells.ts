@@ -104,7 +104,7 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   const shown = (entry: EntryView, field: FieldView): string => shownValueOf(field, entry.cells[field.key] ?? '');
 
   /** The text with which editing begins, and that is copied: typed as it is it changes nothing. */
-  const typedOf = (entry: EntryView, field: FieldView): string => typedValue(field, entry.cells[field.key] ?? '', catalogs, locale);
+  const typedOf = (entry: EntryView, field: FieldView): string => typedValue(field, entry.cells[field.key] ?? '', catalogs, locale, today);
 
   /** The colour of what an entry holds in a field. */
   const colourOf = (entry: EntryView, field: FieldView): ItemColour | undefined => itemHeld(field, entry.cells[field.key] ?? '')?.colour;
@@ -239,7 +239,11 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
 
   /** What is picked from in a cell, as its rule stands in the entry. */
   const listFor = (entry: EntryView | undefined, field: FieldView) =>
-    pickList(ruleHere(field, { entry: entry?.cells ?? {} }), field.kind, { ...context, entry: entry?.cells ?? {} });
+    pickList(ruleHere(field, { entry: entry?.cells ?? {} }), field.kind, {
+      ...context,
+      entry: entry?.cells ?? {},
+      held: entry?.cells[field.key] ?? '',
+    });
   const daysFor = (entry: EntryView | undefined, field: FieldView) => daysOf(field, { ...context, today, entry: entry?.cells ?? {} });
   const dropDraft = (entry: EntryView, field: FieldView) => dispatch(settled({ entryId: entry.id, field: field.key }));
   return { judgedAgain, look, shown, typedOf, shownValue: shownValueOf, colourOf, legendOf, commit, draftOf, dropDraft, listFor, daysFor };

@@ -49,7 +49,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
       designs: true,
     };
   }, [register, beside, locale, today, ready]);
-  const list = useMemo(() => pickList(rule, place.field.kind, context), [rule, place.field.kind, context]);
+  const list = useMemo(() => pickList(rule, place.field.kind, { ...context, held }), [rule, place.field.kind, context, held]);
   const isReady = hasCatalog({ rule }, ready);
 
   const refuse = (typed: string, { message, suggestions, mayConfirm }: Refusal) => {
