@@ -75,7 +75,7 @@ export const choices = (catalog: Catalog, parents: readonly string[]): readonly 
 /** Whether a tuple begins with these values. */
 export function hasTuple(catalog: Catalog, values: readonly string[]): boolean {
   const value = values.at(-1);
-  return value === undefined || (catalogUnder(catalog, values.slice(0, -1)).index.get('value')?.has(value) ?? false);
+  return value === undefined || catalogUnder(catalog, values.slice(0, -1)).index.get('value').has(value);
 }
 
 /** Whether every parent on a path can still be chosen. */

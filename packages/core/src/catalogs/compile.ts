@@ -1,6 +1,6 @@
 // Compiling the items of a catalog for looking up.
 import { matchKey } from '../text/index.js';
-import { levelsOf, lookupSteps, type Catalog, type CompanionField, type Item, type LookupStep } from './models.js';
+import { levelsOf, type Catalog, type CompanionField, type Item, type LookupStep } from './models.js';
 
 /**
  * The items of one level (counted from 0, the deepest when left out); a value under several parents stands once, offered where it is
@@ -31,7 +31,8 @@ const spellings: { readonly [Step in LookupStep]: (item: Item) => readonly strin
 function indexBy(items: readonly Item[], keysOf: (item: Item) => readonly string[]): Map<string, Item[]> {
   const index = new Map<string, Item[]>();
   for (const item of items) {
-    for (const key of new Set(keysOf(item))) {
+    const keys = keysOf(item);
+    for (const key of keys.length > 1 ? new Set(keys) : keys) {
       const known = index.get(key);
       if (known) known.push(item);
       else index.set(key, [item]);
@@ -40,10 +41,24 @@ function indexBy(items: readonly Item[], keysOf: (item: Item) => readonly string
   return index;
 }
 
+/**
+ * The indexes of some items. Most lookups end at the first step, and what stands is judged by it alone: the others, which compare spellings,
+ * are made where one gets as far.
+ */
+function indexesOf(items: readonly Item[]): Catalog['index'] {
+  const made = new Map<LookupStep, Map<string, Item[]>>();
+  return {
+    get(step) {
+      const known = made.get(step) ?? indexBy(items, spellings[step]);
+      made.set(step, known);
+      return known;
+    },
+  };
+}
+
 /** Compiles the items of the deepest level for looking up. Linear in the number of names. */
 export function compileCatalog(id: string, title: string, all: readonly Item[], companions?: readonly CompanionField[]): Catalog {
   const levels = levelsOf(all);
   const items = itemsAtLevel(all, levels - 1);
-  const index = new Map(lookupSteps.map((step) => [step, indexBy(items, spellings[step])] as const));
-  return { id, title, items, all, levels, index, ...(companions && { companions }) };
+  return { id, title, items, all, levels, index: indexesOf(items), ...(companions && { companions }) };
 }

@@ -11,7 +11,7 @@ function preferOffered(items: readonly Item[]): readonly Item[] {
 /** Finds the item that a typed text means. */
 export function lookUp(catalog: Catalog, text: string): Lookup {
   // Most of what is typed or pasted is a value as it stands; values are clean, so that nothing else need be looked at.
-  const exact = catalog.index.get('value')?.get(text);
+  const exact = catalog.index.get('value').get(text);
   if (exact?.length === 1) return { found: 'item', item: exact[0]!, by: 'value' };
   return lookUpBy(catalog, text, lookupSteps);
 }
@@ -25,7 +25,7 @@ function lookUpBy(catalog: Catalog, text: string, steps: readonly LookupStep[]):
   const cleaned = clean(text);
   const key = matchKey(text);
   for (const step of steps) {
-    const found = catalog.index.get(step)?.get(step.endsWith('differently written') ? key : cleaned);
+    const found = catalog.index.get(step).get(step.endsWith('differently written') ? key : cleaned);
     if (!found) continue;
     const items = preferOffered(found);
     return items.length === 1 ? { found: 'item', item: items[0]!, by: step } : { found: 'ambiguous', items, by: step };
@@ -35,5 +35,5 @@ function lookUpBy(catalog: Catalog, text: string, steps: readonly LookupStep[]):
 
 /** The item that has exactly this value, offered or retired. */
 export function itemWithValue(catalog: Catalog, value: string): Item | undefined {
-  return catalog.index.get('value')?.get(value)?.[0];
+  return catalog.index.get('value').get(value)?.[0];
 }

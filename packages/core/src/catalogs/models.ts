@@ -98,7 +98,7 @@ export type Lookup =
   | { readonly found: 'ambiguous'; readonly items: readonly Item[]; readonly by: LookupStep }
   | { readonly found: 'nothing' };
 
-/** A compiled catalog: the items of its deepest level in order, and one index a step. Plain data, built once a version. */
+/** A compiled catalog: the items of its deepest level in order, and one index a step, made when it is first asked for; built once a version. */
 export interface Catalog {
   readonly id: string;
   readonly title: string;
@@ -106,7 +106,7 @@ export interface Catalog {
   /** The items of all levels, parents before children; the same as `items` where there is one level. */
   readonly all: readonly Item[];
   readonly levels: number;
-  readonly index: ReadonlyMap<LookupStep, ReadonlyMap<string, readonly Item[]>>;
+  readonly index: { get(step: LookupStep): ReadonlyMap<string, readonly Item[]> };
   /** What comes along with its items, with headings. */
   readonly companions?: readonly CompanionField[];
 }
