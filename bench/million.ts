@@ -75,6 +75,18 @@ async function fill(database: Database, houseId: string, registerId: string): Pr
   );
 }
 
+/** Waits until the combinations of some fields are counted. */
+export async function areKept(database: Database, houseId: string, keys: readonly string[]): Promise<void> {
+  for (;;) {
+    const { rows } = await sql`
+      select from kept_combinations where house_id = ${houseId} and keys = ${[...keys].sort()}::text[] and state = 'counted'`.execute(
+      database.kysely,
+    );
+    if (rows.length > 0) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
 export async function million(database: Database, databaseUrl: string): Promise<Million> {
   const key = `bench-${randomUUID()}`;
   const houseId = await loadHouse(database.kysely, blueprint(key));

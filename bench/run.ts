@@ -17,12 +17,13 @@ import { adopt1m, adoptApply100k } from './adopting.js';
 import { keyToPaint, sheetScroll } from './browser.js';
 import { catalogCompile, doctor, lookAlike } from './catalogs.js';
 import { back100k, check10k, csvOut1m, valuesEtag, workbookOut100k } from './exchange.js';
-import { figures1m } from './figures.js';
+import { figureKept1m, figures1m } from './figures.js';
 import { firstVisit } from './firstVisit.js';
 import { formOpen } from './forms.js';
 import { judgeBlock, judgeCascade } from './judge.js';
 import { median, percentile, print, printFailed, times } from './measure.js';
 import { entries, million, values, type Million } from './million.js';
+import { outsideCascade1m } from './outside.js';
 import { picker100k, picker1m, picker5k } from './picker.js';
 import { caller, serve } from './server.js';
 import { arrange1m, paste100k } from './sheet.js';
@@ -226,12 +227,14 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'sheet.page.1m': sheetPage,
   'impact.1m': impact,
   'server.memory.1m': (_database, bench) => memory(bench),
+  'outside.cascade.1m': outsideCascade1m,
   'live.offer': (_database, bench) => liveOffer(bench),
   'rename.200k': (database, bench) => rename(bench, database),
   'entry.write': (_database, bench) => entryWrite(bench.houseId, bench),
   'sheet.arrange.1m': arrange1m,
   'paste.100k': paste100k,
   'figures.1m': figures1m,
+  'figure.kept.1m': figureKept1m,
   'csv.out.1m': csvOut1m,
   'workbook.out.100k': workbookOut100k,
   'back.100k': back100k,

@@ -9,11 +9,11 @@ import { values, type Million } from './million.js';
 const rows = 25_000;
 const columns = 4;
 
+/** What no other line of the bench looks at: distinct values in a field that a figure is grouped by would make it too large. */
 const pastedInto = ({ register }: Million): string[] =>
   register.fields
-    .filter(({ kind }) => kind === 'text')
-    .slice(0, columns)
-    .map(({ key }) => key);
+    .flatMap(({ key, kind }) => (kind === 'text' && !['quay', 'status', 'field_0'].includes(key) ? [key] : []))
+    .slice(0, columns);
 
 /** Milliseconds from sending a block until all of it is stored, counted and in the ledger. */
 export async function pasted(bench: Million, round: number): Promise<{ spent: number; texts: readonly (readonly string[])[] }> {

@@ -14,6 +14,7 @@ export { demoAccounts } from './houses/demoAccounts.js';
 export { hashPassword } from './people/passwords.js';
 export { PlacesStore, posGap } from './entries/places.store.js';
 export { EntriesStore } from './entries/entries.store.js';
+export { CombinationsStore, type Combined } from './counts/combinations.store.js';
 export { CountsStore, countKey } from './counts/counts.store.js';
 export { EntriesService } from './entering/entries.service.js';
 export type { Caller } from './access/access.js';

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
+import { CombinationsStore } from './combinations.store.js';
 import { CountsStore } from './counts.store.js';
 
-@Module({ providers: [CountsStore], exports: [CountsStore] })
+@Module({ providers: [CountsStore, CombinationsStore], exports: [CountsStore, CombinationsStore] })
 export class CountsModule {}

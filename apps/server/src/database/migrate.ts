@@ -30,6 +30,7 @@ import * as adoptions from './migrations/0027-adoptions.js';
 import * as alikePlain from './migrations/0028-alike-plain.js';
 import * as intakes from './migrations/0029-intakes.js';
 import * as partsOfFiles from './migrations/0030-parts-of-files.js';
+import * as keptCombinations from './migrations/0031-kept-combinations.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -63,6 +64,7 @@ const migrations: Record<string, Migration> = {
   '0028-alike-plain': alikePlain,
   '0029-intakes': intakes,
   '0030-parts-of-files': partsOfFiles,
+  '0031-kept-combinations': keptCombinations,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

@@ -209,6 +209,31 @@ export interface ValueDeltasTable {
   value: string;
   entries: Big;
 }
+export interface KeptCombinationsTable {
+  house_id: string;
+  id: Generated<string>;
+  register_id: string;
+  /** The fields that are combined, in the order of their keys. */
+  keys: readonly string[];
+  /** `many`: they are not kept, since there are too many. */
+  state: 'counting' | 'counted' | 'many';
+  /** The day on which somebody asked for them last. */
+  asked_on: Generated<string>;
+}
+export interface CombinationCountsTable {
+  house_id: string;
+  kept_id: string;
+  digest: string;
+  texts: readonly (string | null)[];
+  entries: Big;
+}
+export interface CombinationDeltasTable {
+  house_id: string;
+  id: Generated<number>;
+  kept_id: string;
+  texts: readonly (string | null)[];
+  entries: Big;
+}
 export interface RangesTable {
   house_id: string;
   id: string;
@@ -762,6 +787,9 @@ export interface Tables {
   chunks: ChunksTable;
   value_counts: ValueCountsTable;
   value_deltas: ValueDeltasTable;
+  kept_combinations: KeptCombinationsTable;
+  combination_counts: CombinationCountsTable;
+  combination_deltas: CombinationDeltasTable;
   ranges: RangesTable;
   catalogs: CatalogsTable;
   range_stretches: RangeStretchesTable;

@@ -16,7 +16,8 @@ export interface FigureSql {
   readonly values: readonly Fragment[];
   /** The beginning of the day, and what makes a day of it again. What is no day is found to be none then. */
   readonly time: { readonly day: Fragment; readonly rest: string } | null;
-  readonly measures: Fragment;
+  /** What is measured; `times`: how many entries a row stands for, where that is not one. */
+  measures(times: Fragment | undefined): Fragment;
   readonly condition: Fragment;
 }
 
@@ -111,11 +112,28 @@ export function figureSql(build: HouseBuild, register: RegisterBuild, { by, time
   const day = time && collected.reached(reach(build, register, time.path));
   const when = time && day && { day: sql`left(${day}, ${sql.lit(stepLength[time.step])})`, rest: partOfDay[time.step] };
   const number = of && asNumber(collected.reached(reach(build, register, of)));
-  const measures = number
-    ? sql`count(${number}) as measured, trim_scale(sum(${number}))::text as sum, trim_scale(min(${number}))::text as least, trim_scale(max(${number}))::text as most`
-    : sql`0 as measured, null as sum, null as least, null as most`;
+  const measures = (times: Fragment | undefined) => {
+    if (!number) return sql`0 as measured, null as sum, null as least, null as most`;
+    const measured = times ? sql`coalesce(sum(${times}) filter (where ${number} is not null), 0)::bigint` : sql`count(${number})`;
+    const sum = times ? sql`sum(${number} * ${times})` : sql`sum(${number})`;
+    return sql`${measured} as measured, trim_scale(${sum})::text as sum, trim_scale(min(${number}))::text as least, trim_scale(max(${number}))::text as most`;
+  };
   const inner = collected.inner.length > 0 ? sql.join(collected.inner) : sql`1 as one`;
   return { inner, joins: sql.join(collected.joins, sql` `), values, time: when, measures, condition };
+}
+
+/**
+ * The fields of the register's own entries that a figure reads, so that entries which hold the same in them count alike. `readsIn`: what the
+ * rule of a field reads, by which it is outside.
+ */
+export function fieldsRead({ by, time, of, only }: FigureDefinition, readsIn: (field: string) => readonly string[]): string[] {
+  const paths = [...by, ...(time ? [time.path] : []), ...(of ? [of] : [])];
+  return [
+    ...new Set([
+      ...paths.map(({ field, through }) => through?.link ?? field),
+      ...only.flatMap((one) => [one.field, ...(one.only === 'outside' ? readsIn(one.field) : [])]),
+    ]),
+  ].sort();
 }
 
 /** The statement parts for finding the values of a link that lead to a value. */

@@ -1,7 +1,7 @@
 // Figures: counted part by part with progress, so that one can stop; kept under a name; and the entries behind a group.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { isNumeric, lastDayOf, merged, type FigureDefinition, type FigureGroup, type FigurePath, type Only } from '@dellum/core';
+import { isNumeric, lastDayOf, merged, readsOf, type FigureDefinition, type FigureGroup, type FigurePath, type Only } from '@dellum/core';
 import {
   mayDesign,
   type FigureDto,
@@ -14,12 +14,14 @@ import { ArrangementsService, readWanted } from '../arrangements/arrangements.se
 import { StructureService } from '../structure/structure.service.js';
 import { isOpen, registerOf } from '../structure/sheetAccess.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
+import { CombinationsStore, manyEntries } from '../counts/combinations.store.js';
 import { Database } from '../database/database.js';
+import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
 import { freeName, notFound, ProblemError } from '../problems/index.js';
-import { figureSql, linkSql, reach } from './figureSql.js';
+import { fieldsRead, figureSql, linkSql, reach } from './figureSql.js';
 import { FiguresStore, type KeptFigure } from './figures.store.js';
 
 /** More groups than this are no figure any more. */
@@ -48,6 +50,8 @@ export class FiguresService {
     private readonly store: FiguresStore,
     private readonly ledger: LedgerStore,
     private readonly changes: ChangesStore,
+    private readonly combinations: CombinationsStore,
+    private readonly jobs: JobsService,
   ) {}
 
   /** Prepares a figure; what is wrong with it is thrown here. The counting that comes back can be run once. */
@@ -59,6 +63,13 @@ export class FiguresService {
     const figure = figureSql(build, register, definition, condition);
     const parts = await this.store.parts(db, caller.houseId, register.id);
     const total = parts.reduce((sum, { entries }) => sum + entries, 0);
+    const combinations = total > manyEntries ? await this.combinationsOf(build, register, definition) : undefined;
+    if (combinations)
+      return async ({ progress }) => {
+        const groups = merged(await this.store.groupsOf(db, figure, combinations), definition.time?.step ?? null);
+        progress(total, total);
+        return { groups: fewEnough(groups), entries: total };
+      };
     return async ({ progress, stopped }) => {
       let groups: FigureGroup[] = [];
       let done = 0;
@@ -66,12 +77,7 @@ export class FiguresService {
       const worker = async () => {
         for (let part = waiting.shift(); part && !stopped(); part = waiting.shift()) {
           const counted = await this.database.transaction((trx) => this.store.groups(trx, caller.houseId, register.id, figure, part));
-          groups = merged([...groups, ...counted], definition.time?.step ?? null);
-          if (groups.length > mostGroups)
-            throw new ProblemError(
-              'too-large',
-              `The figure has more than ${mostGroups.toLocaleString('en-GB')} groups. Choose a field with fewer values, or a longer step of time.`,
-            );
+          groups = fewEnough(merged([...groups, ...counted], definition.time?.step ?? null));
           done += part.entries;
           progress(done, total);
         }
@@ -79,6 +85,28 @@ export class FiguresService {
       await Promise.all(Array.from({ length: atOnce }, worker));
       return stopped() ? undefined : { groups, entries: total };
     };
+  }
+
+  /**
+   * How many entries hold what a figure reads, where that is kept; undefined where it is not. For a figure that is kept it is kept from now
+   * on: an edit then costs what it changes, not a look at every entry.
+   */
+  private async combinationsOf(build: HouseBuild, register: RegisterBuild, definition: FigureDefinition) {
+    const db = this.database.kysely;
+    const readsIn = (key: string) => readsOf(register.fields.find((field) => field.key === key)?.rule ?? null);
+    const keys = fieldsRead(definition, readsIn);
+    if (keys.length === 0) return undefined;
+    const wanted = { houseId: build.houseId, registerId: register.id, keys };
+    const combinations = await this.combinations.asEntries(db, wanted);
+    if (typeof combinations !== 'string') return combinations;
+    if (combinations === 'unknown') {
+      const kept = await this.store.kept(db, build.houseId);
+      const isKept = kept.some(
+        (one) => one.definition.registerId === register.id && fieldsRead(one.definition, readsIn).join() === keys.join(),
+      );
+      if (isKept) await this.jobs.send(undefined, 'combine', [wanted]);
+    }
+    return undefined;
   }
 
   /** The conditions under which the entries of a group are found among the records. */
@@ -161,6 +189,16 @@ export class FiguresService {
       await this.changes.append(trx, caller.houseId, [{ audience: 'everyone', body: { kind: 'figures' } }]);
     });
   }
+}
+
+/** The groups, where they are few enough to be a figure. */
+function fewEnough(groups: FigureGroup[]): FigureGroup[] {
+  if (groups.length > mostGroups)
+    throw new ProblemError(
+      'too-large',
+      `The figure has more than ${mostGroups.toLocaleString('en-GB')} groups. Choose a field with fewer values, or a longer step of time.`,
+    );
+  return groups;
 }
 
 /** The condition that the time of entries lies in a step. */

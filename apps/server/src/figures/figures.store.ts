@@ -1,7 +1,7 @@
 // Queries for figures: entries counted part by part, and figures that are kept.
 import { Injectable } from '@nestjs/common';
 import type { FigureDefinition, FigureGroup } from '@dellum/core';
-import { sql, type Sql } from 'kysely';
+import { sql, type RawBuilder, type Sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 import type { FigureSql } from './figureSql.js';
 
@@ -83,12 +83,28 @@ export class FiguresStore {
       ...(until === undefined ? [] : [sql`pos < ${until}`]),
     ];
     const where = sql.join([sql`house_id = ${houseId}`, sql`register_id = ${registerId}`, ...within, figure.condition], sql` and `);
+    return this.grouped(trx, figure, sql`select ${figure.inner} from entries where ${where}`);
+  }
+
+  /** The combinations of the fields that a figure reads in their groups, each for the entries that hold it. */
+  async groupsOf(db: Reader, figure: FigureSql, combinations: RawBuilder<unknown>): Promise<FigureGroup[]> {
+    return this.grouped(
+      db,
+      figure,
+      sql`select ${figure.inner}, entries as times from ${combinations} as held where ${figure.condition}`,
+      sql`e.times`,
+    );
+  }
+
+  /** `from`: what is grouped; `times`: how many entries a row of it stands for, where that is not one. */
+  private async grouped(db: Reader, figure: FigureSql, from: Fragment, times?: Fragment): Promise<FigureGroup[]> {
+    const entries = times ? sql`coalesce(sum(${times}), 0)::bigint` : sql`count(*)`;
     const columns = [...figure.values, ...(figure.time ? [figure.time.day] : [])];
     const places = columns.map((_, at) => sql.lit(at + 1));
     const { rows } = await sql<Record<string, string | null> & Omit<FigureGroup, 'values' | 'time'>>`
-      select ${sql.join([...columns.map((column, at) => sql`${column} as ${sql.ref(`d${at}`)}`), sql`count(*) as entries`, figure.measures])}
-      from (select ${figure.inner} from entries where ${where}) e ${figure.joins}
-      ${places.length > 0 ? sql`group by ${sql.join(places)}` : sql``}`.execute(trx);
+      select ${sql.join([...columns.map((column, at) => sql`${column} as ${sql.ref(`d${at}`)}`), sql`${entries} as entries`, figure.measures(times)])}
+      from (${from}) e ${figure.joins}
+      ${places.length > 0 ? sql`group by ${sql.join(places)}` : sql``}`.execute(db);
     return rows.map(({ entries, measured, sum, least, most, ...held }) => ({
       values: figure.values.map((_, at) => held[`d${at}`] ?? ''),
       time: figure.time ? dayOf(held[`d${figure.values.length}`] ?? null, figure.time.rest) : null,

@@ -17,6 +17,8 @@ export interface JobData {
   readonly adopt: { readonly houseId: string; readonly adoptionId: string };
   /** Takes in what is new in the folder of an intake. */
   readonly intake: { readonly houseId: string; readonly intakeId: string };
+  /** Counts how many entries hold each combination of some fields, and keeps that from then on. */
+  readonly combine: { readonly houseId: string; readonly registerId: string; readonly keys: readonly string[] };
   readonly fold: object;
   readonly forget: object;
   readonly refresh: { readonly houseId: string; readonly sourceId: string };
@@ -40,6 +42,7 @@ const names: readonly JobName[] = [
   'compare',
   'adopt',
   'intake',
+  'combine',
   'fold',
   'forget',
   'refresh',

@@ -8,7 +8,9 @@ import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import type { Reader } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { PlacesStore } from '../entries/places.store.js';
+import { CombinationsStore, manyEntries, type Combined } from '../counts/combinations.store.js';
 import { CountsStore } from '../counts/counts.store.js';
+import { JobsService } from '../jobs/jobs.service.js';
 
 /** How many entries hold something in a field, and what of it is outside. */
 export interface Found {
@@ -34,6 +36,8 @@ export class OutsideService {
 
   constructor(
     private readonly counts: CountsStore,
+    private readonly combinations: CombinationsStore,
+    private readonly jobs: JobsService,
     private readonly catalogs: CompiledCatalogsService,
     private readonly places: PlacesStore,
     private readonly entries: EntriesStore,
@@ -96,7 +100,7 @@ export class OutsideService {
     if (depending.length === 0) return held;
     const seq = await this.momentOf(db, build.houseId);
     for (const [id, rows] of await Promise.all(
-      depending.map(async (field) => [field.id, await this.combinations(db, build.houseId, field, seq)] as const),
+      depending.map(async (field) => [field.id, await this.combined(db, build, field, seq)] as const),
     ))
       held.set(id, [...rows]);
     return held;
@@ -113,16 +117,32 @@ export class OutsideService {
     return seq;
   }
 
-  /** The distinct combinations of a field with those its rule reads. Costs a look at every entry, once a change of the house. */
-  private async combinations(db: Reader, houseId: string, field: FieldBuild, seq: number): Promise<readonly Held[]> {
-    const keys = [field.key, ...readsOf(field.rule)];
-    const id = `${houseId}/${field.id}/${blankIsWrong(field)}`;
+  /**
+   * The distinct combinations of a field with those its rule reads. In a large register they are kept once they were asked for; until then,
+   * and where they are too many, it costs a look at every entry, once a change of the house.
+   */
+  private async combined(db: Reader, build: HouseBuild, field: FieldBuild, seq: number): Promise<readonly Held[]> {
+    const wanted = { houseId: build.houseId, registerId: field.registerId, keys: keysOf(field) };
+    const kept = await this.combinations.of(db, wanted);
+    if (typeof kept !== 'string') return blankIsWrong(field) ? kept : kept.filter(({ cells }) => field.key in cells);
+    const held = await this.scanned(db, wanted, field.id, blankIsWrong(field), seq);
+    const own = build.registers.get(field.registerId)!.fields.find(({ id }) => id === field.id);
+    // Of a rule that is only tried nothing is kept.
+    const isSet = own !== undefined && keysOf(own).join() === wanted.keys.join();
+    if (kept === 'unknown' && isSet && entriesHeld(held) > manyEntries) await this.jobs.send(undefined, 'combine', [wanted]);
+    return held;
+  }
+
+  private async scanned(db: Reader, { houseId, registerId, keys }: Combined, fieldId: string, withBlanks: boolean, seq: number) {
+    const id = `${houseId}/${fieldId}/${withBlanks}`;
     const known = this.known.get(id);
     if (known?.seq === seq && known.rule === keys.join()) return known.held;
-    const place = { houseId, registerId: field.registerId };
-    const held = await this.entries.combinations(db, place, keys, blankIsWrong(field) ? undefined : [field.key]);
+    const held = await this.entries.combinations(db, { houseId, registerId }, keys, withBlanks ? undefined : keys.slice(0, 1));
     if (this.known.size >= mostKnown) this.known.clear();
     this.known.set(id, { seq, rule: keys.join(), held });
     return held;
   }
 }
+
+/** The field, and those that its rule reads. */
+const keysOf = ({ key, rule }: FieldBuild): readonly string[] => [key, ...readsOf(rule)];

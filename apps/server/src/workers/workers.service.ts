@@ -6,6 +6,7 @@ import { CarriesService } from '../carries/carries.service.js';
 import { CarriesStore } from '../carries/carries.store.js';
 import { CatalogsService } from '../catalogs/catalogs.service.js';
 import { CatalogsStore } from '../compiled/catalogs.store.js';
+import { CombinationsStore } from '../counts/combinations.store.js';
 import { CountsStore } from '../counts/counts.store.js';
 import { Database } from '../database/database.js';
 import { EntryActsService } from '../entering/entryActs.service.js';
@@ -49,6 +50,7 @@ export class WorkersService implements OnApplicationBootstrap {
     private readonly folders: FoldersService,
     private readonly intakes: IntakesStore,
     private readonly counts: CountsStore,
+    private readonly combinations: CombinationsStore,
     private readonly changes: ChangesStore,
     private readonly sessions: SessionsService,
     private readonly tries: TriesStore,
@@ -70,8 +72,10 @@ export class WorkersService implements OnApplicationBootstrap {
       compare: ({ houseId, fileId }) => this.comparing.run(houseId, fileId),
       adopt: ({ houseId, adoptionId }) => this.adopting.run(houseId, adoptionId),
       intake: ({ houseId, intakeId }) => this.folders.look(houseId, intakeId),
+      combine: (wanted) => this.combinations.keep(wanted),
       fold: async () => {
         await this.counts.fold();
+        await this.combinations.fold();
       },
       forget: () => this.forget(),
       refresh: ({ houseId, sourceId }) => this.linked.refreshQuietly(houseId, sourceId),
@@ -107,7 +111,7 @@ export class WorkersService implements OnApplicationBootstrap {
 
   /**
    * Forgets what is of no use any more: changes, sessions that are over, tries to sign in, downloads, files that came back and answers to
-   * programs of more than a week ago, archives that were looked at an hour ago, messages and proposals of more than a month, what went out
+   * programs of more than a week ago, archives that were looked at an hour ago, messages, proposals and combinations of more than a month, what went out
    * half a year ago.
    */
   async forget(): Promise<void> {
@@ -121,6 +125,7 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.adoptions.forgetOld(this.database.kysely);
     await this.accessTokens.forgetOld(this.database.kysely);
     await this.webhooksStore.forgetOld(this.database.kysely);
+    await this.combinations.forgetOld(this.database.kysely);
   }
 
   /** Sends a recount for every house that has a catalog ordered by use. */
