@@ -10,6 +10,7 @@ import {
   makeList,
   makeSheet,
   makeSource,
+  makeTable,
   openField,
   panel,
   rowsOf,
@@ -367,4 +368,40 @@ test('a form asks with buttons, an open list and a drop-down; lists come from ty
   await cellAt(grid, 1, 0).click();
   await page.keyboard.press('Alt+ArrowDown');
   await expectOptions(page, ['Alder', 'Birch', 'Cedar', 'Dogwood']);
+});
+
+test('what stands outside is mended by choosing the value that is called so, by mouse and by keys', async ({ nursery: { page } }) => {
+  await makeSource(page, 'Departments');
+  await makeTable(page, [
+    ['Code', 'Department'],
+    ['GH', 'Greenhouse'],
+    ['SH', 'Shop floor'],
+  ]);
+  const grid = await makeSheet(page, 'Shifts', [['Department'], ['Hours', 'a number']]);
+  await typeAcross(page, ['Greenhouse', '8', 'Shop floor', '4'], 'Tab', 0);
+  await expect(page.getByText('2 entries.')).toBeVisible();
+  await toPage(page, 'Sources', 'Departments');
+  await page.getByRole('button', { name: 'Make a catalog of it' }).click();
+  // The field is chosen by its heading already.
+  await page.getByRole('button', { name: 'Use it for Department' }).click();
+  await expect(page.getByText('Department in 1 sheet')).toBeVisible();
+  await toPage(page, 'Sheets', /^Shifts/);
+  await expect(page.getByText('Department: 2 outside')).toBeVisible();
+  await cellAt(grid, 0, 0).dblclick();
+  await page.getByRole('option', { name: 'Greenhouse' }).click();
+  await expect(page.getByText('Department: 1 outside')).toBeVisible();
+  await cellAt(grid, 1, 0).click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByRole('option', { name: 'Shop floor' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^Department: \d outside$/)).toBeHidden();
+  await expect
+    .poll(() => rowsOf(grid))
+    .toEqual([
+      ['Greenhouse', '8'],
+      ['Shop floor', '4'],
+      ['type to add', ''],
+    ]);
+  await page.getByRole('combobox', { name: 'Search', exact: true }).fill('SH');
+  await expect(page.getByRole('option', { name: /“SH” in Department of Shifts 1 entry/ })).toBeVisible();
 });

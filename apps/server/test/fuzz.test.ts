@@ -145,3 +145,13 @@ it('answers no request with a fault of its own', async () => {
   );
   expect([...faults]).toEqual([]);
 }, 600_000);
+
+it('says what is wrong where something else stands in the place of a word', async () => {
+  for (const kind of [{ toString: 'x' }, { toString: null }, [['typed']], 7, null, 'constructor', '__proto__'])
+    for (const [method, path, body] of [
+      ['POST', '/catalogs/trial', { parts: [{ kind, join: 'or' }], filter: null, distinct: 'value', order: { by: 'kept' } }],
+      ['PUT', `/fields/${ids.get('fields')?.[0] ?? randomUUID()}/rule`, { kind }],
+      ['POST', '/linked', { name: 'Elsewhere', settings: { kind } }],
+    ] as const)
+      expect((await house.administrator.call(method, path, body)).status).toBeLessThan(500);
+});

@@ -58,10 +58,11 @@ export type ByKind<Dto extends object> = Readonly<Record<string, new () => Dto>>
 /** How the rule is called that says so; its constraint gives the classes. */
 export const ofKind = 'isOfKind';
 
-const madeOf = (kinds: ByKind<object>, held: unknown): unknown =>
-  isPlain(held) && Object.hasOwn(kinds, String((held as { kind?: unknown }).kind))
-    ? plainToInstance(kinds[(held as { kind: string }).kind]!, held)
-    : held;
+/** As an instance of its class; as it is where its `kind` names none, be that what it may. */
+function madeOf(kinds: ByKind<object>, held: unknown): unknown {
+  const kind = isPlain(held) ? (held as { kind?: unknown }).kind : undefined;
+  return typeof kind === 'string' && Object.hasOwn(kinds, kind) ? plainToInstance(kinds[kind]!, held) : held;
+}
 
 /**
  * One of several shapes, told apart by its `kind`, or with `each` a list of them; each may have the members of its own shape only.

@@ -203,6 +203,10 @@ describe('the text of a value', () => {
           const picked = typedAs(offers, item.value, kind, { ...context, held });
           const text = kind === 'several values' ? writeTypedList([picked]) : picked;
           expect(judge(judged, text, { ...context, held })).toMatchObject({ verdict: 'taken', value: item.value });
+          if (kind === 'several values' && held !== '' && held !== item.value && offers.index.get('value').has(held)) {
+            const both = writeTypedList([typedAs(offers, held, kind, { ...context, held }), picked]);
+            expect(judge(judged, both, { ...context, held })).toMatchObject({ verdict: 'taken', value: joinedValues([held, item.value]) });
+          }
           const why = explain(judged, text, context, names).steps;
           expect(why.filter(({ passed }) => !passed)).toEqual([]);
           // What the cell is shown with when it is opened again means what it holds.

@@ -20,8 +20,8 @@ export const manyEntries = 5_000;
 const mostKept = 50_000;
 /** So many sets of fields of a register are kept at most; each costs a little with every entry that is written. */
 const mostSets = 24;
-/** So long is waited for the acts under way in the register; then the job is tried again. */
-const patience = '3s';
+/** So long is waited for the acts under way in the register, and others wait behind that; then the job is tried again. */
+const patience = '500ms';
 
 const digest = sql`md5(to_jsonb(texts)::text)::uuid`;
 
@@ -82,6 +82,9 @@ export class CombinationsStore {
    * already, or are too many. Throws where somebody is changing the register all the time: whoever asks tries again.
    */
   async keep(wanted: Combined): Promise<void> {
+    // Of many who have asked at once all but one find it done.
+    const known = await this.keptFor(this.database.kysely, wanted);
+    if (typeof known !== 'string' || known === 'many') return;
     const id = await this.begin(wanted);
     if (id !== undefined) await this.count(wanted, id);
   }

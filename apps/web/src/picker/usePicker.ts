@@ -15,7 +15,10 @@ export interface Picker {
   readonly at: number | undefined;
   /** True when the list ends with what is typed, to be asked for or added. */
   readonly offersNew: boolean;
-  /** The value that Enter would take: one that was chosen, or the first match of a text that means none by itself. */
+  /**
+   * The value that Enter would take: one that was chosen, the first match of a text that means none by itself, or what mends a text that is
+   * only called so.
+   */
   readonly choice: string | undefined;
   setOpen(open: boolean): void;
   /** The text that the match of a line types. */
@@ -54,7 +57,10 @@ export function usePicker(
     return match && list?.textOf(match.item);
   };
   const valueAt = (place: number) => (place < total ? textAt(place) : text);
-  const choice = chosen !== undefined && at !== undefined ? valueAt(at) : firstByItself === undefined ? undefined : valueAt(0);
+  // What stands outside and is called as an item of the open list is mended by that item, which is the line that is marked.
+  const mends = open && held >= 0 && textAt(held) !== initial.held ? held : undefined;
+  const line = chosen !== undefined ? at : (firstByItself ?? mends);
+  const choice = line === undefined ? undefined : valueAt(line);
 
   const reach = useCallback(
     (line: number) => setReady((before) => (line + 8 < before ? before : Math.max(line + firstReady, before * 4))),

@@ -106,8 +106,8 @@ export function typedAs(list: Catalog, value: string, kind: FieldKind, context: 
   // What a label like “tomorrow” is read as is known only on a day.
   if (label === value || (kind === 'date' && context.today === undefined)) return own;
   // Typed over what reads the same it would be taken as that, whatever it was chosen for: a value outside is mended by one that is called so.
-  const { held } = context;
-  if (held !== undefined && held !== value && meansHeld({ kind }, label, held, context)) return own;
+  const others = valuesIn(context.held ?? '').filter((held) => held !== value);
+  if (others.some((held) => meansHeld({ kind }, label, held, context))) return own;
   const meant = meantIn(list, label, kind, context);
   return meant.found === 'item' && meant.item.value === value ? label : own;
 }
