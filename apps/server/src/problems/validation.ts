@@ -38,7 +38,7 @@ export class ByKindPipe<Dto extends object> implements PipeTransform<unknown, Pr
   constructor(private readonly kinds: ByKind<Dto>) {}
 
   transform(body: unknown, metadata: ArgumentMetadata): Promise<Dto> {
-    const kind = typeof body === 'object' && body !== null && 'kind' in body ? String(body.kind) : '';
+    const kind = typeof body === 'object' && body !== null && 'kind' in body && typeof body.kind === 'string' ? body.kind : '';
     const reason = `Its kind must be one of ${Object.keys(this.kinds).join(', ')}.`;
     if (!Object.hasOwn(this.kinds, kind)) throw new ProblemError('not-valid', reason, { faults: { kind: reason } });
     return this.checked.transform(body, { ...metadata, metatype: this.kinds[kind]! }) as Promise<Dto>;

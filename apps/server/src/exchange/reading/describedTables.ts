@@ -228,8 +228,10 @@ function boundsOf(column: DescribedColumn): Checked | undefined {
     if (from !== undefined) return { type, operator: 'greaterThanOrEqual', first: from, second: '' };
     return until === undefined ? undefined : { type, operator: 'lessThanOrEqual', first: until, second: '' };
   };
-  const asNumber = (held: unknown) => (isOfKind('number', String(held)) ? String(held) : undefined);
-  const asDay = (held: unknown) => (isOfKind('date', String(held)) ? String(serialOf(String(held))) : undefined);
+  // What is neither a text nor a number says nothing.
+  const textOf = (held: unknown) => (typeof held === 'string' || typeof held === 'number' ? String(held) : '');
+  const asNumber = (held: unknown) => (isOfKind('number', textOf(held)) ? textOf(held) : undefined);
+  const asDay = (held: unknown) => (isOfKind('date', textOf(held)) ? String(serialOf(textOf(held))) : undefined);
   const [least, most] = [datatype['minimum'] ?? datatype['minInclusive'], datatype['maximum'] ?? datatype['maxInclusive']];
   if (isNumber(base)) return bounded(whole.has(base) ? 'whole' : 'decimal', least, most, asNumber);
   if (base === 'date') return bounded('date', least, most, asDay);
