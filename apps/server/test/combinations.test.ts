@@ -176,6 +176,25 @@ describe('kept combinations', () => {
     expect(await kept(others)).toEqual(await looked(others));
   });
 
+  it('go on being counted where a server was killed, and are begun anew where that could not be done in a day', async () => {
+    const port = await openPort();
+    await port.entry({ quay: 'North', berth: 'N1' });
+    const left = (day: string) =>
+      sql`insert into kept_combinations (house_id, register_id, keys, state, asked_on)
+        values (${port.wanted.houseId}, ${port.wanted.registerId}, ${[...port.wanted.keys].sort()}::text[], 'counting', current_date - ${day}::int)`.execute(
+        running.database.kysely,
+      );
+    await left('2');
+    expect(await kept(port.wanted)).toBe('counting');
+    await combinations.forgetOld(running.database.kysely);
+    expect(await kept(port.wanted)).toBe('unknown');
+    await left('0');
+    // What the server does at its start.
+    const own = (await combinations.unfinished(running.database.kysely)).filter(({ registerId }) => registerId === port.wanted.registerId);
+    for (const one of own) await combinations.keep(one);
+    expect(await kept(port.wanted)).toEqual(await looked(port.wanted));
+  });
+
   it('begin when somebody asks what is outside in a large register, and end where there are too many', { timeout: 60_000 }, async () => {
     const port = await openPort();
     await stored(port.wanted, 6_000, `jsonb_build_object('quay', 'North', 'berth', 'S1')`);

@@ -63,7 +63,7 @@ export class CombinationsStore {
       where house_id = ${houseId} and register_id = ${registerId} and keys = ${inOrder(keys)}::text[]`.execute(db);
     const [kept] = rows;
     if (!kept) return 'unknown';
-    if (kept.isOld)
+    if (kept.isOld && kept.state !== 'counting')
       await sql`update kept_combinations set asked_on = current_date where house_id = ${houseId} and id = ${kept.id}`.execute(
         this.database.kysely,
       );
@@ -172,8 +172,20 @@ export class CombinationsStore {
     });
   }
 
-  /** Keeps no longer what nobody has asked for in a month: a rule is another one, a figure is gone. */
+  /** What was begun to be counted and is not: by a server that was killed, or one that counts it now, beside which a second comes to nothing. */
+  async unfinished(db: Reader): Promise<Combined[]> {
+    return db
+      .selectFrom('kept_combinations')
+      .select(['house_id as houseId', 'register_id as registerId', 'keys'])
+      .where('state', '=', 'counting')
+      .execute();
+  }
+
+  /**
+   * Keeps no longer what nobody has asked for in a month (a rule is another one, a figure is gone), nor what could not be counted in a day:
+   * what is noted of it would pile up.
+   */
   async forgetOld(db: Reader): Promise<void> {
-    await sql`delete from kept_combinations where asked_on < current_date - 30`.execute(db);
+    await sql`delete from kept_combinations where asked_on < current_date - case when state = 'counting' then 1 else 30 end`.execute(db);
   }
 }

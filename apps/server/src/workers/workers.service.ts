@@ -93,6 +93,7 @@ export class WorkersService implements OnApplicationBootstrap {
     await this.jobs.send(undefined, 'download', await this.downloadsStore.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'compare', await this.returned.unfinished(this.database.kysely));
     await this.jobs.send(undefined, 'adopt', await this.adoptions.unfinished(this.database.kysely));
+    await this.jobs.send(undefined, 'combine', await this.combinations.unfinished(this.database.kysely));
   }
 
   /**

@@ -56,6 +56,8 @@ export class TallScroll {
   reveal(row: number, headings: number): void {
     const box = this.box();
     if (!box) return;
+    // It may have been scrolled in this very moment, and tells of it only later.
+    if (!this.isTall) this.offset = box.scrollTop;
     const top = row * this.rowHeight;
     const seen = box.clientHeight - headings - this.rowHeight;
     if (top < this.offset) this.to(top);
