@@ -85,7 +85,7 @@ export async function check10k(_database: Database, bench: Million): Promise<voi
   const rule = { ...newRule('catalog'), catalogId: 'c' };
   const fields = register.fields.map((field) => ({ ...field, rule: field.key === 'pilot' ? rule : null }));
   const context = { locale: houseLocale, today: '2026-11-29', fields, catalogs: new Map([['c', compileCatalog('c', 'Pilots', items)]]) };
-  const edits = rows.flatMap((row, at) => Object.entries(row).map(([field, text]) => ({ entry: String(at), field, text })));
+  const edits = rows.flatMap((row, at) => Object.entries(row).map(([field, typed]) => ({ entry: String(at), field, typed })));
   const bare = median(
     await times(5, () => {
       settle(fields, new Map(rows.map((_, at) => [String(at), {}])), edits, context);

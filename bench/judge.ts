@@ -22,7 +22,7 @@ export async function judgeBlock(): Promise<void> {
   const ours = median(
     await times(7, async () => {
       const judgeCell = blockJudge(field, context);
-      const taken = texts.reduce((sum, text) => sum + (judgeCell(text, nothing, '').verdict === 'taken' ? 1 : 0), 0);
+      const taken = texts.reduce((sum, text) => sum + (judgeCell({ typed: text }, nothing, '').verdict === 'taken' ? 1 : 0), 0);
       if (taken !== cells * 0.95) throw new Error(`${taken} were taken`);
     }),
   );
@@ -75,7 +75,7 @@ export async function judgeCascade(): Promise<void> {
       let taken = 0;
       const judges = fields.map((field) => blockJudge(field, context));
       for (const { texts, entry } of rows)
-        for (let level = 0; level < 3; level++) if (judges[level]!(texts[level]!, entry, '').verdict === 'taken') taken++;
+        for (let level = 0; level < 3; level++) if (judges[level]!({ typed: texts[level]! }, entry, '').verdict === 'taken') taken++;
       if (taken < rows.length * 2.9) throw new Error(`${taken} were taken`);
     }),
   );

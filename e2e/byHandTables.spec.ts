@@ -7,6 +7,7 @@ import {
   closePanel,
   expect,
   expectOptions,
+  giveChoices,
   makeList,
   makeSheet,
   makeSource,
@@ -269,6 +270,69 @@ test('the words of a state are changed, asked about only where entries hold them
   await openField(page, 'State');
   await panel(page).getByRole('button', { name: 'History' }).click();
   await expect(page.getByRole('region', { name: 'History of rules' })).toContainText('Orla Venn');
+});
+
+test('what is chosen in a form is what is stored: percentages and prices by buttons and a drop-down, several values by boxes', async ({
+  nursery: { page, clerk },
+}) => {
+  const grid = await makeSheet(page, 'Offers', [
+    ['Share', 'a percentage'],
+    ['Price', 'an amount of money'],
+    ['Extras', 'several values'],
+  ]);
+  await giveChoices(page, 'Share', '1 %, 12.5 %, 100 %', 'Set these choices');
+  await giveChoices(page, 'Price', '1234.50, 7', 'Set these choices');
+  await giveChoices(page, 'Extras', 'ribbon, card', 'Set these choices');
+  await page.getByRole('link', { name: 'House', exact: true }).click();
+  await page.getByLabel('Decimal sign').selectOption({ label: 'comma: 12,5' });
+  await page.getByRole('button', { name: 'Save the house' }).click();
+  await expect(page.getByText('The house writes so from now on.', { exact: false })).toBeVisible();
+  await page.getByRole('link', { name: 'Forms' }).click();
+  await panel(page).getByLabel('Title').fill('Offer');
+  await panel(page).getByRole('button', { name: 'Lay it out' }).click();
+  await page
+    .getByRole('region', { name: 'A section without a heading' })
+    .getByRole('button', { name: /^Price/ })
+    .click();
+  await panel(page).getByLabel('Asked by').selectOption({ label: 'drop-down' });
+  await page.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('Version 1 is published and can be filled.')).toBeVisible();
+  const other = await clerk();
+  await other.getByRole('link', { name: 'Forms' }).click();
+  await other.getByRole('link', { name: 'Fill Offer' }).click();
+  const form = other.getByRole('form', { name: 'Offer' });
+  const share = form.getByRole('radiogroup', { name: 'Share' });
+  await share.getByText('12,5 %').click();
+  await share.getByText('100 %').click();
+  await form.getByLabel('Price').selectOption({ index: 1 });
+  for (const extra of ['card', 'ribbon']) await form.getByRole('group', { name: 'Extras' }).getByText(extra).click();
+  // What was chosen is kept by the browser, too.
+  await other.reload();
+  await expect(share.getByRole('radio', { name: '100 %' })).toBeChecked();
+  await form.getByRole('button', { name: 'Send' }).click();
+  await expect(other.getByText('It is stored.')).toBeVisible();
+  await toPage(page, 'Sheets', /^Offers/);
+  await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['100 %', '1234,50 EUR', 'card; ribbon']);
+  // A value that the list has lost stays when another one is added, marked; it goes when it is taken out.
+  await openField(page, 'Extras');
+  await panel(page).getByRole('button', { name: 'ribbon, card', exact: true }).click();
+  await page.getByRole('textbox', { name: 'The values' }).fill('ribbon, bow');
+  await page.getByRole('button', { name: 'Take these values' }).click();
+  await panel(page)
+    .getByRole('button', { name: /^Set this rule/ })
+    .click();
+  await closePanel(page);
+  await cellAt(grid, 0, 2).click();
+  await page.keyboard.press('Enter');
+  await typeAcross(page, ['bow', ''], 'Enter', 0);
+  await expect.poll(async () => (await rowsOf(grid))[0]![2]).toBe('card; ribbon; bow');
+  await expect(page.getByRole('group', { name: 'Entries outside' })).toBeVisible();
+  await cellAt(grid, 0, 2).click();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Take out card' }).click();
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await rowsOf(grid))[0]![2]).toBe('ribbon; bow');
+  await expect(page.getByRole('group', { name: 'Entries outside' })).toBeHidden();
 });
 
 test('a form asks with buttons, an open list and a drop-down; lists come from typed items, a file, a folder and an expression, and a lost file leaves the last good values', async ({

@@ -64,7 +64,7 @@ test('the trial entry says of each sort of fields and cases of the judge table w
     let held = '';
     const seen = new Set<string>();
     for (const text of Object.keys(texts).filter(canBeTyped)) {
-      const verdict = judge({ heading: field, kind, rule }, text, { locale: houseLocale, catalogs, held, suggest: true, today });
+      const verdict = judge({ heading: field, kind, rule }, { typed: text }, { locale: houseLocale, catalogs, held, suggest: true, today });
       const sort = sortOf(verdict, held);
       if (seen.has(sort)) continue;
       seen.add(sort);

@@ -1,6 +1,7 @@
 // Entries: the judge on the server, two people in one entry, blocks, places, counts.
+import { randomUUID } from 'node:crypto';
 import { compileCatalog, houseLocale, judge, type Item } from '@dellum/core';
-import type { BlockOutcome, BuildView, EditOutcome, EntryPage, EntryView, FieldCount } from '@dellum/contract';
+import type { BlockOutcome, BuildView, EditOutcome, EntryPage, EntryView, FieldCount, Problem } from '@dellum/contract';
 import { CountsStore } from '@dellum/server';
 import { chance } from '@dellum/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -78,7 +79,11 @@ describe('one judge', () => {
       '',
     ]) {
       const [entry] = await entriesOf(house.clerk, house.visits);
-      const here = judge(house.pilotField, text, { locale: houseLocale, catalogs, held: entry!.cells['pilot'] ?? '', suggest: true });
+      const here = judge(
+        house.pilotField,
+        { typed: text },
+        { locale: houseLocale, catalogs, held: entry!.cells['pilot'] ?? '', suggest: true },
+      );
       const { status, body } = await edit(house.clerk, house, entry!, 'pilot', text);
       if (here.verdict !== 'refused') expect([status, body.verdict]).toEqual([200, here]);
       else
@@ -87,6 +92,27 @@ describe('one judge', () => {
           expect.objectContaining({ code: 'value-refused', verdict: here.code, detail: here.message, suggestions: here.suggestions }),
         ]);
     }
+  });
+  it('takes a text that was typed or a value that was chosen, in a cell, a new entry and a block, and never both or neither', async () => {
+    const house = await openHouse(running, [{ visit: 'V1' }]);
+    const [entry] = await entriesOf(house.clerk, house.visits);
+    const at = `/registers/${house.visits.id}/entries`;
+    const send = (given: object, version: number) =>
+      house.clerk.call<EditOutcome & Problem>('PATCH', `${at}/${entry!.id}`, { field: 'pilot', version, ...given });
+    expect((await send({ chosen: 'Tam Ossel' }, 1)).body).toMatchObject({ verdict: { verdict: 'taken', value: 'Tam Ossel' } });
+    expect((await send({ chosen: 'tam ossel' }, 2)).body).toMatchObject({ code: 'value-refused', verdict: 'outside' });
+    expect((await send({ chosen: 'a\u0000b' }, 2)).body).toMatchObject({ code: 'value-refused', verdict: 'forbidden character' });
+    for (const given of [{}, { text: 'x', chosen: 'x' }, { chosen: 7 }, { chosen: null }, { text: null }, { chosen: ['x'] }])
+      expect((await send(given, 2)).body.code).toBe('not-valid');
+    const begun = await house.clerk.call<EditOutcome>('PUT', `${at}/${randomUUID()}`, { field: 'pilot', chosen: 'Rook Tansy' });
+    expect(begun.body.entry.cells).toMatchObject({ pilot: 'Rook Tansy' });
+    const block = await house.clerk.call<BlockOutcome>('POST', `${at}/block`, {
+      cells: [
+        { entry: entry!.id, field: 'pilot', chosen: 'Rook Tansy' },
+        { entry: begun.body.entry.id, field: 'pilot', text: 'tam ossel' },
+      ],
+    });
+    expect(block.body.entries.map(({ cells }) => cells['pilot'])).toEqual(['Rook Tansy', 'Tam Ossel']);
   });
   it('keeps right-to-left and combining characters of free text as typed', async () => {
     const house = await openHouse(running, [{ visit: 'V1' }]);

@@ -19,6 +19,7 @@ import type { FormName } from './forms.js';
 import { SheetGroupDto, type PeopleGroup } from './groups.js';
 import { markLength } from './marks.js';
 import { FilterDto } from './catalogs.js';
+import { GivenDto } from './givenDto.js';
 import { IsText, IsWhole, MayBeNull, MayLack, Nested } from './decorators.js';
 
 const titleWords = { message: `Give it a title of at most ${longestName} characters.` };
@@ -255,6 +256,7 @@ export class ChangeRangeDto {
 
 export const rangeMark = ({ name, shape, inherits, stretches }: SourceRange): string => markOf([name, shape, inherits, stretches]);
 
+/** A cell of a source sheet or a row of a list: it holds what is typed. */
 export class WriteCellDto {
   @IsUUID()
   entry!: string;
@@ -267,13 +269,23 @@ export class WriteCellDto {
   text!: string;
 }
 
+/** A cell of an entry. */
+export class GiveCellDto extends GivenDto {
+  @IsUUID()
+  entry!: string;
+
+  @IsText()
+  @MaxLength(60)
+  field!: string;
+}
+
 /** A pasted block: each cell is judged; what is refused is not stored and comes back. */
 export class WriteBlockDto {
   @IsArray()
   @ArrayNotEmpty()
   @ArrayMaxSize(20_000, { message: 'Paste at most 20,000 cells at once.' })
-  @Nested(() => WriteCellDto, { each: true })
-  cells!: WriteCellDto[];
+  @Nested(() => GiveCellDto, { each: true })
+  cells!: GiveCellDto[];
 }
 
 export interface FieldView {

@@ -1,8 +1,9 @@
 // Entries of a register.
-import { ArrayMaxSize, ArrayNotEmpty, ArrayUnique, IsArray, IsBoolean, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
+import { ArrayMaxSize, ArrayNotEmpty, ArrayUnique, IsArray, IsBoolean, IsUUID, Max, MaxLength, Min } from 'class-validator';
 import { Type } from 'class-transformer';
 import type { CascadePlan, Cells, Verdict } from '@dellum/core';
 import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
+import { GivenDto } from './givenDto.js';
 
 export class PageQueryDto {
   /** Ordinal of the first entry, counted from 0. */
@@ -55,14 +56,10 @@ export interface HeldIn {
 }
 
 /** A clerk's edit of one cell. */
-export class EditCellDto {
+export class EditCellDto extends GivenDto {
   @IsText()
   @MaxLength(60)
   field!: string;
-
-  /** What was typed, as it was typed. */
-  @IsString()
-  text!: string;
 
   /** The version of the entry that the person saw. */
   @IsWhole()
@@ -76,14 +73,10 @@ export class EditCellDto {
 }
 
 /** The first cell of an entry that is not there yet; whoever makes it has named it in the address. */
-export class BeginEntryDto {
+export class BeginEntryDto extends GivenDto {
   @IsText()
   @MaxLength(60)
   field!: string;
-
-  /** What was typed, as it was typed. */
-  @IsString()
-  text!: string;
 
   @MayLack()
   @IsBoolean()

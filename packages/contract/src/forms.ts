@@ -1,30 +1,9 @@
 // Forms: laid out and published by administrators, filled by clerks, or by anybody who was given a link.
-import {
-  ArrayMaxSize,
-  ArrayUnique,
-  IsArray,
-  IsBoolean,
-  IsDateString,
-  IsIn,
-  IsString,
-  IsUUID,
-  Length,
-  Max,
-  MaxLength,
-  Min,
-} from 'class-validator';
-import {
-  controls,
-  longestName,
-  longestText,
-  sectionColumns,
-  type Control,
-  type FormLayout,
-  type Locale,
-  type VerdictCode,
-} from '@dellum/core';
+import { ArrayMaxSize, ArrayUnique, IsArray, IsBoolean, IsDateString, IsIn, IsUUID, Length, Max, MaxLength, Min } from 'class-validator';
+import { controls, longestName, sectionColumns, type Control, type FormLayout, type Locale, type VerdictCode } from '@dellum/core';
 import type { FieldView } from './build.js';
 import { FilterDto } from './catalogs.js';
+import { GivenDto } from './givenDto.js';
 import { IsText, IsWhole, MayBeNull, MayLack, Nested } from './decorators.js';
 
 const key = 60;
@@ -135,14 +114,10 @@ export class MakeLinkDto {
   perHour!: number;
 }
 
-export class FormAnswerDto {
+export class FormAnswerDto extends GivenDto {
   @IsText()
   @Length(1, key)
   field!: string;
-
-  @IsString()
-  @MaxLength(longestText, { message: 'The text is too long. Shorten it.' })
-  text!: string;
 
   /** Said to be meant, where the rule asks. */
   @MayLack()

@@ -1,5 +1,7 @@
 // Door of the contract: what server and web application say to each other.
 export { isStorable, ofKind, type ByKind } from './decorators.js';
+export * from './given.js';
+export * from './givenDto.js';
 export * from './roles.js';
 export * from './colours.js';
 export * from './problems.js';

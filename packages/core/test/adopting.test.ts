@@ -294,7 +294,7 @@ describe('A proposal', () => {
     const verdictOf = (key: string, typed: string) =>
       judge(
         fields.find((field) => field.key === key)!,
-        typed,
+        { typed },
         context,
       );
     for (const [written, grower] of meant)

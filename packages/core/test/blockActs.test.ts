@@ -20,7 +20,7 @@ import {
   showing,
   showingOnly,
   sortedBy,
-  textsOf,
+  givenBy,
   type Arrangement,
   type ActField,
 } from '../src/index.js';
@@ -30,8 +30,8 @@ const day: ActField = { key: 'd', kind: 'date' };
 
 describe('carrying down', () => {
   const carried = (how: 'same' | 'series', field: ActField, given: readonly string[], rows: number) => {
-    const at = textsOf({ does: 'fill', how, given: { [field.key]: given } }, [field], rows, houseLocale);
-    return Array.from({ length: rows }, (_, row) => at(row, field, ''));
+    const at = givenBy({ does: 'fill', how, given: { [field.key]: given } }, [field], rows, houseLocale);
+    return Array.from({ length: rows }, (_, row) => at(row, field, '')?.chosen);
   };
   it('leaves what is given alone and fills the rest', () => {
     expect(carried('same', text, ['Rook'], 4)).toEqual([undefined, 'Rook', 'Rook', 'Rook']);
@@ -39,9 +39,9 @@ describe('carrying down', () => {
     expect(carried('series', text, ['slack', 'ebb'], 5)).toEqual([undefined, undefined, 'slack', 'ebb', 'slack']);
     expect(carried('series', { key: 'n', kind: 'number' }, ['9'], 3)).toEqual([undefined, '10', '11']);
   });
-  it('writes days as the house writes them, month by month where they are months apart', () => {
-    expect(carried('series', day, ['2026-01-31'], 3)).toEqual([undefined, '01.02.2026', '02.02.2026']);
-    expect(carried('series', day, ['2026-01-15', '2026-02-15'], 4)).toEqual([undefined, undefined, '15.03.2026', '15.04.2026']);
+  it('carries on days day by day, or month by month where they are months apart', () => {
+    expect(carried('series', day, ['2026-01-31'], 3)).toEqual([undefined, '2026-02-01', '2026-02-02']);
+    expect(carried('series', day, ['2026-01-15', '2026-02-15'], 4)).toEqual([undefined, undefined, '2026-03-15', '2026-04-15']);
   });
   it('begins a series with the filled cells at the top, and a full block with its first', () => {
     expect(givenIn('series', ['1', '2', '', ''])).toEqual(['1', '2']);
@@ -78,8 +78,8 @@ describe('finding and replacing', () => {
     );
   });
   it('replaces in what a cell shows: a day as the house writes it', () => {
-    const at = textsOf({ does: 'replace', find: '.2026', by: '.2027', whole: false, exact: false }, [day], 1, houseLocale);
-    expect(at(0, day, '2026-03-01')).toBe('01.03.2027');
+    const at = givenBy({ does: 'replace', find: '.2026', by: '.2027', whole: false, exact: false }, [day], 1, houseLocale);
+    expect(at(0, day, '2026-03-01')).toEqual({ typed: '01.03.2027' });
     expect(at(0, day, '')).toBeUndefined();
   });
 });
@@ -87,13 +87,13 @@ describe('finding and replacing', () => {
 describe('pasting and clearing', () => {
   it('puts each text where it belongs and leaves cells beyond a ragged row alone', () => {
     const fields = [text, day];
-    const at = textsOf({ does: 'paste', texts: [['one', 'two'], ['three']] }, fields, 2, houseLocale);
-    expect(fields.map((field) => at(0, field, 'held'))).toEqual(['one', 'two']);
-    expect(fields.map((field) => at(1, field, 'held'))).toEqual(['three', undefined]);
+    const at = givenBy({ does: 'paste', texts: [['one', 'two'], ['three']] }, fields, 2, houseLocale);
+    expect(fields.map((field) => at(0, field, 'held'))).toEqual([{ typed: 'one' }, { typed: 'two' }]);
+    expect(fields.map((field) => at(1, field, 'held'))).toEqual([{ typed: 'three' }, undefined]);
   });
   it('clears only what holds something', () => {
-    const at = textsOf({ does: 'clear' }, [text], 2, houseLocale);
-    expect([at(0, text, 'held'), at(1, text, '')]).toEqual(['', undefined]);
+    const at = givenBy({ does: 'clear' }, [text], 2, houseLocale);
+    expect([at(0, text, 'held'), at(1, text, '')]).toEqual([{ typed: '' }, undefined]);
   });
   it('adds outcomes up in any grouping and keeps the first refusals', () => {
     const outcome = fc.record({

@@ -1,4 +1,4 @@
-import { blockJudge, compileCatalog, houseLocale, judge, newRule, type Cells, type Item, type JudgedField } from '@dellum/core';
+import { blockJudge, compileCatalog, houseLocale, judge, newRule, type Cells, type Given, type Item, type JudgedField } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
@@ -76,17 +76,21 @@ describe('blockJudge', () => {
       'Slack; Ebb',
       'x; rise; x',
     );
+    const given = fc.oneof(
+      text.map((typed): Given => ({ typed })),
+      fc.constantFrom('Slack', 'Spring', 'x', 'Ebb', 'none', '', '5', 'Ebb\u001Fnone', 'x\u001FEbb').map((chosen): Given => ({ chosen })),
+    );
     const cell = fc.record({
-      text,
+      given,
       quay: fc.constantFrom('', 'a', 'b', 'c'),
       held: fc.constantFrom('', 'Slack', 'Spring', 'x', 'Ebb', 'none', 'Ebb\u001Fnone'),
     });
     fc.assert(
       fc.property(fc.constantFrom(...fields), fc.array(cell, { maxLength: 30 }), (field, cells) => {
         const judgeCell = blockJudge(field, context);
-        for (const { text: typed, quay, held } of cells) {
+        for (const { given, quay, held } of cells) {
           const entry: Cells = quay === '' ? {} : { quay };
-          expect(judgeCell(typed, entry, held)).toEqual(judge(field, typed, { ...context, entry, held }));
+          expect(judgeCell(given, entry, held)).toEqual(judge(field, given, { ...context, entry, held }));
         }
       }),
     );

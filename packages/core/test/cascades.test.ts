@@ -85,7 +85,7 @@ describe('filling upwards', () => {
     ]).map((item): Item => (item.value === 'd' ? { ...item, state: 'retired' } : item));
     const catalog = compileCatalog('c', 'Tree', items);
     expect(pathsTo(catalog, 'c', ['', ''])).toEqual([['a', 'b']]);
-    expect(judge(fieldsWith({ blankParent: 'all' })[2]!, 'c', { ...contextOf(items), entry: {} })).toMatchObject({
+    expect(judge(fieldsWith({ blankParent: 'all' })[2]!, { typed: 'c' }, { ...contextOf(items), entry: {} })).toMatchObject({
       verdict: 'taken',
       fills: { one: 'a', two: 'b' },
     });
@@ -170,7 +170,7 @@ describe('judge, in a cascade', () => {
       fc.property(tuples, value, value, fc.constantFrom('a', 'b', 'c', 'd'), (rows, first, second, typed) => {
         const context = contextOf(treeOf(rows));
         const [, , three] = fieldsWith();
-        const verdict = judge(three!, typed, { ...context, entry: { one: first, two: second } });
+        const verdict = judge(three!, { typed }, { ...context, entry: { one: first, two: second } });
         expect(verdict.verdict === 'taken').toBe(rows.some((row) => row[0] === first && row[1] === second && row[2] === typed));
       }),
     );
@@ -183,7 +183,7 @@ describe('judge, in a cascade', () => {
         const [, , three] = fieldsWith({ blankParent: 'all' });
         const agreeing = rows.some((row) => (first === '' || row[0] === first) && (second === '' || row[1] === second) && row[2] === typed);
         const entry = { ...(first && { one: first }), ...(second && { two: second }) };
-        expect(judge(three!, typed, { ...context, entry }).verdict === 'taken').toBe(agreeing);
+        expect(judge(three!, { typed }, { ...context, entry }).verdict === 'taken').toBe(agreeing);
         expect(stands(three!, typed, { ...context, entry }).right).toBe(agreeing);
       }),
     );
@@ -194,7 +194,7 @@ describe('judge, in a cascade', () => {
       fields: keys.map((key) => ({ key, heading: key.toUpperCase(), kind: 'text' as const })),
     };
     const [, , three] = fieldsWith();
-    expect(judge(three!, 'p', { ...context, entry: { two: 'x' } })).toMatchObject({
+    expect(judge(three!, { typed: 'p' }, { ...context, entry: { two: 'x' } })).toMatchObject({
       code: 'parent blank',
       message: 'ONE is blank. Choose it first; then its values are offered here.',
     });
@@ -208,8 +208,8 @@ describe('judge, in a cascade', () => {
       ]),
     );
     const [, , three] = fieldsWith({ blankParent: 'all' });
-    expect(judge(three!, 'p', { ...context, entry: {} })).toMatchObject({ verdict: 'taken', fills: { one: 'a', two: 'x' } });
-    expect(judge(three!, 'q', { ...context, entry: {} })).toEqual({ verdict: 'taken', value: 'q' });
-    expect(judge(three!, 'q', { ...context, entry: { two: 'z' } })).toMatchObject({ fills: { one: 'b' } });
+    expect(judge(three!, { typed: 'p' }, { ...context, entry: {} })).toMatchObject({ verdict: 'taken', fills: { one: 'a', two: 'x' } });
+    expect(judge(three!, { typed: 'q' }, { ...context, entry: {} })).toEqual({ verdict: 'taken', value: 'q' });
+    expect(judge(three!, { typed: 'q' }, { ...context, entry: { two: 'z' } })).toMatchObject({ fills: { one: 'b' } });
   });
 });

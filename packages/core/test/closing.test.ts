@@ -9,6 +9,7 @@ import {
   type Closing,
   type Edit,
   type EditContext,
+  type Given,
 } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -58,7 +59,13 @@ describe('settling', () => {
   it('changes nothing of a closed entry, and all others as if it were not there; what closes one may come with the rest', () => {
     const text = fc.constantFrom('Departed', 'Expected', 'x', '');
     const cells = fc.record({ status: fc.constantFrom('Departed', 'Expected'), note: fc.constantFrom('x', 'y') });
-    const edit = fc.record({ entry: fc.constantFrom('a', 'b', 'c'), field: fc.constantFrom('status', 'note'), text });
+    const given = fc.oneof(
+      text.map((typed): Given => ({ typed })),
+      text.map((chosen): Given => ({ chosen })),
+    );
+    const edit = fc
+      .record({ entry: fc.constantFrom('a', 'b', 'c'), field: fc.constantFrom('status', 'note'), given })
+      .map(({ given, ...cell }): Edit => ({ ...cell, ...given }));
     fc.assert(
       fc.property(fc.tuple(cells, cells, cells), fc.array(edit, { maxLength: 6 }), ([a, b, c], typed: readonly Edit[]) => {
         const standing = new Map<string, Cells>(Object.entries({ a, b, c }));
@@ -70,7 +77,7 @@ describe('settling', () => {
         edits.forEach((one, at) => {
           const held = standing.get(one.entry)![one.field] ?? '';
           if (closed(one.entry) === undefined) expect(verdicts[at]).toEqual(without.verdicts[open.indexOf(one)]);
-          else if (one.text === held) expect(verdicts[at]).toEqual({ verdict: 'taken', value: held });
+          else if ((one.typed ?? one.chosen) === held) expect(verdicts[at]).toEqual({ verdict: 'taken', value: held });
           else expect(verdicts[at]).toEqual({ verdict: 'refused', code: 'closed', message: 'closed', suggestions: [] });
         });
         for (const [id, before] of standing) expect(entries.get(id)?.cells ?? before).toEqual(without.entries.get(id)?.cells ?? before);

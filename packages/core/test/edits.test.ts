@@ -53,7 +53,7 @@ const fields: readonly CascadeField[] = [
 const judged = { locale: houseLocale, catalogs: new Map([['goods', goods]]), today: '2026-11-28', fields };
 const context: EditContext = judged;
 const one = (cells: Cells, texts: Readonly<Record<string, string>>, over: Partial<EditContext> = {}) => {
-  const edits = Object.entries(texts).map(([key, text]): Edit => ({ entry: 'e', field: key, text }));
+  const edits = Object.entries(texts).map(([key, text]): Edit => ({ entry: 'e', field: key, typed: text }));
   const { verdicts, entries } = settle(fields, new Map([['e', cells]]), edits, { ...context, ...over });
   // Without any edit the entry is as it was.
   return {
@@ -118,7 +118,7 @@ describe('settle', () => {
       fc.property(standing, texts, (cells, typed) => {
         const closed = fields.map((own) => (own.key === 'unit' ? { ...own, rule: { ...newRule('plain'), readOnly: true } } : own));
         const open = fields.map((own) => (own.key === 'unit' ? { ...own, rule: newRule('plain') } : own));
-        const edits = Object.entries(typed).map(([key, text]): Edit => ({ entry: 'e', field: key, text }));
+        const edits = Object.entries(typed).map(([key, text]): Edit => ({ entry: 'e', field: key, typed: text }));
         const settled = (among: readonly CascadeField[], some: readonly Edit[], designs: boolean) =>
           settle(among, new Map([['e', cells]]), some, { ...context, designs });
         expect(settled(closed, edits, true)).toEqual(settled(open, edits, true));
@@ -157,7 +157,7 @@ describe('settle', () => {
         const form = judgeForm(
           layout,
           fields,
-          { texts: filled, confirmed: new Set() },
+          { given: Object.fromEntries(Object.entries(filled).map(([key, typed]) => [key, { typed }])), confirmed: new Set() },
           { locale: houseLocale, catalogs: context.catalogs, today: '2026-11-28', begins: {} },
         );
         expect(form.cells).toEqual(one({}, filled).plan.cells);
@@ -202,8 +202,8 @@ describe('settle', () => {
 describe('several values', () => {
   const wanted = field('w', 'several values', { ...newRule('plain'), mayBeBlank: false });
   it.each([',', '""', ' ; ', '"" , ""', '\u00AD,\u200B'])('%j names none, and is blank', (text) => {
-    expect(judge(wanted, text, { ...judged, held: 'a' })).toMatchObject({ verdict: 'refused', code: 'blank' });
-    expect(judge({ ...wanted, rule: null }, text, { ...judged, held: 'a' })).toEqual({ verdict: 'taken', value: '' });
+    expect(judge(wanted, { typed: text }, { ...judged, held: 'a' })).toMatchObject({ verdict: 'refused', code: 'blank' });
+    expect(judge({ ...wanted, rule: null }, { typed: text }, { ...judged, held: 'a' })).toEqual({ verdict: 'taken', value: '' });
   });
   it('of which there are too many are outside as they stand', () => {
     const rule = {
@@ -217,7 +217,7 @@ describe('several values', () => {
 });
 
 it.each(['\u00AD', '\u3164', '\u2060', '\u2800 '])('a field that must not be blank is not filled by %j', (text) => {
-  expect(judge(field('t', 'text', { ...newRule('plain'), mayBeBlank: false }), text, { ...judged, held: 'a' })).toMatchObject({
+  expect(judge(field('t', 'text', { ...newRule('plain'), mayBeBlank: false }), { typed: text }, { ...judged, held: 'a' })).toMatchObject({
     verdict: 'refused',
     code: 'blank',
   });

@@ -26,7 +26,7 @@ describe('what an expression may cost', () => {
   const list = (length: number) => `[${Array.from({ length }, (_, at) => at).join(',')}]`;
   const loops = (depth: number, length: number): string =>
     depth === 0 ? 'value != -1' : `${list(length)}.all(x${depth}, ${loops(depth - 1, length)})`;
-  const says = (depth: number, length: number) => judge(net(loops(depth, length)), '1', { ...context, entry: {} }).verdict;
+  const says = (depth: number, length: number) => judge(net(loops(depth, length)), { typed: '1' }, { ...context, entry: {} }).verdict;
   it('is bounded before it runs: loops within loops over long lists are not run, and very deep ones not read', () => {
     expect([says(1, 100), says(2, 100), says(3, 20)]).toEqual(['taken', 'taken', 'taken']);
     expect([says(2, 180), says(3, 60)]).toEqual(['refused', 'refused']);
@@ -40,7 +40,7 @@ describe('an expression', () => {
     const number = fc.integer({ min: -1000, max: 1000 });
     fc.assert(
       fc.property(number, number, (gross, value) => {
-        const verdict = judge(net('value <= entry.gross / 2'), String(value), { ...context, entry: { gross: String(gross) } });
+        const verdict = judge(net('value <= entry.gross / 2'), { typed: String(value) }, { ...context, entry: { gross: String(gross) } });
         expect(verdict.verdict === 'taken').toBe(value <= gross / 2);
       }),
     );
@@ -56,7 +56,10 @@ describe('an expression', () => {
     ['int(value) % 2 == 0 && -value < 0', '2.5', ''],
     ['value > 9007199254740992.0', '9007199254740993', ''],
   ])('reckons in exact decimals: %s is true of %s', (expression, value, gross) => {
-    expect(judge(net(expression), value, { ...context, entry: { ...(gross && { gross }) } })).toMatchObject({ verdict: 'taken', value });
+    expect(judge(net(expression), { typed: value }, { ...context, entry: { ...(gross && { gross }) } })).toMatchObject({
+      verdict: 'taken',
+      value,
+    });
   });
   it('multiplies and compares as whole hundredths do', () =>
     fc.assert(
@@ -72,25 +75,31 @@ describe('an expression', () => {
               .padStart(places + 1, '0')
               .slice(-places)}`;
           const product = BigInt(gross) * BigInt(rate) + BigInt(off) + 1n;
-          const verdict = judge(net(`value == entry.gross * ${written(BigInt(rate), 2)} + 0.0001`), written(product, 4), {
-            ...context,
-            entry: { gross: String(Number(written(BigInt(gross), 2))) },
-          });
+          const verdict = judge(
+            net(`value == entry.gross * ${written(BigInt(rate), 2)} + 0.0001`),
+            { typed: written(product, 4) },
+            { ...context, entry: { gross: String(Number(written(BigInt(gross), 2))) } },
+          );
           expect(verdict.verdict === 'taken').toBe(off === 0);
         },
       ),
     ));
   it('lets pass what cannot be computed because a field is blank, and nothing else', () => {
-    expect(judge(net('value <= entry.gross'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'taken' });
-    expect(judge(net('entry.gross != null && value <= entry.gross'), '7', { ...context, entry: {} })).toMatchObject({
+    expect(judge(net('value <= entry.gross'), { typed: '7' }, { ...context, entry: {} })).toMatchObject({ verdict: 'taken' });
+    expect(judge(net('entry.gross != null && value <= entry.gross'), { typed: '7' }, { ...context, entry: {} })).toMatchObject({
       verdict: 'refused',
       code: 'condition',
     });
-    expect(judge(net('value <= "many"'), '7', { ...context, entry: {} })).toMatchObject({ verdict: 'refused', code: 'condition' });
-    expect(judge(net('!entry.dry || value == 0'), '7', { ...context, entry: { dry: 'yes' } })).toMatchObject({ verdict: 'refused' });
+    expect(judge(net('value <= "many"'), { typed: '7' }, { ...context, entry: {} })).toMatchObject({
+      verdict: 'refused',
+      code: 'condition',
+    });
+    expect(judge(net('!entry.dry || value == 0'), { typed: '7' }, { ...context, entry: { dry: 'yes' } })).toMatchObject({
+      verdict: 'refused',
+    });
   });
   it('says its own message, and judges what stands', () => {
-    expect(judge(net('value > 10', 'Too light.'), '3', context)).toMatchObject({ message: 'Too light.' });
+    expect(judge(net('value > 10', 'Too light.'), { typed: '3' }, context)).toMatchObject({ message: 'Too light.' });
     expect(stands(net('value > 10'), '3', context)).toMatchObject({ right: false, code: 'condition' });
     expect(stands(net('value > 10'), '11', context)).toEqual({ right: true });
     expect(fieldsNamedBy(rule('value < entry.gross && entry.dry'))).toEqual(['gross', 'dry']);

@@ -23,6 +23,7 @@ import {
   type FormLayout,
   type Item,
   type Rule,
+  type FormAnswers,
 } from '@dellum/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -64,7 +65,10 @@ const layout = (...fields: FormField[]): FormLayout => ({
   thanks: '',
   sections: [{ id: 's', heading: '', help: '', columns: 1, where: null, fields }],
 });
-const answers = (texts: Record<string, string>, confirmed: string[] = []) => ({ texts, confirmed: new Set(confirmed) });
+const answers = (texts: Record<string, string>, confirmed: string[] = []): FormAnswers => ({
+  given: Object.fromEntries(Object.entries(texts).map(([key, text]) => [key, { typed: text }])),
+  confirmed: new Set(confirmed),
+});
 const where = (field: string, is: Comparison, value = ''): Filter => ({ all: true, conditions: [{ field, is, value }] });
 
 const quay = bound('quay', { level: 0 });
@@ -89,7 +93,7 @@ describe('judgeForm', () => {
       expect([key, text, verdicts.get(key)]).toEqual([
         key,
         text,
-        judge(field, text, { ...about, entry: {}, fields: [field], answering: true, confirmed: false }),
+        judge(field, { typed: text }, { ...about, entry: {}, fields: [field], answering: true, confirmed: false }),
       ]);
     }
   });

@@ -5,7 +5,7 @@ import { judgeCases as cases, tableField } from './judgeTable.js';
 
 const judged = (key: string, heading: string, text: string) => {
   const { field, context } = tableField(key);
-  return judge({ ...field, heading }, text, context);
+  return judge({ ...field, heading }, { typed: text }, context);
 };
 
 it('has at least 555 cases', () => expect(cases.length).toBeGreaterThanOrEqual(555));
@@ -21,8 +21,8 @@ it('says the same in a block, in the cell of an entry that is there, and in a fo
     const { field, context } = tableField(key);
     const own = { ...field, key };
     const [alone, beside] = [
-      { entry: 'e', field: key, text },
-      { entry: 'f', field: key, text },
+      { entry: 'e', field: key, typed: text },
+      { entry: 'f', field: key, typed: text },
     ];
     const { verdicts } = settle(
       [own],
@@ -53,7 +53,7 @@ it('says the same in a block, in the cell of an entry that is there, and in a fo
     const form = judgeForm(
       layout,
       [own],
-      { texts: { [key]: text }, confirmed: new Set() },
+      { given: { [key]: { typed: text } }, confirmed: new Set() },
       { locale: context.locale, catalogs: context.catalogs, today: context.today, begins: {} },
     );
     expect([key, text, resultOf(form.verdicts.get(key)!)]).toEqual([key, text, result]);

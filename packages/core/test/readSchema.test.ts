@@ -9,9 +9,10 @@ import {
   schemaParts,
   settle,
   storedFor,
-  typedForPlain,
+  givenByPlain,
   type Item,
   type SchemaParts,
+  type Edit,
 } from '@dellum/core';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
@@ -53,10 +54,10 @@ type Row = Readonly<Record<string, unknown>>;
 /** Whether each value of a row is stored as what it says it is, and nothing is missing. */
 function takes({ fields, context }: ReturnType<typeof houseOf>, row: Row): boolean {
   const given = fields.flatMap((field) =>
-    row[field.key] === undefined ? [] : [{ field, typed: typedForPlain(field, row[field.key], context) }],
+    row[field.key] === undefined ? [] : [{ field, plain: givenByPlain(field, row[field.key], context) }],
   );
-  if (given.some(({ typed }) => 'fault' in typed)) return false;
-  const edits = given.map(({ field, typed }) => ({ entry: 'e', field: field.key, text: 'text' in typed ? typed.text : '' }));
+  if (given.some(({ plain }) => 'fault' in plain)) return false;
+  const edits = given.map(({ field, plain }): Edit => ({ entry: 'e', field: field.key, ...('fault' in plain ? { typed: '' } : plain) }));
   const { verdicts, entries } = settle(fields, new Map([['e', {}]]), edits, { ...context, fields, carries: [] });
   const cells = entries.get('e')?.cells ?? {};
   return (

@@ -24,6 +24,7 @@ import {
   writeTypedList,
   type CatalogRule,
   type FieldKind,
+  type Given,
   type Item,
   type JudgedField,
   type RuleNames,
@@ -49,7 +50,7 @@ const field = (over: Partial<CatalogRule> | null = {}): JudgedField => ({
 });
 const writeTyped = (kind: JudgedField['kind'], text: string) => (kind === 'several values' ? writeTypedList([text]) : text);
 const typed = (text: string, over?: Partial<CatalogRule>, held?: string): Verdict =>
-  judge(field(over), text, { locale: houseLocale, catalogs, suggest: true, ...(held !== undefined && { held }) });
+  judge(field(over), { typed: text }, { locale: houseLocale, catalogs, suggest: true, ...(held !== undefined && { held }) });
 
 /** One row a case: what is typed, the rule's deviation, what is held; the verdict, its value or code. */
 const table: [text: string, over: Partial<CatalogRule>, held: string | undefined, verdict: string, result: string][] = [
@@ -89,11 +90,11 @@ describe('judge, entering', () => {
     expect(typed('zzz', { refusalText: 'Pick a quay.' })).toMatchObject({ message: 'Pick a quay.', suggestions: [] });
   });
   it('computes suggestions only when asked for', () =>
-    expect(judge(field(), 'Heron Mloe', { locale: houseLocale, catalogs })).toMatchObject({ suggestions: [] }));
+    expect(judge(field(), { typed: 'Heron Mloe' }, { locale: houseLocale, catalogs })).toMatchObject({ suggestions: [] }));
   it('reads by the kind of the field where there is no rule', () => {
     const date: JudgedField = { heading: 'Arrival', kind: 'date', rule: null };
-    expect(judge(date, '24.11.26', { locale: houseLocale, catalogs })).toEqual({ verdict: 'taken', value: '2026-11-24' });
-    expect(judge(date, '31.2.26', { locale: houseLocale, catalogs })).toMatchObject({ code: 'wrong kind' });
+    expect(judge(date, { typed: '24.11.26' }, { locale: houseLocale, catalogs })).toEqual({ verdict: 'taken', value: '2026-11-24' });
+    expect(judge(date, { typed: '31.2.26' }, { locale: houseLocale, catalogs })).toMatchObject({ code: 'wrong kind' });
   });
 });
 
@@ -202,20 +203,52 @@ describe('the text of a value', () => {
         for (const item of offers.items.filter(({ state }) => state === 'offered')) {
           const picked = typedAs(offers, item.value, kind, { ...context, held });
           const text = kind === 'several values' ? writeTypedList([picked]) : picked;
-          expect(judge(judged, text, { ...context, held })).toMatchObject({ verdict: 'taken', value: item.value });
+          expect(judge(judged, { typed: text }, { ...context, held })).toMatchObject({ verdict: 'taken', value: item.value });
+          expect(judge(judged, { chosen: item.value }, { ...context, held })).toEqual({ verdict: 'taken', value: item.value });
+          // Whatever stands in the cell besides stays as it stands.
+          if (kind === 'several values' && held !== '')
+            expect(judge(judged, { chosen: joinedValues([held, item.value]) }, { ...context, held })).toMatchObject({
+              verdict: stands(judged, held, context).right ? 'taken' : 'marked',
+              value: joinedValues([held, item.value]),
+            });
           if (kind === 'several values' && held !== '' && held !== item.value && offers.index.get('value').has(held)) {
             const both = writeTypedList([typedAs(offers, held, kind, { ...context, held }), picked]);
-            expect(judge(judged, both, { ...context, held })).toMatchObject({ verdict: 'taken', value: joinedValues([held, item.value]) });
+            expect(judge(judged, { typed: both }, { ...context, held })).toMatchObject({
+              verdict: 'taken',
+              value: joinedValues([held, item.value]),
+            });
           }
           const why = explain(judged, text, context, names).steps;
           expect(why.filter(({ passed }) => !passed)).toEqual([]);
           // What the cell is shown with when it is opened again means what it holds.
           const again = typedValue(judged, item.value, context.catalogs, locale, context.today);
-          expect(judge(judged, again, { ...context, held: '' })).toMatchObject({ verdict: 'taken', value: item.value });
+          expect(judge(judged, { typed: again }, { ...context, held: '' })).toMatchObject({ verdict: 'taken', value: item.value });
         }
       }),
       { numRuns: 400 },
     ));
+  it('is never taken for a text that reads like it, nor a text for it', () => {
+    const percent = { heading: 'Share', kind: 'percent' as const, rule: { ...newRule('typed'), values: ['0.01', '1'] } };
+    const at = (given: Given, held = '') => judge(percent, given, { locale: houseLocale, catalogs, held });
+    expect(at({ chosen: '1' })).toEqual({ verdict: 'taken', value: '1' });
+    expect(at({ typed: '1' })).toEqual({ verdict: 'taken', value: '0.01' });
+    expect(at({ chosen: '0.01' }, '1')).toEqual({ verdict: 'taken', value: '0.01' });
+    expect(at({ chosen: '0.5' })).toMatchObject({ verdict: 'refused', code: 'outside', message: '“50 %” is not in the list.' });
+    expect(at({ chosen: '1 %' })).toMatchObject({ verdict: 'refused' });
+    expect(judge({ ...percent, rule: null }, { chosen: '1,0' }, { locale: houseLocale, catalogs })).toMatchObject({ code: 'wrong kind' });
+    expect(
+      ruleFaults({ ...percent.rule, begins: { with: 'value', value: '1' } }, percent, { locale: houseLocale, catalogs, rules: new Map() }),
+    ).toEqual([]);
+  });
+  it('keeps what stands outside among several values when another one is added, and takes nothing else that is outside', () => {
+    const tags = { heading: 'Tags', kind: 'several values' as const, rule: { ...newRule('typed'), values: ['red', 'blue'] } };
+    const at = (given: Given) => judge(tags, given, { locale: houseLocale, catalogs, held: 'gone\u001Fred' });
+    const outside = { code: 'outside', message: '“gone” is not in the list.' };
+    expect(at({ typed: 'gone, red, blue' })).toEqual({ verdict: 'marked', value: 'gone\u001Fred\u001Fblue', ...outside });
+    expect(at({ chosen: 'gone\u001Fblue' })).toEqual({ verdict: 'marked', value: 'gone\u001Fblue', ...outside });
+    expect(at({ chosen: 'blue' })).toEqual({ verdict: 'taken', value: 'blue' });
+    expect(at({ typed: 'gone, red, green' })).toMatchObject({ verdict: 'refused', code: 'outside' });
+  });
   it('is taken back where the cell holds it, in every house, whatever its rule has come to be', () =>
     fc.assert(
       fc.property(
@@ -232,7 +265,7 @@ describe('the text of a value', () => {
         ({ kind, values }, own, locale) => {
           const held = joinedValues(values);
           const shown = kind === 'several values' ? writeTypedList(values) : format(kind, held, locale);
-          expect(judge({ heading: 'Quay', kind, rule: own }, shown, { locale, catalogs, held, today: '2026-12-01' })).toEqual({
+          expect(judge({ heading: 'Quay', kind, rule: own }, { typed: shown }, { locale, catalogs, held, today: '2026-12-01' })).toEqual({
             verdict: 'taken',
             value: held,
           });
@@ -250,10 +283,11 @@ describe('the text of a value', () => {
           const catalog = compileCatalog('q', 'Quays', list);
           for (const { value } of list)
             expect(
-              judge({ heading: 'Quay', kind, rule }, writeTyped(kind, typedAs(catalog, value, kind, { locale: houseLocale })), {
-                locale: houseLocale,
-                catalogs: new Map([['q', catalog]]),
-              }),
+              judge(
+                { heading: 'Quay', kind, rule },
+                { typed: writeTyped(kind, typedAs(catalog, value, kind, { locale: houseLocale })) },
+                { locale: houseLocale, catalogs: new Map([['q', catalog]]) },
+              ),
             ).toMatchObject({ verdict: 'taken', value });
         },
       ),
@@ -321,8 +355,8 @@ describe('patternOf', () => {
           kind: 'text',
           rule: { ...newRule('pattern'), kind: 'pattern', pattern, examples } as JudgedField['rule'],
         };
-        for (const example of examples) expect(judge(field, example, { locale: houseLocale, catalogs }).verdict).toBe('taken');
-        expect(judge(field, `${examples[0]!}x`, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
+        for (const example of examples) expect(judge(field, { typed: example }, { locale: houseLocale, catalogs }).verdict).toBe('taken');
+        expect(judge(field, { typed: `${examples[0]!}x` }, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
       }),
     );
   });
@@ -336,7 +370,7 @@ describe('patternOf', () => {
       kind: 'text',
       rule: { ...newRule('pattern'), kind: 'pattern', pattern: '(a+)+$', examples: [] } as JudgedField['rule'],
     };
-    expect(judge(evil, `${'a'.repeat(400)}!`, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
+    expect(judge(evil, { typed: `${'a'.repeat(400)}!` }, { locale: houseLocale, catalogs })).toMatchObject({ code: 'pattern' });
   });
 });
 
@@ -344,15 +378,15 @@ describe('other values', () => {
   it('are asked about once, stored marked, and stay outside', () => {
     const asked = typed('Nell', { others: 'confirm' });
     expect(asked).toMatchObject({ verdict: 'refused', code: 'outside', mayConfirm: true });
-    const confirmed = judge(field({ others: 'confirm' }), 'Nell', { locale: houseLocale, catalogs, confirmed: true });
+    const confirmed = judge(field({ others: 'confirm' }), { typed: 'Nell' }, { locale: houseLocale, catalogs, confirmed: true });
     expect(confirmed).toMatchObject({ verdict: 'marked', value: 'Nell', code: 'outside' });
     expect(stands(field({ others: 'confirm' }), 'Nell', { locale: houseLocale, catalogs }).right).toBe(false);
   });
   it('that are no value of the kind are refused, whatever the rule says', () => {
     for (const others of ['accept', 'confirm'] as const)
-      expect(judge({ ...field({ others }), kind: 'date' }, 'someday', { locale: houseLocale, catalogs, confirmed: true })).toMatchObject({
-        code: 'wrong kind',
-      });
+      expect(
+        judge({ ...field({ others }), kind: 'date' }, { typed: 'someday' }, { locale: houseLocale, catalogs, confirmed: true }),
+      ).toMatchObject({ code: 'wrong kind' });
   });
 });
 
@@ -369,7 +403,7 @@ describe('dates', () => {
     } as JudgedField['rule'],
   };
   const at = (text: string, entry?: Record<string, string>) =>
-    judge(departure, text, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], ...(entry && { entry }) });
+    judge(departure, { typed: text }, { locale: houseLocale, catalogs, today: '2026-11-25', fields: [arrival], ...(entry && { entry }) });
   it('are measured by another field and by today', () => {
     expect(at('25.11.2026', { arrival: '2026-11-25' })).toMatchObject({
       code: 'too early',

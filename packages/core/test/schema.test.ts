@@ -11,11 +11,13 @@ import {
   schemaOf,
   settle,
   storedFor,
-  typedForPlain,
+  givenByPlain,
   type CatalogRule,
   type FieldKind,
   type Rule,
   type SchemaField,
+  type Edit,
+  type Given,
 } from '@dellum/core';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
@@ -60,10 +62,10 @@ type Row = Readonly<Record<string, unknown>>;
 /** Whether every value of the row is stored as the value that it says it is, and nothing is missing. */
 function takenAsItIs(row: Row): boolean {
   const given = fields.flatMap((field) =>
-    row[field.key] === undefined ? [] : [{ field, typed: typedForPlain(field, row[field.key], context) }],
+    row[field.key] === undefined ? [] : [{ field, plain: givenByPlain(field, row[field.key], context) }],
   );
-  if (given.some(({ typed }) => 'fault' in typed)) return false;
-  const edits = given.map(({ field, typed }) => ({ entry: 'e', field: field.key, text: 'text' in typed ? typed.text : '' }));
+  if (given.some(({ plain }) => 'fault' in plain)) return false;
+  const edits = given.map(({ field, plain }): Edit => ({ entry: 'e', field: field.key, ...('fault' in plain ? { typed: '' } : plain) }));
   const { verdicts, entries } = settle(fields, new Map([['e', {}]]), edits, { ...context, fields, carries: [] });
   const cells = entries.get('e')!.cells;
   return (
@@ -186,11 +188,10 @@ describe('a value of another program', () => {
       ['1.234', '1.234'],
       [-7, '-7'],
     ] as const) {
-      const typed = typedForPlain(number, plain, context) as { text: string };
-      expect(judge(number, typed.text, context)).toMatchObject({ verdict: 'taken', value: stored });
+      expect(judge(number, givenByPlain(number, plain, context) as Given, context)).toMatchObject({ verdict: 'taken', value: stored });
     }
     for (const plain of ['1,234', '1e3', ' 5', 'x', true, ['5'], {}, 1e21])
-      expect(typedForPlain(number, plain, context)).toHaveProperty('fault');
-    expect(typedForPlain(fieldOf('day', 'date', null), '5.11.2026', context)).toHaveProperty('fault');
+      expect(givenByPlain(number, plain, context)).toHaveProperty('fault');
+    expect(givenByPlain(fieldOf('day', 'date', null), '5.11.2026', context)).toHaveProperty('fault');
   });
 });

@@ -123,7 +123,7 @@ describe('explain', () => {
       fc.property(text, over, retired, (value, rule, gone) => {
         const made = house(ofRanges(['pilots']), gone ? [{ value: 'Tam', path: [], retired: true, otherNames: [] }] : []);
         const found = trace(value, made, rule);
-        const verdict = judge(field(rule), value, { locale: houseLocale, catalogs: made.catalogs, today: '2026-11-25' });
+        const verdict = judge(field(rule), { typed: value }, { locale: houseLocale, catalogs: made.catalogs, today: '2026-11-25' });
         expect(found.offered).toBe(verdict.verdict === 'taken');
         if (!found.offered) expect(found.steps.some(({ passed }) => !passed)).toBe(true);
       }),

@@ -1,7 +1,7 @@
 // Judging blocks with authority: settled by the core, and no value twice where the rule says so.
 import { Injectable } from '@nestjs/common';
-import { carried, judgeEdit, matchKey, settle, type Cells, type Verdict } from '@dellum/core';
-import { mayDesign, type EntryView, type Role, type WriteBlockDto } from '@dellum/contract';
+import { carried, judgeEdit, matchKey, settle, type Cells, type Edit, type Verdict } from '@dellum/core';
+import { mayDesign, type EntryView, type Role } from '@dellum/contract';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import type { Reader, Trx } from '../database/database.js';
@@ -16,7 +16,7 @@ type Outcomes = readonly { readonly entry: string; readonly field: string; reado
 
 /** The outcomes of a block, with suggestions for what was refused. */
 function suggested(
-  cells: WriteBlockDto['cells'],
+  edits: readonly Edit[],
   outcomes: Outcomes,
   fields: ReadonlyMap<string, FieldBuild>,
   after: ReadonlyMap<string, Cells>,
@@ -26,12 +26,15 @@ function suggested(
   const known = new Map<string, Verdict>();
   return outcomes.map((outcome, at) => {
     if (outcome.verdict.verdict !== 'refused') return outcome;
-    const { text } = cells[at]!;
+    const { typed, chosen } = edits[at]!;
     // A refusal that depends on other fields says the same of the same text where its message is the same.
-    const key = `${outcome.field}\u001F${text}\u001F${outcome.verdict.message}`;
+    const key = JSON.stringify([outcome.field, typed, chosen, outcome.verdict.message]);
     let verdict = known.get(key);
     if (verdict === undefined && known.size < mostSuggested) {
-      verdict = judgeEdit(fields.get(outcome.field)!, { text }, after.get(outcome.entry) ?? {}, { ...judgement, suggest: true });
+      verdict = judgeEdit(fields.get(outcome.field)!, typed === undefined ? { chosen } : { typed }, after.get(outcome.entry) ?? {}, {
+        ...judgement,
+        suggest: true,
+      });
       known.set(key, verdict);
     }
     return verdict?.verdict === 'refused' && verdict.code === outcome.verdict.code ? { ...outcome, verdict } : outcome;
@@ -71,7 +74,7 @@ export class BlockJudgingService {
     trx: Trx,
     houseId: string,
     register: RegisterBuild,
-    cells: WriteBlockDto['cells'],
+    edits: readonly Edit[],
     fields: ReadonlyMap<string, FieldBuild>,
     entries: ReadonlyMap<string, EntryView>,
     judgement: Judgement,
@@ -79,28 +82,28 @@ export class BlockJudgingService {
     const repeats = await this.repeatsIn(
       trx,
       houseId,
-      cells.map((cell) => ({ cell, field: fields.get(cell.field)! })),
+      edits.map((edit) => ({ edit, field: fields.get(edit.field)! })),
       entries,
       judgement,
     );
     const standing = new Map([...entries].map(([id, entry]) => [id, entry.cells]));
-    const settled = settle(register.fields, standing, cells, { ...judgement, repeats });
-    const outcomes = cells.map(({ entry, field }, at) => ({ entry, field, verdict: settled.verdicts[at]! }));
+    const settled = settle(register.fields, standing, edits, { ...judgement, repeats });
+    const outcomes = edits.map(({ entry, field }, at) => ({ entry, field, verdict: settled.verdicts[at]! }));
     const after = new Map([...settled.entries].map(([id, plan]) => [id, plan.cells]));
-    return { outcomes: suggested(cells, outcomes, fields, after, judgement), after };
+    return { outcomes: suggested(edits, outcomes, fields, after, judgement), after };
   }
 
   /** For fields without repeats: what entries hold already, and what the block itself brings twice. */
   private async repeatsIn(
     trx: Trx,
     houseId: string,
-    places: readonly { cell: { text: string; entry: string }; field: FieldBuild }[],
+    places: readonly { edit: Edit; field: FieldBuild }[],
     entries: ReadonlyMap<string, EntryView>,
     judgement: Judgement,
   ) {
     const unique = places.filter(({ field }) => field.rule?.noRepeats);
-    const wanted = unique.flatMap(({ cell, field }) => {
-      const verdict = judgeEdit(field, cell, carried(entries.get(cell.entry)!.cells, judgement.carries), judgement);
+    const wanted = unique.flatMap(({ edit, field }) => {
+      const verdict = judgeEdit(field, edit, carried(entries.get(edit.entry)!.cells, judgement.carries), judgement);
       return verdict.verdict === 'taken' && verdict.value !== '' ? [{ field, value: verdict.value }] : [];
     });
     const heldElsewhere = await this.repeats.hold(trx, houseId, wanted);

@@ -1,7 +1,7 @@
 // Cells of a block, judged and stored as part of an act: with authority, in the role that whoever began it has now.
 import { Injectable } from '@nestjs/common';
-import { carried, cellsOfNew, noOutcome, type ActOutcome, type Cells, type Refused, type Verdict } from '@dellum/core';
-import type { EntryView, Role, WriteBlockDto } from '@dellum/contract';
+import { carried, cellsOfNew, noOutcome, wordsOf, type ActOutcome, type Cells, type Edit, type Refused, type Verdict } from '@dellum/core';
+import type { EntryView, Role } from '@dellum/contract';
 import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { carriesOf, withFollowers } from '../entries/judging.js';
@@ -39,23 +39,28 @@ export class BlockWritingService {
   /** Stores what is taken of some cells of locked entries; what is refused is said. */
   async write(
     { trx, caller, build, register, actId }: ActAt,
-    cells: WriteBlockDto['cells'],
+    edits: readonly Edit[],
     fields: readonly FieldBuild[],
     entries: ReadonlyMap<string, EntryView>,
   ): Promise<ActOutcome> {
-    if (cells.length === 0) return noOutcome;
+    if (edits.length === 0) return noOutcome;
     const carries = carriesOf(build, register);
     const needed = new Set(fields.flatMap((field) => withFollowers(register, field)));
     const role = await this.roleOf(trx, caller);
     const judgement = await this.judging.judgement(trx, build, register, [...needed], false, role);
     const closed = await this.closing.closedTo(trx, build, register, seenAs(entries.values(), carries), { id: caller.id, role });
     const byKey = new Map(fields.map((field) => [field.key, field]));
-    const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, cells, byKey, entries, { ...judgement, closed });
+    const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, edits, byKey, entries, { ...judgement, closed });
     const judged = judgedCells(outcomes, byKey, after);
     this.newValues.mustAdd(judged);
     await this.writing.cells(trx, caller, register, entries, after, carries, actId);
     await this.newValues.keepRequests(trx, caller, register, judged);
-    return outcomeOf(cells, outcomes);
+    const words = edits.map((edit) => ({
+      entry: edit.entry,
+      field: edit.field,
+      text: wordsOf(byKey.get(edit.field)!.kind, edit, build.locale),
+    }));
+    return outcomeOf(words, outcomes);
   }
 
   /** Adds new entries at the end, each as its rules begin it. */

@@ -41,7 +41,7 @@ export class BringingService {
       const entry = entries.get(row.entry);
       const stays =
         !entry || !fields.has(cell.field) || (row.what !== 'new' && (carried(entry.cells, carries)[cell.field] ?? '') !== cell.now);
-      return stays ? [] : [{ entry: row.entry, field: cell.field, text: cell.text, ...(cell.confirmed && { confirmed: true }) }];
+      return stays ? [] : [{ entry: row.entry, field: cell.field, typed: cell.text, ...(cell.confirmed && { confirmed: true }) }];
     });
     const written = new Map(cells.map(({ entry }) => [entry, entries.get(entry)!]));
     const used = [...new Set(cells.map(({ field }) => field))].map((key) => fields.get(key)!);

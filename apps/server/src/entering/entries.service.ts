@@ -1,16 +1,17 @@
 // Entries of the shared sheets: edited by the cell or the block, inserted and deleted.
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { afterVerdict, carried, cellsOfNew, judgeEdit, unlessClosed, type Cells, type Verdict } from '@dellum/core';
-import type {
-  BeginEntryDto,
-  BlockOutcome,
-  DeleteEntriesDto,
-  EditCellDto,
-  EditOutcome,
-  EntryView,
-  InsertEntriesDto,
-  WriteBlockDto,
+import { afterVerdict, carried, cellsOfNew, judgeEdit, unlessClosed, type Cells, type Edit, type Verdict } from '@dellum/core';
+import {
+  givenOf,
+  type BeginEntryDto,
+  type BlockOutcome,
+  type DeleteEntriesDto,
+  type EditCellDto,
+  type EditOutcome,
+  type EntryView,
+  type InsertEntriesDto,
+  type WriteBlockDto,
 } from '@dellum/contract';
 import { StructureService, feedsCatalogs, fieldWithKey } from '../structure/structure.service.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
@@ -138,10 +139,11 @@ export class EntriesService {
     seen: Cells,
     judgement: Judgement,
   ): Promise<Verdict> {
-    const verdict = judgeEdit(field, dto, seen, judgement);
+    const given = { ...givenOf(dto), confirmed: dto.confirmed };
+    const verdict = judgeEdit(field, given, seen, judgement);
     if (!field.rule?.noRepeats || verdict.verdict !== 'taken' || verdict.value === '' || verdict.value === seen[field.key]) return verdict;
     const heldElsewhere = await this.repeats.look(db, houseId, [{ field, value: verdict.value }]);
-    return judgeEdit(field, dto, seen, { ...judgement, repeats: (_key, value, own) => heldElsewhere(field, value, own) });
+    return judgeEdit(field, given, seen, { ...judgement, repeats: (_key, value, own) => heldElsewhere(field, value, own) });
   }
 
   /**
@@ -200,6 +202,7 @@ export class EntriesService {
   private tryBlock(caller: Caller, registerId: string, dto: WriteBlockDto): Promise<BlockOutcome> {
     return this.writing.enter(caller, registerId, async (at): Promise<BlockOutcome | Waits> => {
       const { trx, build, register } = at;
+      const edits = dto.cells.map((cell): Edit => ({ entry: cell.entry, field: cell.field, ...givenOf(cell) }));
       const fields = new Map(dto.cells.map(({ field }) => [field, fieldWithKey(register, field)]));
       const needed = new Set([...fields.values()].flatMap((field) => withFollowers(register, field)));
       const judgement = await this.judging.judgement(trx, build, register, [...needed], dto.cells.length <= 200, caller.role);
@@ -210,10 +213,7 @@ export class EntriesService {
       if (dto.cells.some(({ entry }) => !entries.has(entry))) throw notFound('An entry of the block');
       const standing = seenAs(entries.values(), judgement.carries);
       const closed = await this.closing.closedTo(trx, build, register, standing, caller);
-      const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, dto.cells, fields, entries, {
-        ...judgement,
-        closed,
-      });
+      const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, edits, fields, entries, { ...judgement, closed });
       const cells = judgedCells(outcomes, fields, after);
       this.newValues.mustAdd(cells);
       const written = [...after].flatMap(([id, cells]) =>
@@ -312,7 +312,7 @@ export class EntriesService {
     seen: Cells,
     judgement: Judgement,
   ): Promise<Verdict> {
-    const verdict = judgeEdit(field, dto, seen, judgement);
+    const verdict = judgeEdit(field, { ...givenOf(dto), confirmed: dto.confirmed }, seen, judgement);
     if (field.rule?.noRepeats && verdict.verdict === 'taken' && verdict.value !== '')
       await this.repeats.hold(trx, houseId, [{ field, value: verdict.value }]);
     return this.judgeOnce(trx, houseId, field, dto, seen, judgement);

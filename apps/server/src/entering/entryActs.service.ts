@@ -6,7 +6,7 @@ import {
   carried,
   givenIn,
   noOutcome,
-  textsOf,
+  givenBy,
   type Cells,
   type BlockAct,
   type ActField,
@@ -278,14 +278,14 @@ export class EntryActsService {
     const { build, register } = at;
     const { what, total } = block;
     const carries = carriesOf(build, register);
-    const textAt = textsOf(what, block.fields, total, build.locale);
+    const givenAt = givenBy(what, block.fields, total, build.locale);
     const cells = ids.flatMap((id, place) => {
       const entry = entries.get(id);
       if (!entry) return [];
       const held = carried(entry.cells, carries);
       return block.fields.flatMap((field: ActField) => {
-        const text = textAt(from + place, field, held[field.key] ?? '');
-        return text === undefined ? [] : [{ entry: id, field: field.key, text }];
+        const given = givenAt(from + place, field, held[field.key] ?? '');
+        return given ? [{ entry: id, field: field.key, ...given }] : [];
       });
     });
     return this.blocks.write(at, cells, block.fields, entries);

@@ -73,7 +73,7 @@ export class ReturnedJudgingService {
       .flatMap(({ entry, cells }) =>
         cells
           .filter((cell) => which(cell) && known.has(cell.field))
-          .map(({ field, text, confirmed }) => ({ entry, field, text, ...(confirmed && { confirmed }) })),
+          .map(({ field, text, confirmed }) => ({ entry, field, typed: text, ...(confirmed && { confirmed }) })),
       );
     const fields = new Map([...new Set(typed.map(({ field }) => field))].map((key) => [key, known.get(key)!]));
     const needed = new Set([...fields.values()].flatMap((field) => withFollowers(register, field)));

@@ -1,6 +1,7 @@
 // Filling a form: what it asks, and storing what was answered exactly once. Judged with authority by the rules of now.
 import { Injectable } from '@nestjs/common';
 import {
+  isNothing,
   carried,
   cellsOfNew,
   conditionsOf,
@@ -11,7 +12,7 @@ import {
   type Rule,
   type Verdict,
 } from '@dellum/core';
-import type { AnswerFault, Filled, FillFormDto, FillView } from '@dellum/contract';
+import { givenOf, type AnswerFault, type Filled, type FillFormDto, type FillView } from '@dellum/contract';
 import { StructureService, feedsCatalogs } from '../structure/structure.service.js';
 import { enteredRegister } from '../structure/sheetAccess.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
@@ -208,7 +209,7 @@ export class FillingService {
       begins,
     };
     const answers = {
-      texts: Object.fromEntries(dto.answers.map(({ field, text }) => [field, text])),
+      given: Object.fromEntries(dto.answers.map((answer) => [answer.field, givenOf(answer)])),
       confirmed: new Set(dto.answers.filter(({ confirmed }) => confirmed).map(({ field }) => field)),
     };
     const judged = judgeForm(layout, fields, answers, context);
@@ -271,10 +272,11 @@ const ruleFor = ({ link }: Filler, rule: Rule | null): Rule | null =>
   link && rule?.others === 'add' ? { ...rule, others: 'request' } : rule;
 
 function mustBeAsked(layout: FormLayout, asked: readonly FieldBuild[], { answers }: FillFormDto): void {
-  for (const { field, text } of answers) {
+  for (const answer of answers) {
+    const { field } = answer;
     if (asked.some(({ key }) => key === field)) continue;
     const laidOut = layout.sections.some(({ fields }) => fields.some((one) => one.field === field));
-    if (laidOut && text === '') continue;
+    if (laidOut && isNothing(givenOf(answer))) continue;
     if (laidOut) throw changed();
     throw new ProblemError('not-valid', `This form does not ask “${field}”.`, { faults: { [field]: 'This form does not ask it.' } });
   }

@@ -1,7 +1,20 @@
 // Rows of a program: judged as a person's entries are, and stored exactly once for a key.
 import { createHash, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { blankIsWrong, cellsOfNew, grouped, judgeEdit, plainValue, typedForPlain, type Cells, type Rule, type Verdict } from '@dellum/core';
+import {
+  blankIsWrong,
+  cellsOfNew,
+  grouped,
+  judgeEdit,
+  givenByPlain,
+  isNothing,
+  plainValue,
+  type Cells,
+  type Edit,
+  type Given,
+  type Rule,
+  type Verdict,
+} from '@dellum/core';
 import type { CheckRowsDto, JudgedRow, JudgedRows, PlainRow, RowFault, StoreRowsDto } from '@dellum/contract';
 import { Database, holdBuild, type Trx } from '../database/database.js';
 import { BlockJudgingService } from '../entering/blockJudging.service.js';
@@ -21,7 +34,7 @@ const longestKey = 200;
 interface RowAtHand {
   readonly id: string;
   readonly faults: RowFault[];
-  readonly texts: readonly { readonly field: string; readonly text: string }[];
+  readonly given: readonly (Given & { readonly field: string })[];
 }
 
 @Injectable()
@@ -120,22 +133,22 @@ export class RowsService {
     const begun = cellsOfNew(fields, undefined, judgement.today ?? '');
     const atHand = rows.map((row): RowAtHand => ({ id: randomUUID(), ...readRow(row, fields, judgement) }));
     const entries = new Map(atHand.map(({ id }) => [id, { id, version: 0, cells: begun }]));
-    const typed = atHand.flatMap(({ id, texts }) => texts.map((one) => ({ entry: id, ...one, ...(confirmed && { confirmed }) })));
+    const edits = atHand.flatMap(({ id, given }) => given.map((one): Edit => ({ entry: id, ...one, ...(confirmed && { confirmed }) })));
     const byKey = new Map(fields.map((field) => [field.key, field]));
-    const { outcomes, after } = await this.judging.block(trx, build.houseId, { ...register, fields }, typed, byKey, entries, judgement);
+    const { outcomes, after } = await this.judging.block(trx, build.houseId, { ...register, fields }, edits, byKey, entries, judgement);
     const refused = grouped(
       outcomes.filter(({ verdict }) => verdict.verdict === 'refused'),
       ({ entry }) => entry,
     );
-    const judged = atHand.map(({ id, faults, texts }, at): Judged => {
+    const judged = atHand.map(({ id, faults, given }, at): Judged => {
       const cells = after.get(id) ?? begun;
       const own = [...faults, ...(refused.get(id) ?? []).map(({ field, verdict }) => faultOf(field, verdict as Refused))];
       for (const field of fields) {
         if (!blankIsWrong(field) || (cells[field.key] ?? '') !== '' || own.some((fault) => fault.field === field.key)) continue;
-        const verdict = judgeEdit(field, { text: '' }, cells, { ...judgement, answering: true });
+        const verdict = judgeEdit(field, { typed: '' }, cells, { ...judgement, answering: true });
         if (verdict.verdict === 'refused') own.push(faultOf(field.key, verdict));
       }
-      if (own.length === 0 && texts.every(({ text }) => text === ''))
+      if (own.length === 0 && given.every(isNothing))
         own.push({ field: '', code: 'blank', message: 'The row holds nothing.', suggestions: [] });
       const shown = fields.flatMap(({ key, kind }) => (cells[key] ? [[key, plainValue(kind, cells[key])] as const] : []));
       return { id, cells, outcome: { row: at, taken: own.length === 0, cells: Object.fromEntries(shown), faults: own } };
@@ -170,19 +183,19 @@ const askedFor = (rule: Rule | null): Rule | null => (rule?.others === 'add' ? {
 function readRow(
   row: PlainRow,
   fields: RegisterBuild['fields'],
-  judgement: Parameters<typeof typedForPlain>[2],
-): Pick<RowAtHand, 'faults' | 'texts'> {
+  judgement: Parameters<typeof givenByPlain>[2],
+): Pick<RowAtHand, 'faults' | 'given'> {
   const faults: RowFault[] = [];
-  const texts: { field: string; text: string }[] = [];
+  const given: (Given & { field: string })[] = [];
   for (const [key, plain] of Object.entries(row)) {
     const field = fields.find((known) => known.key === key);
-    const typed = field
-      ? typedForPlain(field, plain, judgement)
+    const one = field
+      ? givenByPlain(field, plain, judgement)
       : { fault: `There is no field “${key}”. The schema of the sheet lists them.` };
-    if ('text' in typed) texts.push({ field: key, text: typed.text });
-    else faults.push({ field: key, code: field ? 'wrong kind' : 'no such field', message: typed.fault, suggestions: [] });
+    if (!('fault' in one)) given.push({ field: key, ...one });
+    else faults.push({ field: key, code: field ? 'wrong kind' : 'no such field', message: one.fault, suggestions: [] });
   }
-  return { faults, texts };
+  return { faults, given };
 }
 
 const faultOf = (field: string, { code, message, suggestions, mayConfirm }: Refused): RowFault => ({

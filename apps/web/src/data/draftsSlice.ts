@@ -1,6 +1,7 @@
 // What was typed and is not stored: refused, in conflict with somebody else's edit, or waiting for the server.
 // Kept for the browser tab, so that nothing typed is lost by leaving a page or reloading it.
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { Given } from '@dellum/core';
 import { keptInTab } from './keptInTab.js';
 import { registered } from './store.js';
 
@@ -8,7 +9,10 @@ export interface Draft {
   readonly registerId: string;
   readonly entryId: string;
   readonly field: string;
+  /** What was typed, or is shown of what was chosen. */
   readonly text: string;
+  /** The value, where it was chosen. */
+  readonly chosen?: string;
   readonly state: 'refused' | 'conflict' | 'waiting';
   readonly message: string;
   readonly suggestions: readonly string[];
@@ -21,6 +25,13 @@ export interface Draft {
   /** It was typed into a list or table: it is stored by an act. */
   readonly ofList?: true;
 }
+
+/** What a draft gives for its field. */
+export const givenIn = ({ text, chosen }: Pick<Draft, 'text' | 'chosen'>): Given => (chosen === undefined ? { typed: text } : { chosen });
+
+/** What is given where the text of a draft was left as it was, or mended. */
+export const mendedBy = (draft: Pick<Draft, 'text' | 'chosen'>, text: string): Given =>
+  text === draft.text ? givenIn(draft) : { typed: text };
 
 export const draftKey = (entryId: string, field: string): string => `${entryId}/${field}`;
 

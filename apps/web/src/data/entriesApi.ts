@@ -7,6 +7,8 @@ import type {
   EntryPage,
   EntryView,
   FieldCount,
+  GiveCellDto,
+  GivenMembers,
   HeldIn,
   RecordView,
   TakenBack,
@@ -91,13 +93,13 @@ export const entriesApi = api.injectEndpoints({
     }),
     editCell: build.mutation<
       EditOutcome,
-      { registerId: string; entryId: string; field: string; text: string; version: number; confirmed?: boolean }
+      { registerId: string; entryId: string; field: string; version: number; confirmed?: boolean } & GivenMembers
     >({ query: ({ registerId, entryId, ...body }) => ({ path: `/registers/${registerId}/entries/${entryId}`, method: 'PATCH', body }) }),
     /** Begins an entry, under an id of ours, with its first cell. */
-    beginEntry: build.mutation<EditOutcome, { registerId: string; entryId: string; field: string; text: string; confirmed?: boolean }>({
+    beginEntry: build.mutation<EditOutcome, { registerId: string; entryId: string; field: string; confirmed?: boolean } & GivenMembers>({
       query: ({ registerId, entryId, ...body }) => ({ path: `/registers/${registerId}/entries/${entryId}`, method: 'PUT', body }),
     }),
-    writeBlock: build.mutation<BlockOutcome, { registerId: string; cells: readonly { entry: string; field: string; text: string }[] }>({
+    writeBlock: build.mutation<BlockOutcome, { registerId: string; cells: readonly GiveCellDto[] }>({
       query: ({ registerId, cells }) => ({ path: `/registers/${registerId}/entries/block`, method: 'POST', body: { cells } }),
     }),
     takeBackCells: build.mutation<TakenBack, { registerId: string; cells: readonly WrittenCell[] }>({

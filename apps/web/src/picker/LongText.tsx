@@ -34,7 +34,7 @@ export function LongText({ label, text, refusal, selectAll, typedOver, style, on
     const out = typedOver && !refusal && !text.includes('\n') ? arrowOut(event) : undefined;
     if (out) {
       event.preventDefault();
-      return onTake(text, out);
+      return onTake({ typed: text }, out);
     }
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (by && suggestions.length > 0) {
@@ -46,11 +46,11 @@ export function LongText({ label, text, refusal, selectAll, typedOver, style, on
         event.preventDefault();
         if (event.altKey) return breakLine(event.currentTarget);
         if (event.repeat) return;
-        if (refusal?.mayConfirm && event.ctrlKey) return onTake(text, 'enter', true);
-        return onTake(suggestions[suggested] ?? text, event.shiftKey ? 'backEnter' : 'enter');
+        if (refusal?.mayConfirm && event.ctrlKey) return onTake({ typed: text }, 'enter', true);
+        return onTake({ typed: suggestions[suggested] ?? text }, event.shiftKey ? 'backEnter' : 'enter');
       case 'Tab':
         event.preventDefault();
-        return onTake(text, event.shiftKey ? 'backTab' : 'tab');
+        return onTake({ typed: text }, event.shiftKey ? 'backTab' : 'tab');
       case 'Escape':
         event.preventDefault();
         return onEscape();
@@ -84,8 +84,8 @@ export function LongText({ label, text, refusal, selectAll, typedOver, style, on
             id={`${id}-refusal`}
             refusal={refusal}
             suggested={suggested}
-            onPick={(value) => onTake(value, 'pick')}
-            onConfirm={() => onTake(text, 'pick', true)}
+            onPick={(suggestion) => onTake({ typed: suggestion }, 'pick')}
+            onConfirm={() => onTake({ typed: text }, 'pick', true)}
           />
         </Floating>
       )}

@@ -1,6 +1,6 @@
 // A text input that is a picker: typing is the search. Used in the cell, in the trial entry and later in forms.
 import { Button, HStack, Kbd, Stack, Text } from '@chakra-ui/react';
-import type { OtherValues } from '@dellum/core';
+import type { Given, OtherValues } from '@dellum/core';
 import { CornerDownLeft } from 'lucide-react';
 import { useEffect, useId, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
 import type { PickList } from './pickList.js';
@@ -49,7 +49,8 @@ export interface TextEditing {
   onText(text: string): void;
   /** True when the text was typed over the cell: an arrow at its end leaves the cell. */
   readonly typedOver?: boolean;
-  onTake(text: string, by: TakenBy, confirmed?: boolean): void;
+  /** `given`: what was typed, or the value that was chosen. */
+  onTake(given: Given, by: TakenBy, confirmed?: boolean): void;
   onEscape(): void;
   onBlur(): void;
 }
@@ -107,12 +108,13 @@ export function PickerInput(props: PickerInputProps) {
     setSuggested(Math.abs(by) === 1 ? (suggested + by + options) % options : Math.max(0, Math.min(options - 1, suggested + by)));
     return true;
   };
+  const typed: Given = { typed: text };
   /** What Enter would take. */
-  const chosen = (): string => {
-    if (!refusal) return picker.open ? (picker.choice ?? text) : text;
-    return (
-      suggestions[suggested] ?? (suggested > 0 || suggestions.length > 0 ? (picker.textAt(suggested - suggestions.length) ?? text) : text)
-    );
+  const chosen = (): Given => {
+    if (!refusal) return (picker.open ? picker.choice : undefined) ?? typed;
+    const suggestion = suggestions[suggested];
+    if (suggestion !== undefined) return { typed: suggestion };
+    return (suggested > 0 || suggestions.length > 0 ? picker.chosenAt(suggested - suggestions.length) : undefined) ?? typed;
   };
   const keys = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.nativeEvent.isComposing) return;
@@ -128,11 +130,11 @@ export function PickerInput(props: PickerInputProps) {
       case 'Enter':
         event.preventDefault();
         if (event.repeat) return;
-        if (refusal?.mayConfirm && event.ctrlKey) return props.onTake(text, 'enter', true);
+        if (refusal?.mayConfirm && event.ctrlKey) return props.onTake(typed, 'enter', true);
         return props.onTake(chosen(), event.shiftKey ? 'backEnter' : 'enter', isNewChosen || undefined);
       case 'Tab':
         event.preventDefault();
-        return props.onTake(refusal ? text : chosen(), event.shiftKey ? 'backTab' : 'tab');
+        return props.onTake(refusal ? typed : chosen(), event.shiftKey ? 'backTab' : 'tab');
       case 'Escape':
         event.preventDefault();
         if (props.days && calendarOpen && !refusal) setCalendarOpen(false);
@@ -174,8 +176,8 @@ export function PickerInput(props: PickerInputProps) {
               id={`${id}-refusal`}
               refusal={refusal}
               suggested={suggested}
-              onPick={(value) => props.onTake(value, 'pick')}
-              onConfirm={() => props.onTake(text, 'pick', true)}
+              onPick={(suggestion) => props.onTake({ typed: suggestion }, 'pick')}
+              onConfirm={() => props.onTake(typed, 'pick', true)}
             />
           )}
           <PickerList
@@ -185,12 +187,12 @@ export function PickerInput(props: PickerInputProps) {
             others={others}
             at={at}
             newValue={newValueOf(picker, others, text)}
-            onPick={(value, isNew) => props.onTake(value, 'pick', isNew)}
+            onPick={(given, isNew) => props.onTake(given, 'pick', isNew)}
           />
         </Floating>
       )}
       {props.days && calendarOpen && !refusal && (
-        <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake(day, 'pick'))}</Floating>
+        <Floating anchor={input}>{props.days.calendar(text, (day) => props.onTake({ typed: day }, 'pick'))}</Floating>
       )}
       {refusal && !listShown && (
         <Floating anchor={input}>
@@ -198,8 +200,8 @@ export function PickerInput(props: PickerInputProps) {
             id={`${id}-refusal`}
             refusal={refusal}
             suggested={suggested}
-            onPick={(value) => props.onTake(value, 'pick')}
-            onConfirm={() => props.onTake(text, 'pick', true)}
+            onPick={(suggestion) => props.onTake({ typed: suggestion }, 'pick')}
+            onConfirm={() => props.onTake(typed, 'pick', true)}
           />
         </Floating>
       )}

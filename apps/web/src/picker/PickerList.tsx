@@ -1,6 +1,6 @@
 // The open list of a picker: what matches, marked, and at the foot how many of how many and which keys work.
 import { Box, HStack, Kbd, Text, type SystemStyleObject } from '@chakra-ui/react';
-import type { Item, OtherValues } from '@dellum/core';
+import type { Given, Item, OtherValues } from '@dellum/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Check, MessageSquarePlus } from 'lucide-react';
 import { useEffect, useRef, type MouseEvent } from 'react';
@@ -29,7 +29,7 @@ interface PickerListProps {
   /** Of several values: the labels that are chosen already. */
   readonly picked?: ReadonlySet<string>;
   /** `isNew`: the line of the new value was picked. */
-  onPick(value: string, isNew?: true): void;
+  onPick(given: Given, isNew?: true): void;
 }
 
 const lineHeight = 31;
@@ -53,9 +53,9 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
   useEffect(() => {
     if (at !== undefined) virtual.scrollToIndex(at, { align: 'auto' });
   }, [at, virtual]);
-  const press = (value: string, isNew?: true) => (event: MouseEvent) => {
+  const press = (given: Given, isNew?: true) => (event: MouseEvent) => {
     event.preventDefault();
-    onPick(value, isNew);
+    onPick(given, isNew);
   };
   return (
     <>
@@ -87,7 +87,7 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
                   {...shared}
                   className={index === at ? 'new at' : 'new'}
                   aria-selected={index === at}
-                  onMouseDown={press(newValue.text, true)}
+                  onMouseDown={press({ typed: newValue.text }, true)}
                 >
                   <MessageSquarePlus size={13} aria-hidden />
                   <span className="label">{newValue.words}</span>
@@ -103,7 +103,7 @@ export function PickerList({ id, list, picker, others, at, newValue, picked, onP
                 {...shared}
                 className={index === at ? 'at' : undefined}
                 aria-selected={picked ? picked.has(list.textOf(item)) : index === at}
-                onMouseDown={press(list.textOf(item))}
+                onMouseDown={press({ chosen: item.value })}
               >
                 <span className="label">
                   {picked && <span className="picked">{picked.has(list.textOf(item)) && <Check size={12} aria-hidden />}</span>}

@@ -1,6 +1,6 @@
 // The editor of several values: what is chosen stands as tokens, and typing is the search for the next one.
 import { Box, HStack, IconButton } from '@chakra-ui/react';
-import { readTypedList, writeTypedList, type Locale, type OtherValues } from '@dellum/core';
+import { joinedValues, readTypedList, writeTypedList, type Given, type Locale, type OtherValues } from '@dellum/core';
 import { X } from 'lucide-react';
 import { useEffect, useId, useState, type KeyboardEvent } from 'react';
 import type { PickList } from './pickList.js';
@@ -21,7 +21,8 @@ interface SeveralInputProps {
   readonly locale: Locale;
   /** All values as one text, whenever they change. */
   onText(text: string): void;
-  onTake(text: string, by: 'enter' | 'backEnter' | 'tab' | 'backTab', confirmed?: boolean): void;
+  /** `given`: the values that were chosen, or as typed where one of them stands in no list. */
+  onTake(given: Given, by: 'enter' | 'backEnter' | 'tab' | 'backTab', confirmed?: boolean): void;
   onEscape(): void;
   onBlur(): void;
 }
@@ -43,8 +44,8 @@ export function SeveralInput(props: SeveralInputProps) {
     picker.retype();
     props.onText(textOf(values, next));
   };
-  const toggle = (picked: string) => {
-    const text = picked.trim();
+  const toggle = (picked: Given) => {
+    const text = picked.typed?.trim() ?? list!.textOf({ value: picked.chosen! });
     change(chosen.includes(text) ? chosen.filter((known) => known !== text) : [...chosen, text], '');
     input?.focus();
   };
@@ -69,11 +70,18 @@ export function SeveralInput(props: SeveralInputProps) {
     const value = means?.found === 'item' ? list!.textOf(means.item) : typed.trim();
     change(chosen.includes(value) ? chosen : [...chosen, value], '');
   };
+  const givenBy = (texts: readonly string[]): Given => {
+    const values = texts.flatMap((text) => {
+      const means = list?.means(text);
+      return means?.found === 'item' ? [means.item.value] : [];
+    });
+    return values.length === texts.length ? { chosen: joinedValues(values) } : { typed: textOf(texts) };
+  };
   const take = (by: 'enter' | 'backEnter' | 'tab' | 'backTab', confirmed?: boolean) => {
     const values = readTypedList(textOf(chosen, part), locale).values;
     setChosen(values);
     setPart('');
-    props.onTake(textOf(values), by, confirmed);
+    props.onTake(givenBy(values), by, confirmed);
   };
   const keys = (event: KeyboardEvent) => {
     if (event.nativeEvent.isComposing) return;
@@ -172,7 +180,7 @@ export function SeveralInput(props: SeveralInputProps) {
             at={picker.at}
             newValue={newValueOf(picker, props.others, part)}
             picked={new Set(chosen)}
-            onPick={(value) => toggle(value)}
+            onPick={(given) => toggle(given)}
           />
         </Floating>
       )}

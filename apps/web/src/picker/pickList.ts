@@ -28,8 +28,8 @@ export interface PickList extends ReadyCatalog {
   readonly picking: Picking;
   /** The item that a typed text means. */
   means(text: string): Lookup;
-  /** The text that a pick of the item types. */
-  textOf(item: Item): string;
+  /** The text that would mean the item if it were typed. */
+  textOf(item: Pick<Item, 'value'>): string;
   /** What is shown of the item. */
   shownOf(item: Item): string;
 }

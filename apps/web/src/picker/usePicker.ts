@@ -1,5 +1,5 @@
 // The state of a picker: what is typed, what matches, which one is chosen.
-import { search, type Match, type OtherValues } from '@dellum/core';
+import { search, type Given, type Match, type OtherValues } from '@dellum/core';
 import { useCallback, useState, type KeyboardEvent } from 'react';
 import type { PickList } from './pickList.js';
 
@@ -16,13 +16,13 @@ export interface Picker {
   /** True when the list ends with what is typed, to be asked for or added. */
   readonly offersNew: boolean;
   /**
-   * The value that Enter would take: one that was chosen, the first match of a text that means none by itself, or what mends a text that is
+   * What Enter would take: a value that was chosen, the first match of a text that means none by itself, or what mends a text that is
    * only called so.
    */
-  readonly choice: string | undefined;
+  readonly choice: Given | undefined;
   setOpen(open: boolean): void;
-  /** The text that the match of a line types. */
-  textAt(line: number): string | undefined;
+  /** The value of the match of a line. */
+  chosenAt(line: number): Given | undefined;
   /** Forgets the choice; called when the text changes. */
   retype(): void;
   /** Makes the matches up to a line ready to be shown. */
@@ -52,15 +52,15 @@ export function usePicker(
     ? matches.findIndex(({ item }) => list!.textOf(item) === initial.held || list!.shownOf(item) === initial.held)
     : -1;
   const at = chosen !== undefined && chosen < options ? chosen : (firstByItself ?? (held >= 0 ? held : undefined));
-  const textAt = (place: number): string | undefined => {
+  const chosenAt = (place: number): Given | undefined => {
     const match = matches[place];
-    return match && list?.textOf(match.item);
+    return match && { chosen: match.item.value };
   };
-  const valueAt = (place: number) => (place < total ? textAt(place) : text);
+  const givenAt = (place: number): Given | undefined => (place < total ? chosenAt(place) : { typed: text });
   // What stands outside and is called as an item of the open list is mended by that item, which is the line that is marked.
-  const mends = open && held >= 0 && textAt(held) !== initial.held ? held : undefined;
+  const mends = open && held >= 0 && list!.textOf(matches[held]!.item) !== initial.held ? held : undefined;
   const line = chosen !== undefined ? at : (firstByItself ?? mends);
-  const choice = line === undefined ? undefined : valueAt(line);
+  const choice = line === undefined ? undefined : givenAt(line);
 
   const reach = useCallback(
     (line: number) => setReady((before) => (line + 8 < before ? before : Math.max(line + firstReady, before * 4))),
@@ -83,7 +83,7 @@ export function usePicker(
   return {
     matches,
     total,
-    textAt,
+    chosenAt,
     untouched,
     offersNew,
     reach,

@@ -1,6 +1,7 @@
-// What is done to a block of cells as one act. Each act says which text goes into a cell of the block; the judge decides
+// What is done to a block of cells as one act. Each act says what is given for a cell of the block; the judge decides
 // what becomes of it.
 import { series, type FieldId } from '../registers/index.js';
+import type { Given } from '../rules/index.js';
 import { matchKey } from '../text/index.js';
 import { format, type FieldKind, type Locale } from '../values/index.js';
 
@@ -87,27 +88,29 @@ export function givenIn(how: FillAct['how'], held: readonly string[]): readonly 
   return end <= 0 ? held.slice(0, 1) : held.slice(0, end);
 }
 
-/** The text that goes into a cell; undefined leaves it alone. `held` is what is stored there. */
-export type TextAt = (row: number, field: ActField, held: string) => string | undefined;
+/** What goes into a cell; undefined leaves it alone. `held` is what is stored there. */
+export type GivenAt = (row: number, field: ActField, held: string) => Given | undefined;
 
-/** The texts of an act over a block of so many entries. */
-export function textsOf(what: WritingAct, fields: readonly ActField[], entries: number, locale: Locale): TextAt {
+const asTyped = (text: string | undefined): Given | undefined => (text === undefined ? undefined : { typed: text });
+
+/** What an act gives for the cells of a block of so many entries. */
+export function givenBy(what: WritingAct, fields: readonly ActField[], entries: number, locale: Locale): GivenAt {
   switch (what.does) {
     case 'clear':
-      return (_row, _field, held) => (held === '' ? undefined : '');
+      return (_row, _field, held) => (held === '' ? undefined : { typed: '' });
     case 'replace':
-      return (_row, { kind }, held) => (held === '' ? undefined : replaced(what, format(kind, held, locale)));
+      return (_row, { kind }, held) => (held === '' ? undefined : asTyped(replaced(what, format(kind, held, locale))));
     case 'paste': {
       const columns = new Map(fields.map(({ key }, at) => [key, at]));
-      return (row, { key }) => what.texts[row]?.[columns.get(key) ?? -1];
+      return (row, { key }) => asTyped(what.texts[row]?.[columns.get(key) ?? -1]);
     }
     case 'fill': {
       const on = new Map(
         fields.map(({ key }) => [key, filledOn(what, what.given[key] ?? [], Math.max(0, entries - (what.given[key]?.length ?? 0)))]),
       );
-      return (row, { key, kind }) => {
+      return (row, { key }) => {
         const value = on.get(key)?.[row - (what.given[key]?.length ?? 0)];
-        return value === undefined ? undefined : format(kind, value, locale);
+        return value === undefined ? undefined : { chosen: value };
       };
     }
   }

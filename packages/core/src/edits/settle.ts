@@ -3,17 +3,25 @@
 import { blockJudge, type CellJudge } from '../blocks/index.js';
 import { carried, type Carry } from '../impact/index.js';
 import { withTexts, type Cells, type EntryId, type FieldId } from '../registers/index.js';
-import { judge, planCascade, type CascadeField, type CascadePlan, type JudgeContext, type Verdict } from '../rules/index.js';
+import {
+  judge,
+  planCascade,
+  wordsOf,
+  type CascadeField,
+  type CascadePlan,
+  type Given,
+  type JudgeContext,
+  type Verdict,
+} from '../rules/index.js';
 import { inReadingOrder } from './order.js';
 
-/** What somebody typed into a cell. */
-export interface Edit {
+/** What somebody typed into a cell, or chose for it. */
+export type Edit = Given & {
   readonly entry: EntryId;
   readonly field: FieldId;
-  readonly text: string;
   /** The value was said to be meant. */
   readonly confirmed?: boolean | undefined;
-}
+};
 
 export interface EditContext extends Omit<JudgeContext, 'entry' | 'held' | 'repeats' | 'confirmed'> {
   /** The corrections under way in the register: their old spellings cannot be used anew. */
@@ -34,29 +42,26 @@ export interface Settlement {
 const untouched = (cells: Cells): CascadePlan => ({ cells, cleared: [], kept: [], filled: [] });
 
 /** A value that a correction under way replaces is taken as what it becomes. */
-function corrected(field: CascadeField, typed: string, verdict: Verdict, carries: readonly Carry[]): Verdict {
+function corrected(field: CascadeField, given: Given, verdict: Verdict, { carries = [], locale }: EditContext): Verdict {
   if (verdict.verdict !== 'taken') return verdict;
   const value = carried({ [field.key]: verdict.value }, carries)[field.key] ?? '';
-  return value === verdict.value ? verdict : { ...verdict, value, corrected: `“${typed}” was taken as ${value}.` };
+  return value === verdict.value
+    ? verdict
+    : { ...verdict, value, corrected: `“${wordsOf(field.kind, given, locale)}” was taken as ${value}.` };
 }
 
 /** The verdict on one edit of a cell, in the entry as it is before. */
-export function judgeEdit(
-  field: CascadeField,
-  { text, confirmed }: Pick<Edit, 'text' | 'confirmed'>,
-  cells: Cells,
-  context: EditContext,
-): Verdict {
-  const { carries = [], repeats, closed: _closed, ...known } = context;
+export function judgeEdit(field: CascadeField, given: Given & Pick<Edit, 'confirmed'>, cells: Cells, context: EditContext): Verdict {
+  const { carries: _carries, repeats, closed: _closed, ...known } = context;
   const held = cells[field.key] ?? '';
-  const verdict = judge(field, text, {
+  const verdict = judge(field, given, {
     ...known,
     held,
     entry: cells,
-    ...(confirmed && { confirmed }),
+    ...(given.confirmed && { confirmed: true }),
     ...(repeats && { repeats: (value: string) => repeats(field.key, value, held) }),
   });
-  return corrected(field, text, verdict, carries);
+  return corrected(field, given, verdict, context);
 }
 
 /**
@@ -99,12 +104,12 @@ function joined(first: CascadePlan, second: CascadePlan | undefined, field: Fiel
 /** Judges the edits of a block; what each distinct text means is found once a field. */
 function editJudge(context: EditContext): (field: CascadeField, edit: Edit, cells: Cells) => Verdict {
   const judges = new Map<CascadeField, CellJudge>();
-  const { repeats: _repeats, carries = [], closed: _closed, ...known } = context;
+  const { repeats: _repeats, carries: _carries, closed: _closed, ...known } = context;
   return (field, edit, cells) => {
     if (field.rule?.noRepeats || edit.confirmed) return judgeEdit(field, edit, cells, context);
     const own = judges.get(field) ?? blockJudge(field, known);
     judges.set(field, own);
-    return corrected(field, edit.text, own(edit.text, cells, cells[field.key] ?? ''), carries);
+    return corrected(field, edit, own(edit, cells, cells[field.key] ?? ''), context);
   };
 }
 

@@ -58,7 +58,7 @@ export { partFaults } from './partFaults.js';
 export { listColumns, tablesDescription, type Described, type TablesAbout } from './csvw.js';
 export { freeSheetIn } from './names.js';
 export { columnName, firstRow, keyMark, namesOf, openFormula, spareRows, validationOf, type Validation } from './validation.js';
-export { plainValue, storedFor, typedForPlain, type PlainValue } from './plainValue.js';
+export { plainValue, storedFor, givenByPlain, type PlainValue } from './plainValue.js';
 export { schemaOf, type JsonSchema, type SchemaContext, type SchemaField } from './schemaOf.js';
 export { owl, rdf, schemaOrg, skos, statementsOf, xsd, type ConceptObject, type Concepts, type Statement } from './concepts.js';
 export { schemaParts, type SchemaParts } from './readSchema.js';

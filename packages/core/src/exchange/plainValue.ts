@@ -1,6 +1,6 @@
 // Stored values as other programs write them (JSON): numbers as numbers, days as in ISO 8601, yes and no as true and false, several
 // values as a list. A text stays a text.
-import { hasList, typedValue, type JudgeContext, type JudgedField } from '../rules/index.js';
+import { hasList, typedValue, type Given, type JudgeContext, type JudgedField } from '../rules/index.js';
 import { isNumeric, isOfKind, joinedValues, valuesIn, type FieldKind } from '../values/index.js';
 
 export type PlainValue = string | number | boolean | readonly string[];
@@ -38,16 +38,20 @@ const written: { readonly [Kind in FieldKind]: string } = {
   'several values': 'a list of texts, each once',
 };
 
-/** The text that a value of another program is judged by, as if it had been typed; or why it can be none. */
-export function typedForPlain(
+/**
+ * What a value of another program is judged as: a number, a day or a yes as the value it is, a text as if it had been typed, since it may be
+ * the name of one in a list; or why it can be none.
+ */
+export function givenByPlain(
   field: Pick<JudgedField, 'heading' | 'kind' | 'rule'>,
   plain: unknown,
   { catalogs, locale }: Pick<JudgeContext, 'catalogs' | 'locale'>,
-): { readonly text: string } | { readonly fault: string } {
+): Given | { readonly fault: string } {
   const { heading, kind, rule } = field;
   const value = storedFor(kind, plain);
-  if (value === '') return { text: '' };
+  if (value === '') return { typed: '' };
   // What is no value of the kind may be the name of one in a list.
   if (value === undefined || (!isOfKind(kind, value) && !hasList(rule))) return { fault: `${heading} takes ${written[kind]}.` };
-  return { text: isOfKind(kind, value) ? typedValue(field, value, catalogs, locale) : value };
+  if (!isOfKind(kind, value)) return { typed: value };
+  return kind === 'text' || kind === 'several values' ? { typed: typedValue(field, value, catalogs, locale) } : { chosen: value };
 }

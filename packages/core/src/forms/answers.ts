@@ -1,14 +1,13 @@
 // Judging what was answered in a form: each field by its own rule in the entry as the form makes it. There is no second judge.
 import { withTexts, type Cells, type FieldId } from '../registers/index.js';
 import { afterVerdict, inReadingOrder } from '../edits/index.js';
-import { judge, type CascadeField, type JudgeContext, type Verdict } from '../rules/index.js';
-import { isBlank } from '../text/index.js';
+import { isNothing, judge, type CascadeField, type Given, type JudgeContext, type Verdict } from '../rules/index.js';
 import { askedIn, type FormLayout } from './models.js';
 import { shownIn } from './shown.js';
 
 export interface FormAnswers {
-  /** What was typed or chosen, by field, as texts that a clerk would type. */
-  readonly texts: Readonly<Record<FieldId, string>>;
+  /** What was typed or chosen, by field. */
+  readonly given: Readonly<Record<FieldId, Given>>;
   /** Fields whose value was said to be meant. */
   readonly confirmed: ReadonlySet<FieldId>;
 }
@@ -37,15 +36,15 @@ function pass(
   turns: readonly CascadeField[],
   fields: readonly CascadeField[],
   shown: ReadonlySet<FieldId>,
-  { texts, confirmed }: FormAnswers,
+  { given, confirmed }: FormAnswers,
   context: FormContext,
 ): Omit<JudgedForm, 'shown'> {
   const { begins, repeats, ...known } = context;
   const verdicts = new Map<FieldId, Verdict>();
   const asked = new Set(turns.map(({ key }) => key));
   let cells: Cells = Object.fromEntries(Object.entries(begins).filter(([key]) => !asked.has(key)));
-  const verdictOn = (field: CascadeField, text: string) =>
-    judge(field, text, {
+  const verdictOn = (field: CascadeField, answer: Given) =>
+    judge(field, answer, {
       ...known,
       fields,
       entry: cells,
@@ -55,16 +54,19 @@ function pass(
     });
   const open = turns.filter(({ key }) => shown.has(key));
   for (const field of open) {
-    const text = texts[field.key] ?? '';
-    if (isBlank(text)) continue;
-    const verdict = verdictOn(field, text);
+    const answer = given[field.key];
+    if (!answer || isNothing(answer)) continue;
+    const verdict = verdictOn(field, answer);
     verdicts.set(field.key, verdict);
     cells = afterVerdict(fields, cells, field.key, verdict, { ...known, fields })?.cells ?? cells;
   }
   // What was left blank may have been filled by another answer; what still is blank is judged as that.
   for (const field of open)
     if (!verdicts.has(field.key))
-      verdicts.set(field.key, cells[field.key] === undefined ? verdictOn(field, '') : { verdict: 'taken', value: cells[field.key]! });
+      verdicts.set(
+        field.key,
+        cells[field.key] === undefined ? verdictOn(field, { typed: '' }) : { verdict: 'taken', value: cells[field.key]! },
+      );
   const hidden = [...asked].filter((key) => !shown.has(key));
   return {
     cells: withTexts(

@@ -279,7 +279,7 @@ function beginFindings(
   // What depends on other answers is judged when they are there.
   const verdict = judge(
     { ...field, rule: field.rule && { ...field.rule, where: null, noRepeats: false } },
-    format(field.kind, value, locale),
+    { chosen: value },
     { locale, today, catalogs, fields, designs: true },
   );
   return verdict.verdict === 'refused'

@@ -3,6 +3,7 @@ import { catalogAmong, catalogAtLevel, catalogUnder, depthOf, pathsTo } from '..
 import { compareTexts, filterClause, itemWithValue, type Catalog, type Item } from '../catalogs/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
 import { valuesIn, type FieldKind } from '../values/index.js';
+import { wordsOf, type Given } from './given.js';
 import { headingOf } from './headings.js';
 import { closedOn, findAllIn, findIn, howMany, outOfDay, plainPicking, tooMany } from './list.js';
 import type {
@@ -89,14 +90,15 @@ function fillsFor(rule: CatalogRule, value: string, context: JudgeContext): Reco
 /** A text that stands elsewhere in the catalog is said to be under another parent. */
 function elsewhere(
   rule: CatalogRule,
-  text: string,
+  given: Given,
   kind: FieldKind,
   missed: Extract<Judgment, { right: false }>,
   context: JudgeContext,
 ): Judgment {
   if (rule.parents.length === 0 || !context.entry || missed.code !== 'outside') return missed;
   const level = catalogAtLevel(context.catalogs.get(rule.catalogId)!, rule.level);
-  const other = findIn(level, text, kind, { ...context, suggest: false }, () => undefined);
+  const text = wordsOf(kind, given, context.locale);
+  const other = findIn(level, given, kind, { ...context, suggest: false }, () => undefined);
   const above = rule.parents.findLast((key) => context.entry![key]) ?? rule.parents.at(-1)!;
   const parent = context.entry[above] ?? '';
   if (parent === '') return missed;
@@ -163,13 +165,13 @@ export const catalogRule: RuleKind<CatalogRule> = {
   },
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
-  judge(rule, text, { kind }, context) {
+  judge(rule, given, { kind }, context) {
     const offer = offerOf(rule, context);
     if ('right' in offer) return offer;
     if (kind === 'several values')
-      return findAllIn(offer.offers, text, rule.picking.most, context, (item) => closedHere(rule, item, context));
-    const found = findIn(offer.offers, text, kind, context, (item) => closedHere(rule, item, context));
-    if (!found.right) return elsewhere(rule, text, kind, found, context);
+      return findAllIn(offer.offers, given, rule.picking.most, context, (item) => closedHere(rule, item, context));
+    const found = findIn(offer.offers, given, kind, context, (item) => closedHere(rule, item, context));
+    if (!found.right) return elsewhere(rule, given, kind, found, context);
     const fills = offer.fillsUp ? fillsFor(rule, found.value, context) : undefined;
     return fills ? { ...found, fills } : found;
   },

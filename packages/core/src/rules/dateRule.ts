@@ -1,5 +1,6 @@
 // A date within two bounds, both included: days, today, or the date in another field, with so many days between.
-import { daysAfter, format, parse } from '../values/index.js';
+import { daysAfter, format } from '../values/index.js';
+import { readGiven } from './given.js';
 import { namesIn } from './headings.js';
 import type { DateRule, DayBound, Judgment, JudgeContext, JudgedField, RuleKind, RuleNames } from './models.js';
 
@@ -65,8 +66,8 @@ export const dateRule: RuleKind<DateRule> = {
   asNew: { from: null, until: null },
   fits: ['date'],
 
-  judge(rule, text, field, context) {
-    const parsed = parse('date', text, context.locale, context.today);
+  judge(rule, given, field, context) {
+    const parsed = readGiven('date', given, context);
     if (!parsed.ok) return { right: false, code: 'wrong kind', message: parsed.reason };
     return within(parsed.value, rule, field, context) ?? { right: true, value: parsed.value };
   },

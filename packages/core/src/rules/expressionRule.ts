@@ -1,8 +1,9 @@
 // A value for which an expression over the entry is true: the Common Expression Language (cel.dev, an open standard), which
 // always ends. `value` is what is judged, `entry.key` what another field holds (null when blank), `today` the house's day.
 import { isBlank } from '../text/index.js';
-import { Exact, isNumeric, isOfKind, parse, valuesIn, type FieldKind } from '../values/index.js';
+import { Exact, isNumeric, isOfKind, valuesIn, type FieldKind } from '../values/index.js';
 import type { Cells, FieldId } from '../registers/index.js';
+import { readGiven } from './given.js';
 import { headingOf } from './headings.js';
 import { readerOf, type Expression } from './languages.js';
 import type { ExpressionRule, Judgment, JudgeContext, JudgedField, RuleKind } from './models.js';
@@ -93,8 +94,8 @@ export const expressionRule: RuleKind<ExpressionRule> = {
   asNew: { expression: '', message: '' },
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
-  judge(rule, text, field, context) {
-    const parsed = parse(field.kind, text, context.locale, context.today);
+  judge(rule, given, field, context) {
+    const parsed = readGiven(field.kind, given, context);
     if (!parsed.ok) return { right: false, code: 'wrong kind', message: parsed.reason };
     return holds(rule, parsed.value, field, context) ?? { right: true, value: parsed.value };
   },

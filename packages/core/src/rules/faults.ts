@@ -23,12 +23,11 @@ export function ruleFaults(rule: Rule, field: JudgedField, context: FaultContext
       },
     ];
   if (rule.begins.with !== 'value') return own;
-  const begun = judge({ ...field, rule: { ...rule, where: null, noRepeats: false } }, rule.begins.value, {
-    locale: context.locale,
-    catalogs: context.catalogs,
-    designs: true,
-    ...(context.today && { today: context.today }),
-  });
+  const begun = judge(
+    { ...field, rule: { ...rule, where: null, noRepeats: false } },
+    { chosen: rule.begins.value },
+    { locale: context.locale, catalogs: context.catalogs, designs: true, ...(context.today && { today: context.today }) },
+  );
   return begun.verdict === 'refused'
     ? [{ part: 'begins', message: `A new entry would begin with “${rule.begins.value}”, which the rule itself does not take.` }]
     : [];

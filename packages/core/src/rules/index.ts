@@ -1,5 +1,6 @@
 export * from './models.js';
 export { askedBeforeNew, blankIsWrong, canBeOutside, fieldsNamedBy, isReadOnly, judge, readsOf, ruleHere, stands } from './judge.js';
+export { isNothing, wordsOf, type Given } from './given.js';
 export { meansHeld } from './held.js';
 export { kindOf, languagesOf, ruleAs, rulesFor, ruleTitle } from './kinds.js';
 export { fetchLanguages, type Language } from './languages.js';

@@ -2,8 +2,9 @@
 import { depthOf } from '../cascades/index.js';
 import { passes } from '../catalogs/index.js';
 import type { FieldId } from '../registers/index.js';
-import { clean, forbiddenCharacter, isBlank, longestText, longestValue, sourceTextFault } from '../text/index.js';
-import { isOfKind, joinedValues, kindLabel, namesNone, parse, readTypedList, valuesIn } from '../values/index.js';
+import { clean, forbiddenCharacter, longestText, longestValue, sourceTextFault } from '../text/index.js';
+import { isOfKind, joinedValues, kindLabel, valuesIn } from '../values/index.js';
+import { asMeant, isNothing, partsOf, readGiven, wordsOf, type Given } from './given.js';
 import { headingOf } from './headings.js';
 import { meansHeld } from './held.js';
 import { kindOf } from './kinds.js';
@@ -17,8 +18,10 @@ export function ruleHere({ rule }: Pick<JudgedField, 'rule'>, { entry }: Pick<Ju
   return passes(rule.where, (key) => entry[key] ?? '') ? rule : null;
 }
 
-function unfit(text: string, field: JudgedField): Verdict | undefined {
-  const character = forbiddenCharacter(text);
+function unfit({ typed, chosen }: Given, field: JudgedField): Verdict | undefined {
+  const text = typed ?? chosen;
+  // Between several values that were chosen stands what no text may hold.
+  const character = forbiddenCharacter(typed === undefined && field.kind === 'several values' ? valuesIn(text).join('') : text);
   if (character) {
     const message = `The text holds the character ${character}, which cannot be stored. Type it again without it.`;
     return { verdict: 'refused', code: 'forbidden character', message, suggestions: [] };
@@ -52,19 +55,20 @@ function refused(
 /** A value that the rule does not take: refused, stored marked once it is confirmed, or accepted as it is. */
 function otherValue(
   rule: Rule,
-  typed: string,
+  given: Given,
   field: JudgedField,
   found: Extract<Judgment, { right: false }>,
   context: JudgeContext,
 ): Verdict {
+  const typed = wordsOf(field.kind, given, context.locale);
   if (rule.others === 'refuse' || found.code === 'ambiguous') return refused(rule, typed, field, found);
-  const parsed = parse(field.kind, typed, context.locale, context.today);
+  const parsed = readGiven(field.kind, given, context);
   // What is no value of the field's kind cannot be stored, whatever the rule says.
   if (!parsed.ok) return refused(null, typed, field, { right: false, code: 'wrong kind', message: parsed.reason });
   if (rule.others === 'accept') return { verdict: 'taken', value: parsed.value };
   if (rule.others === 'request' || rule.others === 'add')
     return field.kind === 'several values'
-      ? severalNew(rule, typed, field, found, context)
+      ? severalNew(rule, given, field, found, context)
       : newValue(rule, parsed.value, typed, field, found, context);
   if (!context.confirmed) return refused(rule, typed, field, found, true);
   return { verdict: 'marked', value: parsed.value, code: found.code, message: found.message };
@@ -103,17 +107,19 @@ function newValue(
 /** Several values of which the catalog does not have each: every new one must be one that can be asked for, or added. */
 function severalNew(
   rule: Rule,
-  typed: string,
+  given: Given,
   field: JudgedField,
   found: Extract<Judgment, { right: false }>,
   context: JudgeContext,
 ): Verdict {
+  const typed = wordsOf(field.kind, given, context.locale);
   if (rule.kind !== 'catalog') return refused(rule, typed, field, found);
   const held = new Set(valuesIn(context.held ?? ''));
   const values: string[] = [];
   const newValues: string[] = [];
-  for (const part of readTypedList(typed, context.locale).values) {
-    const one = kindOf(rule.kind).judge(rule, part, { ...field, kind: 'text' }, context);
+  for (const each of partsOf(given, context.locale)) {
+    const part = each.typed ?? each.chosen;
+    const one = kindOf(rule.kind).judge(rule, each, { ...field, kind: 'text' }, context);
     // What the cell holds already stays as it stands; it was asked for when it came.
     if (one.right || held.has(part)) values.push(one.right ? one.value : part);
     else {
@@ -126,7 +132,6 @@ function severalNew(
   const value = joinedValues(values);
   const many = tooMany(value, rule.picking.most);
   if (many) return refused(rule, typed, field, many);
-  if (newValues.length === 0) return { verdict: 'marked', value, code: found.code, message: found.message };
   return asNew(rule, context.catalogs.get(rule.catalogId)!.title, value, [...new Set(newValues)], found.code);
 }
 
@@ -158,51 +163,53 @@ export function askedBeforeNew(
   return { message: `“${typed}” is new. Did you mean ${orList(verdict.near)}?`, suggestions: verdict.near, mayConfirm: true };
 }
 
-function judgeBy(rule: Rule, text: string, field: JudgedField, context: JudgeContext): Verdict {
-  if (isBlank(text))
+function judgeBy(rule: Rule, given: Given, field: JudgedField, context: JudgeContext): Verdict {
+  if (isNothing(given))
     return rule.mayBeBlank
       ? { verdict: 'taken', value: '' }
-      : refused(rule, text, field, {
+      : refused(rule, '', field, {
           right: false,
           code: 'blank',
           message: `${field.heading} must not be blank. ${hasList(rule) ? 'Pick a value.' : 'Enter a value.'}`,
         });
-  const found = kindOf(rule.kind).judge(rule, text, field, context);
-  if (!found.right) return otherValue(rule, text, field, found, context);
+  const found = kindOf(rule.kind).judge(rule, given, field, context);
+  if (!found.right) return otherValue(rule, given, field, found, context);
   if (rule.noRepeats && context.repeats?.(found.value))
     return otherValue(
       rule,
-      text,
+      given,
       field,
       { right: false, code: 'repeat', message: `Another entry holds “${found.value}” already; ${field.heading} has no repeats.` },
       context,
     );
-  const { value, corrected, fills } = found;
+  const { value, corrected, fills, marked } = found;
+  if (marked) return { verdict: 'marked', value, code: marked.code, message: marked.message };
   return { verdict: 'taken', value, ...(corrected && { corrected }), ...(fills && { fills }) };
 }
-
-/** Nothing but the marks between several values is nothing. */
-const typedFor = ({ kind }: Pick<JudgedField, 'kind'>, text: string, { locale }: Pick<JudgeContext, 'locale'>): string =>
-  kind === 'several values' && !isBlank(text) && namesNone(text, locale) ? '' : text;
 
 /** Whether whoever edits the entry may not change the field in it. */
 export const isReadOnly = (field: Pick<JudgedField, 'rule'>, context: Pick<JudgeContext, 'entry' | 'designs'>): boolean =>
   !context.designs && ruleHere(field, context)?.readOnly === true;
 
-/** Judges what someone types into a field now. The text is what was typed, as it was typed. */
-export function judge(field: JudgedField, typed: string, context: JudgeContext): Verdict {
-  const text = typedFor(field, typed, context);
+/** Judges what someone types into a field, or chooses for it, now. */
+export function judge(field: JudgedField, given: Given, context: JudgeContext): Verdict {
+  const meant = asMeant(field.kind, given, context.locale);
+  const isBlank = isNothing(meant);
   const held = context.held ?? '';
-  if (!context.answering && (isBlank(text) ? held === '' || held === text : meansHeld(field, text, held, context)))
-    return { verdict: 'taken', value: held };
+  const staysBlank = held === '' || held === meant.typed;
+  if (!context.answering && (isBlank ? staysBlank : meansHeld(field, meant, held, context))) return { verdict: 'taken', value: held };
   const rule = ruleHere(field, context);
-  if (isReadOnly(field, context) && !(isBlank(text) && held === ''))
-    return refused(rule, text, field, { right: false, code: 'read only', message: `Only administrators change ${field.heading}.` });
-  const fault = unfit(text, field);
+  if (isReadOnly(field, context) && !(isBlank && held === ''))
+    return refused(rule, wordsOf(field.kind, meant, context.locale), field, {
+      right: false,
+      code: 'read only',
+      message: `Only administrators change ${field.heading}.`,
+    });
+  const fault = unfit(meant, field);
   if (fault) return fault;
-  if (rule) return judgeBy(rule, text, field, context);
-  if (isBlank(text)) return { verdict: 'taken', value: '' };
-  const parsed = parse(field.kind, text, context.locale, context.today);
+  if (rule) return judgeBy(rule, meant, field, context);
+  if (isBlank) return { verdict: 'taken', value: '' };
+  const parsed = readGiven(field.kind, meant, context);
   if (parsed.ok) return { verdict: 'taken', value: parsed.value };
   return { verdict: 'refused', code: 'wrong kind', message: parsed.reason, suggestions: [] };
 }

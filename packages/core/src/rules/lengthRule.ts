@@ -27,8 +27,8 @@ export const lengthRule: RuleKind<LengthRule> = {
   title: 'a text of a certain length',
   asNew: { least: null, most: null },
   fits: ['text'],
-  judge(rule, text, { heading }) {
-    const value = cleanLines(text);
+  judge(rule, given, { heading }) {
+    const value = cleanLines(given.typed ?? given.chosen);
     return measured(rule, value, heading) ?? { right: true, value };
   },
   stands(rule, value, { heading }) {

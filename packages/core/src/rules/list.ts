@@ -1,7 +1,8 @@
 // Judging against a list of items: found by value, label, other name or another way of writing one of them.
 import { itemWithValue, lookUp, lookUpName, nearest, validityOn, type Catalog, type Item, type Lookup } from '../catalogs/index.js';
 import { clean } from '../text/index.js';
-import { format, joinedValues, parse, readTypedList, valuesIn, type FieldKind, type Locale } from '../values/index.js';
+import { format, joinedValues, parse, valuesIn, type FieldKind, type Locale } from '../values/index.js';
+import { partsOf, wordsOf, type Given } from './given.js';
 import { meansHeld } from './held.js';
 import type { Judgment, JudgeContext, Picking } from './models.js';
 
@@ -17,8 +18,8 @@ const listed = (words: readonly string[], last: 'and' | 'or'): string =>
 export const orList = (words: readonly string[]): string => listed(words, 'or');
 export const andList = (words: readonly string[]): string => listed(words, 'and');
 
-const taken = (item: Item, typed: string, kind: FieldKind): Judgment =>
-  item.value === typed || kind !== 'text'
+const taken = (item: Item, { typed }: Given, kind: FieldKind): Judgment =>
+  typed === undefined || item.value === typed || kind !== 'text'
     ? { right: true, value: item.value }
     : { right: true, value: item.value, corrected: `“${typed}” was taken as ${item.label}.` };
 
@@ -107,20 +108,27 @@ export function typedAs(list: Catalog, value: string, kind: FieldKind, context: 
   if (label === value || (kind === 'date' && context.today === undefined)) return own;
   // Typed over what reads the same it would be taken as that, whatever it was chosen for: a value outside is mended by one that is called so.
   const others = valuesIn(context.held ?? '').filter((held) => held !== value);
-  if (others.some((held) => meansHeld({ kind }, label, held, context))) return own;
+  if (others.some((held) => meansHeld({ kind }, { typed: label }, held, context))) return own;
   const meant = meantIn(list, label, kind, context);
   return meant.found === 'item' && meant.item.value === value ? label : own;
 }
 
-/** Finds the item that a text means in a field of this kind. `closed` says why an item that was found cannot be chosen. */
+/** The item that was chosen from a list. */
+function chosenIn(list: Catalog, value: string): Lookup {
+  const item = itemWithValue(list, value);
+  return item ? { found: 'item', item, by: 'value' } : { found: 'nothing' };
+}
+
+/** Finds the item that is meant in a field of this kind. `closed` says why an item that was found cannot be chosen. */
 export function findIn(
   list: Catalog,
-  text: string,
+  given: Given,
   kind: FieldKind,
   context: JudgeContext,
   closed: (item: Item) => Extract<Judgment, { right: false }> | undefined,
 ): Judgment {
-  const found = meantIn(list, text, kind, context);
+  const text = wordsOf(kind, given, context.locale);
+  const found = given.typed === undefined ? chosenIn(list, given.chosen) : meantIn(list, given.typed, kind, context);
   if (found.found === 'ambiguous') return ambiguous(text, found);
   if (found.found === 'nothing')
     return {
@@ -129,7 +137,7 @@ export function findIn(
       message: `“${text}” is not in ${list.title}.`,
       suggestions: context.suggest ? nearest(list, text).map((value) => typedAs(list, value, kind, context)) : [],
     };
-  return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, text, kind);
+  return (valuesIn(context.held ?? '').includes(found.item.value) ? undefined : closed(found.item)) ?? taken(found.item, given, kind);
 }
 
 /** What is said of more values than a field takes; `most` is null for any number. */
@@ -140,23 +148,30 @@ export function tooMany(value: string, most: number | null): Extract<Judgment, {
     : undefined;
 }
 
-/** Finds the items that a typed list means; the first one that is not right is told. `most`: so many at most, null for any number. */
+/**
+ * Finds the items that several values mean; the first one that is not right is told. What the cell holds already stays as it stands, and is
+ * marked as it was. `most`: so many at most, null for any number.
+ */
 export function findAllIn(
   list: Catalog,
-  text: string,
+  given: Given,
   most: number | null,
   context: JudgeContext,
   closed: (item: Item) => Extract<Judgment, { right: false }> | undefined,
 ): Judgment {
   const found: Extract<Judgment, { right: true }>[] = [];
-  for (const part of readTypedList(text, context.locale).values) {
+  const held = new Set(valuesIn(context.held ?? ''));
+  let marked: Extract<Judgment, { right: false }> | undefined;
+  for (const part of partsOf(given, context.locale)) {
     const one = findIn(list, part, 'text', context, closed);
-    if (!one.right) return one;
-    found.push(one);
+    const value = part.typed ?? part.chosen;
+    if (!one.right && !held.has(value)) return one;
+    if (!one.right) marked ??= one;
+    found.push(one.right ? one : { right: true, value });
   }
   const value = joinedValues(found.map((one) => one.value));
   const many = tooMany(value, most);
   if (many) return many;
   const corrected = found.flatMap((one) => one.corrected ?? []).join(' ');
-  return { right: true, value, ...(corrected !== '' && { corrected }) };
+  return { right: true, value, ...(corrected !== '' && { corrected }), ...(marked && { marked }) };
 }

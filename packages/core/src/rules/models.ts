@@ -2,6 +2,7 @@
 import type { Catalog, Comparison, Filter } from '../catalogs/index.js';
 import type { Cells, FieldId, RegisterField } from '../registers/index.js';
 import type { FieldKind, Locale } from '../values/index.js';
+import type { Given } from './given.js';
 import type { Language } from './languages.js';
 
 /** What happens to a value that the rule does not take. */
@@ -233,7 +234,14 @@ export type Verdict =
 
 /** What a kind of rule finds in a text: the value to store, or what is wrong with it. */
 export type Judgment =
-  | { readonly right: true; readonly value: string; readonly corrected?: string; readonly fills?: Readonly<Record<FieldId, string>> }
+  | {
+      readonly right: true;
+      readonly value: string;
+      readonly corrected?: string;
+      readonly fills?: Readonly<Record<FieldId, string>>;
+      /** Of several values: what is said of the first one that is outside and stays because the cell holds it. */
+      readonly marked?: Extract<Judgment, { right: false }>;
+    }
   | { readonly right: false; readonly code: VerdictCode; readonly message: string; readonly suggestions?: readonly string[] };
 
 /** Whether a stored value is right as it stands. */
@@ -328,8 +336,8 @@ export interface RuleKind<R extends Rule> {
   readonly fits: readonly FieldKind[];
   /** The language in which it is written. */
   readonly language?: Language;
-  /** Judges what someone types; the text is not blank and free of forbidden characters. */
-  judge(rule: R, text: string, field: JudgedField, context: JudgeContext): Judgment;
+  /** Judges what someone types or chooses; it is not blank and free of forbidden characters. */
+  judge(rule: R, given: Given, field: JudgedField, context: JudgeContext): Judgment;
   /** Judges what is stored; never rewrites it. Blank cells hold nothing and are right. */
   stands(rule: R, value: string, field: JudgedField, context: JudgeContext): Standing;
   /** What it takes, after "Takes". */

@@ -1,6 +1,7 @@
 // A number or percentage within two bounds, both included; whole, or with so many decimals at most. Exact decimals.
 import { Decimal } from 'decimal.js';
-import { format, isOfKind, parse } from '../values/index.js';
+import { format, isOfKind } from '../values/index.js';
+import { readGiven } from './given.js';
 import { namesIn } from './headings.js';
 import type { Judgment, JudgeContext, JudgedField, NumberBound, NumberRule, RuleKind, RuleNames } from './models.js';
 
@@ -47,8 +48,8 @@ export const numberRule: RuleKind<NumberRule> = {
   asNew: { least: null, most: null, decimals: null },
   fits: ['number', 'amount', 'percent'],
 
-  judge(rule, text, field, context) {
-    const parsed = parse(field.kind, text, context.locale);
+  judge(rule, given, field, context) {
+    const parsed = readGiven(field.kind, given, context);
     if (!parsed.ok) return { right: false, code: 'wrong kind', message: parsed.reason };
     return within(parsed.value, rule, field, context) ?? { right: true, value: parsed.value };
   },

@@ -87,8 +87,8 @@ export const patternRule: RuleKind<PatternRule> = {
   title: 'a text of a certain pattern',
   asNew: { pattern: '', examples: [] },
   fits: ['text'],
-  judge(rule, text, { heading }) {
-    const value = cleanLines(text);
+  judge(rule, given, { heading }) {
+    const value = cleanLines(given.typed ?? given.chosen);
     return matched(rule, value, heading) ?? { right: true, value };
   },
   stands(rule, value, { heading }) {

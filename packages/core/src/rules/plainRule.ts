@@ -1,5 +1,6 @@
 // Whatever the kind of the field takes, with all that a rule can say besides: a hint, a beginning, no blanks, no repeats.
-import { isOfKind, kindLabel, parse } from '../values/index.js';
+import { isOfKind, kindLabel } from '../values/index.js';
+import { readGiven } from './given.js';
 import type { PlainRule, RuleKind } from './models.js';
 
 export const plainRule: RuleKind<PlainRule> = {
@@ -7,8 +8,8 @@ export const plainRule: RuleKind<PlainRule> = {
   title: 'anything of its kind',
   asNew: {},
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
-  judge(_rule, text, field, context) {
-    const parsed = parse(field.kind, text, context.locale, context.today);
+  judge(_rule, given, field, context) {
+    const parsed = readGiven(field.kind, given, context);
     return parsed.ok ? { right: true, value: parsed.value } : { right: false, code: 'wrong kind', message: parsed.reason };
   },
   stands: (_rule, value, field) =>

@@ -34,10 +34,10 @@ export const typedRule: RuleKind<TypedRule> = {
   asNew: { values: [], picking: plainPicking },
   fits: ['text', 'number', 'amount', 'percent', 'date', 'yes/no', 'several values'],
 
-  judge: (rule, text, { kind }, context) =>
+  judge: (rule, given, { kind }, context) =>
     kind === 'several values'
-      ? findAllIn(typedList(rule, kind, context.locale), text, rule.picking.most, context, () => undefined)
-      : findIn(typedList(rule, kind, context.locale), text, kind, context, () => undefined),
+      ? findAllIn(typedList(rule, kind, context.locale), given, rule.picking.most, context, () => undefined)
+      : findIn(typedList(rule, kind, context.locale), given, kind, context, () => undefined),
 
   stands(rule, value, { heading, kind }, { locale }) {
     const many = kind === 'several values' ? tooMany(value, rule.picking.most) : undefined;

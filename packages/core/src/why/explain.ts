@@ -128,7 +128,7 @@ export function explain(
 function explainOpen(field: JudgedField, text: string, context: JudgeContext, names: RuleNames, sources?: TraceSources): Trace {
   const { rule } = field;
   const { held: _held, ...fresh } = context;
-  const verdict = judge(field, text, { ...fresh, suggest: false });
+  const verdict = judge(field, { typed: text }, { ...fresh, suggest: false });
   const offered = verdict.verdict === 'taken';
   // What the catalog has said already is not said again.
   const ofCatalog = ruleAs('catalog', rule);

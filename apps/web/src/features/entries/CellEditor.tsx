@@ -1,5 +1,5 @@
 // The editor of a cell in an entry sheet: a picker where the field has a list, room for a long text or a plain input otherwise.
-import { picksFrom, type Locale } from '@dellum/core';
+import { picksFrom, wordsOf, type Given, type Locale } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useEffect, useRef, useState } from 'react';
 import { useLeftBehind, type EditorProps, type Move } from '../../grid/index.js';
@@ -26,7 +26,7 @@ interface CellEditorProps {
   /** The version of the entry as it is shown; an edit goes by the one at which it was begun. */
   readonly version?: number | undefined;
   /** Judges and stores; what is not taken comes back as a refusal. `seen`: the version at which the edit was begun. */
-  commit(text: string, confirmed?: boolean, seen?: number): Refusal | undefined;
+  commit(given: Given, confirmed?: boolean, seen?: number): Refusal | undefined;
   /** Leaves without storing; `text` is what was typed. */
   abandon(text: string): void;
   /** Another text was stored in the place of one that was refused: whoever types without looking up is told which. */
@@ -76,11 +76,15 @@ export function CellEditor({
     }
   }, [before, refusal, leave]);
 
-  const take = (typed: string, by: TakenBy, confirmed?: boolean) => {
+  /** What is shown of values that were chosen, as one would type them. */
+  const textOfChosen = (chosen: string): string =>
+    field.kind !== 'several values' && list ? list.textOf({ value: chosen }) : wordsOf(field.kind, { chosen }, locale);
+  const take = (given: Given, by: TakenBy, confirmed?: boolean) => {
+    const typed = given.typed ?? textOfChosen(given.chosen);
     // The same once more: it stays refused, as by the pointer, and one goes on. Whoever is told to fill another field first gets there by
     // keys.
     const isAgain = refusal !== undefined && !refusal.conflict && typed === text && by !== 'pick';
-    const refused = commit(typed, confirmed, seen);
+    const refused = commit(given, confirmed, seen);
     setText(typed);
     setRefusal(refused);
     if (refused && !isAgain) {
@@ -100,7 +104,7 @@ export function CellEditor({
   const blur = () => {
     if (left.current) return;
     left.current = true;
-    if (text !== held || refusal) commit(text, undefined, seen);
+    if (text !== held || refusal) commit({ typed: text }, undefined, seen);
     editing.leave('stay');
   };
   useLeftBehind(blur);

@@ -19,7 +19,7 @@ export function daysOf(field: JudgedField, context: JudgeContext & { readonly to
     return parsed.ok ? parsed.value : undefined;
   };
   const { held: _held, ...fresh } = context;
-  const closed = (day: string) => judge(field, day, fresh).verdict === 'refused';
+  const closed = (day: string) => judge(field, { chosen: day }, fresh).verdict === 'refused';
   /** Where one begins while nothing is typed: today, or the day nearest to it that the rule takes. */
   const start = (): string => {
     for (let days = 0; days <= farthest; days++) {

@@ -1,6 +1,6 @@
 // Sending an edited cell: shown at once, stored by the server, and kept as a draft when it is not taken.
-import { withTexts, type Cells } from '@dellum/core';
-import type { EntryView } from '@dellum/contract';
+import { withTexts, type Cells, type Given } from '@dellum/core';
+import { givenMembers, type EntryView } from '@dellum/contract';
 import { api } from '../../data/api.js';
 import type { RequestProblem } from '../../data/problem.js';
 import { passes } from '../../data/problem.js';
@@ -16,7 +16,8 @@ export interface CellEdit {
   readonly registerId: string;
   readonly entryId: string;
   readonly field: string;
-  /** What was typed. */
+  readonly given: Given;
+  /** What was typed, or is shown of what was chosen. */
   readonly text: string;
   /** The cells to show until the server has answered: the edited one and what follows from it. */
   readonly expected: Cells;
@@ -42,7 +43,8 @@ const show = (edit: CellEdit) => (dispatch: AppDispatch, getState: () => RootSta
 /** The draft that an edit becomes when the server does not take it. */
 function draftOf(edit: CellEdit, problem: RequestProblem): Draft {
   const { registerId, entryId, field, text } = edit;
-  const base = { registerId, entryId, field, text, message: problem.detail };
+  const { chosen } = edit.given;
+  const base = { registerId, entryId, field, text, ...(chosen !== undefined && { chosen }), message: problem.detail };
   if (passes(problem)) return { ...base, state: 'waiting', suggestions: [], version: edit.version };
   if (problem.current) return { ...base, state: 'conflict', suggestions: [problem.current.value, text], version: problem.current.version };
   return { ...base, state: 'refused', suggestions: problem.suggestions ?? [], ...(problem.mayConfirm && { mayConfirm: true }) };
@@ -94,8 +96,8 @@ const isBegun = (state: RootState, registerId: string, entryId: string, like: (e
 const send =
   (edit: CellEdit, ofNew: boolean, pended: Pended) =>
   async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
-    const { registerId, entryId, field, text, version, confirmed } = edit;
-    const cell = { registerId, entryId, field, text, ...(confirmed && { confirmed }) };
+    const { registerId, entryId, field, given, version, confirmed } = edit;
+    const cell = { registerId, entryId, field, ...givenMembers(given), ...(confirmed && { confirmed }) };
     const begins = isBegun(getState(), registerId, entryId, (entry) => entry.version === 0);
     const request = begins
       ? dispatch(entriesApi.endpoints.beginEntry.initiate(cell))

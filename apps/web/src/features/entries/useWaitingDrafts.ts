@@ -1,6 +1,6 @@
 // Stores what waited in entry sheets while the server or its database was away, as soon as it is back.
 import { useCallback } from 'react';
-import { draftKey, type Draft } from '../../data/draftsSlice.js';
+import { draftKey, givenIn, type Draft } from '../../data/draftsSlice.js';
 import { useAppDispatch, type AppDispatch, type RootState } from '../../data/store.js';
 import { useWaitingTexts } from '../../data/useWaitingTexts.js';
 import { sendEdit } from './sendEdit.js';
@@ -12,8 +12,9 @@ const sendAll = () => async (dispatch: AppDispatch, getState: () => RootState) =
   for (const key of Object.values(getState().drafts).map(({ entryId, field }) => draftKey(entryId, field))) {
     const waiting = getState().drafts[key];
     if (!waiting || !isOfSheet(waiting) || waiting.state !== 'waiting') continue;
-    const { registerId, entryId, field, text, version = 0 } = waiting;
-    const draft = await dispatch(sendEdit({ registerId, entryId, field, text, expected: { [field]: text }, before: {}, version }));
+    const { registerId, entryId, field, text, chosen = text, version = 0 } = waiting;
+    const edit = { registerId, entryId, field, text, given: givenIn(waiting), expected: { [field]: chosen }, before: {}, version };
+    const draft = await dispatch(sendEdit(edit));
     if (draft?.state === 'waiting') break;
   }
 };

@@ -144,8 +144,8 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
                     <Fault
                       id={`${id}-fault`}
                       refusal={refusal}
-                      take={(value) => filling.commit(field, value)}
-                      meant={() => filling.commit(field, filling.texts[field.key] ?? '', true)}
+                      take={(suggestion) => filling.commit(field, { typed: suggestion })}
+                      meant={() => filling.commit(field, filling.given[field.key] ?? { typed: '' }, true)}
                     />
                   )}
                 </>

@@ -1,6 +1,6 @@
 // The control that asks one field. Which one it is follows from the rule; what is taken is judged by the rule alone.
 import { Box, Checkbox, Input, NativeSelect, RadioGroup, Stack, Textarea } from '@chakra-ui/react';
-import { parentsOf, typedValue, valuesIn, writeTypedList, type Control, type Item } from '@dellum/core';
+import { joinedValues, parentsOf, typedValue, valuesIn, wordsOf, type Control, type Item } from '@dellum/core';
 import type { FieldView } from '@dellum/contract';
 import { useRef, useState } from 'react';
 import type { Move } from '../../grid/index.js';
@@ -61,16 +61,22 @@ function listOf({ field, filling }: FormControlProps): PickList | undefined {
     : undefined;
 }
 
+/** The answer as it is stored, or what was given where it is not taken. */
+const heldIn = ({ cells, given }: Filling, { key }: FieldView): string => cells[key] ?? given[key]?.chosen ?? given[key]?.typed ?? '';
+
 /** What is offered, and the answer as well where it is not among it any more. */
 function offeredIn(props: FormControlProps): readonly Pick<Item, 'value' | 'label'>[] {
   const { field, filling, control } = props;
+  const { locale } = filling.context;
   if (control === 'yes or no') return ['yes', 'no'].map((value) => ({ value, label: value }));
   const items = listOf(props)?.search.items ?? [];
-  const answers =
-    field.kind === 'several values'
-      ? valuesIn(filling.cells[field.key] ?? '')
-      : [filling.cells[field.key] ?? filling.texts[field.key] ?? ''].filter(Boolean);
-  return [...items, ...answers.filter((value) => !items.some((item) => item.value === value)).map((value) => ({ value, label: value }))];
+  const answers = field.kind === 'several values' ? valuesIn(filling.cells[field.key] ?? '') : [heldIn(filling, field)].filter(Boolean);
+  return [
+    ...items,
+    ...answers
+      .filter((value) => !items.some((item) => item.value === value))
+      .map((value) => ({ value, label: wordsOf(field.kind, { chosen: value }, locale) })),
+  ];
 }
 
 /** Why a list is empty. */
@@ -84,7 +90,7 @@ function emptyWords({ field, filling }: FormControlProps): string {
 function Radios(props: FormControlProps) {
   const { id, field, filling, refusal, describedBy } = props;
   const items = offeredIn(props);
-  const held = filling.cells[field.key] ?? filling.texts[field.key] ?? '';
+  const held = heldIn(filling, field);
   if (items.length === 0)
     return (
       <Box id={id} tabIndex={-1} color="inkSoft" py="1">
@@ -96,7 +102,7 @@ function Radios(props: FormControlProps) {
       size="sm"
       ids={{ itemHiddenInput: (value) => (value === items[0]?.value ? id : `${id} ${value}`) }}
       value={held}
-      onValueChange={({ value }) => filling.commit(field, value ?? '')}
+      onValueChange={({ value }) => filling.commit(field, { chosen: value ?? '' })}
       aria-label={field.heading}
       aria-invalid={refusal !== undefined || undefined}
       aria-describedby={describedBy}
@@ -111,7 +117,7 @@ function Radios(props: FormControlProps) {
         ))}
         {held !== '' && (field.rule?.mayBeBlank ?? true) && (
           <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px" fontSize="xs" cursor="pointer">
-            <button type="button" onClick={() => filling.commit(field, '')}>
+            <button type="button" onClick={() => filling.commit(field, { chosen: '' })}>
               leave {field.heading} blank
             </button>
           </Box>
@@ -126,7 +132,7 @@ function Boxes(props: FormControlProps) {
   const items = offeredIn(props);
   const chosen = valuesIn(filling.cells[field.key] ?? '');
   const set = (value: string, on: boolean) =>
-    filling.commit(field, writeTypedList(on ? [...chosen, value] : chosen.filter((known) => known !== value)));
+    filling.commit(field, { chosen: joinedValues(on ? [...chosen, value] : chosen.filter((known) => known !== value)) });
   if (items.length === 0)
     return (
       <Box id={id} tabIndex={-1} color="inkSoft" py="1">
@@ -155,14 +161,14 @@ function Boxes(props: FormControlProps) {
 function Options(props: FormControlProps) {
   const { id, field, control, filling, refusal, describedBy } = props;
   const items = offeredIn(props);
-  const held = filling.cells[field.key] ?? filling.texts[field.key] ?? '';
+  const held = heldIn(filling, field);
   const shared = {
     id,
     'aria-label': field.heading,
     'aria-describedby': describedBy,
     'aria-invalid': refusal !== undefined || undefined,
     value: held,
-    onChange: (event: { target: { value: string } }) => filling.commit(field, event.target.value),
+    onChange: (event: { target: { value: string } }) => filling.commit(field, { chosen: event.target.value }),
   };
   const blank = filling.isReady(field)
     ? items.length === 0
@@ -206,7 +212,7 @@ function useOwnText({ field, filling }: FormControlProps) {
     leave: () => {
       if (typed === undefined) return;
       setTyped(undefined);
-      if (typed !== shown) filling.commit(field, typed);
+      if (typed !== shown) filling.commit(field, { typed });
     },
   };
 }
@@ -262,7 +268,7 @@ function Lines(props: FormControlProps) {
 /** What a field shows: what was typed, or what came along; a value of a list by its label, or to be edited as it is typed. */
 function textIn(filling: Filling, field: FieldView, of: typeof typedValue): string {
   const value = filling.cells[field.key];
-  const text = filling.texts[field.key] ?? '';
+  const text = filling.textIn(field);
   if (value === undefined) return text;
   if (text !== '' && !filling.isReady(field)) return text;
   return of(field, value, filling.context.catalogs, filling.context.locale, filling.context.today);
@@ -317,7 +323,7 @@ function Searched(props: FormControlProps) {
         refusal={refusal}
         locale={filling.context.locale}
         typing={(text) => filling.type(field, text)}
-        commit={(text, meant) => filling.commit(field, text, meant)}
+        commit={(given, meant) => filling.commit(field, given, meant)}
         abandon={() => undefined}
       />
     </Box>

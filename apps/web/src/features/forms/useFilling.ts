@@ -4,14 +4,16 @@ import {
   askedIn,
   catalogIdOf,
   cellsOfNew,
-  format,
   hasCatalog,
+  isNothing,
   judgeForm,
+  wordsOf,
   type Catalog,
   type FormContext,
+  type Given,
   type Verdict,
 } from '@dellum/core';
-import type { AnswerFault, FieldView, FillView, FormAnswerDto } from '@dellum/contract';
+import { givenMembers, type AnswerFault, type FieldView, type FillView, type FormAnswerDto } from '@dellum/contract';
 import { useEffect, useMemo, useState } from 'react';
 import type { Refusal } from '../../picker/PickerInput.js';
 import type { ReadyCatalog } from '../../data/useCatalogs.js';
@@ -24,14 +26,14 @@ const refusalOf = ({ message, suggestions, mayConfirm }: Omit<AnswerFault, 'fiel
   ...(mayConfirm && { mayConfirm }),
 });
 
-/** The texts with which the fields begin. */
-function beginning({ layout, fields, house }: FillView): Readonly<Record<string, string>> {
+/** The values with which the fields begin. */
+function beginning({ layout, fields, house }: FillView): FormDraft['given'] {
   const begun = cellsOfNew(fields, undefined, house.today);
   const own = Object.fromEntries(askedIn(layout).flatMap(({ field, begins }) => (begins === null ? [] : [[field, begins] as const])));
-  const kinds = new Map(fields.map(({ key, kind }) => [key, kind]));
+  const known = new Set(fields.map(({ key }) => key));
   return Object.fromEntries(
     Object.entries({ ...begun, ...own }).flatMap(([key, value]) =>
-      kinds.has(key) && value !== '' ? [[key, format(kinds.get(key)!, value, house.locale)] as const] : [],
+      known.has(key) && value !== '' ? [[key, { chosen: value }] as const] : [],
     ),
   );
 }
@@ -39,15 +41,15 @@ function beginning({ layout, fields, house }: FillView): Readonly<Record<string,
 /** `draftKey`: under which the draft is kept in this browser; undefined keeps none. */
 export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatalog>, draftKey: string | undefined) {
   const [restored] = useState(() => (draftKey === undefined ? undefined : draftOf(draftKey)));
-  const [draft, setDraft] = useState<FormDraft>(() => restored ?? { ...emptyDraft(), texts: beginning(view) });
+  const [draft, setDraft] = useState<FormDraft>(() => restored ?? { ...emptyDraft(), given: beginning(view) });
   const [isRestored, setIsRestored] = useState(restored !== undefined);
-  const [touched, setTouched] = useState<ReadonlySet<string>>(() => new Set(Object.keys(restored?.texts ?? {})));
+  const [touched, setTouched] = useState<ReadonlySet<string>>(() => new Set(Object.keys(restored?.given ?? {})));
   const [tries, setTries] = useState(0);
   const [faults, setFaults] = useState<readonly AnswerFault[]>([]);
   const [said, setSaid] = useState('');
   const { locale, today } = view.house;
   useEffect(() => {
-    if (draftKey !== undefined && Object.values(draft.texts).some((text) => text !== '')) keepDraft(draftKey, draft);
+    if (draftKey !== undefined && Object.values(draft.given).some((one) => !isNothing(one))) keepDraft(draftKey, draft);
   }, [draftKey, draft]);
 
   const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
@@ -66,8 +68,8 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
   );
   const confirmed = useMemo(() => new Set(draft.confirmed), [draft.confirmed]);
   const judged = useMemo(
-    () => judgeForm(view.layout, fields, { texts: draft.texts, confirmed }, context),
-    [view.layout, fields, draft.texts, confirmed, context],
+    () => judgeForm(view.layout, fields, { given: draft.given, confirmed }, context),
+    [view.layout, fields, draft.given, confirmed, context],
   );
   const { cells, shown, verdicts } = judged;
   const headingOf = (key: string) => view.fields.find((field) => field.key === key)?.heading ?? key;
@@ -79,63 +81,64 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     return faults.filter((fault) => fault.field === field);
   });
 
-  const change = (texts: Readonly<Record<string, string>>, confirming?: { field: string; meant: boolean }) => {
+  const change = (given: FormDraft['given'], confirming?: { field: string; meant: boolean }) => {
     setDraft((before) => ({
       ...before,
-      texts: { ...before.texts, ...texts },
+      given: { ...before.given, ...given },
       confirmed: confirming
         ? [...before.confirmed.filter((key) => key !== confirming.field), ...(confirming.meant ? [confirming.field] : [])]
         : before.confirmed,
     }));
-    setFaults((before) => before.filter(({ field }) => texts[field] === undefined));
+    setFaults((before) => before.filter(({ field }) => given[field] === undefined));
   };
-  const textOf = (key: string, value: string) => format(view.fields.find((field) => field.key === key)?.kind ?? 'text', value, locale);
   const shownOf = (key: string, value: string) => {
     const field = view.fields.find((known) => known.key === key);
     return field ? shownValue(field, value, catalogs, locale) : value;
   };
 
   /** Judges what was entered into a field; what follows in others is done and said. Returns why it is not taken. */
-  const commit = (field: FieldView, text: string, meant = false): Refusal | undefined => {
+  const commit = (field: FieldView, given: Given, meant = false): Refusal | undefined => {
     setTouched((before) => new Set(before).add(field.key));
-    const texts = { ...draft.texts, [field.key]: text };
+    const all = { ...draft.given, [field.key]: given };
     const confirming = { field: field.key, meant };
     const next = judgeForm(
       view.layout,
       fields,
-      { texts, confirmed: meant ? new Set([...confirmed, field.key]) : new Set([...confirmed].filter((key) => key !== field.key)) },
+      { given: all, confirmed: meant ? new Set([...confirmed, field.key]) : new Set([...confirmed].filter((key) => key !== field.key)) },
       context,
     );
     const verdict = next.verdicts.get(field.key);
     if (!isReady(field) || !verdict || verdict.verdict === 'refused') {
-      change({ [field.key]: text }, confirming);
+      change({ [field.key]: given }, confirming);
       setSaid('');
-      return verdict?.verdict === 'refused' && text.trim() !== '' ? refusalOf(verdict) : undefined;
+      return verdict?.verdict === 'refused' && !isNothing(given) ? refusalOf(verdict) : undefined;
     }
     const follows = followed(field, verdict);
-    change({ ...follows.texts, [field.key]: verdict.value === '' ? '' : textOf(field.key, verdict.value) }, confirming);
+    change({ ...follows.given, [field.key]: { chosen: verdict.value } }, confirming);
     setSaid([verdict.verdict === 'taken' ? (verdict.corrected ?? '') : verdict.message, follows.words].filter(Boolean).join(' '));
     return undefined;
   };
 
   /** What a taken value does to other answers: those that no longer fit are cleared, others are filled. */
-  const followed = (field: FieldView, verdict: Verdict): { texts: Record<string, string>; words: string } => {
+  const followed = (field: FieldView, verdict: Verdict): { given: FormDraft['given']; words: string } => {
     const plan = afterVerdict(fields, cells, field.key, verdict, { locale, catalogs, fields, ...(today && { today }) });
-    if (!plan) return { texts: {}, words: '' };
+    if (!plan) return { given: {}, words: '' };
     const filled = plan.filled.filter((one) => view.fields.some(({ key }) => key === one.field));
-    const texts = Object.fromEntries([
-      ...plan.cleared.map((one) => [one.field, ''] as const),
-      ...filled.map((one) => [one.field, one.value === '' ? '' : textOf(one.field, one.value)] as const),
+    const given = Object.fromEntries([
+      ...plan.cleared.map((one) => [one.field, { chosen: '' }] as const),
+      ...filled.map((one) => [one.field, { chosen: one.value }] as const),
     ]);
     const words = [
       ...plan.cleared.map((one) => `${shownOf(one.field, one.value)} was cleared from ${headingOf(one.field)}`),
       ...filled.filter((one) => one.value !== '').map((one) => `${headingOf(one.field)} is ${shownOf(one.field, one.value)} with it`),
     ];
-    return { texts, words: words.length === 0 ? '' : `${words.join('; ')}.` };
+    return { given, words: words.length === 0 ? '' : `${words.join('; ')}.` };
   };
 
   return {
-    texts: draft.texts,
+    given: draft.given,
+    /** What was typed into a field, or is shown of what was chosen. */
+    textIn: ({ key, kind }: FieldView): string => (draft.given[key] ? wordsOf(kind, draft.given[key], locale) : ''),
     cells,
     shown,
     context,
@@ -149,7 +152,7 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     commit,
     /** Keeps what is being typed, without judging it yet. */
     type: (field: FieldView, text: string) =>
-      draftKey !== undefined && keepDraft(draftKey, { ...draft, texts: { ...draft.texts, [field.key]: text } }),
+      draftKey !== undefined && keepDraft(draftKey, { ...draft, given: { ...draft.given, [field.key]: { typed: text } } }),
     /** What is said at a field: once it was left, or somebody has tried to send. */
     refusalAt: (key: string): Refusal | undefined => {
       const problem = problems.find(({ field }) => field === key);
@@ -158,8 +161,8 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     submission: draft.submission,
     answers: (): FormAnswerDto[] =>
       askedIn(view.layout).flatMap(({ field }) =>
-        shown.has(field) && (draft.texts[field] ?? '') !== ''
-          ? [{ field, text: draft.texts[field]!, ...(confirmed.has(field) && { confirmed: true }) }]
+        shown.has(field) && draft.given[field] && !isNothing(draft.given[field])
+          ? [{ field, ...givenMembers(draft.given[field]), ...(confirmed.has(field) && { confirmed: true }) }]
           : [],
       ),
     tryToSend: () => setTries(tries + 1),
@@ -170,7 +173,7 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     /** Begins another entry; the draft is dropped. */
     anew: () => {
       if (draftKey !== undefined) keepDraft(draftKey, undefined);
-      setDraft({ ...emptyDraft(), texts: beginning(view) });
+      setDraft({ ...emptyDraft(), given: beginning(view) });
       setTouched(new Set());
       setTries(0);
       setFaults([]);

@@ -148,8 +148,8 @@ function FieldEditor({ field, entry, cells, me, leave, say }: RecordFieldProps) 
         refusal={refusalOf(draft)}
         locale={me.house.locale}
         version={entry.version}
-        commit={(text, confirmed, seen) => {
-          const { refusal, said } = cells.commit(entry, field, text, confirmed, seen);
+        commit={(given, confirmed, seen) => {
+          const { refusal, said } = cells.commit(entry, field, given, confirmed, seen);
           say(said ?? '');
           return refusal;
         }}

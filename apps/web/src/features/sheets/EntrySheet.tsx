@@ -1,6 +1,6 @@
 // An entry sheet: the grid in which clerks enter data, with what stands above, beside and below it.
 import { Box } from '@chakra-ui/react';
-import { catalogIdOf, cellsOfNew, format, movedField, showing, type ItemColour } from '@dellum/core';
+import { catalogIdOf, cellsOfNew, format, isNothing, movedField, showing, wordsOf, type Given, type ItemColour } from '@dellum/core';
 import { mayDesign, registersOf, type BuildView, type EntryView, type Me, type RegisterView, type SheetView } from '@dellum/contract';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
@@ -132,24 +132,25 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
   const rowCount = rows.count;
   const field = fields[active.column];
 
-  const commitAt = (place: Place, text: string, confirmed?: boolean, seen?: number) => {
+  const commitAt = (place: Place, given: Given, confirmed?: boolean, seen?: number) => {
     const entry = entryAt(place.row);
     const column = fields[place.column]!;
     // Nothing typed into the blank row begins no entry.
-    if (!entry || (place.row === total && text.trim() === '' && !cells.draftOf(entry, column))) return undefined;
-    const { refusal, said: words } = cells.commit(entry, column, text, confirmed, seen);
+    if (!entry || (place.row === total && isNothing(given) && !cells.draftOf(entry, column))) return undefined;
+    const { refusal, said: words } = cells.commit(entry, column, given, confirmed, seen);
     setSaid(words ?? '');
     return refusal;
   };
   /** What is typed belongs to the entry in which the editor opened: where it is gone, no other one gets the text. */
-  const commitEdited = ({ place, rowKey, columnKey }: EditorProps, text: string, confirmed?: boolean, seen?: number) => {
+  const commitEdited = ({ place, rowKey, columnKey }: EditorProps, given: Given, confirmed?: boolean, seen?: number) => {
     const row = rowKey === undefined || entryAt(place.row)?.id === rowKey ? place.row : rows.rowOf(rowKey);
     const column = fields.findIndex(({ key }) => key === columnKey);
+    const text = wordsOf(fields[column]?.kind ?? 'text', given, me.house.locale);
     if (column < 0 || !standing.current.some(({ key }) => key === columnKey)) {
       notice('refused', `${fields[column]?.heading ?? 'The field'} is not there any more; “${text}” was not stored.`);
       return undefined;
     }
-    if (row !== undefined && entryAt(row)) return commitAt({ row, column }, text, confirmed, seen);
+    if (row !== undefined && entryAt(row)) return commitAt({ row, column }, given, confirmed, seen);
     if (entries.fetching) return { message: 'The rows are just coming anew. Press Enter once more.', suggestions: [] };
     setSaid(text.trim() === '' ? '' : `The entry was deleted meanwhile; “${text}” was not stored.`);
     return undefined;
@@ -159,7 +160,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     const column = fields[place.column];
     const entry = entryAt(place.row);
     if (column?.kind !== 'yes/no' || !entry) return false;
-    commitAt(place, entry.cells[column.key] === 'yes' ? 'no' : 'yes');
+    commitAt(place, { chosen: entry.cells[column.key] === 'yes' ? 'no' : 'yes' });
     return true;
   };
   const copy = ({ top, bottom, left, right }: Block): string | Promise<string> => {
@@ -197,7 +198,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     for (let column = block.left; column <= block.right; column++) {
       const entry = entryAt(block.top);
       if (entry && (entry.cells[fields[column]!.key] !== undefined || cells.draftOf(entry, fields[column]!)))
-        commitAt({ row: block.top, column }, '');
+        commitAt({ row: block.top, column }, { typed: '' });
     }
   };
   const aboutCell = ({ row, column }: Place) => {
@@ -327,7 +328,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
             retry={(draft, text) => {
               const entry = rows.find(draft.entryId);
               const own = register.fields.find(({ key }) => key === draft.field);
-              return entry && own ? cells.commit(entry, own, text).refusal === undefined : false;
+              return entry && own ? cells.commit(entry, own, { typed: text }).refusal === undefined : false;
             }}
             value={cells.shownValue}
             goTo={(row, key) => grid.current?.go({ row, column: Math.max(0, columnOf(key)) })}
@@ -336,7 +337,7 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
               const own = fields[columnOf(key)];
               return entry && own ? cells.shown(entry, own) : undefined;
             }}
-            typeAt={(row, key, text) => commitAt({ row, column: columnOf(key) }, text)}
+            typeAt={(row, key, text) => commitAt({ row, column: columnOf(key) }, { typed: text })}
           />
         )
       }

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { ActButton } from '../../frame/ActButton.js';
 import { SlipHead } from '../../frame/SlipHead.js';
 import { useAppDispatch, useAppSelector } from '../../data/store.js';
-import { draftKey, settled, type Draft } from '../../data/draftsSlice.js';
+import { draftKey, mendedBy, settled, type Draft } from '../../data/draftsSlice.js';
 import type { BlockActs } from './useBlockActs.js';
 import { number } from '../../frame/written.js';
 
@@ -40,7 +40,8 @@ export function RefusedSlip({ register, refused, acts, rowOf, retry, goTo, close
     // What stands on the screen goes the way of a typed cell; the rest as a block.
     const away = drafts.filter((draft) => rowOf(draft.entryId) === undefined);
     for (const draft of drafts) if (rowOf(draft.entryId) !== undefined) retry(draft, text(draft));
-    if (away.length > 0) await acts.tryAgain(away.map((draft) => ({ entry: draft.entryId, field: draft.field, text: text(draft) })));
+    if (away.length > 0)
+      await acts.tryAgain(away.map((draft) => ({ entry: draft.entryId, field: draft.field, given: mendedBy(draft, text(draft)) })));
     setWorking(false);
     setMended({});
   };

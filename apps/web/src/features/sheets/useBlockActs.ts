@@ -1,8 +1,9 @@
 // What is done to blocks of a sheet: pasted, cleared, carried down, replaced, deleted. What is small is judged and shown at
 // once; what is large is done by the server as one act. What is refused stays with its cell as a draft.
-import { givenIn, textsOf, type FillAct, type ReplaceAct, type Search, type WritingAct } from '@dellum/core';
+import { givenBy, givenIn, wordsOf, type FillAct, type Given, type ReplaceAct, type Search, type WritingAct } from '@dellum/core';
 import {
   mostAtOnce,
+  givenMembers,
   mostCells,
   type BlockOutcome,
   type EntryActDto,
@@ -30,7 +31,7 @@ const mostRows = 2000;
 interface Cell {
   readonly entry: string;
   readonly field: string;
-  readonly text: string;
+  readonly given: Given;
 }
 
 export interface ActPlace {
@@ -56,6 +57,10 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
   const total = window.total ?? 0;
   const { locale } = me.house;
 
+  const draftedAs = (key: string, given: Given): Pick<Draft, 'text' | 'chosen'> => ({
+    text: wordsOf(register.fields.find((field) => field.key === key)?.kind ?? 'text', given, locale),
+    ...(given.chosen !== undefined && { chosen: given.chosen }),
+  });
   const settle = (
     cells: readonly Cell[],
     { outcomes, entries, written }: BlockOutcome,
@@ -70,7 +75,7 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
               registerId: register.id,
               entryId: entry,
               field,
-              text: cells[at]!.text,
+              ...draftedAs(field, cells[at]!.given),
               state: 'refused',
               message: verdict.message,
               suggestions: verdict.suggestions,
@@ -95,7 +100,12 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
   /** `made`: new entries that the cells stand in; `top`: the row of the first of their entries. */
   const write = async (cells: readonly Cell[], made: readonly string[] = [], top?: number) => {
     if (cells.length === 0) return notice('done', 'There was nothing to change.');
-    const outcome = await attempt(writeBlock({ registerId: register.id, cells }).unwrap());
+    const outcome = await attempt(
+      writeBlock({
+        registerId: register.id,
+        cells: cells.map(({ entry, field, given }) => ({ entry, field, ...givenMembers(given) })),
+      }).unwrap(),
+    );
     if (outcome) settle(cells, outcome, made, top);
   };
 
@@ -132,12 +142,12 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
     return true;
   };
 
-  const textsIn = (what: WritingAct, own: readonly FieldView[], rows: readonly EntryView[]): Cell[] => {
-    const textAt = textsOf(what, own, rows.length, locale);
+  const cellsOf = (what: WritingAct, own: readonly FieldView[], rows: readonly EntryView[]): Cell[] => {
+    const givenAt = givenBy(what, own, rows.length, locale);
     return rows.flatMap((entry, row) =>
       own.flatMap((field) => {
-        const text = textAt(row, field, entry.cells[field.key] ?? '');
-        return text === undefined ? [] : [{ entry: entry.id, field: field.key, text }];
+        const given = givenAt(row, field, entry.cells[field.key] ?? '');
+        return given ? [{ entry: entry.id, field: field.key, given }] : [];
       }),
     );
   };
@@ -153,7 +163,7 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
     if (isSmall(rows, columns)) {
       const own = fields.slice(block.left, block.right + 1);
       const entries = await window.rows(block.top, block.top + rows - 1);
-      return write(textsIn(small(own, entries), own, entries), [], block.top);
+      return write(cellsOf(small(own, entries), own, entries), [], block.top);
     }
     await act({ ...large, block: await blockDto(block) });
   };
@@ -180,7 +190,7 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
 
   const replace = async (own: readonly FieldView[], search: Search, by: string) => {
     const what: ReplaceAct = { does: 'replace', ...search, by };
-    if (isSmall(total, own.length) && !some) return write(textsIn(what, own, await window.rows(0, total - 1)));
+    if (isSmall(total, own.length) && !some) return write(cellsOf(what, own, await window.rows(0, total - 1)));
     await act({ does: 'replace', search, by, fields: own.map(({ key }) => key) });
   };
 
@@ -210,7 +220,7 @@ export function useBlockActs({ register, fields, window, me, arranged, some }: A
     const own = fields.slice(at.column, at.column + columns);
     if (texts.length <= 1000 && texts.length * columns <= mostAtOnce) {
       const place = await rowsFor(at.row, texts.length, mayInsert);
-      return place && write(textsIn({ does: 'paste', texts }, own, place.rows), place.made, at.row);
+      return place && write(cellsOf({ does: 'paste', texts }, own, place.rows), place.made, at.row);
     }
     const reach = mayInsert ? texts.length : Math.min(texts.length, total - at.row);
     if (at.row >= total) return act({ does: 'paste', texts, below: true, fields: own.map(({ key }) => key) });

@@ -16,6 +16,7 @@ import {
   valuesIn,
   type CascadePlan,
   type Catalog,
+  type Given,
   type ItemColour,
   type JudgeContext,
 } from '@dellum/core';
@@ -27,7 +28,7 @@ import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from
 import { pickList } from '../../picker/pickList.js';
 import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
-import { draftKey, drafted, settled, type Draft } from '../../data/draftsSlice.js';
+import { draftKey, drafted, givenIn, mendedBy, settled, type Draft } from '../../data/draftsSlice.js';
 import { did } from '../entries/doneSlice.js';
 import { underWay } from '../entries/inFlight.js';
 import { began } from '../../data/newEntriesSlice.js';
@@ -152,7 +153,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
   /**
    * Judges at once and sends what is taken; refused text stays with the cell as a draft. `seen`: the version at which the edit was begun.
    */
-  const commit = (entry: EntryView, field: FieldView, text: string, confirmed = false, seen?: number): Committed => {
+  const commit = (entry: EntryView, field: FieldView, given: Given, confirmed = false, seen?: number): Committed => {
+    const text = given.typed ?? typedValue(field, given.chosen, catalogs, locale, today);
     const held = entry.cells[field.key] ?? '';
     const draft = draftOf(entry, field);
     const where = { registerId: register.id, entryId: entry.id, field: field.key };
@@ -160,20 +162,22 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       dispatch(settled(where));
       return {};
     }
-    // What is shown formatted and left as it was is no edit.
-    const typed = field.kind === 'text' && (text === shown(entry, field) || text === typedOf(entry, field)) ? held : text;
-    const verdict = isReady(field) ? judge(field, typed, { ...context, entry: entry.cells, held, suggest: true, confirmed }) : undefined;
-    const notTaken = verdict?.verdict === 'refused' ? verdict : verdict && !confirmed ? askedBeforeNew(verdict, typed) : undefined;
+    const isAsShown =
+      given.typed !== undefined && field.kind === 'text' && (text === shown(entry, field) || text === typedOf(entry, field));
+    // What is shown formatted and left as it was is no edit; what was kept here and is left as it was is what it was.
+    const meant: Given = isAsShown ? { typed: held } : draft && given.typed !== undefined ? mendedBy(draft, text) : given;
+    const verdict = isReady(field) ? judge(field, meant, { ...context, entry: entry.cells, held, suggest: true, confirmed }) : undefined;
+    const notTaken = verdict?.verdict === 'refused' ? verdict : verdict && !confirmed ? askedBeforeNew(verdict, text) : undefined;
     if (notTaken) {
       const { message, suggestions, mayConfirm } = notTaken;
       const refusal = { message, suggestions, ...(mayConfirm && { mayConfirm }) };
-      const kept: Draft = { ...where, text, state: 'refused', ...refusal };
+      const kept: Draft = { ...where, text, ...(meant.chosen !== undefined && { chosen: meant.chosen }), state: 'refused', ...refusal };
       dispatch(drafted(kept));
       dispatch(did({ registerId: register.id, act: { act: 'wrote', cells: [], refused: [kept] } }));
       return { refusal };
     }
     dispatch(settled(where));
-    const value = verdict && verdict.verdict !== 'refused' ? verdict.value : optimistic(field, typed, locale);
+    const value = verdict && verdict.verdict !== 'refused' ? verdict.value : optimistic(field, meant, locale);
     const corrected =
       verdict?.verdict === 'taken' ? verdict.corrected : verdict && verdict.verdict !== 'marked' ? verdict.message : undefined;
     if (value === held && verdict) return corrected ? { said: corrected } : {};
@@ -189,7 +193,8 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       dispatch(
         sendEdit({
           ...where,
-          text: typed,
+          given: meant,
+          text,
           expected: plan.cells,
           before: entry.cells,
           version: draft?.version ?? (seen || entry.version),
@@ -228,10 +233,10 @@ export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string,
       const before = judgedBy.current.get(key);
       judgedBy.current.set(key, by);
       if (before === undefined || before === by || !before.startsWith(JSON.stringify([draft.text]).slice(0, -1))) continue;
-      const verdict = judge(field, draft.text, { ...context, entry: entry.cells, held: entry.cells[field.key] ?? '', suggest: true });
+      const verdict = judge(field, givenIn(draft), { ...context, entry: entry.cells, held: entry.cells[field.key] ?? '', suggest: true });
       // What was asked about before it becomes a new value waits for the answer.
       if (askedBeforeNew(verdict, draft.text)) continue;
-      if (verdict.verdict !== 'refused') commit(entry, field, draft.text);
+      if (verdict.verdict !== 'refused') commit(entry, field, givenIn(draft));
       else if (verdict.message !== draft.message)
         dispatch(drafted({ ...draft, message: verdict.message, suggestions: verdict.suggestions }));
     }
@@ -254,7 +259,8 @@ const beganOnce = (registerId: string, entry: EntryView) => (dispatch: AppDispat
   if (getState().newEntries[registerId]?.blank === entry.id) dispatch(began({ registerId, entry }));
 };
 
-function optimistic(field: FieldView, text: string, locale: Me['house']['locale']): string {
+function optimistic(field: FieldView, { typed: text, chosen }: Given, locale: Me['house']['locale']): string {
+  if (text === undefined) return chosen;
   const parsed = field.rule ? undefined : parse(field.kind, text, locale);
   return parsed?.ok ? parsed.value : text;
 }

@@ -1,6 +1,6 @@
 // Trial entry: a live field that behaves exactly as the clerk's, and stores nothing.
 import { Box, HStack, Text } from '@chakra-ui/react';
-import { askedBeforeNew, format, hasCatalog, judge, parse, readsOf, type JudgeContext, type Rule } from '@dellum/core';
+import { askedBeforeNew, format, hasCatalog, judge, parse, readsOf, wordsOf, type Given, type JudgeContext, type Rule } from '@dellum/core';
 import { useMemo, useState } from 'react';
 import { boxStyle } from '../../picker/boxStyle.js';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
@@ -57,9 +57,10 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
     setRefusal({ message, suggestions, ...(mayConfirm && { mayConfirm: true }) });
     setSaid('');
   };
-  const take = (typed: string, confirmed = false) => {
+  const take = (given: Given, confirmed = false) => {
+    const typed = given.typed ?? list?.textOf({ value: given.chosen }) ?? wordsOf(field.kind, given, locale);
     if (!isReady) return;
-    const verdict = judge({ heading: field.heading, kind: field.kind, rule }, typed, { ...context, held, confirmed });
+    const verdict = judge({ heading: field.heading, kind: field.kind, rule }, given, { ...context, held, confirmed });
     if (verdict.verdict === 'refused') return refuse(typed, verdict);
     const asked = confirmed ? undefined : askedBeforeNew(verdict, typed);
     if (asked) return refuse(typed, asked);
@@ -114,7 +115,7 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
               setRefusal(undefined);
               setSaid('');
             }}
-            onTake={(typed, _by, confirmed) => take(typed, confirmed)}
+            onTake={(given, _by, confirmed) => take(given, confirmed)}
             onEscape={() => {
               setText(format(field.kind, held, locale));
               setRefusal(undefined);
