@@ -7,10 +7,11 @@ import {
   placeOfRank,
   apart,
   fold,
+  foundBefore,
   indexOfRows,
   isStartRank,
   rankOf,
-  rarestPair,
+  rowsOfRarest,
   type Found,
   type Letters,
   type SearchIndex,
@@ -66,47 +67,82 @@ function lookThrough(index: SearchIndex, word: string): Found {
   return copied(found, count);
 }
 
-/** Looks for a word where its rarest pair of letters stands. */
-function lookUp(index: SearchIndex, letters: Letters, word: string): Found {
+/** The best rank of a word in a row; undefined where the row does not hold it. */
+function bestIn(index: SearchIndex, codes: Uint16Array, row: number, wanted: Uint16Array): number | undefined {
   const { offsets } = index;
-  const { codes, places } = letters;
-  const { from, to, at: inWord } = rarestPair(letters, word);
-  const wanted = Uint16Array.from({ length: word.length }, (_, unit) => word.charCodeAt(unit));
   const { length } = wanted;
-  const { rows, ranks } = makeRoom(index.items.length);
-  let [row, count] = [0, 0];
-  for (let place = from; place < to; place++) {
-    const at = places[place]! - inWord;
-    let unit = 0;
-    while (unit < length && codes[at + unit] === wanted[unit]) unit++;
-    if (unit < length) continue;
-    if (offsets[row + 1]! <= at) row = placeOf(offsets, at + 1, row + 1) - 1;
+  const [first, second] = [wanted[0]!, wanted[1]!];
+  const last = offsets[row + 1]! - 1 - length;
+  let best: number | undefined;
+  for (let at = offsets[row]!; at <= last; at++) {
+    if (codes[at] !== first || codes[at + 1] !== second || !goesOn(codes, at, wanted, 2)) continue;
     const rank = rankAt(index, row, at, length);
-    if (count > 0 && rows[count - 1] === row) {
-      if (rank < ranks[count - 1]!) ranks[count - 1] = rank;
-    } else {
-      rows[count] = row;
-      ranks[count++] = rank;
-    }
+    if (best === undefined || rank < best) best = rank;
   }
-  return copied({ rows, ranks }, count);
+  return best;
 }
 
-function lookFor(index: SearchIndex, word: string): Found {
-  const { letters } = index;
-  if (!letters) return lookThrough(index, word);
-  if (word.length > 1) return lookUp(index, letters, word);
-  return letters.singles[word.charCodeAt(0)] ?? lookThrough(index, word);
+/** Whether a word stands at a place; its first `unit` letters are known to stand there. */
+function goesOn(codes: Uint16Array, at: number, wanted: Uint16Array, from: number): boolean {
+  let unit = from;
+  while (unit < wanted.length && codes[at + unit] === wanted[unit]) unit++;
+  return unit === wanted.length;
+}
+
+/** The rows that hold the first letters of a word, so many of them. */
+interface Begun extends Found {
+  readonly length: number;
+}
+
+/** A shorter word has more rows, but where it stands best in each is known: looking there costs less than looking through. */
+const moreRows = 2;
+
+/** Looks for a word of two or more letters: in the rows that hold its beginning, or its rarest pair. */
+function lookUp(index: SearchIndex, letters: Letters, word: string, begun: Begun | undefined): Found {
+  const { offsets } = index;
+  const { codes } = letters;
+  const rarest = rowsOfRarest(letters, word);
+  const from = begun && begun.rows.length <= moreRows * rarest.length ? begun : undefined;
+  const candidates = from?.rows ?? rarest;
+  const wanted = Uint16Array.from({ length: word.length }, (_, unit) => word.charCodeAt(unit));
+  const { rows, ranks } = makeRoom(candidates.length);
+  let count = 0;
+  for (let at = 0; at < candidates.length; at++) {
+    const row = candidates[at]!;
+    const place = from && !isBesideRank(from.ranks[at]!) ? placeOfRank(from.ranks[at]!) : undefined;
+    // Where the beginning stands best the whole word does, too, if it stands there.
+    const stands = place !== undefined && goesOn(codes, offsets[row]! + place, wanted, from!.length);
+    const rank = stands ? from!.ranks[at] : bestIn(index, codes, row, wanted);
+    if (rank === undefined) continue;
+    rows[count] = row;
+    ranks[count++] = rank;
+  }
+  return copied({ rows, ranks }, count);
 }
 
 /** The words that were looked for last in an index: while the next word is typed, those before it are asked for again and again. */
 const lately = new WeakMap<SearchIndex, Map<string, Found>>();
 const mostLately = 6;
 
+/** What is known of the beginning of a word: all but its last letter was typed before, or its first two were found beforehand. */
+function begunWith(letters: Letters, known: ReadonlyMap<string, Found>, word: string): Begun | undefined {
+  const [typed, pair] = [known.get(word.slice(0, -1)), foundBefore(letters, word.slice(0, 2))];
+  if (typed) return { ...typed, length: word.length - 1 };
+  return pair && { ...pair, length: 2 };
+}
+
+function lookFor(index: SearchIndex, word: string, known: ReadonlyMap<string, Found>): Found {
+  const { letters } = index;
+  if (!letters) return lookThrough(index, word);
+  const before = foundBefore(letters, word);
+  if (before) return before;
+  return word.length > 1 ? lookUp(index, letters, word, begunWith(letters, known, word)) : lookThrough(index, word);
+}
+
 function rowsWith(index: SearchIndex, word: string): Found {
   const known = lately.get(index) ?? new Map<string, Found>();
   lately.set(index, known);
-  const found = known.get(word) ?? lookFor(index, word);
+  const found = known.get(word) ?? lookFor(index, word, known);
   known.delete(word);
   known.set(word, found);
   if (known.size > mostLately) known.delete(known.keys().next().value!);
@@ -130,22 +166,26 @@ function placeOf(numbers: Uint32Array, number: number, from: number): number {
   return low;
 }
 
-/** Keeps the smallest numbers it is given, in order; nearly all are turned away by one comparison. */
-class Smallest {
-  private readonly kept: number[] = [];
+/** Keeps the rows of the best ranks it is given, in order; rows come in order, so that of two with one rank the first stays before. */
+class Best {
+  private readonly rows: number[] = [];
+  private readonly ranks: number[] = [];
+  private worst = Infinity;
   constructor(private readonly most: number) {}
-  offer(number: number): void {
-    const { kept, most } = this;
-    if (kept.length === most && number >= kept[most - 1]!) return;
-    let at = kept.length === most ? most - 1 : kept.length;
-    while (at > 0 && kept[at - 1]! > number) {
-      kept[at] = kept[at - 1]!;
-      at--;
+  offer(rank: number, row: number): void {
+    if (rank >= this.worst) return;
+    const { rows, ranks, most } = this;
+    let at = ranks.length === most ? most - 1 : ranks.length;
+    for (; at > 0 && ranks[at - 1]! > rank; at--) {
+      ranks[at] = ranks[at - 1]!;
+      rows[at] = rows[at - 1]!;
     }
-    kept[at] = number;
+    ranks[at] = rank;
+    rows[at] = row;
+    if (ranks.length === most) this.worst = ranks[most - 1]!;
   }
-  numbers(): readonly number[] {
-    return this.kept;
+  inOrder(): readonly number[] {
+    return this.rows;
   }
 }
 
@@ -169,7 +209,7 @@ function ranked(words: readonly Found[], limit: number, where: Where): { rows: r
   const [rarest, ...others] = [...words].sort((a, b) => a.rows.length - b.rows.length);
   const { rows, ranks } = rarest!;
   const reached = others.map(() => 0);
-  const best = limit <= keptInOrder ? new Smallest(limit) : undefined;
+  const best = limit <= keptInOrder ? new Best(limit) : undefined;
   const all: number[] = [];
   let total = 0;
   next: for (let at = 0; at < rows.length; at++) {
@@ -184,11 +224,12 @@ function ranked(words: readonly Found[], limit: number, where: Where): { rows: r
       sum += own.ranks[place]!;
     }
     total++;
-    if (best) best.offer(sum * orders + row);
+    if (best) best.offer(sum, row);
     else all.push(sum * orders + row);
   }
-  const numbers = best?.numbers() ?? all.sort((a, b) => a - b).slice(0, limit);
-  return { rows: numbers.map((number) => number % orders), total };
+  if (best) return { rows: best.inOrder(), total };
+  const sorted = all.sort((a, b) => a - b).slice(0, limit);
+  return { rows: sorted.map((number) => number % orders), total };
 }
 
 /** Where a word that is found in the row stands in its label; undefined where it stands beside it only. */

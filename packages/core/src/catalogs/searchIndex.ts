@@ -1,4 +1,4 @@
-// What is searched of a catalog, prepared once a version: all texts in one, and where pairs of letters stand in it.
+// What is searched of a catalog, prepared once a version: all texts in one, and the rows that hold each letter and each pair of letters.
 import { foldCase } from '../text/index.js';
 import type { Catalog, Item } from './models.js';
 import { isOffered } from './validity.js';
@@ -30,11 +30,15 @@ export interface Letters {
   /** The code units of the text. */
   readonly codes: Uint16Array;
   /** By symbol of ASCII: the rows that hold it, in order, and how well it stands there at best. */
-  readonly singles: readonly Found[];
-  /** By pair of symbols, where its places begin in `places`; one more for the end. */
+  readonly singles: Postings;
+  /** The same by pair of symbols. */
+  readonly pairs: Postings;
+}
+
+/** Rows and ranks by key, one key after the other. */
+export interface Postings extends Found {
+  /** By key, where its own begin; one more for the end. */
   readonly begins: Uint32Array;
-  /** Places of pairs in the text, those of a pair in order. */
-  readonly places: Uint32Array;
 }
 
 /** The rows that hold a word, in order, and how well it stands in each at best. */
@@ -142,67 +146,62 @@ const lettersFrom = 2 ** 12;
 const symbols = 256;
 
 const symbolOf = (code: number): number => (code < asciiSymbols ? code : asciiSymbols + (code & (asciiSymbols - 1)));
+/** A key that no place has. */
+const noKey = 0;
 const parts = (code: number): boolean => code === ofBlank || code === ofRow || code === ofApart;
-/** The pair of symbols of two code units; none where a word cannot hold both. */
+/** The pair of symbols of two code units; no key where a word cannot hold both. */
 const pairOf = (first: number, second: number): number =>
-  parts(first) || parts(second) ? -1 : symbolOf(first) * symbols + symbolOf(second);
+  parts(first) || parts(second) ? noKey : symbolOf(first) * symbols + symbolOf(second);
 
-/** A counting sort of all places by their pair. */
-function pairsOf(codes: Uint16Array): Pick<Letters, 'begins' | 'places'> {
-  const begins = new Uint32Array(symbols * symbols + 1);
-  for (let at = 1; at < codes.length; at++) {
-    const pair = pairOf(codes[at - 1]!, codes[at]!);
-    if (pair >= 0) begins[pair + 1]!++;
-  }
-  for (let pair = 0; pair < symbols * symbols; pair++) begins[pair + 1]! += begins[pair]!;
-  const next = begins.slice(0, -1);
-  const places = new Uint32Array(begins[symbols * symbols]!);
-  for (let at = 1; at < codes.length; at++) {
-    const pair = pairOf(codes[at - 1]!, codes[at]!);
-    if (pair >= 0) places[next[pair]!++] = at - 1;
-  }
-  return { begins, places };
-}
+type Texts = Pick<SearchIndex, 'offsets' | 'labels' | 'starts'>;
 
-/** Every letter of ASCII with its rows: one walk through the text answers all first keys. */
-function singlesOf(codes: Uint16Array, { offsets, labels, starts }: Pick<SearchIndex, 'offsets' | 'labels' | 'starts'>): Found[] {
-  // Whether a row has been met with a letter is told by the row that was met last.
-  const last = new Int32Array(asciiSymbols).fill(-1);
-  const begins = new Uint32Array(asciiSymbols + 1);
-  let row = 0;
-  for (let at = 0; at < codes.length; at++) {
-    if (at >= offsets[row + 1]!) row++;
-    const code = codes[at]!;
-    if (code >= asciiSymbols || last[code] === row) continue;
-    last[code] = row;
-    begins[code + 1]!++;
-  }
-  for (let code = 0; code < asciiSymbols; code++) begins[code + 1]! += begins[code]!;
-  const all: Found = { rows: new Uint32Array(begins[asciiSymbols]!), ranks: new Uint32Array(begins[asciiSymbols]!) };
+/**
+ * The rows that hold each key, in order, with the best rank it has there: a counting sort of all places by key. `keys`: by place of the text,
+ * each below `count`.
+ */
+function postingsOf(keys: Uint16Array, codes: Uint16Array, { offsets, labels, starts }: Texts, count: number): Postings {
+  // Whether a row has been met with a key is told by the row that was met last.
+  const last = new Int32Array(count).fill(-1);
+  const begins = new Uint32Array(count + 1);
+  for (let row = 0, at = 0; row < labels.length; row++)
+    for (const end = offsets[row + 1]!; at < end && at < keys.length; at++) {
+      const key = keys[at]!;
+      if (key === noKey || last[key] === row) continue;
+      last[key] = row;
+      begins[key + 1]!++;
+    }
+  for (let key = 0; key < count; key++) begins[key + 1]! += begins[key]!;
+  const [rows, ranks] = [new Uint32Array(begins[count]!), new Uint32Array(begins[count]!)];
   const next = begins.slice(0, -1);
   last.fill(-1);
-  row = 0;
-  let own = 0;
-  for (let at = 0; at < codes.length; at++) {
-    if (at >= offsets[row + 1]!) {
-      row++;
-      own = at;
+  for (let row = 0, at = 0; row < labels.length; row++) {
+    const [end, label] = [offsets[row + 1]!, offsets[row]! + labels[row]!];
+    for (let own = at; at < end && at < keys.length; at++) {
+      if (codes[at] === ofApart) own = at + 1;
+      const key = keys[at]!;
+      if (key === noKey) continue;
+      const rank = rankOf(at - own, starts[at] === 1, at >= label);
+      if (last[key] !== row) {
+        last[key] = row;
+        rows[next[key]!] = row;
+        ranks[next[key]!++] = rank;
+      } else if (rank < ranks[next[key]! - 1]!) ranks[next[key]! - 1] = rank;
     }
-    const code = codes[at]!;
-    if (code === ofApart) own = at + 1;
-    if (code >= asciiSymbols) continue;
-    const rank = rankOf(at - own, starts[at] === 1, at >= offsets[row]! + labels[row]!);
-    if (last[code] !== row) {
-      last[code] = row;
-      all.rows[next[code]!] = row;
-      all.ranks[next[code]!++] = rank;
-    } else if (rank < all.ranks[next[code]! - 1]!) all.ranks[next[code]! - 1] = rank;
   }
-  return Array.from({ length: asciiSymbols }, (_, code) => ({
-    rows: all.rows.subarray(begins[code], begins[code + 1]),
-    ranks: all.ranks.subarray(begins[code], begins[code + 1]),
-  }));
+  return { begins, rows, ranks };
 }
+
+function lettersOf(codes: Uint16Array, texts: Texts): Letters {
+  const singles = codes.map((code) => (code < asciiSymbols ? code : noKey));
+  const pairs = new Uint16Array(codes.length);
+  for (let at = 1; at < codes.length; at++) pairs[at - 1] = pairOf(codes[at - 1]!, codes[at]!);
+  return { codes, singles: postingsOf(singles, codes, texts, asciiSymbols), pairs: postingsOf(pairs, codes, texts, symbols * symbols) };
+}
+
+const foundIn = ({ begins, rows, ranks }: Postings, key: number): Found => ({
+  rows: rows.subarray(begins[key], begins[key + 1]),
+  ranks: ranks.subarray(begins[key], begins[key + 1]),
+});
 
 function codesOf(text: string): Uint16Array {
   const codes = new Uint16Array(text.length);
@@ -223,8 +222,7 @@ export function indexOfRows(items: readonly Item[], rows: readonly Row[], quick:
   const text = rows.map((row) => row.text).join('\n');
   const codes = codesOf(text);
   const plain = { items, text, offsets, labels, starts: startsOf(text, codes), origins };
-  const letters = quick && text.length >= lettersFrom ? { codes, singles: singlesOf(codes, plain), ...pairsOf(codes) } : undefined;
-  return { ...plain, letters };
+  return { ...plain, letters: quick && text.length >= lettersFrom ? lettersOf(codes, plain) : undefined };
 }
 
 /** Prepares the items that a catalog offers on a day (any day when it is left out) for searching; done once a version. */
@@ -233,13 +231,23 @@ export function searchIndex({ items: all }: Pick<Catalog, 'items'>, day?: string
   return indexOfRows(items, items.map(rowOf), true);
 }
 
-/** The pair of a word that stands at the fewest places, and where in the word it stands. */
-export function rarestPair({ begins }: Letters, word: string): { readonly from: number; readonly to: number; readonly at: number } {
-  let [from, to, at] = [0, Infinity, 0];
+const isAscii = (code: number): boolean => code < asciiSymbols;
+
+/** The rows of a word of one or two letters that were found beforehand; undefined where they are to be looked for. */
+export function foundBefore({ singles, pairs }: Letters, word: string): Found | undefined {
+  const [first, second] = [word.charCodeAt(0), word.charCodeAt(1)];
+  if (word.length === 1 && isAscii(first)) return foundIn(singles, first);
+  return word.length === 2 && isAscii(first) && isAscii(second) ? foundIn(pairs, pairOf(first, second)) : undefined;
+}
+
+/** The rows that hold the rarest pair of letters of a word of two or more. */
+export function rowsOfRarest({ pairs }: Letters, word: string): Uint32Array {
+  const { begins } = pairs;
+  let [from, to] = [0, Infinity];
   for (let unit = 0; unit + 1 < word.length; unit++) {
     const pair = pairOf(word.charCodeAt(unit), word.charCodeAt(unit + 1));
-    const [first, end] = pair < 0 ? [0, 0] : [begins[pair]!, begins[pair + 1]!];
-    if (end - first < to - from) [from, to, at] = [first, end, unit];
+    const [first, end] = [begins[pair]!, begins[pair + 1]!];
+    if (end - first < to - from) [from, to] = [first, end];
   }
-  return { from, to, at };
+  return pairs.rows.subarray(from, to);
 }
