@@ -11,7 +11,7 @@ import type {
   CatalogRule,
   Rule,
 } from '@dellum/core';
-import type { LinkedSettingsDto, Role } from '@dellum/contract';
+import type { LinkedSettings, Role } from '@dellum/contract';
 
 export interface PersonBlueprint {
   readonly name: string;
@@ -102,7 +102,7 @@ export interface FigureBlueprint {
 }
 export interface LinkedBlueprint {
   readonly name: string;
-  readonly settings: LinkedSettingsDto;
+  readonly settings: LinkedSettings;
   readonly every: number;
 }
 export interface HouseBlueprint {

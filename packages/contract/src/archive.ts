@@ -23,7 +23,7 @@ import { IsText, IsWhole, MayBeNull, MayLack, Nested, NestedByKind } from './dec
 import { FigureDto } from './figures.js';
 import { FormLayoutDto } from './forms.js';
 import { SheetGroupDto } from './groups.js';
-import { LinkedSettingsDto } from './linked.js';
+import { linkedSettings, type LinkedSettings } from './linked.js';
 import { roles, type Role } from './roles.js';
 import { ruleDtos, type RuleDto } from './rules.js';
 
@@ -296,8 +296,8 @@ export class ArchivedLinkedDto {
   @Length(1, longestName)
   name!: string;
 
-  @Nested(() => LinkedSettingsDto)
-  settings!: LinkedSettingsDto;
+  @NestedByKind(() => linkedSettings)
+  settings!: LinkedSettings;
 
   @IsWhole()
   @Min(0)

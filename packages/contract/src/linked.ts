@@ -1,7 +1,7 @@
 // Linked sources: values from outside the registers.
 import { ArrayMaxSize, ArrayNotEmpty, IsArray, IsBoolean, IsIn, Length, Max, MaxLength, Min } from 'class-validator';
 import { longestName } from '@dellum/core';
-import { IsText, IsWhole, MayLack, Nested } from './decorators.js';
+import { IsText, IsWhole, MayLack, NestedByKind } from './decorators.js';
 
 export const linkedKinds = ['text file', 'csv file', 'folder', 'database', 'service', 'computed'] as const;
 export type LinkedKind = (typeof linkedKinds)[number];
@@ -9,53 +9,75 @@ export type LinkedKind = (typeof linkedKinds)[number];
 export const encodings = ['told apart', 'utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
 export type Encoding = (typeof encodings)[number];
 
-/** Where a linked source reads; which members it needs follows from `kind`. */
-export class LinkedSettingsDto {
-  @IsIn(linkedKinds)
-  kind!: LinkedKind;
-
-  /** text file, csv file, folder: the path under the configured root */
+/** Where a text file lies, and how its bytes are read. */
+class FileSettingsDto {
+  /** The path under the configured root. */
   @MayLack()
   @IsText()
   @MaxLength(500)
   path?: string;
 
-  /** text file, csv file */
   @MayLack()
   @IsIn(encodings)
   encoding?: Encoding;
+}
 
-  /** folder: a pattern for names, such as `*.pdf` */
-  @MayLack()
-  @IsText()
-  @MaxLength(200)
-  pattern?: string;
+export class TextFileSettingsDto extends FileSettingsDto {
+  @IsIn(['text file'])
+  kind!: 'text file';
+}
 
-  /** folder: names with their ending */
-  @MayLack()
-  @IsBoolean()
-  endings?: boolean;
+export class CsvFileSettingsDto extends FileSettingsDto {
+  @IsIn(['csv file'])
+  kind!: 'csv file';
 
-  /** csv file, database, service: the column, or the path in the answer, of the value */
+  /** The column of the value. */
   @MayLack()
   @IsText()
   @MaxLength(200)
   value?: string;
 
-  /** csv file, database, service: of the label; blank for none */
+  /** The column that is shown; blank for none. */
   @MayLack()
   @IsText()
   @MaxLength(200)
   label?: string;
 
-  /** csv file, database: columns that come along */
+  /** Columns that come along. */
   @MayLack()
   @IsArray()
   @ArrayMaxSize(40)
   @IsText({ each: true })
   companions?: string[];
+}
 
-  /** database: the name of a configured connection */
+export class FolderSettingsDto {
+  @IsIn(['folder'])
+  kind!: 'folder';
+
+  /** The path under the configured root. */
+  @MayLack()
+  @IsText()
+  @MaxLength(500)
+  path?: string;
+
+  /** For names, such as `*.pdf`. */
+  @MayLack()
+  @IsText()
+  @MaxLength(200)
+  pattern?: string;
+
+  /** Names with their ending. */
+  @MayLack()
+  @IsBoolean()
+  endings?: boolean;
+}
+
+export class DatabaseSettingsDto {
+  @IsIn(['database'])
+  kind!: 'database';
+
+  /** The name of a configured connection. */
   @MayLack()
   @IsText()
   @MaxLength(120)
@@ -71,25 +93,78 @@ export class LinkedSettingsDto {
   @MaxLength(120)
   table?: string;
 
-  /** service: its address */
+  /** The column of the value. */
+  @MayLack()
+  @IsText()
+  @MaxLength(200)
+  value?: string;
+
+  /** The column that is shown; blank for none. */
+  @MayLack()
+  @IsText()
+  @MaxLength(200)
+  label?: string;
+
+  /** Columns that come along. */
+  @MayLack()
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsText({ each: true })
+  companions?: string[];
+}
+
+export class ServiceSettingsDto {
+  @IsIn(['service'])
+  kind!: 'service';
+
+  /** The name of a configured service. */
+  @MayLack()
+  @IsText()
+  @MaxLength(120)
+  connection?: string;
+
+  /** Its address, under that of the service. */
   @MayLack()
   @IsText()
   @MaxLength(1000)
   address?: string;
 
-  /** service: the path to the list in the answer; blank when the answer is the list */
+  /** The path to the list in the answer; blank when the answer is the list. */
   @MayLack()
   @IsText()
   @MaxLength(200)
   list?: string;
 
-  /** computed: the expression */
+  /** The path of the value in each element. */
+  @MayLack()
+  @IsText()
+  @MaxLength(200)
+  value?: string;
+
+  /** The path of what is shown; blank for none. */
+  @MayLack()
+  @IsText()
+  @MaxLength(200)
+  label?: string;
+
+  /** Paths of what comes along. */
+  @MayLack()
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsText({ each: true })
+  companions?: string[];
+}
+
+export class ComputedSettingsDto {
+  @IsIn(['computed'])
+  kind!: 'computed';
+
   @MayLack()
   @IsText()
   @MaxLength(4000)
   expression?: string;
 
-  /** computed: catalogs it may use, by their keys */
+  /** The catalogs it may use, by their keys. */
   @MayLack()
   @IsArray()
   @ArrayMaxSize(20)
@@ -98,13 +173,27 @@ export class LinkedSettingsDto {
   catalogs?: string[];
 }
 
+/** Where a linked source reads. What is not chosen yet is left out; whoever reads it says what is missing. */
+export type LinkedSettings =
+  TextFileSettingsDto | CsvFileSettingsDto | FolderSettingsDto | DatabaseSettingsDto | ServiceSettingsDto | ComputedSettingsDto;
+export type LinkedSettingsOf<Kind extends LinkedKind> = Extract<LinkedSettings, { kind: Kind }>;
+
+export const linkedSettings: { readonly [Kind in LinkedKind]: new () => LinkedSettingsOf<Kind> } = {
+  'text file': TextFileSettingsDto,
+  'csv file': CsvFileSettingsDto,
+  folder: FolderSettingsDto,
+  database: DatabaseSettingsDto,
+  service: ServiceSettingsDto,
+  computed: ComputedSettingsDto,
+};
+
 export class MakeLinkedDto {
   @IsText()
   @Length(1, longestName, { message: `Give it a name of at most ${longestName} characters.` })
   name!: string;
 
-  @Nested(() => LinkedSettingsDto)
-  settings!: LinkedSettingsDto;
+  @NestedByKind(() => linkedSettings)
+  settings!: LinkedSettings;
 
   /** Minutes between refreshes; 0 for on demand only. */
   @IsWhole()
@@ -115,14 +204,14 @@ export class MakeLinkedDto {
 
 /** Looks at what a source would give, before it is kept. */
 export class TryLinkedDto {
-  @Nested(() => LinkedSettingsDto)
-  settings!: LinkedSettingsDto;
+  @NestedByKind(() => linkedSettings)
+  settings!: LinkedSettings;
 }
 
 export interface LinkedView {
   readonly id: string;
   readonly name: string;
-  readonly settings: LinkedSettingsDto;
+  readonly settings: LinkedSettings;
   readonly every: number;
   readonly values: number;
   readonly lastGood: string | null;

@@ -34,7 +34,7 @@ import type {
   FollowingCell,
   IntakeWay,
   LaidAdoption,
-  LinkedSettingsDto,
+  LinkedSettings,
   RememberedColumn,
   RequestState,
   ReturnedCell,
@@ -368,7 +368,7 @@ export interface LinkedSourcesTable {
   id: string;
   name: string;
   name_key: string;
-  settings: Json<LinkedSettingsDto>;
+  settings: Json<LinkedSettings>;
   /** Minutes between refreshes; 0 for on demand only. */
   every: number;
   made_by: string | null;

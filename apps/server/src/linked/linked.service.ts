@@ -7,7 +7,7 @@ import { Injectable } from '@nestjs/common';
 import { proposalOf, readsDirectly } from '@dellum/core';
 import type {
   DatabaseTables,
-  LinkedSettingsDto,
+  LinkedSettings,
   LinkedTrial,
   LinkedView,
   MakeLinkedDto,
@@ -81,13 +81,13 @@ export class LinkedService {
   }
 
   /** What a source would give; nothing is stored. */
-  async try(caller: Caller, settings: LinkedSettingsDto): Promise<LinkedTrial> {
+  async try(caller: Caller, settings: LinkedSettings): Promise<LinkedTrial> {
     const build = await this.builds.now(caller.houseId);
     const context = await this.context(build, null);
-    const adapter = adapterOf(settings.kind);
+    const adapter = adapterOf(settings);
     const { columns, rows } = (await told(async () => adapter.look?.(settings, context))) ?? { columns: [], rows: [] };
     // A table or a list whose column of the value is not chosen yet is looked at first.
-    if (adapter.look && !settings.value && columns.length > 0) return { values: 0, first: [], columns, rows };
+    if (adapter.look && !('value' in settings && settings.value) && columns.length > 0) return { values: 0, first: [], columns, rows };
     const reading = await told(() => adapter.read(settings, context));
     const read = reading === 'unchanged' ? [] : reading.rows;
     return {
@@ -155,7 +155,7 @@ export class LinkedService {
     const noteFailure = (failure: string | null, mark: string | null) =>
       this.store.went(db, caller.houseId, id, { began: source.now, failure, mark });
     try {
-      const reading = await adapterOf(source.settings.kind).read(source.settings, await this.context(build, source.mark));
+      const reading = await adapterOf(source.settings).read(source.settings, await this.context(build, source.mark));
       return await this.take(caller, source, reading);
     } catch (error) {
       // The mark of what was read is kept only if it is taken: what was not would never be read again.
@@ -240,8 +240,11 @@ async function told<T>(read: () => Promise<T>): Promise<T> {
   }
 }
 
-const catalogIds = (build: HouseBuild, { kind, catalogs = [] }: LinkedSettingsDto): string[] =>
-  kind === 'computed' ? [...build.catalogs.values()].filter(({ key }) => catalogs.includes(key)).map(({ id }) => id) : [];
+/** The catalogs that a source is computed over. */
+function catalogIds(build: HouseBuild, settings: LinkedSettings): string[] {
+  const keys = 'catalogs' in settings ? (settings.catalogs ?? []) : [];
+  return [...build.catalogs.values()].filter(({ key }) => keys.includes(key)).map(({ id }) => id);
+}
 
 function linkedOf(build: HouseBuild, id: string) {
   const source = build.linked.find((known) => known.id === id);

@@ -1,14 +1,14 @@
 // Queries for linked sources.
 import { Injectable } from '@nestjs/common';
 import { matchKey, type LinkedRow } from '@dellum/core';
-import type { LinkedSettingsDto, LinkedView } from '@dellum/contract';
+import type { LinkedSettings, LinkedView } from '@dellum/contract';
 import { sql } from 'kysely';
 import type { Reader, Trx } from '../database/database.js';
 
 export interface LinkedSource {
   readonly id: string;
   readonly name: string;
-  readonly settings: LinkedSettingsDto;
+  readonly settings: LinkedSettings;
   readonly rows: readonly LinkedRow[];
   readonly mark: string | null;
   /** Who set it up; refreshes on a schedule are done in this name. */
@@ -57,7 +57,7 @@ export class LinkedStore {
   async add(
     trx: Trx,
     houseId: string,
-    source: { id: string; name: string; settings: LinkedSettingsDto; every: number; madeBy: string },
+    source: { id: string; name: string; settings: LinkedSettings; every: number; madeBy: string },
   ): Promise<void> {
     const { id, name, settings, every, madeBy } = source;
     await trx
@@ -82,7 +82,7 @@ export class LinkedStore {
     trx: Trx,
     houseId: string,
     id: string,
-    { name, settings, every }: { name: string; settings: LinkedSettingsDto; every: number },
+    { name, settings, every }: { name: string; settings: LinkedSettings; every: number },
   ): Promise<void> {
     await trx
       .updateTable('linked_sources')

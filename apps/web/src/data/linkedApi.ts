@@ -1,5 +1,5 @@
 // Linked sources over the API.
-import type { DatabaseTables, LinkedSettingsDto, LinkedTrial, LinkedView, MakeLinkedDto, Outcome, Reachable } from '@dellum/contract';
+import type { DatabaseTables, LinkedSettings, LinkedTrial, LinkedView, MakeLinkedDto, Outcome, Reachable } from '@dellum/contract';
 import { api } from './api.js';
 import { sourceTags } from './sourcesApi.js';
 
@@ -10,7 +10,7 @@ export const linkedApi = api.injectEndpoints({
     linkedTables: build.query<DatabaseTables, string>({
       query: (connection) => `/linked/tables?connection=${encodeURIComponent(connection)}`,
     }),
-    tryLinked: build.mutation<LinkedTrial, LinkedSettingsDto>({
+    tryLinked: build.mutation<LinkedTrial, LinkedSettings>({
       query: (settings) => ({ path: '/linked/trial', method: 'POST', body: { settings } }),
     }),
     makeLinked: build.mutation<{ id: string }, MakeLinkedDto>({

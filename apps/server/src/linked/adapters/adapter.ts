@@ -1,6 +1,6 @@
 // A linked source: each kind is one file and one object that reads it.
 import type { LinkedRow } from '@dellum/core';
-import type { LinkedKind, LinkedSettingsDto, LinkedTrial } from '@dellum/contract';
+import type { LinkedKind, LinkedSettingsOf, LinkedTrial } from '@dellum/contract';
 import type { Granted } from '../reachable.js';
 
 /** Why a source cannot be read, in words for the person who set it up. */
@@ -22,12 +22,12 @@ export interface ReadingContext {
 /** `unchanged`: the source says that it is what it was. */
 export type Reading = { readonly rows: readonly LinkedRow[]; readonly mark?: string } | 'unchanged';
 
-export interface LinkedAdapter {
-  readonly kind: LinkedKind;
+export interface LinkedAdapter<Kind extends LinkedKind> {
+  readonly kind: Kind;
   /** Throws a `SourceFault` when the source cannot be read. */
-  read(settings: LinkedSettingsDto, context: ReadingContext): Promise<Reading>;
+  read(settings: LinkedSettingsOf<Kind>, context: ReadingContext): Promise<Reading>;
   /** Columns and first rows, where there is something to choose from. */
-  look?(settings: LinkedSettingsDto, context: ReadingContext): Promise<Pick<LinkedTrial, 'columns' | 'rows'>>;
+  look?(settings: LinkedSettingsOf<Kind>, context: ReadingContext): Promise<Pick<LinkedTrial, 'columns' | 'rows'>>;
 }
 
 export function needed(value: string | undefined, words: string): string {

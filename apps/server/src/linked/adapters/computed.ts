@@ -40,7 +40,7 @@ function rowOf(element: unknown): LinkedRow {
   throw new SourceFault('The expression must give a list of texts, or of maps with “value” and perhaps “label”.');
 }
 
-export const computed: LinkedAdapter = {
+export const computed: LinkedAdapter<'computed'> = {
   kind: 'computed',
   async read(settings, context) {
     const expression = needed(settings.expression, 'Write the expression.');

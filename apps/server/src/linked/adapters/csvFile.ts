@@ -1,7 +1,7 @@
 // A CSV file (RFC 4180) with headings in its first row; commas, semicolons and tabs are told apart.
 import Papa from 'papaparse';
 import type { LinkedRow } from '@dellum/core';
-import type { LinkedSettingsDto } from '@dellum/contract';
+import type { CsvFileSettingsDto } from '@dellum/contract';
 import { distinctRows, needed, SourceFault, type LinkedAdapter } from './adapter.js';
 import { readTextFile } from './readFile.js';
 
@@ -17,7 +17,7 @@ function table(text: string): { columns: string[]; rows: string[][] } {
 export function rowsBy(
   columns: readonly string[],
   rows: readonly (readonly string[])[],
-  { value, label, companions = [] }: LinkedSettingsDto,
+  { value, label, companions = [] }: Pick<CsvFileSettingsDto, 'value' | 'label' | 'companions'>,
 ): LinkedRow[] {
   const place = (column: string) => {
     const at = columns.indexOf(column);
@@ -40,7 +40,7 @@ export function rowsBy(
   );
 }
 
-export const csvFile: LinkedAdapter = {
+export const csvFile: LinkedAdapter<'csv file'> = {
   kind: 'csv file',
   async read(settings, context) {
     const { columns, rows } = table(await readTextFile(settings, context));

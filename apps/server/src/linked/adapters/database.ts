@@ -61,7 +61,7 @@ function select({ schema, table }: { schema?: string | undefined; table?: string
   >`select ${sql.join(columns.map((column) => sql`${sql.id(column)}::text as ${sql.id(column)}`))} from ${from} order by ${sql.id(columns[0]!)} limit ${limit}`;
 }
 
-export const database: LinkedAdapter = {
+export const database: LinkedAdapter<'database'> = {
   kind: 'database',
   read(settings, { reachable }) {
     const value = needed(settings.value, 'Choose the column of the value.');

@@ -4,7 +4,7 @@ import { parse } from 'node:path';
 import { fitsPattern } from './filePattern.js';
 import { distinctRows, needed, SourceFault, type LinkedAdapter } from './adapter.js';
 
-export const folder: LinkedAdapter = {
+export const folder: LinkedAdapter<'folder'> = {
   kind: 'folder',
   async read({ path, pattern, endings = true }, { reachable }) {
     const wanted = needed(path, 'Choose the folder.');

@@ -1,5 +1,5 @@
 // Door of the adapters: the six kinds of linked source.
-import type { LinkedKind } from '@dellum/contract';
+import type { LinkedKind, LinkedSettings } from '@dellum/contract';
 import type { LinkedAdapter } from './adapter.js';
 import { computed } from './computed.js';
 import { csvFile } from './csvFile.js';
@@ -11,7 +11,7 @@ import { textFile } from './textFile.js';
 export { SourceFault, type CatalogValues, type Reading, type ReadingContext } from './adapter.js';
 export { tablesOf } from './database.js';
 
-const adapters: { readonly [Kind in LinkedKind]: LinkedAdapter } = {
+const adapters: { readonly [Kind in LinkedKind]: LinkedAdapter<Kind> } = {
   'text file': textFile,
   'csv file': csvFile,
   folder,
@@ -19,4 +19,5 @@ const adapters: { readonly [Kind in LinkedKind]: LinkedAdapter } = {
   service,
   computed,
 };
-export const adapterOf = (kind: LinkedKind): LinkedAdapter => adapters[kind];
+/** The adapter of a source, as one that takes any settings. */
+export const adapterOf = ({ kind }: LinkedSettings): LinkedAdapter<LinkedKind> => adapters[kind] as LinkedAdapter<LinkedKind>;

@@ -1,6 +1,6 @@
 // Files as text: their size is bounded, and how they are written is told apart or asked.
 import { readFile } from 'node:fs/promises';
-import type { LinkedSettingsDto } from '@dellum/contract';
+import type { Encoding, TextFileSettingsDto } from '@dellum/contract';
 import type { ReadingContext } from './adapter.js';
 import { needed, SourceFault } from './adapter.js';
 
@@ -33,7 +33,7 @@ function byZeros(bytes: Buffer): string | undefined {
 }
 
 /** The text of some bytes. Throws when it cannot be told how they are written, or when they are no text. */
-export function decode(bytes: Buffer, encoding: LinkedSettingsDto['encoding']): string {
+export function decode(bytes: Buffer, encoding: Encoding | undefined): string {
   const known = encoding && encoding !== 'told apart' ? encoding : (byMark(bytes) ?? byZeros(bytes));
   const text = known ? strictly(known, bytes) : strictly('utf-8', bytes);
   if (text !== undefined) {
@@ -47,7 +47,10 @@ export function decode(bytes: Buffer, encoding: LinkedSettingsDto['encoding']): 
   return new TextDecoder('windows-1252').decode(bytes);
 }
 
-export async function readTextFile({ path, encoding }: LinkedSettingsDto, { reachable }: ReadingContext): Promise<string> {
+export async function readTextFile(
+  { path, encoding }: Pick<TextFileSettingsDto, 'path' | 'encoding'>,
+  { reachable }: ReadingContext,
+): Promise<string> {
   const wanted = needed(path, 'Choose the file.');
   const { real, isFolder, size } = await reachable.under(wanted);
   if (isFolder) throw new SourceFault(`“${wanted}” is a folder. Choose a file in it.`);

@@ -1,6 +1,6 @@
 // A list over HTTP: JSON, with the path to the list and, within each element, to the value and the label.
 import type { LinkedRow } from '@dellum/core';
-import type { LinkedSettingsDto } from '@dellum/contract';
+import type { ServiceSettingsDto } from '@dellum/contract';
 import { distinctRows, needed, SourceFault, type LinkedAdapter, type ReadingContext } from './adapter.js';
 
 const mostBytes = 20_000_000;
@@ -8,7 +8,7 @@ const mostMilliseconds = 10_000;
 const firstRows = 5;
 
 /** The address of a request: a path under the base address of a configured service, and nowhere else. */
-function addressOf({ connection, address = '' }: LinkedSettingsDto, { reachable }: ReadingContext): URL {
+function addressOf({ connection, address = '' }: ServiceSettingsDto, { reachable }: ReadingContext): URL {
   const name = needed(connection, 'Choose the service.');
   const base = reachable.services.get(name);
   if (base === undefined) throw new SourceFault(`There is no service “${name}” configured on the server.`);
@@ -31,7 +31,7 @@ async function bodyOf(response: Response): Promise<string> {
   return Buffer.concat(chunks).toString('utf8');
 }
 
-async function ask(settings: LinkedSettingsDto, context: ReadingContext): Promise<{ body: unknown; mark?: string } | 'unchanged'> {
+async function ask(settings: ServiceSettingsDto, context: ReadingContext): Promise<{ body: unknown; mark?: string } | 'unchanged'> {
   const url = addressOf(settings, context);
   try {
     const response = await fetch(url, {
@@ -79,7 +79,7 @@ function listOf(body: unknown, path: string): readonly unknown[] {
   return list;
 }
 
-export const service: LinkedAdapter = {
+export const service: LinkedAdapter<'service'> = {
   kind: 'service',
   async read(settings, context) {
     const answer = await ask(settings, context);

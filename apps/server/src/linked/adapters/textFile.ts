@@ -2,7 +2,7 @@
 import { distinctRows, type LinkedAdapter } from './adapter.js';
 import { readTextFile } from './readFile.js';
 
-export const textFile: LinkedAdapter = {
+export const textFile: LinkedAdapter<'text file'> = {
   kind: 'text file',
   async read(settings, context) {
     const text = await readTextFile(settings, context);

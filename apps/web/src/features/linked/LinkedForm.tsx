@@ -1,13 +1,13 @@
 // Setting up a linked source: its name, where it reads, how often; looked at before it is kept.
 import { Box, Heading, HStack, IconButton, Stack, Table, Text } from '@chakra-ui/react';
-import { linkedKinds, type LinkedKind, type LinkedSettingsDto, type LinkedTrial, type LinkedView } from '@dellum/contract';
+import { linkedKinds, MakeLinkedDto, type LinkedKind, type LinkedSettings, type LinkedTrial, type LinkedView } from '@dellum/contract';
 import { X } from 'lucide-react';
-import { useState } from 'react';
-import { isProblem, problemWords } from '../../data/problem.js';
+import { problemWords } from '../../data/problem.js';
 import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Scrolling } from '../../frame/Scrolling.js';
 import { Select } from '../../frame/Select.js';
+import { useDtoForm } from '../../frame/useForm.js';
 import { useChangeLinkedMutation, useMakeLinkedMutation, useTryLinkedMutation } from '../../data/linkedApi.js';
 import { SettingsFields } from './SettingsFields.js';
 import { number } from '../../frame/written.js';
@@ -35,33 +35,20 @@ interface LinkedFormProps {
 }
 
 export function LinkedForm({ source, done }: LinkedFormProps) {
-  const [name, setName] = useState(source?.name ?? '');
-  const [settings, setSettings] = useState<LinkedSettingsDto>(source?.settings ?? { kind: 'text file' });
-  const [every, setEvery] = useState(source?.every ?? 60);
-  const [fault, setFault] = useState<{ name?: string; words?: string }>({});
+  const { register, fault, submit, problem, watch, setValue } = useDtoForm(MakeLinkedDto, {
+    name: source?.name ?? '',
+    settings: source?.settings ?? { kind: 'text file' },
+    every: source?.every ?? 60,
+  });
+  const settings = watch('settings');
   const [look, { data: trial, error, isLoading: looking, reset }] = useTryLinkedMutation();
   const [make, { isLoading: making }] = useMakeLinkedMutation();
   const [change, { isLoading: changing }] = useChangeLinkedMutation();
-  const set = (part: Partial<LinkedSettingsDto>) => setSettings({ ...settings, ...part });
-  const save = async () => {
-    setFault({});
-    const body = { name, settings, every };
-    try {
-      const { id } = await (source ? change({ id: source.id, source: body }) : make(body)).unwrap();
-      done(id);
-    } catch (failed) {
-      const words = isProblem(failed) ? failed.faults?.['name'] : undefined;
-      setFault(words ? { name: words } : { words: problemWords(failed) });
-    }
-  };
+  const set = (next: LinkedSettings) => setValue('settings', next);
+  const save = submit(async (body) => done((await (source ? change({ id: source.id, source: body }) : make(body)).unwrap()).id));
+  const refused = fault('settings') ?? problem;
   return (
-    <form
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
-    >
+    <form noValidate onSubmit={(event) => void save(event)}>
       <Stack gap="3">
         <HStack justify="space-between">
           <Heading as="h2" fontSize="md">
@@ -73,7 +60,7 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
             </IconButton>
           )}
         </HStack>
-        <FormField label="Name" value={name} fault={fault.name} onChange={(event) => setName(event.target.value)} />
+        <FormField label="Name" fault={fault('name')} {...register('name')} />
         <Stack gap="1">
           <Text fontWeight="medium">It gives</Text>
           <Select
@@ -81,7 +68,7 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
             value={settings.kind}
             options={linkedKinds.map((kind) => [kind, kindWords[kind]])}
             onChoose={(kind) => {
-              setSettings({ kind: kind as LinkedKind });
+              set({ kind: kind as LinkedKind });
               reset();
             }}
           />
@@ -91,9 +78,9 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
           <Text fontWeight="medium">Refreshed</Text>
           <Select
             label="Refreshed"
-            value={String(every)}
+            value={String(watch('every'))}
             options={schedules.map(([minutes, words]) => [String(minutes), words])}
-            onChoose={(minutes) => setEvery(Number(minutes))}
+            onChoose={(minutes) => setValue('every', Number(minutes))}
           />
         </Stack>
         <HStack>
@@ -104,9 +91,9 @@ export function LinkedForm({ source, done }: LinkedFormProps) {
             {source ? 'Save it' : 'Link it'}
           </ActButton>
         </HStack>
-        {fault.words && (
+        {refused && (
           <Text role="alert" color="brick.fg">
-            {fault.words}
+            {refused}
           </Text>
         )}
         {error !== undefined && (

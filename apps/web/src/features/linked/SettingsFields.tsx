@@ -1,17 +1,18 @@
 // Where a linked source reads: the fields that its kind needs, chosen from what can be reached.
 import { Checkbox, Stack, Text, Textarea } from '@chakra-ui/react';
-import { encodings, type Encoding, type LinkedSettingsDto } from '@dellum/contract';
+import { encodings, type Encoding, type LinkedKind, type LinkedSettings, type LinkedSettingsOf } from '@dellum/contract';
 import type { ReactNode } from 'react';
+import { Check } from '../../frame/Check.js';
 import { FormField } from '../../frame/FormField.js';
 import { Select } from '../../frame/Select.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { useLinkedTablesQuery, useReachableQuery } from '../../data/linkedApi.js';
 
-interface SettingsFieldsProps {
-  readonly settings: LinkedSettingsDto;
+interface FieldsOf<Kind extends LinkedKind> {
+  readonly settings: LinkedSettingsOf<Kind>;
   /** Columns that the last look found. */
   readonly columns: readonly string[];
-  onChange(change: Partial<LinkedSettingsDto>): void;
+  onChange(settings: LinkedSettings): void;
 }
 
 const options = (values: readonly string[]) => values.map((value) => [value, value] as const);
@@ -25,112 +26,124 @@ function Labelled({ words, children }: { words: string; children: ReactNode }) {
   );
 }
 
-export function SettingsFields(props: SettingsFieldsProps) {
-  const { settings, onChange } = props;
-  const { data: reach } = useReachableQuery();
-  const { kind } = settings;
-  switch (kind) {
+export function SettingsFields({ settings, columns, onChange }: FieldsOf<LinkedKind>) {
+  switch (settings.kind) {
     case 'text file':
+      return <File settings={settings} columns={columns} onChange={onChange} />;
     case 'csv file':
       return (
         <>
-          <Labelled words="File">
-            <Select
-              label="File"
-              value={settings.path ?? ''}
-              options={options(reach?.files ?? [])}
-              onChoose={(path) => onChange({ path })}
-            />
-          </Labelled>
-          <Labelled words="How it is written">
-            <Select
-              label="How it is written"
-              value={settings.encoding ?? 'told apart'}
-              options={options(encodings)}
-              onChoose={(encoding) => onChange({ encoding: encoding as Encoding })}
-            />
-          </Labelled>
-          {kind === 'csv file' && <Columns {...props} />}
+          <File settings={settings} columns={columns} onChange={onChange} />
+          <Columns settings={settings} columns={columns} onChange={onChange} />
         </>
       );
     case 'folder':
-      return (
-        <>
-          <Labelled words="Folder">
-            <Select
-              label="Folder"
-              value={settings.path ?? ''}
-              options={options(reach?.folders ?? [])}
-              onChoose={(path) => onChange({ path })}
-            />
-          </Labelled>
-          <FormField
-            label="Names like"
-            placeholder="*.pdf"
-            value={settings.pattern ?? ''}
-            onChange={(event) => onChange({ pattern: event.target.value })}
-          />
-          <Checkbox.Root
-            size="sm"
-            checked={settings.endings !== false}
-            onCheckedChange={(details) => onChange({ endings: details.checked === true })}
-          >
-            <Checkbox.HiddenInput />
-            <Checkbox.Control borderColor="slate.border" />
-            <Checkbox.Label>With their ending</Checkbox.Label>
-          </Checkbox.Root>
-        </>
-      );
+      return <Folder settings={settings} columns={columns} onChange={onChange} />;
     case 'database':
-      return (
-        <>
-          <Labelled words="Database">
-            <Select
-              label="Database"
-              value={settings.connection ?? ''}
-              options={options(reach?.connections ?? [])}
-              onChoose={(connection) => onChange({ connection })}
-            />
-          </Labelled>
-          {settings.connection && <Table {...props} connection={settings.connection} />}
-        </>
-      );
+      return <Database settings={settings} columns={columns} onChange={onChange} />;
     case 'service':
-      return (
-        <>
-          <Labelled words="Service">
-            <Select
-              label="Service"
-              value={settings.connection ?? ''}
-              options={options(reach?.services ?? [])}
-              onChoose={(connection) => onChange({ connection })}
-            />
-          </Labelled>
-          <FormField
-            label="Path of the address"
-            value={settings.address ?? ''}
-            onChange={(event) => onChange({ address: event.target.value })}
-          />
-          <FormField
-            label="Path to the list"
-            help="Names parted by dots; blank when the answer is the list."
-            value={settings.list ?? ''}
-            onChange={(event) => onChange({ list: event.target.value })}
-          />
-          <FormField label="Path to the value" value={settings.value ?? ''} onChange={(event) => onChange({ value: event.target.value })} />
-          <FormField
-            label="Path to what is shown"
-            value={settings.label ?? ''}
-            onChange={(event) => onChange({ label: event.target.value })}
-          />
-        </>
-      );
+      return <Service settings={settings} columns={columns} onChange={onChange} />;
     case 'computed':
-      return <Computed {...props} />;
+      return <Computed settings={settings} columns={columns} onChange={onChange} />;
   }
 }
 
-function Table({ settings, columns, onChange, connection }: SettingsFieldsProps & { connection: string }) {
+function File({ settings, onChange }: FieldsOf<'text file' | 'csv file'>) {
+  const { data: reach } = useReachableQuery();
+  return (
+    <>
+      <Labelled words="File">
+        <Select
+          label="File"
+          value={settings.path ?? ''}
+          options={options(reach?.files ?? [])}
+          onChoose={(path) => onChange({ ...settings, path })}
+        />
+      </Labelled>
+      <Labelled words="How it is written">
+        <Select
+          label="How it is written"
+          value={settings.encoding ?? 'told apart'}
+          options={options(encodings)}
+          onChoose={(encoding) => onChange({ ...settings, encoding: encoding as Encoding })}
+        />
+      </Labelled>
+    </>
+  );
+}
+
+function Folder({ settings, onChange }: FieldsOf<'folder'>) {
+  const { data: reach } = useReachableQuery();
+  return (
+    <>
+      <Labelled words="Folder">
+        <Select
+          label="Folder"
+          value={settings.path ?? ''}
+          options={options(reach?.folders ?? [])}
+          onChoose={(path) => onChange({ ...settings, path })}
+        />
+      </Labelled>
+      <FormField
+        label="Names like"
+        placeholder="*.pdf"
+        value={settings.pattern ?? ''}
+        onChange={(event) => onChange({ ...settings, pattern: event.target.value })}
+      />
+      <Check label="With their ending" checked={settings.endings !== false} set={(endings) => onChange({ ...settings, endings })} />
+    </>
+  );
+}
+
+function Database({ settings, columns, onChange }: FieldsOf<'database'>) {
+  const { data: reach } = useReachableQuery();
+  return (
+    <>
+      <Labelled words="Database">
+        <Select
+          label="Database"
+          value={settings.connection ?? ''}
+          options={options(reach?.connections ?? [])}
+          onChoose={(connection) => onChange({ ...settings, connection })}
+        />
+      </Labelled>
+      {settings.connection && <Table settings={settings} columns={columns} onChange={onChange} connection={settings.connection} />}
+    </>
+  );
+}
+
+function Service({ settings, onChange }: FieldsOf<'service'>) {
+  const { data: reach } = useReachableQuery();
+  const texts = [
+    ['address', 'Path of the address', undefined],
+    ['list', 'Path to the list', 'Names parted by dots; blank when the answer is the list.'],
+    ['value', 'Path to the value', undefined],
+    ['label', 'Path to what is shown', undefined],
+  ] as const;
+  return (
+    <>
+      <Labelled words="Service">
+        <Select
+          label="Service"
+          value={settings.connection ?? ''}
+          options={options(reach?.services ?? [])}
+          onChoose={(connection) => onChange({ ...settings, connection })}
+        />
+      </Labelled>
+      {texts.map(([member, label, help]) => (
+        <FormField
+          key={member}
+          label={label}
+          help={help}
+          value={settings[member] ?? ''}
+          onChange={(event) => onChange({ ...settings, [member]: event.target.value })}
+        />
+      ))}
+    </>
+  );
+}
+
+function Table({ settings, columns, onChange, connection }: FieldsOf<'database'> & { connection: string }) {
   const { data, error } = useLinkedTablesQuery(connection);
   const found = data?.tables ?? [];
   const key = ({ schema, table }: { schema?: string | undefined; table?: string | undefined }) => `${schema ?? ''}.${table ?? ''}`;
@@ -144,7 +157,7 @@ function Table({ settings, columns, onChange, connection }: SettingsFieldsProps 
           options={options(found.map(key))}
           onChoose={(name) => {
             const table = found.find((known) => key(known) === name);
-            if (table) onChange({ schema: table.schema, table: table.table, value: '', label: '', companions: [] });
+            if (table) onChange({ ...settings, schema: table.schema, table: table.table, value: '', label: '', companions: [] });
           }}
         />
       </Labelled>
@@ -154,7 +167,7 @@ function Table({ settings, columns, onChange, connection }: SettingsFieldsProps 
   );
 }
 
-function Columns({ settings, columns, onChange }: SettingsFieldsProps) {
+function Columns({ settings, columns, onChange }: FieldsOf<'csv file' | 'database'>) {
   if (columns.length === 0) return <Text color="inkSoft">Look at it to choose its columns.</Text>;
   const along = settings.companions ?? [];
   return (
@@ -164,7 +177,7 @@ function Columns({ settings, columns, onChange }: SettingsFieldsProps) {
           label="Column of the value"
           value={settings.value ?? ''}
           options={options(columns)}
-          onChoose={(value) => onChange({ value })}
+          onChoose={(value) => onChange({ ...settings, value })}
         />
       </Labelled>
       <Labelled words="Shown as">
@@ -172,7 +185,7 @@ function Columns({ settings, columns, onChange }: SettingsFieldsProps) {
           label="Column that is shown"
           value={settings.label ?? ''}
           options={[['', 'the value itself'], ...options(columns)]}
-          onChoose={(label) => onChange({ label })}
+          onChoose={(label) => onChange({ ...settings, label })}
         />
       </Labelled>
       <Stack gap="1" role="group" aria-label="Comes along">
@@ -180,25 +193,19 @@ function Columns({ settings, columns, onChange }: SettingsFieldsProps) {
         {columns
           .filter((column) => column !== settings.value && column !== settings.label)
           .map((column) => (
-            <Checkbox.Root
+            <Check
               key={column}
-              size="sm"
+              label={column}
               checked={along.includes(column)}
-              onCheckedChange={(details) =>
-                onChange({ companions: details.checked === true ? [...along, column] : along.filter((known) => known !== column) })
-              }
-            >
-              <Checkbox.HiddenInput />
-              <Checkbox.Control borderColor="slate.border" />
-              <Checkbox.Label>{column}</Checkbox.Label>
-            </Checkbox.Root>
+              set={(on) => onChange({ ...settings, companions: on ? [...along, column] : along.filter((known) => known !== column) })}
+            />
           ))}
       </Stack>
     </>
   );
 }
 
-function Computed({ settings, onChange }: SettingsFieldsProps) {
+function Computed({ settings, onChange }: FieldsOf<'computed'>) {
   const { data: build } = useBuildQuery();
   const chosen = settings.catalogs ?? [];
   return (
@@ -211,7 +218,7 @@ function Computed({ settings, onChange }: SettingsFieldsProps) {
             size="sm"
             checked={chosen.includes(key)}
             onCheckedChange={(details) =>
-              onChange({ catalogs: details.checked === true ? [...chosen, key] : chosen.filter((known) => known !== key) })
+              onChange({ ...settings, catalogs: details.checked === true ? [...chosen, key] : chosen.filter((known) => known !== key) })
             }
           >
             <Checkbox.HiddenInput />
@@ -237,7 +244,7 @@ function Computed({ settings, onChange }: SettingsFieldsProps) {
           borderColor="slate.border"
           fontFamily="mono"
           value={settings.expression ?? ''}
-          onChange={(event) => onChange({ expression: event.target.value })}
+          onChange={(event) => onChange({ ...settings, expression: event.target.value })}
         />
         <Text fontSize="xs" color="inkSoft">
           Each catalog is a list; each item has value, label, note, parent and its companions. For instance: pilots.filter(p, p.note !=
