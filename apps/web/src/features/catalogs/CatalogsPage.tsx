@@ -1,7 +1,7 @@
 // All catalogs of the house, and the form for a new one.
 import { Checkbox, Heading, Stack, Table, Text, Box } from '@chakra-ui/react';
 import { endingInShort, endingOf, ofRanges, type CatalogPart } from '@dellum/core';
-import { keeps, mayDesign, type BuildView, type CatalogView } from '@dellum/contract';
+import { keeps, MakeCatalogDto, mayDesign, type BuildView, type CatalogView } from '@dellum/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ActButton } from '../../frame/ActButton.js';
@@ -12,43 +12,39 @@ import { Way } from '../../frame/Way.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { useCatalogLineageQuery, useMakeCatalogMutation } from '../../data/catalogsApi.js';
-import { errorWords, faultWords } from '../../data/problem.js';
+import { errorWords } from '../../data/problem.js';
+import { useDtoForm } from '../../frame/useForm.js';
 import { definitionDto } from './definitionDto.js';
 import { partNames } from './partNames.js';
 import { number } from '../../frame/written.js';
 
 function NewCatalog({ build }: { build: BuildView }) {
-  const [title, setTitle] = useState('');
-  const [note, setNote] = useState('');
   const [rangeIds, setRangeIds] = useState<readonly string[]>([]);
-  const [fault, setFault] = useState<string>();
-  const [make, { isLoading }] = useMakeCatalogMutation();
+  const { register, fault, submit, problem, setValue, formState } = useDtoForm(MakeCatalogDto, {
+    title: '',
+    note: '',
+    definition: definitionDto(ofRanges([])),
+  });
+  const [make] = useMakeCatalogMutation();
   const navigate = useNavigate();
-  const save = async () => {
-    setFault(undefined);
-    try {
-      const { id } = await make({ title, note, definition: definitionDto(ofRanges(rangeIds)) }).unwrap();
-      await navigate(rangeIds.length === 0 ? `/catalogs/${id}?slip=compose` : `/catalogs/${id}`);
-    } catch (error) {
-      setFault(faultWords(error, 'title'));
-    }
+  const save = submit(async (catalog) => {
+    const { id } = await make(catalog).unwrap();
+    await navigate(rangeIds.length === 0 ? `/catalogs/${id}?slip=compose` : `/catalogs/${id}`);
+  });
+  const feedBy = (ids: readonly string[]) => {
+    setRangeIds(ids);
+    setValue('definition', definitionDto(ofRanges(ids)));
   };
   const sheetOf = (range: BuildView['ranges'][number]) =>
     build.sheets.find((sheet) => sheet.registers.some(({ id }) => id === range.stretches[0]?.registerId))?.title;
   return (
-    <form
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
-    >
+    <form noValidate onSubmit={(event) => void save(event)}>
       <Heading as="h2" fontSize="md" mb="3">
         New catalog
       </Heading>
       <Stack gap="3">
-        <FormField label="Title" value={title} fault={fault} onChange={(event) => setTitle(event.target.value)} />
-        <FormField label="What its values are, in one line" value={note} onChange={(event) => setNote(event.target.value)} />
+        <FormField label="Title" fault={fault('title') ?? problem} {...register('title')} />
+        <FormField label="What its values are, in one line" fault={fault('note')} {...register('note')} />
         {build.ranges.length > 0 && (
           <Stack role="group" aria-label="Fed by" gap="1.5">
             <Text fontWeight="medium">Fed by ranges, in this order</Text>
@@ -58,7 +54,7 @@ function NewCatalog({ build }: { build: BuildView }) {
                 size="sm"
                 checked={rangeIds.includes(range.id)}
                 onCheckedChange={({ checked }) =>
-                  setRangeIds(checked === true ? [...rangeIds, range.id] : rangeIds.filter((id) => id !== range.id))
+                  feedBy(checked === true ? [...rangeIds, range.id] : rangeIds.filter((id) => id !== range.id))
                 }
               >
                 <Checkbox.HiddenInput />
@@ -76,7 +72,7 @@ function NewCatalog({ build }: { build: BuildView }) {
         <Text color="inkSoft" fontSize="xs">
           Typed values, entries of a sheet, linked sources and other catalogs are added on its own page.
         </Text>
-        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={isLoading}>
+        <ActButton variant="solid" type="submit" size="sm" alignSelf="start" loading={formState.isSubmitting}>
           Make the catalog
         </ActButton>
       </Stack>

@@ -1,11 +1,11 @@
 // The slip of an item: what the catalog keeps of it by hand, and what can be done with it in its source.
 import { Box, Button, Heading, HStack, IconButton, Input, NativeSelect, Stack, Text, Textarea } from '@chakra-ui/react';
-import { format, itemColours, type CompanionField, type Item, type ItemColour } from '@dellum/core';
-import type { CatalogItems, CatalogView, Me } from '@dellum/contract';
+import { format, itemColours, type CompanionField, type Item } from '@dellum/core';
+import { KeepItemDto, type CatalogItems, type CatalogView, type Me } from '@dellum/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { isProblem, problemWords } from '../../data/problem.js';
+import { problemWords } from '../../data/problem.js';
 import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { DayField } from '../../picker/DayField.js';
@@ -14,6 +14,7 @@ import { heldPlaces } from '../entries/heldPlaces.js';
 import { useHeldInQuery } from '../../data/entriesApi.js';
 import { useBuildQuery } from '../../data/buildApi.js';
 import { useTold } from '../acts/useRegister.js';
+import { useDtoForm } from '../../frame/useForm.js';
 import { useNotice } from '../../frame/useNotice.js';
 import { AddItem } from './AddItem.js';
 import { useItemActMutation, useKeepItemMutation } from '../../data/catalogsApi.js';
@@ -227,55 +228,35 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
 }
 
 function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
-  const [label, setLabel] = useState(item.label === item.value ? '' : item.label);
-  const [note, setNote] = useState(item.note ?? '');
-  const [colour, setColour] = useState<ItemColour | undefined>(item.colour);
-  const [validFrom, setFrom] = useState(item.validFrom ?? '');
-  const [validUntil, setUntil] = useState(item.validUntil ?? '');
-  const [names, setNames] = useState(item.otherNames.join('\n'));
-  const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
-  const [keep, { isLoading }] = useKeepItemMutation();
+  const { register, fault, submit, problem, watch, setValue, formState } = useDtoForm(KeepItemDto, {
+    path: [...item.path],
+    value: item.value,
+    label: item.label === item.value ? null : item.label,
+    note: item.note ?? null,
+    colour: item.colour ?? null,
+    validFrom: item.validFrom ?? null,
+    validUntil: item.validUntil ?? null,
+    otherNames: [...item.otherNames],
+  });
+  const [keep] = useKeepItemMutation();
   const told = useTold();
   const notice = useNotice();
-  const save = async () => {
-    const request = keep({
-      id: catalog.id,
-      item: {
-        path: [...item.path],
-        value: item.value,
-        label: label || null,
-        note: note || null,
-        colour: colour ?? null,
-        validFrom: validFrom || null,
-        validUntil: validUntil || null,
-        otherNames: names.split('\n').filter((name) => name.trim() !== ''),
-      },
-    }).unwrap();
-    setFaults({});
-    try {
-      await request;
-    } catch (error) {
-      return setFaults(isProblem(error) ? (error.faults ?? { label: error.detail }) : { label: problemWords(error) });
-    }
+  const save = submit(async ({ otherNames, ...kept }) => {
+    const request = keep({ id: catalog.id, item: { ...kept, otherNames: otherNames.filter((name) => name.trim() !== '') } }).unwrap();
+    await request;
     if (await told(request)) notice('done', `${item.value} is saved.`);
+  });
+  const colour = watch('colour');
+  const text = { setValueAs: (typed: string | null) => typed || null };
+  const day = (name: 'validFrom' | 'validUntil') => {
+    const set = (typed: string) => setValue(name, typed || null);
+    return { day: watch(name) ?? '', fault: fault(name), onDay: set, onWrong: set };
   };
   return (
-    <form
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
-    >
+    <form noValidate onSubmit={(event) => void save(event)}>
       <Stack gap="3" borderTopWidth="1px" borderColor="line" pt="3">
-        <FormField
-          label="Shown as"
-          placeholder={item.value}
-          value={label}
-          fault={faults['label']}
-          onChange={(event) => setLabel(event.target.value)}
-        />
-        <FormField label="Note" value={note} fault={faults['note']} onChange={(event) => setNote(event.target.value)} />
+        <FormField label="Shown as" placeholder={item.value} fault={fault('label') ?? problem} {...register('label', text)} />
+        <FormField label="Note" fault={fault('note')} {...register('note', text)} />
         <Stack gap="1" role="radiogroup" aria-label="Colour">
           <Text fontWeight="medium">Colour</Text>
           <HStack gap="0" wrap="wrap">
@@ -288,25 +269,25 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
                 aria-checked={colour === one}
                 aria-label={one}
                 title={one}
-                onClick={() => setColour(one)}
+                onClick={() => setValue('colour', one)}
               >
                 <ItemMark colour={one} size={13} />
               </Button>
             ))}
             <Button
               size="2xs"
-              variant={colour === undefined ? 'subtle' : 'ghost'}
+              variant={colour === null ? 'subtle' : 'ghost'}
               role="radio"
-              aria-checked={colour === undefined}
-              onClick={() => setColour(undefined)}
+              aria-checked={colour === null}
+              onClick={() => setValue('colour', null)}
             >
               none
             </Button>
           </HStack>
         </Stack>
         <HStack align="start">
-          <DayField label="Offered from" day={validFrom} fault={faults['validFrom']} onDay={setFrom} onWrong={setFrom} />
-          <DayField label="until" day={validUntil} fault={faults['validUntil']} onDay={setUntil} onWrong={setUntil} />
+          <DayField label="Offered from" {...day('validFrom')} />
+          <DayField label="until" {...day('validUntil')} />
         </HStack>
         <Stack gap="1">
           <Text asChild fontWeight="medium">
@@ -318,16 +299,16 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
             rows={3}
             bg="card"
             borderColor="slate.border"
-            value={names}
-            onChange={(event) => setNames(event.target.value)}
+            value={watch('otherNames').join('\n')}
+            onChange={(event) => setValue('otherNames', event.target.value.split('\n'))}
           />
-          {faults['otherNames'] && (
+          {fault('otherNames') && (
             <Text role="alert" color="brick.fg" fontSize="xs">
-              {faults['otherNames']}
+              {fault('otherNames')}
             </Text>
           )}
         </Stack>
-        <ActButton variant="solid" type="submit" alignSelf="start" loading={isLoading}>
+        <ActButton variant="solid" type="submit" alignSelf="start" loading={formState.isSubmitting}>
           Save
         </ActButton>
       </Stack>

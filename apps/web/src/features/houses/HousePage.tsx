@@ -1,12 +1,13 @@
 // The house: how it is called and how it writes dates, numbers and amounts, with an example of each.
 import { Box, NativeSelect, SimpleGrid, Stack, Text } from '@chakra-ui/react';
 import { format, parse, writtenIn, type Locale } from '@dellum/core';
-import type { Me } from '@dellum/contract';
-import { useId, useState, type ReactNode } from 'react';
+import { ChangeHouseDto, type Me } from '@dellum/contract';
+import { useId, type ReactNode } from 'react';
 import { ActButton } from '../../frame/ActButton.js';
 import { FormField } from '../../frame/FormField.js';
 import { Page, Waiting } from '../../frame/Page.js';
-import { useNotice, useTry } from '../../frame/useNotice.js';
+import { useDtoForm } from '../../frame/useForm.js';
+import { useNotice } from '../../frame/useNotice.js';
 import { useChangeHouseMutation, useMeQuery } from '../../data/sessionApi.js';
 
 /** Languages that are offered by their own names; each with the region whose ways it follows. */
@@ -60,51 +61,40 @@ export function HousePage() {
 }
 
 function HouseForm({ me }: { me: Me }) {
-  const [name, setName] = useState(me.house.name);
-  const [locale, setLocale] = useState<Locale>(me.house.locale);
-  const [save, { isLoading }] = useChangeHouseMutation();
-  const attempt = useTry();
+  const { language, dateOrder, decimalMark, listMark, currency, timeZone, firstDay } = me.house.locale;
+  const { register, fault, submit, problem, watch, setValue, formState } = useDtoForm(ChangeHouseDto, {
+    name: me.house.name,
+    language,
+    dateOrder,
+    decimalMark,
+    listMark: listMark ?? (decimalMark === ',' ? ';' : ','),
+    currency,
+    ...(timeZone && { timeZone }),
+    ...(firstDay !== undefined && { firstDay }),
+  });
+  const [save] = useChangeHouseMutation();
   const notice = useNotice();
+  const { name, ...chosen } = watch();
+  const locale: Locale = { ...me.house.locale, ...chosen };
   const standard = writtenIn(locale.language);
-  const listMark = locale.listMark ?? (locale.decimalMark === ',' ? ';' : ',');
-  const set = (change: Partial<Locale>) => setLocale({ ...locale, ...change });
-  const changed = name !== me.house.name || JSON.stringify(locale) !== JSON.stringify(me.house.locale);
-  const store = async () => {
-    const { language, dateOrder, decimalMark, currency, timeZone, firstDay } = locale;
-    if (
-      (await attempt(
-        save({
-          name,
-          language,
-          dateOrder,
-          decimalMark,
-          listMark,
-          currency,
-          ...(timeZone && { timeZone }),
-          ...(firstDay !== undefined && { firstDay }),
-        })
-          .unwrap()
-          .then(() => true),
-      )) === true
-    )
-      notice('done', 'The house writes so from now on. What is stored is as it was.');
+  const set = (change: Omit<ChangeHouseDto, 'name'>) => {
+    for (const [member, value] of Object.entries(change)) setValue(member as keyof ChangeHouseDto, value as string, { shouldDirty: true });
   };
+  const store = submit(async (house) => {
+    await save(house).unwrap();
+    notice('done', 'The house writes so from now on. What is stored is as it was.');
+  });
   return (
     <Page title="House" about="How this house is called, and how it writes. Changing it never changes what is stored.">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void store();
-        }}
-      >
+      <form noValidate onSubmit={(event) => void store(event)}>
         <SimpleGrid columns={{ base: 1, lg: 2 }} gap="8" p="5" maxW="900px">
           <Stack gap="4">
-            <FormField label="Name of the house" value={name} onChange={(event) => setName(event.target.value)} />
+            <FormField label="Name of the house" fault={fault('name') ?? problem} {...register('name')} />
             <Choice
               label="Language"
               value={locale.language}
               options={languageOptions}
-              choose={(language) => setLocale({ ...locale, language, ...writtenIn(language) })}
+              choose={(code) => set({ language: code, ...writtenIn(code) })}
               help="Gives the order of dates and the signs below; each can be chosen otherwise."
             />
             <Choice
@@ -115,7 +105,7 @@ function HouseForm({ me }: { me: Me }) {
                 ['mdy', 'month, day, year'],
                 ['ymd', 'year, month, day'],
               ]}
-              choose={(dateOrder) => set({ dateOrder: dateOrder as Locale['dateOrder'] })}
+              choose={(order) => set({ dateOrder: order as Locale['dateOrder'] })}
               usual={standard.dateOrder === locale.dateOrder}
             />
             <Choice
@@ -130,26 +120,26 @@ function HouseForm({ me }: { me: Me }) {
             />
             <Choice
               label="Sign between values"
-              value={listMark}
+              value={locale.listMark!}
               options={[
                 [',', 'comma: low, high'],
                 [';', 'semicolon: low; high'],
               ]}
               choose={(mark) => set({ listMark: mark as ',' | ';' })}
-              usual={standard.listMark === listMark}
+              usual={standard.listMark === locale.listMark}
             />
             <Choice
               label="Currency"
               value={locale.currency}
               options={currencyOptions}
-              choose={(currency) => set({ currency })}
+              choose={(code) => set({ currency: code })}
               help="Amounts keep their numbers; they are shown in this currency."
             />
             <Choice
               label="Time zone"
               value={locale.timeZone ?? ''}
               options={[...(locale.timeZone ? [] : ([['', 'that of the server']] as const)), ...zoneOptions]}
-              choose={(timeZone) => set({ timeZone })}
+              choose={(zone) => set({ timeZone: zone })}
               help="Says which day is today."
             />
             <Choice
@@ -164,8 +154,8 @@ function HouseForm({ me }: { me: Me }) {
               type="submit"
               size="sm"
               alignSelf="start"
-              disabled={!changed || name.trim() === ''}
-              loading={isLoading}
+              disabled={!formState.isDirty || name?.trim() === ''}
+              loading={formState.isSubmitting}
             >
               Save the house
             </ActButton>
