@@ -1,5 +1,5 @@
 // Compiled catalogs in the browser: the same index that the server judges with, kept by version.
-import { compileCatalog, searchIndex, type Catalog, type SearchIndex } from '@dellum/core';
+import { compileCatalog, type Catalog } from '@dellum/core';
 import type { CatalogItems } from '@dellum/contract';
 import { useEffect, useMemo } from 'react';
 import { shallowEqual } from 'react-redux';
@@ -7,27 +7,18 @@ import { useAppDispatch, useAppSelector } from './store.js';
 import { catalogsApi } from './catalogsApi.js';
 import { unpacked } from './unpacked.js';
 
-export interface ReadyCatalog {
-  readonly catalog: Catalog;
-  readonly search: SearchIndex;
-}
+const compiled = new WeakMap<CatalogItems, Catalog>();
 
-const compiled = new WeakMap<CatalogItems, { readonly day: string; readonly ready: ReadyCatalog }>();
-
-function ready(items: CatalogItems, day: string): ReadyCatalog {
-  const known = compiled.get(items);
-  if (known?.day === day) return known.ready;
-  const catalog = compileCatalog(items.id, items.title, items.items, items.companions);
-  const made = { catalog, search: searchIndex(catalog, day) };
-  compiled.set(items, { day, ready: made });
-  return made;
+function compiledOf(items: CatalogItems): Catalog {
+  const catalog = compiled.get(items) ?? compileCatalog(items.id, items.title, items.items, items.companions);
+  compiled.set(items, catalog);
+  return catalog;
 }
 
 /**
- * The catalogs of these ids as far as they are loaded, as they stand on the house's day; they stay true while the component
- * lives. `token`: of the link by which somebody without an account looks at them.
+ * The catalogs of these ids as far as they are loaded; they stay true while the component lives. `token`: of the link by which somebody without an account looks at them.
  */
-export function useCatalogs(ids: readonly string[], day: string, token?: string): ReadonlyMap<string, ReadyCatalog> {
+export function useCatalogs(ids: readonly string[], token?: string): ReadonlyMap<string, Catalog> {
   const dispatch = useAppDispatch();
   const wanted = [...new Set(ids)].sort().join(' ');
   useEffect(() => {
@@ -55,8 +46,5 @@ export function useCatalogs(ids: readonly string[], day: string, token?: string)
         ),
     shallowEqual,
   );
-  return useMemo(
-    () => new Map(loaded.flatMap((items) => (items ? [[items.id, ready(unpacked(items), day)] as const] : []))),
-    [loaded, day],
-  );
+  return useMemo(() => new Map(loaded.flatMap((items) => (items ? [[items.id, compiledOf(unpacked(items))] as const] : []))), [loaded]);
 }

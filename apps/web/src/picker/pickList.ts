@@ -20,9 +20,10 @@ import {
   type Rule,
   type SearchIndex,
 } from '@dellum/core';
-import type { ReadyCatalog } from '../data/useCatalogs.js';
 
-export interface PickList extends ReadyCatalog {
+export interface PickList {
+  readonly catalog: Catalog;
+  readonly search: SearchIndex;
   /** What stands at the head of the open list: the catalog, and the parents the list lies under. */
   readonly title: string;
   readonly picking: Picking;
@@ -36,7 +37,7 @@ export interface PickList extends ReadyCatalog {
 
 const indexes = new WeakMap<Catalog, Map<string, SearchIndex>>();
 
-/** The index of a list on a day; made once, since most cells of a field share it. */
+/** The index of a list on a day; made once, when the list is first opened, since most cells of a field share it. */
 function indexOf(list: Catalog, day: string): SearchIndex {
   const known = indexes.get(list) ?? new Map<string, SearchIndex>();
   indexes.set(list, known);

@@ -1,6 +1,6 @@
 // Tries a field that is proposed: it takes what it will take, and stores nothing.
 import { Stack } from '@chakra-ui/react';
-import { catalogToBe, fieldsToBe, searchIndex, type HouseProposal, type ProposedTable } from '@dellum/core';
+import { catalogToBe, fieldsToBe, type HouseProposal, type ProposedTable } from '@dellum/core';
 import type { Me } from '@dellum/contract';
 import { useMemo } from 'react';
 import { SlipHead } from '../../frame/SlipHead.js';
@@ -16,17 +16,7 @@ interface TrySlipProps {
 }
 
 export function TrySlip({ table, at, proposal, me, close }: TrySlipProps) {
-  const { today } = me.house;
-  const ready = useMemo(
-    () =>
-      new Map(
-        proposal.lists.map((list) => {
-          const catalog = catalogToBe(list);
-          return [list.id, { catalog, search: searchIndex(catalog, today) }] as const;
-        }),
-      ),
-    [proposal, today],
-  );
+  const catalogs = useMemo(() => new Map(proposal.lists.map((list) => [list.id, catalogToBe(list)])), [proposal]);
   const fields = useMemo(() => fieldsToBe(table, proposal), [table, proposal]);
   const field = fields.find((one) => one.at === at)?.field;
   if (!field?.rule) return null;
@@ -34,7 +24,7 @@ export function TrySlip({ table, at, proposal, me, close }: TrySlipProps) {
   return (
     <Stack gap="3">
       <SlipHead title={field.heading} about={`as it will be in ${table.title}; nothing of it is stored`} close={close} />
-      <TrialEntry key={JSON.stringify(field.rule)} rule={field.rule} place={place} ready={ready} />
+      <TrialEntry key={JSON.stringify(field.rule)} rule={field.rule} place={place} catalogs={catalogs} />
     </Stack>
   );
 }

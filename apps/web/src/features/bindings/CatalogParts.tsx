@@ -16,7 +16,7 @@ const optionsOf = ({ register, field }: RulePlace, words = 'no field'): (readonl
 ];
 
 export function ParentsEditor({ rule, place, choose }: RulePartProps<CatalogRule>) {
-  const catalog = useCatalogs([rule.catalogId], place.me.house.today).get(rule.catalogId)?.catalog;
+  const catalog = useCatalogs([rule.catalogId]).get(rule.catalogId);
   const [draft, setDraft] = useState(rule);
   if (!catalog) return <Text color="inkSoft">Loading …</Text>;
   if (catalog.levels === 1) return <Text>{catalog.title} has one level, so nothing stands under a parent in it.</Text>;

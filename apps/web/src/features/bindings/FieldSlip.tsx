@@ -276,7 +276,7 @@ function RuleEditor({
   const notice = useNotice();
   const rule = drafted ?? field.rule;
   const likely = build.catalogs.find(({ id }) => id === likelyCatalog(build, field.heading));
-  const ready = useCatalogs([catalogIdOf(rule) ?? []].flat(), me.house.today);
+  const catalogs = useCatalogs([catalogIdOf(rule) ?? []].flat());
 
   const save = async () => {
     if (
@@ -330,7 +330,7 @@ function RuleEditor({
               </Button>
             </HStack>
           )}
-          <TrialEntry key={JSON.stringify(rule)} rule={rule} place={place} ready={ready} />
+          <TrialEntry key={JSON.stringify(rule)} rule={rule} place={place} catalogs={catalogs} />
         </>
       ) : isSource ? (
         <Text fontSize="md">Takes {anyOfKind(field.kind)}; may be blank.</Text>

@@ -16,7 +16,7 @@ import {
   type Rule,
   type RulePart,
 } from '@dellum/core';
-import { useId, useMemo, useState, type ReactNode } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { useCatalogs } from '../../data/useCatalogs.js';
 import { pickList } from '../../picker/pickList.js';
 import { FilterEditor } from '../filters/FilterEditor.js';
@@ -218,8 +218,7 @@ function BeginsEditor({ rule, place, choose }: RulePartProps) {
   const shown = (value: string) => (field.kind === 'several values' ? writeTypedList(valuesIn(value)) : format(field.kind, value, locale));
   const [text, setText] = useState(shown(rule.begins.value));
   const [fault, setFault] = useState('');
-  const ready = useCatalogs([catalogIdOf(rule) ?? []].flat(), today);
-  const catalogs = useMemo(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
+  const catalogs = useCatalogs([catalogIdOf(rule) ?? []].flat());
   const list = pickList(rule, field.kind, { locale, today, catalogs });
   const id = useId();
   const begin = (begins: Begins) => choose({ ...rule, begins });

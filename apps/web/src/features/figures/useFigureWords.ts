@@ -10,7 +10,6 @@ import {
   measuredIn,
   stands,
   valuesOf,
-  type Catalog,
   type FigureDefinition,
   type FigureGroup,
   type FigureTable,
@@ -36,11 +35,7 @@ export function useFigureWords(build: BuildView, register: RegisterView, definit
   const { locale, today } = me.house;
   const paths = useMemo(() => reachable(build, register), [build, register]);
   const by = useMemo(() => definition.by.map((path) => reachedBy(paths, path)), [paths, definition.by]);
-  const ready = useCatalogs(
-    by.flatMap((reached) => catalogIdOf(reached?.field.rule ?? null) ?? []),
-    today,
-  );
-  const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
+  const catalogs = useCatalogs(by.flatMap((reached) => catalogIdOf(reached?.field.rule ?? null) ?? []));
   const orders = useMemo(() => {
     const natural = alphabetical(locale.language);
     return by.map((reached) => listOrder(valuesOf(reached?.field.rule ?? null, catalogs) ?? [], natural));

@@ -1,6 +1,6 @@
 // A form as it is filled: the same for clerks, for people with a link, and in the preview, where nothing is stored.
 import { Box, Button, Heading, HStack, SimpleGrid, Stack, Text } from '@chakra-ui/react';
-import { controlOf, type FormField, type FormSection } from '@dellum/core';
+import { controlOf, type Catalog, type FormField, type FormSection } from '@dellum/core';
 import type { AnswerFault, Filled, FillView } from '@dellum/contract';
 import { CircleAlert } from 'lucide-react';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
@@ -8,14 +8,14 @@ import { ActButton } from '../../frame/ActButton.js';
 import { isProblem, problemWords } from '../../data/problem.js';
 import type { Move } from '../../grid/index.js';
 import { RefusalNote, type Refusal } from '../../picker/PickerInput.js';
-import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { shownValue } from '../entries/shownValue.js';
 import { asksInParts, FormControl } from './FormControl.js';
 import { useFilling, type Filling } from './useFilling.js';
 
 interface FillFormProps {
   readonly view: FillView;
-  readonly ready: ReadonlyMap<string, ReadyCatalog>;
+  /** The lists that are there already. */
+  readonly catalogs: ReadonlyMap<string, Catalog>;
   /** Under which the draft is kept in this browser; undefined keeps none. */
   readonly draftKey: string | undefined;
   /** One column, as on a phone. */
@@ -28,8 +28,8 @@ interface FillFormProps {
   done?(filled: Filled): ReactNode;
 }
 
-export function FillForm({ view, ready, draftKey, narrow = false, send, reload, done }: FillFormProps) {
-  const filling = useFilling(view, ready, draftKey);
+export function FillForm({ view, catalogs, draftKey, narrow = false, send, reload, done }: FillFormProps) {
+  const filling = useFilling(view, catalogs, draftKey);
   const [at, setAt] = useState<{ key: string; opened: boolean }>();
   const [sending, setSending] = useState(false);
   const [stored, setStored] = useState<Filled>();
@@ -72,7 +72,7 @@ export function FillForm({ view, ready, draftKey, narrow = false, send, reload, 
     }
   };
 
-  if (stored) return <Stored view={view} ready={ready} filled={stored} more={done?.(stored)} another={() => setStored(undefined)} />;
+  if (stored) return <Stored view={view} catalogs={catalogs} filled={stored} more={done?.(stored)} another={() => setStored(undefined)} />;
   return (
     <form
       ref={box}
@@ -270,17 +270,16 @@ function Section({ section, shown, narrow, children }: SectionProps) {
 
 interface StoredProps {
   readonly view: FillView;
-  readonly ready: ReadonlyMap<string, ReadyCatalog>;
+  readonly catalogs: ReadonlyMap<string, Catalog>;
   readonly filled: Filled;
   readonly more: ReactNode;
   another(): void;
 }
 
 /** What was stored, in the words of the form. */
-function Stored({ view, ready, filled, more, another }: StoredProps) {
+function Stored({ view, catalogs, filled, more, another }: StoredProps) {
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => heading.current?.focus(), []);
-  const catalogs = new Map([...ready].map(([id, { catalog }]) => [id, catalog]));
   const shown = view.layout.sections
     .flatMap(({ fields }) => fields)
     .flatMap(({ field: key }) => {

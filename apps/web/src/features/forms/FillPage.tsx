@@ -16,7 +16,7 @@ import type { Filling } from './useFilling.js';
 function useLists(view: FillView | undefined, token?: string) {
   const [stands, setStands] = useState(false);
   useEffect(() => (view ? whenIdle(() => setStands(true)) : undefined), [view]);
-  return useCatalogs(stands && view ? view.catalogs.map(({ id }) => id) : [], view?.house.today ?? '', token);
+  return useCatalogs(stands && view ? view.catalogs.map(({ id }) => id) : [], token);
 }
 
 /** A form whose entries are stored. */
@@ -31,7 +31,7 @@ export function FillPage() {
   const at: FormAt = { formId, ...(version !== undefined && { version: Number(version) }) };
   const { currentData: view, error, refetch } = useFillingQuery(at, { refetchOnMountOrArgChange: true });
   const { data: build } = useBuildQuery();
-  const ready = useLists(view);
+  const catalogs = useLists(view);
   const send = useSending(at, view);
   if (isProblem(error) && (error.code === 'form-closed' || error.code === 'not-found')) {
     return (
@@ -47,7 +47,7 @@ export function FillPage() {
       <FillForm
         key={`${formId} ${view.version}`}
         view={view}
-        ready={ready}
+        catalogs={catalogs}
         draftKey={formId}
         send={send}
         reload={() => void refetch()}
@@ -67,14 +67,14 @@ export function FillPage() {
 export function OpenFormPage() {
   const { token = '' } = useParams();
   const { currentData: view, error, refetch } = useFillingQuery({ token });
-  const ready = useLists(view, token);
+  const catalogs = useLists(view, token);
   const send = useSending({ token }, view);
   if (isProblem(error)) return <EmptyState title="This form cannot be filled now">{error.detail}</EmptyState>;
   if (!view) return <Waiting error={errorWords(error)} />;
   return (
     <Box as="main" h="100%" overflow="auto">
       <Page title={view.title} about={`A form of ${view.house.name}. What you type stays in this browser until you send it.`}>
-        <FillForm key={view.version} view={view} ready={ready} draftKey={view.formId} send={send} reload={() => void refetch()} />
+        <FillForm key={view.version} view={view} catalogs={catalogs} draftKey={view.formId} send={send} reload={() => void refetch()} />
       </Page>
     </Box>
   );

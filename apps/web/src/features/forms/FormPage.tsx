@@ -21,7 +21,7 @@ import { ActButton } from '../../frame/ActButton.js';
 import { Confirm } from '../../frame/Confirm.js';
 import { EmptyState, Page, Waiting } from '../../frame/Page.js';
 import { useNotice, useTry } from '../../frame/useNotice.js';
-import { useCatalogs, type ReadyCatalog } from '../../data/useCatalogs.js';
+import { useCatalogs } from '../../data/useCatalogs.js';
 import { useMeQuery } from '../../data/sessionApi.js';
 import { entryRegisters } from '../sheets/useRegisterPlace.js';
 import { useBuildQuery } from '../../data/buildApi.js';
@@ -69,11 +69,7 @@ function OneForm({ form, register, build, me, again }: OneFormProps) {
   const laying = useLaying(form);
   const [selected, select] = useState<Selected>();
   const [shown, setShown] = useState<keyof typeof views>('layout');
-  const ready = useCatalogs(
-    register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []),
-    me.house.today,
-  );
-  const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
+  const catalogs = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []));
   const layout = useMemo(
     () => storedLayout(laying.layout, register.fields, me.house.locale),
     [laying.layout, register.fields, me.house.locale],
@@ -169,7 +165,7 @@ function OneForm({ form, register, build, me, again }: OneFormProps) {
           register={register}
           me={me}
           build={build}
-          ready={ready}
+          catalogs={catalogs}
           narrow={shown === 'narrow'}
         />
       )}
@@ -230,12 +226,12 @@ interface PreviewProps {
   readonly register: RegisterView;
   readonly build: BuildView;
   readonly me: Me;
-  readonly ready: ReadonlyMap<string, ReadyCatalog>;
+  readonly catalogs: ReadonlyMap<string, Catalog>;
   readonly narrow: boolean;
 }
 
 /** The form as a clerk would have it; nothing is stored. */
-function Preview({ title, formId, layout, register, build, me, ready, narrow }: PreviewProps) {
+function Preview({ title, formId, layout, register, build, me, catalogs, narrow }: PreviewProps) {
   const fields = askedIn(layout).flatMap(({ field }) => register.fields.find(({ key }) => key === field) ?? []);
   const fed = [...new Set(fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []))].map((id) => ({
     id,
@@ -252,7 +248,7 @@ function Preview({ title, formId, layout, register, build, me, ready, narrow }: 
         borderColor="line"
         rounded={narrow ? 'l3' : undefined}
       >
-        <FillForm view={view} ready={ready} draftKey={undefined} narrow={narrow} />
+        <FillForm view={view} catalogs={catalogs} draftKey={undefined} narrow={narrow} />
       </Box>
     </Box>
   );

@@ -16,7 +16,6 @@ import {
 import { givenMembers, type AnswerFault, type FieldView, type FillView, type FormAnswerDto } from '@dellum/contract';
 import { useEffect, useMemo, useState } from 'react';
 import type { Refusal } from '../../picker/PickerInput.js';
-import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { draftOf, emptyDraft, keepDraft, type FormDraft } from './draft.js';
 import { shownValue } from '../entries/shownValue.js';
 
@@ -39,7 +38,7 @@ function beginning({ layout, fields, house }: FillView): FormDraft['given'] {
 }
 
 /** `draftKey`: under which the draft is kept in this browser; undefined keeps none. */
-export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatalog>, draftKey: string | undefined) {
+export function useFilling(view: FillView, catalogs: ReadonlyMap<string, Catalog>, draftKey: string | undefined) {
   const [restored] = useState(() => (draftKey === undefined ? undefined : draftOf(draftKey)));
   const [draft, setDraft] = useState<FormDraft>(() => restored ?? { ...emptyDraft(), given: beginning(view) });
   const [isRestored, setIsRestored] = useState(restored !== undefined);
@@ -52,7 +51,6 @@ export function useFilling(view: FillView, ready: ReadonlyMap<string, ReadyCatal
     if (draftKey !== undefined && Object.values(draft.given).some((one) => !isNothing(one))) keepDraft(draftKey, draft);
   }, [draftKey, draft]);
 
-  const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const isReady = (field: FieldView) => hasCatalog(field, catalogs);
   // While its list is coming, a field takes what is typed; it is judged when the list is there.
   const fields = useMemo(

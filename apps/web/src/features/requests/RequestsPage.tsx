@@ -1,6 +1,6 @@
 // Requests of clerks for values that a catalog does not have yet: like ones together, each answered once.
 import { Box, Heading, HStack, Input, Stack, Text } from '@chakra-ui/react';
-import { mayKeep, type BuildView, type Me, type RequestGroup } from '@dellum/contract';
+import { mayKeep, type BuildView, type RequestGroup } from '@dellum/contract';
 import { catalogUnder, lookUp, type Catalog } from '@dellum/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -22,12 +22,12 @@ export function RequestsPage() {
   const { data: build, error } = useBuildQuery();
   const { data: me } = useMeQuery();
   if (!build || !me) return <Waiting error={errorWords(error)} />;
-  return mayKeep(me.role) ? <RequestsToAnswer build={build} me={me} /> : <OwnRequests build={build} />;
+  return mayKeep(me.role) ? <RequestsToAnswer build={build} /> : <OwnRequests build={build} />;
 }
 
-function RequestsToAnswer({ build, me }: { build: BuildView; me: Me }) {
+function RequestsToAnswer({ build }: { build: BuildView }) {
   const { data: groups, error } = useRequestsQuery();
-  const ready = useCatalogs([...new Set(groups?.map(({ catalogId }) => catalogId))], me.house.today);
+  const catalogs = useCatalogs([...new Set(groups?.map(({ catalogId }) => catalogId))]);
   if (!groups) return <Waiting error={errorWords(error)} />;
   const waiting = groups.reduce((sum, { spellings }) => sum + spellings.reduce((own, { entries }) => own + entries, 0), 0);
   return (
@@ -46,7 +46,7 @@ function RequestsToAnswer({ build, me }: { build: BuildView; me: Me }) {
       ) : (
         <Stack p="5" gap="3" maxW="860px">
           {groups.map((group) => (
-            <OneRequest key={keyOf(group)} group={group} build={build} catalog={ready.get(group.catalogId)?.catalog} />
+            <OneRequest key={keyOf(group)} group={group} build={build} catalog={catalogs.get(group.catalogId)} />
           ))}
         </Stack>
       )}

@@ -68,11 +68,8 @@ export function EntrySheet({ sheet, register, build, me }: EntrySheetProps) {
     register.id,
     useMemo(() => (some || version === undefined ? wanted : { arranged: String(version) }), [some, version, wanted]),
   );
-  const ready = useCatalogs(
-    register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []),
-    me.house.today,
-  );
-  const cells = useSheetCells(register, ready, me);
+  const catalogs = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []));
+  const cells = useSheetCells(register, catalogs, me);
   const { fields, arrangement } = arranging;
   const columns = useMemo(() => columnsOf(fields, register, build, me), [fields, register, build, me]);
   const acts = useBlockActs({ register, fields, window: entries, me, arranged, some });

@@ -10,10 +10,7 @@ export const entryRegisters = (build: BuildView): readonly RegisterView[] =>
 
 /** What the fields of a register show, and what becomes of what is typed into them. */
 export function useRecordCells(register: RegisterView, me: Me) {
-  const ready = useCatalogs(
-    register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []),
-    me.house.today,
-  );
-  return useSheetCells(register, ready, me);
+  const catalogs = useCatalogs(register.fields.flatMap(({ rule }) => catalogIdOf(rule) ?? []));
+  return useSheetCells(register, catalogs, me);
 }
 export type RecordCells = ReturnType<typeof useRecordCells>;

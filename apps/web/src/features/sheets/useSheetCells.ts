@@ -26,7 +26,6 @@ import type { CellLook } from '../../grid/index.js';
 import type { Refusal } from '../../picker/PickerInput.js';
 import { useAppDispatch, useAppSelector, type AppDispatch, type RootState } from '../../data/store.js';
 import { pickList } from '../../picker/pickList.js';
-import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
 import { draftKey, drafted, givenIn, mendedBy, settled, type Draft } from '../../data/draftsSlice.js';
 import { did } from '../entries/doneSlice.js';
@@ -83,13 +82,12 @@ const askedWords = ({ state, by, word }: RequestAtEntry): string =>
     ? `declined by ${by ?? 'the steward'}${word ? `: “${word}”` : ''}`
     : 'asked for; whoever keeps the catalog will answer';
 
-export function useSheetCells(register: RegisterView, ready: ReadonlyMap<string, ReadyCatalog>, me: Me) {
+export function useSheetCells(register: RegisterView, catalogs: ReadonlyMap<string, Catalog>, me: Me) {
   const dispatch = useAppDispatch();
   const drafts = useAppSelector((state) => state.drafts);
   const { data: requests } = useRequestsOfRegisterQuery(register.id);
   const asked = useMemo(() => grouped(requests ?? [], ({ entryId, field }) => draftKey(entryId, field)), [requests]);
   const { locale, today } = me.house;
-  const catalogs = useMemo<ReadonlyMap<string, Catalog>>(() => new Map([...ready].map(([id, { catalog }]) => [id, catalog])), [ready]);
   const context = useMemo<JudgeContext>(
     () => ({ locale, catalogs, today, fields: register.fields, designs: mayDesign(me.role) }),
     [locale, catalogs, today, register.fields, me.role],

@@ -1,10 +1,21 @@
 // Trial entry: a live field that behaves exactly as the clerk's, and stores nothing.
 import { Box, HStack, Text } from '@chakra-ui/react';
-import { askedBeforeNew, format, hasCatalog, judge, parse, readsOf, wordsOf, type Given, type JudgeContext, type Rule } from '@dellum/core';
+import {
+  askedBeforeNew,
+  format,
+  hasCatalog,
+  judge,
+  parse,
+  readsOf,
+  wordsOf,
+  type Catalog,
+  type Given,
+  type JudgeContext,
+  type Rule,
+} from '@dellum/core';
 import { useMemo, useState } from 'react';
 import { boxStyle } from '../../picker/boxStyle.js';
 import { PickerInput, type Refusal } from '../../picker/PickerInput.js';
-import type { ReadyCatalog } from '../../data/useCatalogs.js';
 import { daysOf } from '../entries/daysOf.js';
 import { pickList } from '../../picker/pickList.js';
 import type { FieldView, Me } from '@dellum/contract';
@@ -19,10 +30,10 @@ export interface TriedPlace {
 interface TrialEntryProps {
   readonly rule: Rule;
   readonly place: TriedPlace;
-  readonly ready: ReadonlyMap<string, ReadyCatalog>;
+  readonly catalogs: ReadonlyMap<string, Catalog>;
 }
 
-export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
+export function TrialEntry({ rule, place, catalogs }: TrialEntryProps) {
   const { field, register, me } = place;
   const [text, setText] = useState('');
   const [held, setHeld] = useState('');
@@ -41,16 +52,16 @@ export function TrialEntry({ rule, place, ready }: TrialEntryProps) {
     return {
       locale,
       today,
-      catalogs: new Map([...ready].map(([id, { catalog }]) => [id, catalog])),
+      catalogs,
       fields: register.fields,
       entry: Object.fromEntries(others),
       suggest: true,
       // What the rule takes is tried, whoever may change the field.
       designs: true,
     };
-  }, [register, beside, locale, today, ready]);
+  }, [register, beside, locale, today, catalogs]);
   const list = useMemo(() => pickList(rule, place.field.kind, { ...context, held }), [rule, place.field.kind, context, held]);
-  const isReady = hasCatalog({ rule }, ready);
+  const isReady = hasCatalog({ rule }, catalogs);
 
   const refuse = (typed: string, { message, suggestions, mayConfirm }: Refusal) => {
     setText(typed);
