@@ -1,13 +1,15 @@
 // Catalogs in full: composed, their items changed from the catalog page, history, acts taken back, queries over entries.
-import { ofRanges, type Answer, type CatalogDefinition } from '@dellum/core';
+import { ofRanges, unpackItems, withItemChanges, type Answer, type CatalogDefinition, type Item } from '@dellum/core';
 import {
   definitionMark,
   ruleMark,
   type BuildView,
   type CatalogChange,
   type CatalogItems,
+  type ChangedCatalog,
   type DefinitionTrial,
   type Outcome,
+  type PackedCatalog,
   type Problem,
   type RangeLine,
   type RangeLook,
@@ -289,6 +291,41 @@ describe('items, from the catalog page', () => {
       version: 1,
     });
     expect(typed.body).toMatchObject({ code: 'value-refused', verdict: 'no longer valid' });
+  });
+});
+
+describe('a catalog that one holds', () => {
+  it('is brought up to date by what has changed since, and fetched whole where that is not known', async () => {
+    const house = await openHouse(running, visits);
+    const packedAt = (query = '', visitor = house.clerk) =>
+      visitor.get<PackedCatalog | ChangedCatalog>(`/catalogs/${house.catalog.id}/items/packed${query}`);
+    const whole = (await packedAt()) as PackedCatalog;
+    let known: readonly Item[] = unpackItems(whole.packed);
+    let { version } = whole;
+    const first = version;
+    const acts: readonly (() => Promise<unknown>)[] = [
+      () => post(house, `/catalogs/${house.catalog.id}/items`, { path: [], value: 'Nell Harrow' }),
+      () => itemAct(house, { act: 'retire', value: 'Bryn Calloway' }),
+      async () => answer(house, (await itemAct(house, { act: 'correct', value: 'Tam Ossel', to: 'Tam Ossell' })).body.slip!, 'corrected'),
+      () => itemAct(house, { act: 'move', value: 'Nell Harrow', before: 'Rook Tansy' }),
+      () => Promise.resolve(),
+    ];
+    for (const act of acts) {
+      await act();
+      const came = (await packedAt(`?since=${version}`)) as ChangedCatalog;
+      expect(came.since).toBe(version);
+      known = came.steps.reduce((items, step) => withItemChanges(items, step), known);
+      version = came.version;
+      const now = await house.clerk.get<CatalogItems>(`/catalogs/${house.catalog.id}/items`);
+      expect([known, version]).toEqual([now.items, now.version]);
+    }
+    expect(await packedAt(`?since=${version}`)).toMatchObject({ steps: [] });
+    expect(((await packedAt(`?since=${first}`)) as ChangedCatalog).steps).toHaveLength(4);
+    for (const since of [0, version + 1, 2 ** 31 - 1]) expect(await packedAt(`?since=${since}`)).toHaveProperty('packed');
+    // Administrators see from which rows values come.
+    expect(await packedAt(`?since=${version}`, house.administrator)).toHaveProperty('packed.homes.0');
+    for (const since of ['x', '-1', '1.5', '1e99', '1&since=2'])
+      expect((await house.clerk.call('GET', `/catalogs/${house.catalog.id}/items/packed?since=${since}`)).status).toBe(422);
   });
 });
 

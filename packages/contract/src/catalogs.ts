@@ -11,8 +11,10 @@ import {
   Length,
   Matches,
   MaxLength,
+  Min,
   ValidateIf,
 } from 'class-validator';
+import { Type } from 'class-transformer';
 import {
   catalogOrders,
   comparisons,
@@ -27,9 +29,10 @@ import {
   type Item,
   type ItemColour,
   type Join,
+  type ItemChanges,
   type PackedItems,
 } from '@dellum/core';
-import { IsText, MayBeNull, MayLack, Nested, NestedByKind } from './decorators.js';
+import { IsText, IsWhole, MayBeNull, MayLack, Nested, NestedByKind } from './decorators.js';
 import { markLength } from './marks.js';
 
 const key = 60;
@@ -334,6 +337,19 @@ export interface CatalogItems {
 /** The same in columns, for the web application: fewer bytes, and fewer objects to keep. */
 export interface PackedCatalog extends Omit<CatalogItems, 'items'> {
   readonly packed: PackedItems;
+}
+/** What has changed of a catalog since a version that a browser holds, one step after the other. */
+export interface ChangedCatalog extends Omit<CatalogItems, 'items' | 'companions'> {
+  readonly since: number;
+  readonly steps: readonly ItemChanges[];
+}
+export class PackedQueryDto {
+  /** The version that one holds: only what has changed since is asked for, where it is known. */
+  @MayLack()
+  @Type(() => Number)
+  @IsWhole()
+  @Min(0)
+  since?: number;
 }
 /** Entries that hold each value, all bound fields together. */
 export interface CatalogUse {

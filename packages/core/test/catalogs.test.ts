@@ -9,6 +9,7 @@ import {
   lookUp,
   nearest,
   ofRanges,
+  itemChanges,
   packItems,
   passes,
   readTypedList,
@@ -17,12 +18,14 @@ import {
   search,
   searchIndex,
   unpackItems,
+  withItemChanges,
   validityOn,
   writeTypedList,
   type CatalogDefinition,
   type CatalogPart,
   type Entry,
   type Item,
+  type ItemChanges,
   type KeptItem,
   type RegisterState,
   type SourceRange,
@@ -278,6 +281,49 @@ describe('a typed list', () => {
       ),
     );
   });
+});
+
+describe('what has changed of items', () => {
+  const value = fc.constantFrom(...'abcdefghijkl');
+  const one = fc.record({
+    value,
+    path: fc.constantFrom([], ['a'], ['b']),
+    label: value,
+    otherNames: fc.array(value, { maxLength: 2 }),
+    state: fc.constantFrom('offered' as const, 'retired' as const),
+    companions: fc.option(fc.record({ unit: value }), { nil: undefined }),
+    note: fc.option(value, { nil: undefined }),
+  });
+  const list = fc
+    .uniqueArray(one, { selector: itemKey, maxLength: 14 })
+    .map((items) =>
+      items.map(({ note, companions, ...own }): Item => ({ ...own, ...(note && { note }), ...(companions && { companions }), from: [] })),
+    );
+  it('makes the items after of the items before, also when it has travelled; what came from other rows is the same', () =>
+    fc.assert(
+      fc.property(list, list, (before, after) => {
+        const changes = itemChanges(before, after, Infinity)!;
+        const travelled = JSON.parse(JSON.stringify(changes)) as ItemChanges;
+        expect(withItemChanges(before, travelled)).toEqual(after);
+        const moved = before.map((item): Item => ({ ...item, from: [{ by: 'typed', id: '', rows: [] }] }));
+        expect(itemChanges(before, moved, Infinity)).toEqual({ removed: [], put: [] });
+        const count = changes.removed.length + changes.put.length;
+        if (count > 0) expect(itemChanges(before, after, count - 1)).toBeUndefined();
+      }),
+    ));
+  it('is one value gone and one put, whichever value is added, corrected, taken out or moved', () =>
+    fc.assert(
+      fc.property(list, one, fc.nat(), fc.nat(), fc.constantFrom('add', 'correct', 'take out', 'move'), (before, made, from, to, act) => {
+        const place = from % Math.max(1, before.length);
+        const after = [...before];
+        const [gone] = act === 'add' ? [] : after.splice(place, 1);
+        const put = act === 'add' ? { ...made, from: [] } : act === 'correct' ? gone && { ...gone, label: `${gone.label}x` } : gone;
+        const at = act === 'correct' ? place : to % (after.length + 1);
+        if (put && act !== 'take out' && !after.some((item) => itemKey(item) === itemKey(put))) after.splice(at, 0, put as Item);
+        const { removed, put: some } = itemChanges(before, after, Infinity)!;
+        expect([removed.length <= 1, some.length <= 1]).toEqual([true, true]);
+      }),
+    ));
 });
 
 describe('packed items', () => {

@@ -9,10 +9,12 @@ import {
   ItemActDto,
   KeepItemDto,
   MakeCatalogDto,
+  PackedQueryDto,
   StewardsDto,
   type CatalogChange,
   type CatalogItems,
   type CatalogUse,
+  type ChangedCatalog,
   type DefinitionTrial,
   type FieldCount,
   type Lineage,
@@ -89,8 +91,12 @@ export class CatalogsController {
 
   @Get('catalogs/:id/items/packed')
   @For(...everyRole)
-  packed(@Asking() caller: Caller, @Param('id', IdPipe) id: string): Promise<PackedCatalog> {
-    return this.catalogs.packed(caller, id);
+  packed(
+    @Asking() caller: Caller,
+    @Param('id', IdPipe) id: string,
+    @Query() { since }: PackedQueryDto,
+  ): Promise<PackedCatalog | ChangedCatalog> {
+    return this.catalogs.packed(caller, id, since);
   }
 
   @Post('catalogs/:id/items')

@@ -8,6 +8,7 @@ import {
   mayDesign,
   type CatalogItems,
   type CatalogUse,
+  type ChangedCatalog,
   type ChangeCatalogDto,
   type DefineCatalogDto,
   type DefinitionDto,
@@ -56,11 +57,13 @@ export class CatalogsService {
     return { id, title: view.title, version: view.version, items: shown, companions };
   }
 
-  /** The same in columns. */
-  async packed(caller: Caller, id: string): Promise<PackedCatalog> {
+  /** The same in columns; of a version that one holds only what has changed, but for administrators, whose rows may have moved. */
+  async packed(caller: Caller, id: string, since?: number): Promise<PackedCatalog | ChangedCatalog> {
     const build = await this.builds.now(caller.houseId);
     const view = catalogOf(build, id);
     const composed = await this.compiled.get(this.database.kysely, build, id);
+    const steps = since === undefined || mayDesign(caller.role) ? undefined : this.compiled.stepsSince(build, id, since);
+    if (steps) return { id, title: view.title, version: view.version, since: since!, steps };
     return {
       id,
       title: view.title,

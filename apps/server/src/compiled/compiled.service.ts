@@ -1,6 +1,17 @@
 // Composed and compiled catalogs, kept in memory by version: what the judge looks things up in.
+import { isDeepStrictEqual } from 'node:util';
 import { Injectable } from '@nestjs/common';
-import { compileCatalog, packItems, readSourceState, type Catalog, type CompanionField, type Item, type PackedItems } from '@dellum/core';
+import {
+  compileCatalog,
+  itemChanges,
+  packItems,
+  readSourceState,
+  type Catalog,
+  type CompanionField,
+  type Item,
+  type ItemChanges,
+  type PackedItems,
+} from '@dellum/core';
 import type { HouseBuild } from '../structure/structure.store.js';
 import type { Reader } from '../database/database.js';
 import { SourceStatesService } from './sourceStates.service.js';
@@ -23,9 +34,32 @@ export function packedOf(composed: Composed, origins: boolean): PackedItems {
   return { ...known, homes: [], home: known.home.map(() => -1), ordinal: known.ordinal.map(() => -1), others };
 }
 
+/** What one version of a catalog has changed of the one that was compiled here before it. */
+interface Step {
+  readonly from: number;
+  readonly changes: ItemChanges;
+}
+/** So many steps are kept, each with so many changes: whoever holds an older version fetches the whole. */
+const mostSteps = 50;
+const mostChanges = 200;
+
+interface Known {
+  readonly version: number;
+  readonly composed: Composed;
+  /** The steps that led here, the last one last. */
+  readonly steps: readonly Step[];
+}
+
+/** The steps to a new state, from one that is known. */
+function stepsTo(before: Known, items: readonly Item[], companions: readonly CompanionField[]): readonly Step[] {
+  if (!isDeepStrictEqual(before.composed.companions, companions)) return [];
+  const changes = itemChanges(before.composed.items, items, mostChanges);
+  return changes ? [...before.steps, { from: before.version, changes }].slice(-mostSteps) : [];
+}
+
 @Injectable()
 export class CompiledCatalogsService {
-  private readonly known = new Map<string, { version: number; composed: Composed }>();
+  private readonly known = new Map<string, Known>();
 
   constructor(private readonly sourceStates: SourceStatesService) {}
 
@@ -39,8 +73,21 @@ export class CompiledCatalogsService {
     const items = reader.items(catalogId);
     const companions = reader.companions(catalogId);
     const composed = { items, companions, catalog: compileCatalog(catalogId, view.title, items, companions) };
-    this.known.set(key, { version: view.version, composed });
+    this.known.set(key, {
+      version: view.version,
+      composed,
+      steps: known && known.version < view.version ? stepsTo(known, items, companions) : [],
+    });
     return composed;
+  }
+
+  /** What has changed of a compiled catalog since a version; undefined where that is not known here. */
+  stepsSince({ houseId, catalogs }: HouseBuild, catalogId: string, version: number): readonly ItemChanges[] | undefined {
+    const known = this.known.get(`${houseId}/${catalogId}`);
+    if (known?.version !== catalogs.get(catalogId)?.version) return undefined;
+    if (known?.version === version) return [];
+    const at = known?.steps.findIndex(({ from }) => from === version) ?? -1;
+    return at < 0 ? undefined : known!.steps.slice(at).map(({ changes }) => changes);
   }
 
   /** The catalogs of some ids, by id, as the judge wants them. */

@@ -4,6 +4,7 @@ import type {
   CatalogChange,
   CatalogItems,
   CatalogUse,
+  ChangedCatalog,
   ChangeCatalogDto,
   DefineCatalogDto,
   DefinitionDto,
@@ -17,11 +18,26 @@ import type {
 } from '@dellum/contract';
 import { api } from './api.js';
 import { sourceTags } from './sourcesApi.js';
+import type { RootState } from './store.js';
+import type { HeldCatalog } from './unpacked.js';
+
+/** After so many changes a catalog is fetched whole again. */
+const mostChanges = 200;
 
 export const catalogsApi = api.injectEndpoints({
   endpoints: (build) => ({
-    catalogItems: build.query<PackedCatalog, string>({
-      query: (id) => `/catalogs/${id}/items/packed`,
+    /** The whole once; after that what has changed. */
+    catalogItems: build.query<HeldCatalog, string>({
+      async queryFn(id, { getState }, _options, ask) {
+        const held = heldCatalog(getState() as RootState, id);
+        const since = held && (held.changes?.length ?? 0) < mostChanges ? `?since=${held.version}` : '';
+        const answer = await ask(`/catalogs/${id}/items/packed${since}`);
+        if (answer.error) return { error: answer.error };
+        const came = answer.data as PackedCatalog | ChangedCatalog;
+        if (!('steps' in came)) return { data: came };
+        const { steps, since: _since, ...members } = came;
+        return { data: { ...held!, ...members, changes: [...(held!.changes ?? []), ...steps] } };
+      },
       providesTags: (_result, _error, id) => [{ type: 'Catalog', id }],
     }),
     openCatalogItems: build.query<PackedCatalog, { token: string; id: string }>({
@@ -82,6 +98,8 @@ export const catalogsApi = api.injectEndpoints({
     }),
   }),
 });
+const heldCatalog = (state: RootState, id: string): HeldCatalog | undefined => catalogsApi.endpoints.catalogItems.select(id)(state).data;
+
 export const {
   useCatalogItemsQuery,
   useCatalogUseQuery,
