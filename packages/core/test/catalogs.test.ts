@@ -10,6 +10,9 @@ import {
   nearest,
   ofRanges,
   itemChanges,
+  lookupSteps,
+  lookUpName,
+  recompileCatalog,
   packItems,
   passes,
   readTypedList,
@@ -24,6 +27,7 @@ import {
   type CatalogDefinition,
   type CatalogPart,
   type Entry,
+  type Catalog,
   type Item,
   type ItemChanges,
   type KeptItem,
@@ -311,6 +315,35 @@ describe('what has changed of items', () => {
         if (count > 0) expect(itemChanges(before, after, count - 1)).toBeUndefined();
       }),
     ));
+  it('brings a compiled catalog to where compiling it whole leads, act after act, whatever was looked up before', () => {
+    const flat = fc
+      .uniqueArray(one, { selector: ({ value: own }) => own, maxLength: 12 })
+      .map((items) =>
+        items.map(({ note, companions, ...own }): Item => ({
+          ...own,
+          path: [],
+          from: [],
+          ...(note && { note, ...(companions && { companions }) }),
+        })),
+      );
+    const texts = [...'abcdefghijklm', 'A', 'B', 'Ä', ' c '];
+    const found = (catalog: Catalog) => [
+      texts.map((text) => lookUp(catalog, text)),
+      texts.map((text) => lookUpName(catalog, text)),
+      catalog.items,
+      catalog.all,
+    ];
+    fc.assert(
+      fc.property(fc.array(flat, { minLength: 2, maxLength: 5 }), fc.subarray([...lookupSteps]), ([first, ...next], made) => {
+        let catalog = compileCatalog('c', 'Things', first!);
+        for (const step of made) catalog.index.get(step);
+        for (const items of next) {
+          catalog = recompileCatalog(catalog, 'Things', items, [], itemChanges(catalog.items, items, Infinity)!);
+          expect(found(catalog)).toEqual(found(compileCatalog('c', 'Things', items, [])));
+        }
+      }),
+    );
+  });
   it('is one value gone and one put, whichever value is added, corrected, taken out or moved', () =>
     fc.assert(
       fc.property(list, one, fc.nat(), fc.nat(), fc.constantFrom('add', 'correct', 'take out', 'move'), (before, made, from, to, act) => {

@@ -13,6 +13,7 @@ import {
   rangeOf,
   readSourceState,
   sourceTextFault,
+  type Catalog,
   type CatalogDefinition,
   type Item,
   type KeptItem,
@@ -33,7 +34,11 @@ export interface CatalogAt {
   readonly id: string;
   readonly title: string;
   readonly sourceState: SourceState;
+  /** The catalog as it is compiled already; left out where the sources have gone on since. */
+  readonly compiled?: Catalog;
 }
+
+const itemsOf = ({ id, compiled, sourceState }: CatalogAt): readonly Item[] => compiled?.all ?? readSourceState(sourceState).items(id);
 
 const definitionOf = ({ id, sourceState }: CatalogAt): CatalogDefinition => sourceState.definitions.get(id)!;
 const at = (item: Pick<Item, 'path' | 'value'>) => itemKey(item);
@@ -47,9 +52,7 @@ function fitting(text: string): string {
 }
 
 function itemOf(catalog: CatalogAt, key: Pick<Item, 'path' | 'value'>): Item {
-  const item = readSourceState(catalog.sourceState)
-    .items(catalog.id)
-    .find((known) => at(known) === at(key));
+  const item = itemsOf(catalog).find((known) => at(known) === at(key));
   if (!item) throw notFound(`“${key.value}”`);
   return item;
 }
@@ -100,8 +103,8 @@ const isTyped = (item: Item) => item.from.some(({ by }) => by === 'typed');
 export function adding(catalog: CatalogAt, dto: AddItemDto): Proposal {
   const value = fitting(dto.value);
   const reader = readSourceState(catalog.sourceState);
-  const items = reader.items(catalog.id);
-  const known = dto.path.length === 0 ? lookUp(compileCatalog(catalog.id, catalog.title, items), value) : { found: 'nothing' as const };
+  const compiled = () => catalog.compiled ?? compileCatalog(catalog.id, catalog.title, itemsOf(catalog));
+  const known = dto.path.length === 0 ? lookUp(compiled(), value) : { found: 'nothing' as const };
   if (known.found === 'item' && known.item.state === 'offered')
     throw new ProblemError(
       'name-taken',
@@ -352,9 +355,7 @@ export function namingToo(catalog: CatalogAt, dto: ItemDto, name: string): Propo
 
 /** No name of an item may mean another one. */
 function mustBeFree(catalog: CatalogAt, item: ReturnType<typeof itemOf>, names: readonly string[]): void {
-  const others = readSourceState(catalog.sourceState)
-    .items(catalog.id)
-    .filter((known) => at(known) !== at(item));
+  const others = itemsOf(catalog).filter((known) => at(known) !== at(item));
   const taken = names.find((name) => others.some((other) => other.value === name || other.otherNames.includes(name)));
   if (taken === undefined) return;
   const words = `“${taken}” means another value already. Take it away there first.`;

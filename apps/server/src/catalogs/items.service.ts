@@ -5,6 +5,7 @@ import { examineParents, type Proposal } from '@dellum/core';
 import type { Caller } from '../access/access.js';
 import { notFound } from '../problems/index.js';
 import { SourcesService } from '../sources/sources.service.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { SourceStatesService } from '../compiled/sourceStates.service.js';
 import { keptCatalogOf } from './catalogs.service.js';
 import { acting, adding, keepingByHand, namingToo, type CatalogAt } from './itemSteps.js';
@@ -14,6 +15,7 @@ export class ItemsService {
   constructor(
     private readonly sources: SourcesService,
     private readonly sourceStates: SourceStatesService,
+    private readonly compiled: CompiledCatalogsService,
   ) {}
 
   add(caller: Caller, id: string, dto: AddItemDto): Promise<Outcome> {
@@ -45,7 +47,8 @@ export class ItemsService {
   private propose(caller: Caller, id: string, make: (catalog: CatalogAt) => Proposal): Promise<Outcome> {
     return this.sources.propose(caller, async (trx, build) => {
       const { title } = keptCatalogOf(build, id, caller);
-      return make({ id, title, sourceState: await this.sourceStates.read(trx, build, { catalogs: [id] }) });
+      const { catalog } = await this.compiled.get(trx, build, id);
+      return make({ id, title, compiled: catalog, sourceState: await this.sourceStates.read(trx, build, { catalogs: [id] }) });
     });
   }
 }

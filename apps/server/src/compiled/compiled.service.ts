@@ -6,6 +6,7 @@ import {
   itemChanges,
   packItems,
   readSourceState,
+  recompileCatalog,
   type Catalog,
   type CompanionField,
   type Item,
@@ -50,11 +51,15 @@ interface Known {
   readonly steps: readonly Step[];
 }
 
-/** The steps to a new state, from one that is known. */
-function stepsTo(before: Known, items: readonly Item[], companions: readonly CompanionField[]): readonly Step[] {
-  if (!isDeepStrictEqual(before.composed.companions, companions)) return [];
-  const changes = itemChanges(before.composed.items, items, mostChanges);
-  return changes ? [...before.steps, { from: before.version, changes }].slice(-mostSteps) : [];
+/** What has changed from a version that is known; undefined where it is too much, or of another kind. */
+function changesFrom(
+  before: Known,
+  version: number,
+  items: readonly Item[],
+  companions: readonly CompanionField[],
+): ItemChanges | undefined {
+  if (before.version >= version || !isDeepStrictEqual(before.composed.companions, companions)) return undefined;
+  return itemChanges(before.composed.items, items, mostChanges);
 }
 
 @Injectable()
@@ -72,12 +77,13 @@ export class CompiledCatalogsService {
     const reader = readSourceState(await this.sourceStates.read(db, build, { catalogs: [catalogId] }));
     const items = reader.items(catalogId);
     const companions = reader.companions(catalogId);
-    const composed = { items, companions, catalog: compileCatalog(catalogId, view.title, items, companions) };
-    this.known.set(key, {
-      version: view.version,
-      composed,
-      steps: known && known.version < view.version ? stepsTo(known, items, companions) : [],
-    });
+    const changes = known && changesFrom(known, view.version, items, companions);
+    const catalog = changes
+      ? recompileCatalog(known.composed.catalog, view.title, items, companions, changes)
+      : compileCatalog(catalogId, view.title, items, companions);
+    const composed = { items, companions, catalog };
+    const steps = changes ? [...known.steps, { from: known.version, changes }].slice(-mostSteps) : [];
+    this.known.set(key, { version: view.version, composed, steps });
     return composed;
   }
 

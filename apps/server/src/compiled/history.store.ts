@@ -1,6 +1,6 @@
 // The history of catalogs: what each version changed, so that a catalog can be shown as it stood on any day.
 import { Injectable } from '@nestjs/common';
-import { itemKey, type CatalogDefinition, type Item, type Rekeyed } from '@dellum/core';
+import { itemKey, sameBegin, sameItem, type CatalogDefinition, type Item, type Rekeyed } from '@dellum/core';
 import { sql } from 'kysely';
 import type { ItemChange } from '../database/tables.js';
 import type { Reader, Trx } from '../database/database.js';
@@ -18,7 +18,6 @@ interface Noted {
 
 /** Where an item stands is found again through its source; what is kept here is what it was. */
 const bare = ({ from: _from, ...item }: Item): Item => ({ ...item, from: [] });
-const alike = (a: Item, b: Item) => JSON.stringify(bare(a)) === JSON.stringify(bare(b));
 
 /** What was meant by a change: the keys of items that were corrected, each with its key after it, and values that were replaced. */
 export interface Meant {
@@ -38,7 +37,7 @@ export function itemChanges(before: readonly Item[], after: readonly Item[], { c
   const paired = new Set(oldKeys.values());
   const changed = after.flatMap((item) => {
     const old = was.get(oldKeys.get(itemKey(item)) ?? itemKey(item));
-    if (old && itemKey(old) === itemKey(item) && alike(old, item)) return [];
+    if (old && itemKey(old) === itemKey(item) && sameItem(old, item)) return [];
     const replacedBy = old?.state === 'offered' && item.state === 'retired' ? replaced.get(item.value) : undefined;
     return [{ before: old ?? null, after: item, ...(replacedBy !== undefined && { replacedBy }) }];
   });
@@ -63,8 +62,11 @@ function reordered(before: readonly Item[], after: readonly Item[]): boolean {
 @Injectable()
 export class HistoryStore {
   async note(trx: Trx, caller: Caller, { catalogId, version, actId, before, after, definitionBefore, meant }: Noted): Promise<void> {
-    const items = itemChanges(before, after, meant);
-    const moved = reordered(before, after);
+    // What stands at the beginning as it stood is told by nothing.
+    const begin = sameBegin(before, after);
+    const [was, is] = [before.slice(begin), after.slice(begin)];
+    const items = itemChanges(was, is, meant);
+    const moved = reordered(was, is);
     if (items.length === 0 && !moved && !definitionBefore) return;
     await trx
       .insertInto('catalog_changes')

@@ -119,7 +119,9 @@ export class PlanningService {
       ),
     };
     const wanted = { catalogs: touched, registers: registersOf(proposal) };
-    const [standing, coming] = [await this.sourceStates.read(trx, build, wanted), await this.sourceStates.read(trx, proposed, wanted)];
+    const standing = await this.sourceStates.read(trx, build, wanted);
+    const composes = proposal.steps.some(({ what }) => what === 'catalog changed');
+    const coming = composes ? await this.sourceStates.read(trx, proposed, wanted) : standing;
     const before: SourceState = {
       ...standing,
       registers: new Map([...coming.registers, ...standing.registers]),
@@ -127,13 +129,15 @@ export class PlanningService {
       kept: new Map([...coming.kept, ...standing.kept]),
     };
     let after = afterProposal(before, proposal);
+    let reader = readSourceState(after);
     const catalogs: CatalogPlan[] = [];
     for (const catalogId of touched) {
       const was = (await this.compiled.get(trx, build, catalogId)).items;
-      const restored = reappearing(was, readSourceState(after).items(catalogId), after.kept.get(catalogId) ?? []);
-      if (restored.length > 0) after = afterStep(after, { what: 'items kept', catalogId, items: restored });
+      const restored = reappearing(was, reader.items(catalogId), after.kept.get(catalogId) ?? []);
+      if (restored.length === 0) continue;
+      after = afterStep(after, { what: 'items kept', catalogId, items: restored });
+      reader = readSourceState(after);
     }
-    const reader = readSourceState(after);
     for (const catalogId of touched)
       catalogs.push(
         await this.planCatalog(

@@ -17,24 +17,42 @@ function sameCompanions(a: Item['companions'] = {}, b: Item['companions'] = {}):
 
 const members = ['label', 'note', 'colour', 'validFrom', 'validUntil', 'state'] as const satisfies readonly (keyof Item)[];
 
-/** Whether two items of one key are the same, wherever they come from. */
-const same = (a: Item, b: Item): boolean =>
-  members.every((member) => a[member] === b[member]) && sameTexts(a.otherNames, b.otherNames) && sameCompanions(a.companions, b.companions);
+/** Whether two items are the same, wherever they come from. */
+export const sameItem = (a: Item, b: Item): boolean =>
+  a.value === b.value &&
+  sameTexts(a.path, b.path) &&
+  members.every((member) => a[member] === b[member]) &&
+  sameTexts(a.otherNames, b.otherNames) &&
+  sameCompanions(a.companions, b.companions);
 
-const placesOf = (items: readonly Item[]): ReadonlyMap<string, number> => new Map(items.map((item, place) => [itemKey(item), place]));
+/** So many items at the beginning are what they were: nearly all, where one is added at the end. */
+export function sameBegin(before: readonly Item[], after: readonly Item[]): number {
+  const most = Math.min(before.length, after.length);
+  let count = 0;
+  while (count < most && sameItem(before[count]!, after[count]!)) count++;
+  return count;
+}
+
+/** The places of items by their key, from one place on. */
+function placesOf(items: readonly Item[], from: number): ReadonlyMap<string, number> {
+  const places = new Map<string, number>();
+  for (let place = from; place < items.length; place++) places.set(itemKey(items[place]!), place);
+  return places;
+}
 
 /** The changes that make the items after of the items before; undefined where there are more than `most`. */
 export function itemChanges(before: readonly Item[], after: readonly Item[], most: number): ItemChanges | undefined {
-  const [placesBefore, placesAfter] = [placesOf(before), placesOf(after)];
+  const begin = sameBegin(before, after);
+  const [placesBefore, placesAfter] = [placesOf(before, begin), placesOf(after, begin)];
   const removed: number[] = [];
   const put: (readonly [number, Item])[] = [];
-  let [from, to] = [0, 0];
+  let [from, to] = [begin, begin];
   while (from < before.length || to < after.length) {
     const [was, is] = [before[from], after[to]];
     // How far ahead the one stands now, and how far ahead the other stood: less than 0 for what is gone or new, or was moved already.
     const ahead = was ? (placesAfter.get(itemKey(was)) ?? -1) - to : -1;
     const behind = is ? (placesBefore.get(itemKey(is)) ?? -1) - from : -1;
-    if (was && is && ahead === 0 && same(was, is)) {
+    if (was && is && ahead === 0 && sameItem(was, is)) {
       from++;
       to++;
     } else if (was && (ahead <= 0 || (behind >= 0 && ahead >= behind))) {

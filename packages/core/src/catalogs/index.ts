@@ -28,8 +28,8 @@ export {
   readsDirectly,
 } from './dependencies.js';
 export { isOffered, validityOn } from './validity.js';
-export { itemChanges, withItemChanges, type ItemChanges } from './changes.js';
-export { compileCatalog, itemsAtLevel } from './compile.js';
+export { itemChanges, sameBegin, sameItem, withItemChanges, type ItemChanges } from './changes.js';
+export { compileCatalog, recompileCatalog, itemsAtLevel } from './compile.js';
 export { itemWithValue, lookUp, lookUpName } from './lookUp.js';
 export { search, type Match, type Matches } from './search.js';
 export { searchIndex, type SearchIndex, type Span } from './searchIndex.js';
