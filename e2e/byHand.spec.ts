@@ -343,6 +343,41 @@ test('twenty wrong cells of two hundred are mended in one place', { tag: '@main'
   await expect.poll(async () => (await rowsOf(grid)).filter(([bed]) => bed === 'Nroth bed').length).toBe(0);
 });
 
+test('a new entry is taken back as a whole; what is corrected in it afterwards, by itself', async ({ nursery: { page } }) => {
+  const grid = await makeSheet(page, 'Loans', [['Item'], ['State'], ['Count', 'a number']]);
+  await giveChoices(page, 'State', 'out, back, lost', 'Set these choices');
+  await page.getByRole('complementary', { name: 'Panel' }).getByRole('button', { name: 'Close' }).click();
+  await grid.getByText('type to add').click();
+  await typeAcross(page, ['drill', 'out', '3'], 'Tab', 0);
+  const first = async () => (await rowsOf(grid))[0];
+  await expect.poll(first).toEqual(['drill', 'out', '3']);
+  await expect(page.getByText('1 entry.', { exact: true })).toBeVisible();
+  // One is still in the entry, by keys and by the mouse.
+  await grid.locator('[data-row="0"][data-column="1"]').first().click();
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.getByRole('option', { name: 'lost' }).click();
+  await expect.poll(first).toEqual(['drill', 'lost', '3']);
+  await page.keyboard.press('ArrowRight');
+  await typeAcross(page, ['4'], 'Enter', 0);
+  await expect.poll(first).toEqual(['drill', 'lost', '4']);
+  for (const left of [
+    ['drill', 'lost', '3'],
+    ['drill', 'out', '3'],
+    ['type to add', '', ''],
+  ]) {
+    await page.keyboard.press('Control+z');
+    await expect.poll(first).toEqual(left);
+  }
+  for (const back of [
+    ['drill', 'out', '3'],
+    ['drill', 'lost', '3'],
+    ['drill', 'lost', '4'],
+  ]) {
+    await page.keyboard.press('Control+y');
+    await expect.poll(first).toEqual(back);
+  }
+});
+
 test('percentages stay what they are however often the rule is set, also with a decimal comma', async ({ nursery: { page } }) => {
   const grid = await makeSheet(page, 'Rates', [['Item'], ['Rate', 'a percentage']]);
   await giveChoices(page, 'Rate', '5 %, 12.5 %, 100 %, 1 %', 'Set these choices');

@@ -9,7 +9,7 @@ import type { AppDispatch, RootState } from '../../data/store.js';
 import { drafted, settled, type Draft } from '../../data/draftsSlice.js';
 import { did } from './doneSlice.js';
 import { entriesApi, updateEntry } from '../../data/entriesApi.js';
-import { answered, sending } from '../../data/newEntriesSlice.js';
+import { answered, sending, typingIn } from '../../data/newEntriesSlice.js';
 import { asGiven, pend, rememberPatch, type Pended } from '../../data/recentPatches.js';
 
 export interface CellEdit {
@@ -71,6 +71,8 @@ export const sendEdit =
   async (dispatch: AppDispatch, getState: () => RootState): Promise<Draft | undefined> => {
     dispatch(show(edit));
     const { registerId, entryId, field, version } = edit;
+    // Whoever goes back to what they have filled corrects it: an act of its own, and the entry is begun.
+    if (ownVersions.get(entryId)?.has(field)) dispatch(typingIn({ registerId, entryId: undefined }));
     const ofNew = getState().newEntries[registerId]?.typing === entryId;
     dispatch(sending({ registerId, entryId }));
     const pended = pend(entryId, Object.fromEntries(changedBy(edit).map((key) => [key, edit.expected[key] ?? null])), edit.before);
