@@ -304,6 +304,13 @@ test('what is chosen in a form is what is stored: percentages and prices by butt
   const share = form.getByRole('radiogroup', { name: 'Share' });
   await share.getByText('12,5 %').click();
   await share.getByText('100 %').click();
+  // By keys: emptied by Delete, chosen anew, and Tab goes on to the next field.
+  await other.keyboard.press('Delete');
+  await expect(share.getByRole('radio', { checked: true })).toHaveCount(0);
+  await other.keyboard.press('Space');
+  await expect(share.getByRole('radio', { name: '100 %' })).toBeChecked();
+  await other.keyboard.press('Tab');
+  await expect(form.getByLabel('Price')).toBeFocused();
   await form.getByLabel('Price').selectOption({ index: 1 });
   for (const extra of ['card', 'ribbon']) await form.getByRole('group', { name: 'Extras' }).getByText(extra).click();
   // What was chosen is kept by the browser, too.

@@ -91,6 +91,8 @@ function Radios(props: FormControlProps) {
   const { id, field, filling, refusal, describedBy } = props;
   const items = offeredIn(props);
   const held = heldIn(filling, field);
+  const canEmpty = held !== '' && (field.rule?.mayBeBlank ?? true);
+  const empty = () => void filling.commit(field, { chosen: '' });
   if (items.length === 0)
     return (
       <Box id={id} tabIndex={-1} color="inkSoft" py="1">
@@ -106,6 +108,12 @@ function Radios(props: FormControlProps) {
       aria-label={field.heading}
       aria-invalid={refusal !== undefined || undefined}
       aria-describedby={describedBy}
+      {...(canEmpty && { 'aria-keyshortcuts': 'Delete' })}
+      onKeyDown={(event) => {
+        if (!canEmpty || (event.key !== 'Delete' && event.key !== 'Backspace')) return;
+        event.preventDefault();
+        empty();
+      }}
     >
       <Stack direction="row" wrap="wrap" gapX="5" gapY="1.5" py="1">
         {items.map(({ value, label }) => (
@@ -115,9 +123,10 @@ function Radios(props: FormControlProps) {
             <RadioGroup.ItemText>{label}</RadioGroup.ItemText>
           </RadioGroup.Item>
         ))}
-        {held !== '' && (field.rule?.mayBeBlank ?? true) && (
+        {/* Whoever goes on by Tab goes on to the next field: keys empty it by Delete. */}
+        {canEmpty && (
           <Box asChild color="damson.fg" textDecoration="underline" textUnderlineOffset="3px" fontSize="xs" cursor="pointer">
-            <button type="button" onClick={() => filling.commit(field, { chosen: '' })}>
+            <button type="button" tabIndex={-1} title="Delete" onClick={empty}>
               leave {field.heading} blank
             </button>
           </Box>
