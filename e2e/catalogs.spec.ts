@@ -88,7 +88,7 @@ test('values are added, corrected, coloured, merged and retired from the page; c
 
   const item = (name: string) => page.getByRole('region', { name: `Item ${name}` });
   await page.getByRole('table').getByRole('button', { name: 'Turned away' }).click();
-  await item('Turned away').getByRole('radio', { name: 'brick' }).click();
+  await item('Turned away').getByRole('radio', { name: 'brick' }).check({ force: true });
   await item('Turned away').getByLabel('Other names, one a line').fill('TA\nsent off');
   const heard = clerk.waitForResponse((response) => response.url().endsWith('/items/packed'));
   await item('Turned away').getByRole('button', { name: 'Save' }).click();

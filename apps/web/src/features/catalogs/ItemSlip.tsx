@@ -1,5 +1,5 @@
 // The slip of an item: what the catalog keeps of it by hand, and what can be done with it in its source.
-import { Box, Button, Heading, HStack, IconButton, Input, NativeSelect, Stack, Text, Textarea } from '@chakra-ui/react';
+import { Box, Button, Heading, HStack, IconButton, Input, NativeSelect, RadioGroup, Stack, Text, Textarea } from '@chakra-ui/react';
 import { format, itemColours, type CompanionField, type Item } from '@dellum/core';
 import { KeepItemDto, type CatalogItems, type CatalogView, type Me } from '@dellum/contract';
 import { X } from 'lucide-react';
@@ -227,6 +227,8 @@ function ItemActs({ item, catalog, items }: { item: Item; catalog: CatalogView; 
   );
 }
 
+const noColour = 'none';
+
 function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
   const { register, fault, submit, problem, watch, setValue, formState } = useDtoForm(KeepItemDto, {
     path: [...item.path],
@@ -257,34 +259,27 @@ function KeptForm({ item, catalog }: { item: Item; catalog: CatalogView }) {
       <Stack gap="3" borderTopWidth="1px" borderColor="line" pt="3">
         <FormField label="Shown as" placeholder={item.value} fault={fault('label') ?? problem} {...register('label', text)} />
         <FormField label="Note" fault={fault('note')} {...register('note', text)} />
-        <Stack gap="1" role="radiogroup" aria-label="Colour">
-          <Text fontWeight="medium">Colour</Text>
-          <HStack gap="0" wrap="wrap">
+        <RadioGroup.Root
+          size="sm"
+          value={colour ?? noColour}
+          onValueChange={({ value }) => setValue('colour', itemColours.find((one) => one === value) ?? null)}
+        >
+          <RadioGroup.Label fontWeight="medium">Colour</RadioGroup.Label>
+          <HStack gapX="3" gapY="1.5" wrap="wrap" pt="1">
             {itemColours.map((one) => (
-              <Button
-                key={one}
-                size="2xs"
-                variant={colour === one ? 'subtle' : 'ghost'}
-                role="radio"
-                aria-checked={colour === one}
-                aria-label={one}
-                title={one}
-                onClick={() => setValue('colour', one)}
-              >
+              <RadioGroup.Item key={one} value={one} title={one} gap="1">
+                <RadioGroup.ItemHiddenInput aria-label={one} />
+                <RadioGroup.ItemIndicator borderColor="slate.border" />
                 <ItemMark colour={one} size={13} />
-              </Button>
+              </RadioGroup.Item>
             ))}
-            <Button
-              size="2xs"
-              variant={colour === null ? 'subtle' : 'ghost'}
-              role="radio"
-              aria-checked={colour === null}
-              onClick={() => setValue('colour', null)}
-            >
-              none
-            </Button>
+            <RadioGroup.Item value={noColour} gap="1">
+              <RadioGroup.ItemHiddenInput />
+              <RadioGroup.ItemIndicator borderColor="slate.border" />
+              <RadioGroup.ItemText>none</RadioGroup.ItemText>
+            </RadioGroup.Item>
           </HStack>
-        </Stack>
+        </RadioGroup.Root>
         <HStack align="start">
           <DayField label="Offered from" {...day('validFrom')} />
           <DayField label="until" {...day('validUntil')} />
