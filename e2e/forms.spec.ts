@@ -134,7 +134,7 @@ test('a form opens while its list is still coming; what was typed is judged when
   const held = new Promise<void>((resolve) => {
     let_through = resolve;
   });
-  await page.route('**/items/packed', async (route) => {
+  await page.route('**/items/packed*', async (route) => {
     await held;
     await route.continue();
   });

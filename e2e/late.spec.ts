@@ -323,7 +323,7 @@ test('what others change is seen at once, also while one answer never comes, or 
   let asked = () => {};
   const first = new Promise<void>((done) => (asked = done));
   await other.route(
-    '**/catalogs/*/items/packed',
+    '**/catalogs/*/items/packed*',
     async (route) => {
       const response = await route.fetch();
       asked();

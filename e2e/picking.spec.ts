@@ -36,7 +36,7 @@ test('a clerk picks by part of a word, by arrows, and by Alt+Down', { tag: '@mai
   // A list that is asked for before it is there opens when it comes.
   let come: () => void = () => undefined;
   const coming = new Promise<void>((resolve) => (come = resolve));
-  await page.route('**/items/packed', async (route) => {
+  await page.route('**/items/packed*', async (route) => {
     await coming;
     await route.continue();
   });
