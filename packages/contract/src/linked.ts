@@ -9,8 +9,32 @@ export type LinkedKind = (typeof linkedKinds)[number];
 export const encodings = ['told apart', 'utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
 export type Encoding = (typeof encodings)[number];
 
-/** Where a text file lies, and how its bytes are read. */
-class FileSettingsDto {
+/** Which columns of a table, or paths within each element of a list, are taken. */
+class TakenSettingsDto {
+  /** Of the value. */
+  @MayLack()
+  @IsText()
+  @MaxLength(200)
+  value?: string;
+
+  /** Of what is shown; blank for none. */
+  @MayLack()
+  @IsText()
+  @MaxLength(200)
+  label?: string;
+
+  /** Of what comes along. */
+  @MayLack()
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsText({ each: true })
+  companions?: string[];
+}
+
+export class TextFileSettingsDto {
+  @IsIn(['text file'])
+  kind!: 'text file';
+
   /** The path under the configured root. */
   @MayLack()
   @IsText()
@@ -22,33 +46,19 @@ class FileSettingsDto {
   encoding?: Encoding;
 }
 
-export class TextFileSettingsDto extends FileSettingsDto {
-  @IsIn(['text file'])
-  kind!: 'text file';
-}
-
-export class CsvFileSettingsDto extends FileSettingsDto {
+export class CsvFileSettingsDto extends TakenSettingsDto {
   @IsIn(['csv file'])
   kind!: 'csv file';
 
-  /** The column of the value. */
+  /** The path under the configured root. */
   @MayLack()
   @IsText()
-  @MaxLength(200)
-  value?: string;
+  @MaxLength(500)
+  path?: string;
 
-  /** The column that is shown; blank for none. */
   @MayLack()
-  @IsText()
-  @MaxLength(200)
-  label?: string;
-
-  /** Columns that come along. */
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(40)
-  @IsText({ each: true })
-  companions?: string[];
+  @IsIn(encodings)
+  encoding?: Encoding;
 }
 
 export class FolderSettingsDto {
@@ -73,7 +83,7 @@ export class FolderSettingsDto {
   endings?: boolean;
 }
 
-export class DatabaseSettingsDto {
+export class DatabaseSettingsDto extends TakenSettingsDto {
   @IsIn(['database'])
   kind!: 'database';
 
@@ -92,28 +102,9 @@ export class DatabaseSettingsDto {
   @IsText()
   @MaxLength(120)
   table?: string;
-
-  /** The column of the value. */
-  @MayLack()
-  @IsText()
-  @MaxLength(200)
-  value?: string;
-
-  /** The column that is shown; blank for none. */
-  @MayLack()
-  @IsText()
-  @MaxLength(200)
-  label?: string;
-
-  /** Columns that come along. */
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(40)
-  @IsText({ each: true })
-  companions?: string[];
 }
 
-export class ServiceSettingsDto {
+export class ServiceSettingsDto extends TakenSettingsDto {
   @IsIn(['service'])
   kind!: 'service';
 
@@ -134,25 +125,6 @@ export class ServiceSettingsDto {
   @IsText()
   @MaxLength(200)
   list?: string;
-
-  /** The path of the value in each element. */
-  @MayLack()
-  @IsText()
-  @MaxLength(200)
-  value?: string;
-
-  /** The path of what is shown; blank for none. */
-  @MayLack()
-  @IsText()
-  @MaxLength(200)
-  label?: string;
-
-  /** Paths of what comes along. */
-  @MayLack()
-  @IsArray()
-  @ArrayMaxSize(40)
-  @IsText({ each: true })
-  companions?: string[];
 }
 
 export class ComputedSettingsDto {
