@@ -3,7 +3,9 @@
 import { Injectable } from '@nestjs/common';
 import type { Audience, Change } from '@dellum/contract';
 import { sql } from 'kysely';
-import type { Reader, Trx } from '../database/database.js';
+import { amongIds } from '../database/among.js';
+import { afterCommit, type Reader, type Trx } from '../database/database.js';
+import { AnnouncerService } from './announcer.service.js';
 
 export interface Told {
   readonly audience: Audience;
@@ -13,15 +15,14 @@ export interface NumberedChange extends Told {
   readonly seq: number;
 }
 
-/** The channel of LISTEN/NOTIFY; its payload is `house:seq`. */
-export const liveChannel = 'dellum_live';
-
 @Injectable()
 export class ChangesStore {
-  /** Appends changes and announces them. Call it last: the counter row stays locked until the transaction ends. */
+  constructor(private readonly announcer: AnnouncerService) {}
+
+  /** Appends changes, which are announced once the transaction is committed. Call it last: the counter row stays locked until the transaction ends. */
   async append(trx: Trx, houseId: string, told: readonly Told[]): Promise<void> {
     if (told.length === 0) return;
-    await sql`
+    const { rows } = await sql<{ seq: number }>`
       with taken as (
         update house_counters set seq = seq + ${told.length} where house_id = ${houseId} returning seq
       ), appended as (
@@ -30,7 +31,13 @@ export class ChangesStore {
         from taken, jsonb_to_recordset(${JSON.stringify(told.map((row, index) => ({ ...row, ord: index + 1 })))}::jsonb)
           as row(ord int, audience text, body jsonb)
       )
-      select pg_notify(${liveChannel}, ${houseId} || ':' || seq) from taken`.execute(trx);
+      select seq from taken`.execute(trx);
+    afterCommit(trx, () => rows.forEach(({ seq }) => this.announcer.announce(houseId, seq)));
+  }
+
+  /** The newest numbers of some houses. */
+  async newest(db: Reader, houseIds: readonly string[]): Promise<{ houseId: string; seq: number }[]> {
+    return db.selectFrom('house_counters').select(['house_id as houseId', 'seq']).where('house_id', '=', amongIds(houseIds)).execute();
   }
 
   async after(db: Reader, houseId: string, seq: number, limit: number): Promise<NumberedChange[]> {

@@ -1,11 +1,13 @@
 // One LISTEN connection a process. Each announcement is read from the change rows once and handed to the streams of
-// its house. After a broken connection everything since the last number is read, so that nothing is missed.
+// its house. After a broken connection everything since the last number is read, so that nothing is missed; and the numbers are looked at
+// from time to time, since a server may die between a change and its announcement.
 import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import type { Whereabouts } from '@dellum/contract';
 import { sql } from 'kysely';
 import pg from 'pg';
 import { Database, type Reader } from '../database/database.js';
-import { ChangesStore, liveChannel, type NumberedChange } from './changes.store.js';
+import { liveChannel } from './announcer.service.js';
+import { ChangesStore, type NumberedChange } from './changes.store.js';
 
 export type Hearer = (changes: readonly NumberedChange[]) => void;
 /** `version`: of the build by which it was told, which a stream may not have heard of yet. */
@@ -24,6 +26,8 @@ const placesChannel = 'dellum_places';
 const sessionsChannel = 'dellum_sessions';
 const readAtOnce = 500;
 const retryAfter = 500;
+/** So often the numbers of houses are looked at; milliseconds. */
+const looksEvery = 5000;
 
 @Injectable()
 export class ListenerService implements OnApplicationBootstrap, OnApplicationShutdown {
@@ -34,6 +38,7 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
   private readonly logger = new Logger('live');
   private client: pg.Client | undefined;
   private retry: NodeJS.Timeout | undefined;
+  private look: NodeJS.Timeout | undefined;
   private stopped = false;
 
   constructor(
@@ -42,18 +47,20 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
   ) {}
 
   onApplicationBootstrap(): Promise<void> {
+    this.look = setInterval(() => void this.lookAtNumbers(), looksEvery);
     return this.connect();
   }
 
   async onApplicationShutdown(): Promise<void> {
     this.stopped = true;
     clearTimeout(this.retry);
+    clearInterval(this.look);
     await this.client?.end().catch(() => undefined);
   }
 
   private async connect(): Promise<void> {
     if (this.stopped) return;
-    const client = new pg.Client({ connectionString: this.database.url, keepAlive: true });
+    const client = new pg.Client({ connectionString: this.database.directUrl, keepAlive: true });
     client.on('error', ({ message }) => this.reconnect(client, message));
     client.on('end', () => this.reconnect(client, 'it was ended'));
     client.on('notification', ({ channel, payload = '' }) => {
@@ -125,9 +132,21 @@ export class ListenerService implements OnApplicationBootstrap, OnApplicationShu
 
   private announced(payload: string): void {
     const [houseId, seq] = payload.split(':');
-    if (houseId) for (const hearer of this.announcedHearers) hearer(houseId);
-    const ears = houseId ? this.houses.get(houseId) : undefined;
-    if (ears && Number(seq) > ears.seen) this.read(houseId!);
+    if (!houseId) return;
+    for (const hearer of this.announcedHearers) hearer(houseId);
+    this.readUpTo(houseId, Number(seq));
+  }
+
+  private readUpTo(houseId: string, seq: number): void {
+    const ears = this.houses.get(houseId);
+    if (ears && seq > ears.seen) this.read(houseId);
+  }
+
+  /** Where the database is away, its connection tells when it is back. */
+  private async lookAtNumbers(): Promise<void> {
+    if (this.houses.size === 0 || !this.client) return;
+    const newest = await this.changes.newest(this.database.kysely, [...this.houses.keys()]).catch(() => []);
+    for (const { houseId, seq } of newest) this.readUpTo(houseId, seq);
   }
 
   /** Reads what came after the last number seen; one read at a time a house. */

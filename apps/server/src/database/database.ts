@@ -18,6 +18,14 @@ const types: pg.CustomTypesConfig = {
 
 const logger = new Logger('database');
 
+/** What is done when a transaction is committed. */
+const afterwards = new WeakMap<Trx, (() => void)[]>();
+
+/** Does something once the transaction is committed, and not if it is rolled back. It must be one of `Database.transaction`. */
+export function afterCommit(trx: Trx, act: () => void): void {
+  afterwards.get(trx)!.push(act);
+}
+
 /** A pool of connections to a database: one that breaks, idle or in a transaction, is told and never ends the process. */
 export function openPool(config: pg.PoolConfig): pg.Pool {
   const pool = new pg.Pool({ connectionTimeoutMillis: 5000, ...config });
@@ -35,9 +43,11 @@ export class Database implements OnApplicationShutdown {
   readonly kysely: Kysely<Tables>;
   private readonly pool: pg.Pool;
 
+  /** `directUrl`: past a pooler, where there is one, behind which nobody hears what is announced. */
   constructor(
     readonly url: string,
     connections = 16,
+    readonly directUrl = url,
   ) {
     this.pool = openPool({ connectionString: url, max: connections, types, keepAlive: true });
     this.kysely = new Kysely<Tables>({ dialect: new PostgresDialect({ pool: this.pool }) });
@@ -50,8 +60,14 @@ export class Database implements OnApplicationShutdown {
   }
 
   /** One act is one transaction. */
-  transaction<T>(act: (trx: Trx) => Promise<T>): Promise<T> {
-    return this.kysely.transaction().execute(act);
+  async transaction<T>(act: (trx: Trx) => Promise<T>): Promise<T> {
+    const then: (() => void)[] = [];
+    const result = await this.kysely.transaction().execute((trx) => {
+      afterwards.set(trx, then);
+      return act(trx);
+    });
+    for (const one of then) one();
+    return result;
   }
 
   async onApplicationShutdown(): Promise<void> {

@@ -6,12 +6,15 @@ import { sql } from 'kysely';
 import type { FieldBuild } from '../structure/structure.store.js';
 import { deltasOf } from '../counts/counts.store.js';
 import { Database } from '../database/database.js';
-import { liveChannel } from '../changes/changes.store.js';
+import { AnnouncerService } from '../changes/announcer.service.js';
 import type { Caller } from '../access/access.js';
 
 @Injectable()
 export class CellWriterService {
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly announcer: AnnouncerService,
+  ) {}
 
   /**
    * Stores one changed cell. `before` is the entry as everybody sees it; `build` the version of the build it was judged
@@ -27,10 +30,13 @@ export class CellWriterService {
       cells: { [field.key]: after[field.key] ?? null },
       by: caller.id,
     };
-    const { rows } = await sql<{ written: boolean }>`
+    const { rows } = await sql<{ seq: number | null }>`
       select write_cell(${caller.houseId}, ${field.registerId}, ${before.id}, ${before.version}, ${build}, ${JSON.stringify(after)}::jsonb,
         ${JSON.stringify(deltas)}::jsonb, ${caller.id}, ${field.key}, ${before.cells[field.key] ?? null}, ${after[field.key] ?? null},
-        ${JSON.stringify(change)}::jsonb, ${liveChannel}) as written`.execute(this.database.kysely);
-    return rows[0]!.written;
+        ${JSON.stringify(change)}::jsonb) as seq`.execute(this.database.kysely);
+    const { seq } = rows[0]!;
+    if (seq === null) return false;
+    this.announcer.announce(caller.houseId, seq);
+    return true;
   }
 }
