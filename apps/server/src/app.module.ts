@@ -2,7 +2,8 @@
 import { Module, type DynamicModule } from '@nestjs/common';
 import { ApiModule } from './api/api.module.js';
 import { BindingsModule } from './bindings/bindings.module.js';
-import { Database } from './database/database.js';
+import type { Database } from './database/database.js';
+import type { Standby } from './database/standby.js';
 import { FiguresModule } from './figures/figures.module.js';
 import { FormsModule } from './forms/forms.module.js';
 import { GivenModule } from './given.module.js';
@@ -37,7 +38,7 @@ const outermost = [
 @Module({})
 export class AppModule {
   /** `reachable`: what linked sources may reach. `templates`: a folder of house archives without entries. */
-  static with(database: Database, reachable: ReachableConfig, templates: string | undefined): DynamicModule {
-    return { module: AppModule, imports: [GivenModule.of(database, reachable, templates), ...outermost] };
+  static with(database: Database, standby: Standby, reachable: ReachableConfig, templates: string | undefined): DynamicModule {
+    return { module: AppModule, imports: [GivenModule.of(database, standby, reachable, templates), ...outermost] };
   }
 }

@@ -11,6 +11,8 @@ import { createServer } from './server.js';
 setFlagsFromString('--heap-growing-percent=100');
 
 const databaseUrl = process.env['DATABASE_URL'];
+const directUrl = process.env['DELLUM_DATABASE_DIRECT'];
+const standbyUrl = process.env['DELLUM_DATABASE_STANDBY'];
 const port = Number(process.env['PORT'] ?? 4170);
 const webFolder = process.env['DELLUM_WEB'];
 const templates = process.env['DELLUM_TEMPLATES'];
@@ -28,6 +30,8 @@ const say = (words: string) => void process.stderr.write(`${words}\n`);
 
 const app = await createServer({
   databaseUrl,
+  ...(directUrl && { directUrl }),
+  ...(standbyUrl && { standbyUrl }),
   reachable: reachableFrom(process.env, say),
   edge: edgeFrom(process.env),
   migrated: process.env['DELLUM_MIGRATED'] === 'yes',

@@ -13,6 +13,7 @@ import { Readiness } from './api/readiness.js';
 import { requestLog } from './api/requestLog.js';
 import { AppModule } from './app.module.js';
 import { Database } from './database/database.js';
+import { Standby } from './database/standby.js';
 import { migrate } from './database/migrate.js';
 import { mustBeLaidOut } from './database/schema.js';
 import { reachableFrom, type ReachableConfig } from './linked/reachable.js';
@@ -20,6 +21,10 @@ import { ProblemFilter, validation } from './problems/index.js';
 
 export interface ServerOptions {
   readonly databaseUrl: string;
+  /** The same database past a pooler, for the one connection that listens; that of `databaseUrl` when it is left out. */
+  readonly directUrl?: string;
+  /** A database that follows the first one, for what takes long to read; there is none when it is left out. */
+  readonly standbyUrl?: string;
   /** The built web application, served beside the API; without it the server is the API alone. */
   readonly webFolder?: string;
   /** The folder of templates for houses; there are none when it is left out. */
@@ -37,6 +42,8 @@ export interface ServerOptions {
 /** Makes the application; the caller listens and closes. */
 export async function createServer({
   databaseUrl,
+  directUrl = databaseUrl,
+  standbyUrl,
   webFolder,
   templates,
   logRequests,
@@ -44,13 +51,13 @@ export async function createServer({
   edge = edgeFrom({}),
   reachable = reachableFrom({}),
 }: ServerOptions): Promise<NestExpressApplication> {
-  const database = new Database(databaseUrl);
+  const database = new Database(databaseUrl, undefined, directUrl);
   if (!migrated) await migrate(database.kysely);
   await mustBeLaidOut(database.kysely, (words) => new Logger('database').warn(words));
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(database, reachable, templates), {
-    bodyParser: false,
-    logger: ['warn', 'error'],
-  });
+  const app = await NestFactory.create<NestExpressApplication>(
+    AppModule.with(database, new Standby(database, standbyUrl), reachable, templates),
+    { bodyParser: false, logger: ['warn', 'error'] },
+  );
   const express = app.getHttpAdapter().getInstance() as Express;
   if (logRequests) express.use(requestLog());
   express.use(app.get(Metrics).measure);

@@ -1,10 +1,12 @@
 // The database under the server: a connection that breaks ends its transaction, and nothing else.
+import { randomUUID } from 'node:crypto';
 import { matchKey } from '@dellum/core';
 import { Database } from '@dellum/server';
 import fc from 'fast-check';
 import { sql } from 'kysely';
 import { expect, inject, it, onTestFinished } from 'vitest';
 import { Questions } from '../src/database/questions.js';
+import { Standby } from '../src/database/standby.js';
 import { until } from './house.js';
 
 it('a connection that breaks between two queries of a transaction fails that transaction alone', async () => {
@@ -55,11 +57,12 @@ it('texts of one match key have one alike key, plain ones, others, and one writt
 it('questions are asked two at once a person, change nothing, and are given up after a while', async () => {
   const database = new Database(inject('databaseUrl'), 8);
   onTestFinished(() => database.kysely.destroy());
-  const questions = new Questions(database);
+  const houseId = randomUUID();
+  const questions = new Questions(new Standby(database, undefined));
   const now = new Map<string, number>();
   const most = new Map<string, number>();
   const ask = (person: string) =>
-    questions.ask(person, async (db) => {
+    questions.ask({ id: person, houseId }, async (db) => {
       now.set(person, (now.get(person) ?? 0) + 1);
       most.set(person, Math.max(most.get(person) ?? 0, now.get(person)!));
       const { rows } = await sql<{ limit: string }>`select current_setting('statement_timeout') as limit, pg_sleep(0.05)`.execute(db);
@@ -70,7 +73,7 @@ it('questions are asked two at once a person, change nothing, and are given up a
   expect(new Set(answers)).toEqual(new Set(['20s']));
   expect(most.get('greedy')).toBeLessThanOrEqual(2);
   expect(most.get('other')).toBe(1);
-  await expect(questions.ask('greedy', (db) => db.deleteFrom('changes').execute())).rejects.toThrow('read-only');
+  await expect(questions.ask({ id: 'greedy', houseId }, (db) => db.deleteFrom('changes').execute())).rejects.toThrow('read-only');
   // One that fails gives its turn back.
   expect(await ask('greedy')).toBe('20s');
 });

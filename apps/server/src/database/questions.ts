@@ -2,7 +2,8 @@
 // never keep others from what they enter.
 import { Injectable } from '@nestjs/common';
 import { sql } from 'kysely';
-import { Database, type Reader } from './database.js';
+import type { Reader } from './database.js';
+import { Standby } from './standby.js';
 
 /** Questions of one person that are answered at the same time; others wait for them. */
 const mostAtOnce = 2;
@@ -14,18 +15,23 @@ export class Questions {
   private readonly asking = new Map<string, number>();
   private readonly waiting = new Map<string, (() => void)[]>();
 
-  constructor(private readonly database: Database) {}
+  constructor(private readonly standby: Standby) {}
 
   /** Asks in the turn of the person. What takes too long is given up as busy. */
-  async ask<T>(personId: string, question: (db: Reader) => Promise<T>): Promise<T> {
+  async ask<T>(
+    { id: personId, houseId }: { readonly id: string; readonly houseId: string },
+    question: (db: Reader) => Promise<T>,
+  ): Promise<T> {
     await this.turn(personId);
     try {
-      return await this.database.transaction(async (trx) => {
-        await sql`select set_config('statement_timeout', ${String(longest)}, true), set_config('transaction_read_only', 'on', true)`.execute(
-          trx,
-        );
-        return question(trx);
-      });
+      return await this.standby.read(houseId, (db) =>
+        db.transaction().execute(async (trx) => {
+          await sql`select set_config('statement_timeout', ${String(longest)}, true), set_config('transaction_read_only', 'on', true)`.execute(
+            trx,
+          );
+          return question(trx);
+        }),
+      );
     } finally {
       this.next(personId);
     }

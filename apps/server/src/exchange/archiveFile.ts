@@ -7,6 +7,7 @@ import { parseArgs } from 'node:util';
 import { NestFactory } from '@nestjs/core';
 import { AppModule } from '../app.module.js';
 import { Database } from '../database/database.js';
+import { Standby } from '../database/standby.js';
 import { migrate } from '../database/migrate.js';
 import { reachableFrom } from '../linked/reachable.js';
 import { ProblemError } from '../problems/index.js';
@@ -51,7 +52,10 @@ const [act, file] = positionals as ['out' | 'in', string];
 
 const database = new Database(process.env['DATABASE_URL']!, 4);
 // It is put together and never begun: it listens nowhere and does no jobs.
-const app = await NestFactory.create(AppModule.with(database, reachableFrom({}), undefined), { logger: ['error'], abortOnError: false });
+const app = await NestFactory.create(AppModule.with(database, new Standby(database, undefined), reachableFrom({}), undefined), {
+  logger: ['error'],
+  abortOnError: false,
+});
 try {
   await migrate(database.kysely);
   const archives = app.get(ArchivesService);

@@ -6,6 +6,7 @@ import { mayDesign, mostRowsBack, type DownloadDto, type DownloadFormat, type Do
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { Database, type Trx } from '../database/database.js';
+import { Standby } from '../database/standby.js';
 import { EntriesStore } from '../entries/entries.store.js';
 import { carriesOf, catalogsOf } from '../entries/judging.js';
 import { JobsService } from '../jobs/jobs.service.js';
@@ -57,6 +58,7 @@ interface Written {
 export class DownloadsService {
   constructor(
     private readonly database: Database,
+    private readonly standby: Standby,
     private readonly builds: StructureService,
     private readonly store: DownloadsStore,
     private readonly sent: SentStore,
@@ -138,10 +140,10 @@ export class DownloadsService {
     const { view, parts } = await this.mine(caller, id);
     downloadedRegister(await this.builds.now(caller.houseId), view.registerId, caller);
     if (view.state !== 'done') throw new ProblemError('not-found', 'This file is not written yet. Wait until it is done.');
-    const { store, database } = this;
+    const { store, standby } = this;
     async function* all() {
       for (let part = 0; part < parts; part += 1) {
-        const bytes = await store.part(database.kysely, caller.houseId, id, part);
+        const bytes = await standby.read(caller.houseId, (db) => store.part(db, caller.houseId, id, part));
         // Half a file is never taken for a whole one: the answer breaks off.
         if (!bytes) throw new Error('The file was removed while it was read.');
         yield bytes;
@@ -195,7 +197,7 @@ export class DownloadsService {
         laid.ahead = { from: download.done, ids: await this.store.entriesOf(trx, houseId, id, download.done, idsAhead) };
       const at = download.done - laid.ahead.from;
       const ids = laid.ahead.ids.slice(at, at + batchSize);
-      const held = await this.entries.some(trx, { houseId, registerId: register.id }, ids);
+      const held = await this.standby.read(houseId, (db) => this.entries.some(db, { houseId, registerId: register.id }, ids), trx);
       const carries = carriesOf(build, register);
       // Entries that were deleted since leave no gap.
       const rows = ids.flatMap((entryId) => {

@@ -16,6 +16,7 @@ import { isOpen, registerOf } from '../structure/sheetAccess.js';
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CombinationsStore, manyEntries } from '../counts/combinations.store.js';
 import { Database } from '../database/database.js';
+import { Standby } from '../database/standby.js';
 import { JobsService } from '../jobs/jobs.service.js';
 import { LedgerStore } from '../ledger/ledger.store.js';
 import { ChangesStore } from '../changes/changes.store.js';
@@ -45,6 +46,7 @@ export interface Counted {
 export class FiguresService {
   constructor(
     private readonly database: Database,
+    private readonly standby: Standby,
     private readonly builds: StructureService,
     private readonly arrangements: ArrangementsService,
     private readonly store: FiguresStore,
@@ -66,7 +68,8 @@ export class FiguresService {
     const combinations = total > manyEntries ? await this.combinationsOf(build, register, definition) : undefined;
     if (combinations)
       return async ({ progress }) => {
-        const groups = merged(await this.store.groupsOf(db, figure, combinations), definition.time?.step ?? null);
+        const held = await this.standby.read(caller.houseId, (near) => this.store.groupsOf(near, figure, combinations));
+        const groups = merged(held, definition.time?.step ?? null);
         progress(total, total);
         return { groups: fewEnough(groups), entries: total };
       };
@@ -76,7 +79,9 @@ export class FiguresService {
       const waiting = [...parts];
       const worker = async () => {
         for (let part = waiting.shift(); part && !stopped(); part = waiting.shift()) {
-          const counted = await this.database.transaction((trx) => this.store.groups(trx, caller.houseId, register.id, figure, part));
+          const counted = await this.standby.read(caller.houseId, (near) =>
+            near.transaction().execute((trx) => this.store.groups(trx, caller.houseId, register.id, figure, part!)),
+          );
           groups = fewEnough(merged([...groups, ...counted], definition.time?.step ?? null));
           done += part.entries;
           progress(done, total);

@@ -50,7 +50,7 @@ export class LedgerReadService {
   async lines(caller: Caller, query: LedgerQueryDto, count: number): Promise<LedgerLine[]> {
     const build = await this.builds.now(caller.houseId);
     const where = sql.join(conditions(build, query), sql` and `);
-    const rows = await this.questions.ask(caller.id, (db) => read(db, where, count));
+    const rows = await this.questions.ask(caller, (db) => read(db, where, count));
     return rows.map(({ detail, person, at, ...row }) => ({
       ...row,
       at: at.toISOString(),

@@ -59,7 +59,7 @@ export class RecordsService {
     const register = registerOf(build, registerId, caller);
     const { sought, arranged } = await this.seeking.of(db, build, register, dto);
     const place = { houseId: caller.houseId, registerId };
-    const { total, entries } = await this.questions.ask(caller.id, (asked) =>
+    const { total, entries } = await this.questions.ask(caller, (asked) =>
       this.store.page(asked, place, sought, arranged, dto.from, dto.count),
     );
     const carries = carriesOf(build, register);
