@@ -1,19 +1,18 @@
 // npm start: installs what is missing, starts a private PostgreSQL, migrates, loads the demo, serves the application.
 // Options: --fresh loads the demo anew; --empty starts without it. Environment: PORT, DATABASE_URL, DELLUM_DATA,
 // what linked sources may reach (DELLUM_FILES, DELLUM_DATABASES, DELLUM_SERVICES), and docs/operating.md for the rest.
-import { spawn, spawnSync } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { backUp, isOlder, migrationsBuilt } from './lib/backups.mjs';
 import { dataFolderOf } from './lib/dataFolder.mjs';
 import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
 import { lockFolder } from './lib/lock.mjs';
-import { thrifty } from './lib/memory.mjs';
 import { startCluster } from './lib/postgres.mjs';
+import { asServer, loadDemo, prepareRole } from './lib/role.mjs';
 import { Stop, runScript, say } from './lib/say.mjs';
+import { serverCommand, serverReady } from './lib/server.mjs';
 import { standIns } from './lib/standIns.mjs';
 
 const options = new Set(process.argv.slice(2));
@@ -76,32 +75,6 @@ async function database() {
   return startCluster(dataFolder());
 }
 
-function prepare(script, args, env) {
-  const done = spawnSync(process.execPath, [join(root, ...script), ...args], { env: { ...process.env, ...env }, encoding: 'utf8' });
-  if (done.status === 0) return;
-  throw new Stop(
-    `The database could not be prepared (${done.stderr.trim().split('\n').at(-1)}). Check DATABASE_URL, or repair the data folder.`,
-  );
-}
-
-const loadDemo = (url) => prepare(['demo', 'dist', 'load.js'], fresh ? ['--fresh'] : [], { DATABASE_URL: url });
-
-/** The server works under a role of its own, which can neither change tables nor take anything out of the ledger. Returns its address. */
-function prepareRole(url) {
-  const file = join(dataFolder(), 'server.password');
-  if (!existsSync(file)) writeFileSync(file, randomBytes(24).toString('base64url'), { mode: 0o600 });
-  const password = readFileSync(file, 'utf8');
-  prepare(['apps', 'server', 'dist', 'database', 'prepare.js'], [], {
-    DATABASE_URL: url,
-    DELLUM_ROLE: serverRole,
-    DELLUM_ROLE_PASSWORD: password,
-  });
-  const own = new URL(url);
-  own.username = serverRole;
-  own.password = password;
-  return own.href;
-}
-
 /** Pauses between starting a server again that died; milliseconds. They begin anew when one has run for a while. */
 const pauses = [1000, 2000, 5000, 10_000, 30_000];
 const ranWell = 60_000;
@@ -109,30 +82,14 @@ const lookEvery = 1000;
 const aMinute = 60_000;
 const anHour = 3_600_000;
 
-const serverRole = 'dellum_server';
-
 const wait = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** Starts the server once; `listening` is called when it is ready. Resolves to its exit code. */
 async function run(url, env, lock, began, listening) {
-  const server = spawn(process.execPath, [join(root, 'apps', 'server', 'dist', 'main.js')], {
-    env: {
-      ...thrifty,
-      ...process.env,
-      ...env,
-      DATABASE_URL: url,
-      PORT: String(port),
-      DELLUM_WEB: join(root, 'apps', 'web', 'dist'),
-      DELLUM_TEMPLATES: join(root, 'demo', 'templates'),
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-    detached: true,
-  });
+  const server = spawn(...serverCommand(url, port, env));
   lock.note(server.pid);
   began(server);
-  server.stdout.on('data', (chunk) => {
-    if (String(chunk).startsWith('listening')) listening();
-  });
+  void serverReady(server).then(listening);
   const [code, signal] = await once(server, 'exit');
   return code ?? signal;
 }
@@ -209,10 +166,10 @@ await runScript(async () => {
     // Another PostgreSQL is its owner's: nothing is loaded there, and the server works under the role that one was given.
     const own = !process.env.DATABASE_URL;
     if (!empty && own) {
-      loadDemo(cluster.url);
+      loadDemo(cluster.url, fresh);
       outside = await standIns(cluster.url);
     }
-    const serverUrl = own ? prepareRole(cluster.url) : cluster.url;
+    const serverUrl = own ? asServer(cluster.url, prepareRole(cluster.url, dataFolder())) : cluster.url;
     if (outside) say(`A stand-in that webhooks tell shows what it was told at ${outside.told}`);
     await serve(cluster, serverUrl, { ...outside?.env, ...(own && { DELLUM_MIGRATED: 'yes' }) }, lock);
   } finally {

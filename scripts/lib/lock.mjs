@@ -5,6 +5,8 @@ import { makeFolder } from './postgres.mjs';
 import { Stop, say } from './say.mjs';
 
 const endsWithin = 15_000;
+/** What may run for a folder. */
+const ours = /main\.js|haproxy|pgbouncer/u;
 
 /** What a process was called with; nothing where it is not there, or is not to be seen. */
 function commandOf(pid) {
@@ -24,20 +26,20 @@ async function end(pid) {
   }
 }
 
-/** Takes the folder for this process; `note` says which server runs for it, `free` gives it back. */
-export async function lockFolder(folder) {
+/** Takes the folder for this process, which runs `script`; `note` says what else runs for it, `free` gives it back. */
+export async function lockFolder(folder, script = 'start.mjs') {
   const file = join(folder, 'start.json');
   if (existsSync(file)) {
-    const { start, server } = JSON.parse(readFileSync(file, 'utf8') || '{}');
-    if (start !== process.pid && commandOf(start).includes('start.mjs'))
+    const { start, processes = [] } = JSON.parse(readFileSync(file, 'utf8') || '{}');
+    if (start !== process.pid && commandOf(start).includes(script))
       throw new Stop(`Dellum runs from ${folder} already (process ${start}). Use that one, or end it first.`);
-    if (server && commandOf(server).includes('main.js')) {
-      say('Ending a server that an interrupted start has left behind …');
-      await end(server);
+    for (const left of processes.filter((pid) => ours.test(commandOf(pid)))) {
+      say('Ending what an interrupted start has left behind …');
+      await end(left);
     }
   }
   makeFolder(folder);
-  const note = (server) => writeFileSync(file, JSON.stringify({ start: process.pid, ...(server && { server }) }));
+  const note = (...processes) => writeFileSync(file, JSON.stringify({ start: process.pid, processes }));
   note();
   return { note, free: () => rmSync(file, { force: true }) };
 }

@@ -1,6 +1,7 @@
 // A private PostgreSQL cluster on loopback, with its own data folder, password and free port.
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
+import { once } from 'node:events';
 import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
@@ -24,6 +25,21 @@ export const ensurePostgres = () => debianPackage('postgresql', 'PostgreSQL', ()
 
 /** PostgreSQL refuses root, so that root hands it to Debian's own account. */
 const unprivileged = (command, args) => (process.getuid() === 0 ? ['runuser', ['-u', account, '--', command, ...args]] : [command, args]);
+
+/** Runs a command as the account of the database, to which `folder` is given before. Resolves to its code and what it complained of. */
+export async function runAsAccount(command, args, env, folder) {
+  ownedByAccount(folder);
+  const [program, words] = unprivileged(command, args);
+  const child = spawn(program, words, {
+    cwd: '/',
+    stdio: ['ignore', 'ignore', 'pipe'],
+    env: { ...process.env, LC_ALL: 'C.UTF-8', ...env },
+  });
+  let stderr = '';
+  child.stderr.on('data', (chunk) => (stderr += chunk));
+  const [status] = await once(child, 'close');
+  return { status, stderr };
+}
 
 function run(command, args, env = {}) {
   const [program, words] = unprivileged(command, args);
@@ -141,9 +157,14 @@ export async function startCluster(dataFolder, settings = {}) {
   const stop = () => {
     run(join(bin, 'pg_ctl'), ['-D', folder, 'stop', '-m', 'fast', '-t', '30']);
   };
+  /** Without the time to end what is under way: as if it had died. */
+  const stopAtOnce = () => {
+    run(join(bin, 'pg_ctl'), ['-D', folder, 'stop', '-m', 'immediate', '-t', '10']);
+  };
   const known = runningCluster(folder);
   const isRunning = () => runningCluster(folder) !== undefined;
-  if (known && (await ready(bin, known.port, 5))) return { url: address(known.port), stop, port: known.port, isRunning, wasRunning: true };
+  if (known && (await ready(bin, known.port, 5)))
+    return { url: address(known.port), stop, stopAtOnce, port: known.port, isRunning, wasRunning: true };
 
   const { port = await freePort(), ...more } = settings;
   const options = Object.entries({
@@ -171,7 +192,7 @@ export async function startCluster(dataFolder, settings = {}) {
   let ended = false;
   server.once('exit', () => (ended = true));
   if (!(await ready(bin, port, 60, () => ended))) throw broken(folder, log);
-  return { url: address(port), stop, port, isRunning, wasRunning: false };
+  return { url: address(port), stop, stopAtOnce, port, isRunning, wasRunning: false };
 }
 
 async function ready(bin, port, seconds, gaveUp = () => false) {
