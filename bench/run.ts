@@ -15,6 +15,7 @@ import {
 import { sql } from 'kysely';
 import { adopt1m, adoptApply100k } from './adopting.js';
 import { keyToPaint, sheetScroll } from './browser.js';
+import { clusterWrite } from './cluster.js';
 import { catalogCompile, doctor, lookAlike } from './catalogs.js';
 import { back100k, check10k, csvOut1m, valuesEtag, workbookOut100k } from './exchange.js';
 import { figureKept1m, figures1m } from './figures.js';
@@ -258,6 +259,7 @@ const computed: Readonly<Record<string, () => Promise<void>>> = {
   'picker.search.1m': picker1m,
   'judge.block': judgeBlock,
   'judge.cascade': judgeCascade,
+  'cluster.write': clusterWrite,
 };
 
 const asked = process.argv.slice(2);
