@@ -26,7 +26,8 @@ function start(data = folder) {
 }
 
 const data = () => join(folder, 'own');
-const running = () => JSON.parse(readFileSync(join(data(), 'start.json'), 'utf8')) as { start: number; server: number };
+/** The server that runs. */
+const running = () => (JSON.parse(readFileSync(join(data(), 'start.json'), 'utf8')) as { processes: [number] }).processes[0];
 const postmaster = () => Number(readFileSync(join(data(), 'postgres', 'postmaster.pid'), 'utf8').split('\n')[0]);
 const isWell = () =>
   fetch(`http://127.0.0.1:${port}/api/v1/health`).then(
@@ -55,7 +56,7 @@ describe('the start command', () => {
   it('starts a server and a database again that died, lets nobody start twice, and ends with all that is its own', async () => {
     const first = start();
     await until(isWell, 120);
-    process.kill(running().server, 'SIGKILL');
+    process.kill(running(), 'SIGKILL');
     await until(async () => first.said().includes('is ready again') && (await isWell()), 60);
     expect(first.said()).toContain('The server stopped by itself (SIGKILL); it is started again in 1 s.');
     process.kill(postmaster(), 'SIGKILL');
@@ -67,14 +68,14 @@ describe('the start command', () => {
     expect(await isWell()).toBe(true);
 
     // Killed, it leaves its server and its database behind; the next start ends the one and takes the other over.
-    const left = running().server;
+    const left = running();
     first.child.kill('SIGKILL');
     await first.ended;
     const third = start();
     await until(async () => third.said().includes('Dellum is ready'), 60);
     expect([isThere(left), await isWell()]).toEqual([false, true]);
 
-    const [server, database] = [running().server, postmaster()];
+    const [server, database] = [running(), postmaster()];
     third.child.kill('SIGTERM');
     expect(await third.ended).toBe(0);
     expect(third.said()).toContain('Dellum has stopped.');
