@@ -8,6 +8,8 @@ const leastSize = 1024;
 export const compressed = (): RequestHandler =>
   compression({
     threshold: leastSize,
+    // Half the time of the usual level, for a twentieth more bytes.
+    level: 3,
     filter: (request, response) => mayChange(response as Response) && compression.filter(request, response),
   });
 

@@ -24,6 +24,8 @@ import { shownAhead } from './shownAhead.js';
 export const pageSize = 200;
 /** The most entries that one request brings. */
 const listPage = 5000;
+/** So many requests at once bring a long list. */
+const listPages = 3;
 
 export interface PageArg {
   readonly registerId: string;
@@ -80,14 +82,20 @@ export const entriesApi = api.injectEndpoints({
       async queryFn(registerId, _api, _options, ask) {
         const entries: EntryView[] = [];
         const askedAt = performance.now();
-        for (;;) {
-          const answer = await ask(`/registers/${registerId}/entries?from=${entries.length}&count=${listPage}`);
-          if (answer.error) return { error: answer.error };
-          const page = answer.data as EntryPage;
-          entries.push(...page.entries);
-          if (page.entries.length < listPage || entries.length >= page.total)
-            return { data: [...listsAhead.bring(registerId, askedAt, entries)] };
+        const page = async (from: number) => ask(`/registers/${registerId}/entries?from=${from}&count=${listPage}`);
+        for (let total = 1; entries.length < total;) {
+          // How many there are is known from the first page on; the server writes one page while another is read here.
+          const waiting = Math.ceil((total - entries.length) / listPage);
+          const pages = Array.from({ length: Math.min(listPages, waiting) }, (_, at) => entries.length + at * listPage);
+          for (const answer of await Promise.all(pages.map(page))) {
+            if (answer.error) return { error: answer.error };
+            const found = answer.data as EntryPage;
+            entries.push(...found.entries);
+            // Others may have deleted some meanwhile.
+            total = found.entries.length === 0 ? 0 : found.total;
+          }
         }
+        return { data: [...listsAhead.bring(registerId, askedAt, entries)] };
       },
       providesTags: (_result, _error, registerId) => [{ type: 'Register', id: registerId }],
     }),

@@ -1,4 +1,5 @@
 // Acts on lists and tables, and their slips, over the API.
+import { original } from '@reduxjs/toolkit';
 import type { ActDto, AnswerDto, CanAgain, EntryView, Outcome, Slip } from '@dellum/contract';
 import { api } from './api.js';
 import { isProblem, type RequestProblem } from './problem.js';
@@ -63,6 +64,11 @@ export const sourcesApi = api.injectEndpoints({
     leaveSlip: build.mutation<null, string>({ query: (id) => ({ path: `/slips/${id}`, method: 'DELETE' }), invalidatesTags: ['Slips'] }),
   }),
 });
+/** What a change makes of a list, which is not looked at through its draft: that would make one of each row. */
+const anew =
+  (change: (entries: readonly EntryView[]) => readonly EntryView[]) =>
+  (draft: EntryView[]): EntryView[] => [...change(original(draft)!)];
+
 /**
  * Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it
  * was.
@@ -73,7 +79,7 @@ export const actAtOnce =
   async (dispatch: AppDispatch): Promise<Outcome> => {
     const change = (entries: readonly EntryView[]) => shownAfter(entries, arg.acts);
     const ahead = listsAhead.note(arg.registerId, change);
-    dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, change));
+    dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, anew(change)));
     // Others may have been shown since: they stay.
     const undo = () => {
       ahead.dropped();

@@ -153,9 +153,12 @@ export interface SourceStateReader extends PartSources {
   companions(catalogId: string): readonly CompanionField[];
 }
 
-/** Reads the state of the sources; each range is taken and each catalog composed once. A catalog within itself counts as empty there. */
-export function readSourceState(sourceState: SourceState): SourceStateReader {
-  const takings = new Map<string, RangeTaking>();
+/**
+ * Reads the state of the sources; each range is taken and each catalog composed once. A catalog within itself counts as empty there.
+ * `taken`: what is known already of this state, by range.
+ */
+export function readSourceState(sourceState: SourceState, taken: ReadonlyMap<string, RangeTaking> = new Map()): SourceStateReader {
+  const takings = new Map(taken);
   const composed = new Map<string, readonly Item[]>();
   const ranges = new Map(sourceState.ranges.map((range) => [range.id, range]));
   let named: ReadonlyMap<string, SourceRange> | undefined;

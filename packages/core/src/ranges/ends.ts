@@ -11,7 +11,7 @@ export interface EndKind {
    * `filled[ordinal]` says whether the cell holds something; the stretch may reach from `first` up to `bound`
    * (the start of the next range in the same field, or the end of the register).
    */
-  beyond(filled: readonly boolean[], first: number, bound: number, endOrdinal: number | undefined): number;
+  beyond(filled: (ordinal: number) => boolean, first: number, bound: number, endOrdinal: number | undefined): number;
 }
 
 /** Ends at an entry that was chosen. Inserting inside widens it. */
@@ -31,7 +31,7 @@ export const lastEnd: EndKind = {
   grows: true,
   beyond(filled, first, bound) {
     let beyond = bound;
-    while (beyond > first && !filled[beyond - 1]) beyond--;
+    while (beyond > first && !filled(beyond - 1)) beyond--;
     return beyond;
   },
 };
@@ -44,7 +44,7 @@ export const gapEnd: EndKind = {
   grows: true,
   beyond(filled, first, bound) {
     let beyond = first;
-    while (beyond < bound && filled[beyond]) beyond++;
+    while (beyond < bound && filled(beyond)) beyond++;
     return beyond;
   },
 };

@@ -39,7 +39,6 @@ const nowhere: ReadonlyMap<EntryId, number> = new Map();
 const visible = /[!-~]/u;
 /** What is plainly visible need not be cleaned to be seen. */
 const isFilled = (text: string | undefined): boolean => text !== undefined && (visible.test(text) || !isBlank(text));
-const filledIn = (fields: readonly string[]) => (entry: Entry) => fields.some((field) => isFilled(entry.cells[field]));
 
 /** The rows of a stretch. `others` are the stretches over the same register (the stretch itself may be among them). */
 export function extentOf(stretch: Stretch, entries: readonly Entry[], others: readonly Stretch[]): Extent {
@@ -49,6 +48,6 @@ export function extentOf(stretch: Stretch, entries: readonly Entry[], others: re
   const first = firstOrdinal(stretch, ordinals);
   const bound = boundOf(stretch, first, others, ordinals, entries.length);
   const endOrdinal = stretch.end.ends === 'fixed' && stretch.end.entry !== null ? ordinals.get(stretch.end.entry) : undefined;
-  const filled = entries.map(filledIn(stretch.fields));
+  const filled = (ordinal: number) => stretch.fields.some((field) => isFilled(entries[ordinal]!.cells[field]));
   return { registerId: stretch.registerId, first, beyond: endKind(stretch.end).beyond(filled, first, bound, endOrdinal), bound };
 }

@@ -1,7 +1,7 @@
 // What a range takes from its registers, and what it leaves out and why.
 import { clean } from '../text/index.js';
 import { isOfKind } from '../values/index.js';
-import type { RegisterId, RegisterState } from '../registers/index.js';
+import type { FieldId, RegisterId, RegisterState } from '../registers/index.js';
 import { endKind } from './ends.js';
 import { extentOf } from './extent.js';
 import {
@@ -64,6 +64,32 @@ function nodeAt(roots: Map<string, Node>, basePath: readonly string[], texts: re
   }
 }
 
+type Leave = (ordinal: number, why: LeftOutWhy, text: string) => void;
+
+/** One field: a row is its text, and nothing is inherited. Long lists are of this kind, and all they cost is taken here. */
+function takeColumn(
+  field: FieldId,
+  register: RegisterState,
+  { first, beyond }: Extent,
+  level: Map<string, Node>,
+  path: readonly string[],
+  leave: Leave,
+): void {
+  const kind = register.fields.find(({ key }) => key === field)?.kind ?? 'text';
+  for (let ordinal = first; ordinal < beyond; ordinal++) {
+    const { id, cells } = register.entries[ordinal]!;
+    const text = cells[field] === undefined ? '' : clean(cells[field]);
+    if (text === '') leave(ordinal, 'blank', '');
+    else if (kind !== 'text' && !isOfKind(kind, text)) leave(ordinal, 'wrong kind', text);
+    else {
+      let node = level.get(text);
+      if (node) leave(ordinal, 'repeat', text);
+      else level.set(text, (node = nodeOf(text, path)));
+      node.rows.push({ register: register.id, entry: id, ordinal });
+    }
+  }
+}
+
 /** Every row costs the same few steps, whatever the size of the register: this is the hot path of compiling a catalog. */
 function takeStretch(
   stretch: Stretch,
@@ -72,9 +98,10 @@ function takeStretch(
   inherits: boolean,
   roots: Map<string, Node>,
   basePath: readonly string[],
-  leave: (ordinal: number, why: LeftOutWhy, text: string) => void,
+  leave: Leave,
 ): void {
   const { fields } = stretch;
+  if (fields.length === 1) return takeColumn(fields[0]!, register, extent, roots, basePath, leave);
   const kinds = fields.map((key) => register.fields.find((field) => field.key === key)?.kind ?? 'text');
   const textsOnly = kinds.every((kind) => kind === 'text');
   let above: readonly string[] = [];

@@ -5,6 +5,8 @@
 const ignorable = /\p{Default_Ignorable_Code_Point}/gu;
 /** Blanks, and the signs that look like one: the braille pattern without dots is drawn as nothing. */
 const blanks = /[\p{White_Space}\u2800]+/gu;
+/** Nothing to clean: words of signs of ASCII, with one blank between them. Nearly all names are of this kind. */
+const plain = /^[!-~]+(?: [!-~]+)*$/u;
 /** Nothing to clean but blanks: no sign beyond ASCII. */
 const ascii = /^[ -~]*$/u;
 
@@ -42,6 +44,7 @@ function changesSomething(sign: string, at: number, text: string): boolean {
  * Idempotent.
  */
 export function clean(text: string): string {
+  if (plain.test(text)) return text;
   const seen = ascii.test(text) ? text : text.replace(ignorable, (sign, at: number) => (changesSomething(sign, at, text) ? sign : ''));
   return seen.replace(blanks, ' ').trim().normalize('NFC');
 }

@@ -53,7 +53,8 @@ export function rowsWithKept(
   drafts: readonly Pick<Draft, 'entryId'>[],
   entries: readonly EntryView[],
   begun: readonly BegunRow[],
-): EntryView[] {
+): readonly EntryView[] {
+  if (drafts.length === 0 && begun.length === 0) return entries;
   const known = new Map(entries.map((entry) => [entry.id, entry]));
   const kept = new Set(drafts.map(({ entryId }) => entryId).filter((id) => !known.has(id)));
   const inOrder = begun.flatMap(({ id, underWay }) => (kept.has(id) || (underWay && known.has(id)) ? [id] : []));

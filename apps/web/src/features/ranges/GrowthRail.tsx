@@ -66,12 +66,12 @@ export function GrowthRail({ rails, row, chosen }: GrowthRailProps) {
       h="100%"
       aria-hidden
       data-rail={rails
-        .map((rail) => rail.marks.get(row) ?? '')
+        .map((rail) => rail.markAt(row) ?? '')
         .join(' ')
         .trim()}
     >
       {rails.map((rail, lane) => {
-        const mark = rail.marks.get(row);
+        const mark = rail.markAt(row);
         return mark ? (
           <Box key={rail.range.id} position="absolute" top="0" bottom="0" left={`${laneOf(rails, lane) * 12}px`} w={`${railWidth}px`}>
             <Segment mark={mark} rail={rail} row={row} chosen={rail.range.id === chosen} />

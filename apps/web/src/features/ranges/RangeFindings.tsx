@@ -34,8 +34,8 @@ export function RangeFindings({ source, build }: { source: SourceRegister; build
       kept: new Map(),
       linked: new Map(),
     };
-    const reader = readSourceState(sourceState);
     const whole = rails.filter(({ range }) => range.stretches.length === 1);
+    const reader = readSourceState(sourceState, new Map(whole.map(({ range, taking }) => [range.id, taking])));
     return whole
       .flatMap(({ range }) => examine(range.id, sourceState, { effects: state.entries.length < 2000, reader }))
       .filter(({ kind }) => atTheCells.has(kind));

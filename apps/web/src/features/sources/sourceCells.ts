@@ -25,9 +25,9 @@ export function lookOf(source: SourceRegister, place: Place, locale: Locale): Ce
   if (source.pending.deleted.has(entry.id)) return { text, tone: 'pending', said: 'to be deleted; waits for an answer' };
   const becomes = source.pending.texts.get(pendingKey(entry.id, field.key));
   if (becomes !== undefined) return { text: becomes, tone: 'pending', said: `was ${text}; waits for an answer` };
-  for (const { range, stretch, leftOut, marks } of source.rails) {
+  for (const { range, stretch, leftOut, markAt } of source.rails) {
     if (!stretch.fields.includes(field.key)) continue;
-    const mark = marks.get(source.entries[row] === entry ? row : source.entries.indexOf(entry));
+    const mark = markAt(source.entries[row] === entry ? row : source.entries.indexOf(entry));
     if (mark === 'missed' && text !== '')
       return {
         text,
