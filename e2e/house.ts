@@ -4,6 +4,7 @@ import { test as base, expect, type Browser, type BrowserContext, type Locator, 
 import { demoAccounts, Database } from '@dellum/server';
 import { loadHouse, quillhaven } from '@dellum/demo';
 import type { BuildView } from '@dellum/contract';
+import { closeAll } from './closeAll.js';
 
 export { expect };
 
@@ -39,7 +40,7 @@ export async function enterHouse(browser: Browser, databaseUrl: string): Promise
     return page;
   };
   const leave = async () => {
-    for (const context of contexts) await context.close();
+    await closeAll(contexts);
   };
   return { key, id, open, leave };
 }

@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { startReceiver, type Receiver } from '../stand-ins/receiver.mjs';
 import { newDatabase, serve } from './servers.js';
+import { closeAll } from './closeAll.js';
 
 export { expect };
 
@@ -61,7 +62,7 @@ async function openNursery(browser: Browser, url: string): Promise<Nursery & { l
     return other;
   };
   const leave = async () => {
-    for (const context of contexts) await context.close();
+    await closeAll(contexts);
     await serving.stop();
     receiver.stop();
     rmSync(files, { recursive: true, force: true });
