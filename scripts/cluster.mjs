@@ -4,6 +4,7 @@
 //   npm run cluster -- status                    says what runs, as JSON
 //   npm run cluster -- take-over [--even-so]     lets the database that follows take over, for ever
 import { chmodSync, existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { once } from 'node:events';
 import { createServer, request } from 'node:http';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -15,6 +16,7 @@ import { dataFolderOf } from './lib/dataFolder.mjs';
 import { lockFolder } from './lib/lock.mjs';
 import { ensureBuilt, ensureModules } from './lib/packages.mjs';
 import { ensurePostgres, freePort } from './lib/postgres.mjs';
+import { checkPort } from './lib/port.mjs';
 import { asServer, loadDemo, prepareRole, serverRole } from './lib/role.mjs';
 import { Stop, runScript, say } from './lib/say.mjs';
 import { serverCommand, serverReady } from './lib/server.mjs';
@@ -74,7 +76,7 @@ function tell(folder, path) {
 }
 
 /** Takes commands from whoever may read the data folder. */
-function control(folder, acts) {
+async function control(folder, acts) {
   rmSync(socketIn(folder), { force: true });
   const server = createServer((asked, response) => {
     const act = acts[asked.url];
@@ -84,7 +86,9 @@ function control(folder, acts) {
       (error) => response.writeHead(error instanceof Stop ? 409 : 500).end(error.message),
     );
   });
-  server.listen(socketIn(folder), () => chmodSync(socketIn(folder), 0o600));
+  server.listen(socketIn(folder));
+  await once(server, 'listening');
+  chmodSync(socketIn(folder), 0o600);
   return server;
 }
 
@@ -95,6 +99,7 @@ async function start(folder, { port, servers: count, empty }) {
   let nodes;
   let listener;
   try {
+    await checkPort(port, 'npm run cluster');
     ensureModules();
     ensurePostgres();
     ensureProxy();
@@ -130,7 +135,7 @@ async function start(folder, { port, servers: count, empty }) {
       DELLUM_DATABASE_STANDBY: at('standby'),
     };
     for (const [name, own] of servers) await run(keep(name, serverCommand(at('pooler'), own, env), serverReady));
-    listener = control(folder, {
+    listener = await control(folder, {
       '/status': () => Promise.resolve(JSON.stringify(statusOf(nodes, running, ports))),
       '/take-over': () => nodes.takeOver(false).then(() => `${nodes.primary} has taken over.`),
       '/take-over-even-so': () => nodes.takeOver(true).then(() => `${nodes.primary} has taken over.`),

@@ -3,13 +3,13 @@
 // what linked sources may reach (DELLUM_FILES, DELLUM_DATABASES, DELLUM_SERVICES), and docs/operating.md for the rest.
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { backUp, isOlder, migrationsBuilt } from './lib/backups.mjs';
 import { dataFolderOf } from './lib/dataFolder.mjs';
 import { ensureBuilt, ensureModules, root } from './lib/packages.mjs';
 import { lockFolder } from './lib/lock.mjs';
 import { startCluster } from './lib/postgres.mjs';
+import { checkPort } from './lib/port.mjs';
 import { asServer, loadDemo, prepareRole } from './lib/role.mjs';
 import { Stop, runScript, say } from './lib/say.mjs';
 import { serverCommand, serverReady } from './lib/server.mjs';
@@ -33,20 +33,6 @@ function checkRequest() {
   const [major] = process.versions.node.split('.');
   if (Number(major) < 20)
     throw new Stop(`Dellum needs Node 20 or newer; this is ${process.versions.node}. Install a newer one and start again.`);
-}
-
-/** Says at once that a port is taken, before anything is built. */
-async function checkPort() {
-  const probe = createServer();
-  try {
-    probe.listen(port, '127.0.0.1');
-    await once(probe, 'listening');
-  } catch (error) {
-    if (error.code === 'EACCES') throw new Stop(`Port ${port} needs more rights than you have. Choose another: PORT=4170 npm start`);
-    throw new Stop(`Port ${port} is taken. Choose another: PORT=${port + 1} npm start`);
-  } finally {
-    probe.close();
-  }
 }
 
 const dataFolder = () => dataFolderOf(empty);
@@ -158,7 +144,7 @@ await runScript(async () => {
   let cluster;
   let outside;
   try {
-    await checkPort();
+    await checkPort(port, 'npm start');
     ensureModules();
     ensureBuilt();
     cluster = await database();

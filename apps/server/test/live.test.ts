@@ -57,6 +57,18 @@ describe('who is where', () => {
 });
 
 describe('the stream', () => {
+  it('brings what a server has stored that died before it could announce it', async () => {
+    const house = await openHouse(one, []);
+    const ear = await listen(two.base, house.clerk);
+    await sql`
+      with taken as (update house_counters set seq = seq + 1 where house_id = ${house.id} returning seq)
+      insert into changes (house_id, seq, audience, body) select ${house.id}, seq, 'everyone', '{"kind": "figures"}' from taken`.execute(
+      one.database.kysely,
+    );
+    await until(async () => kinds(ear).includes('figures'), 20);
+    ear.stop();
+  });
+
   it('says the day of the house, which is not that of the server everywhere', async () => {
     const house = await openHouse(one, []);
     // Noon and midnight never fall together: of these two zones, one is in another day than the other.

@@ -177,7 +177,7 @@ export class Nodes {
 
   async look() {
     if (this.stopping) return;
-    if (!this.running.get(this.primary).isRunning()) {
+    if (!this.running.get(this.primary)?.isRunning()) {
       say(`The database ${this.primary} stopped by itself; it is started again.`);
       await this.startNode(this.primary);
       this.goneSince = undefined;
@@ -234,8 +234,11 @@ export class Nodes {
         throw new Stop(
           `${next} does not have everything that ${before} has acknowledged. Bring ${before} back, or take over with --even-so and lose the rest.`,
         );
+      await this.ask(next, 'select 1').catch(({ message }) => {
+        throw new Stop(`${next} does not answer (${message}), so it cannot take over.`);
+      });
       // Whoever wrote until now must not go on: nobody would have what it takes in.
-      this.running.get(before).stopAtOnce();
+      this.running.get(before)?.stopAtOnce();
       this.running.delete(before);
       // First, so that nobody who is interrupted now goes on with the other one.
       this.remember({ primary: next, together: false });

@@ -70,6 +70,10 @@ listen dellum
   balance hash req.cook(dellum_${instance}),field(1,.)
   hash-type consistent
   hash-balance-factor 150
+  # Who asks, and under which name, is what is seen here, whatever is said.
+  http-request del-header X-Forwarded-For
+  http-request del-header X-Forwarded-Host
+  http-request del-header X-Forwarded-Proto
   option forwardfor
   option httpchk GET /readyz
   http-check expect status 200
