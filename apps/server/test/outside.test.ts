@@ -1,11 +1,11 @@
 // Before a change one is told what it will do, and after it every place says the same: random acts on the sources of a
 // chain of fields, counted by every reader of Dellum and by a model of its own.
 import type { Answer, Item } from '@dellum/core';
-import type { BuildView, CatalogItems, EntryPage, FieldCount, Outcome, Slip, SlipQuestion, Upkeep } from '@dellum/contract';
+import type { BuildView, CatalogItems, EntryPage, FieldCount, Lineage, Outcome, Slip, SlipQuestion, Upkeep } from '@dellum/contract';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chain, makeEntrySheet, type Made } from './entrySheet.js';
-import { entriesOf, startServer, type Running } from './house.js';
+import { entriesOf, startServer, until, type Running } from './house.js';
 
 let running: Running;
 beforeAll(async () => {
@@ -148,6 +148,10 @@ const act = fc.oneof(
 );
 type Wanted = typeof act extends fc.Arbitrary<infer A> ? A : never;
 
+/** Waits until all entries have followed what was corrected: before, it cannot be taken back. */
+const followed = ({ house, berths: catalogId }: Port) =>
+  until(async () => (await house.administrator.get<Lineage>(`/catalogs/${catalogId}/lineage`)).carries.length === 0);
+
 async function doIt(port: Port, wanted: Wanted): Promise<Outcome | undefined> {
   const { administrator } = port.house;
   const post = async (path: string, body: unknown, method = 'POST') => (await administrator.call<Outcome>(method, path, body)).body;
@@ -183,6 +187,7 @@ async function doIt(port: Port, wanted: Wanted): Promise<Outcome | undefined> {
       );
     }
     case 'undo':
+      await followed(port);
       return post(`/sheets/${port.house.pilots.sheetId}/undo`, {});
   }
 }
@@ -201,6 +206,7 @@ describe('what entries are told to become', () => {
           const all = slip.questions.map((question) => ({
             catalogId: question.catalogId,
             value: question.value,
+            level: question.level,
             ...(question.path && { path: question.path }),
             answer: answerOf(question, given),
           }));
@@ -281,7 +287,9 @@ describe('what entries are told to become', () => {
       const cells = entries.filter(({ cells: held }) => held['quay'] === from).map(({ id }) => ({ entry: id, field: 'quay', text }));
       const { body } = await administrator.call<Outcome>('POST', `/registers/${port.table}/acts`, { acts: [{ act: 'write', cells }] });
       expect(body.slip!.questions.map(({ value, becomes }) => [value, becomes])).toEqual([[from, text]]);
-      await administrator.call('POST', `/slips/${body.slip!.id}/answers`, { answers: [{ catalogId: port.berths, value: from, answer }] });
+      await administrator.call('POST', `/slips/${body.slip!.id}/answers`, {
+        answers: [{ catalogId: port.berths, value: from, level: 0, answer }],
+      });
       const { items } = await administrator.get<CatalogItems>(`/catalogs/${port.berths}/items`);
       return items;
     };
@@ -313,6 +321,43 @@ describe('what entries are told to become', () => {
     });
   });
 
+  it('corrects a value in the fields of its own level, where another one bears the same name, and takes that back', async () => {
+    const { port, row } = await oneShip();
+    const { administrator } = port.house;
+    const acts = async (one: unknown) => (await administrator.call<Outcome>('POST', `/registers/${port.table}/acts`, { acts: [one] })).body;
+    // A berth that is called as its quay is, with two ships at it.
+    await acts({ act: 'insert', fields: ['quay', 'berth', 'length'], rows: [['North', 'North', '200']], before: row });
+    const ships = [await port.entry({ quay: 'North', berth: 'North' }), await port.entry({ quay: 'North', berth: 'North' })];
+    const { entries } = await administrator.get<EntryPage>(`/registers/${port.table}/entries`);
+    const cells = entries
+      .filter(({ cells: held }) => held['quay'] === 'North')
+      .map(({ id }) => ({ entry: id, field: 'quay', text: 'Nord' }));
+    const { slip } = await acts({ act: 'write', cells });
+    expect(slip!.questions.map(({ value, level, becomes }) => ({ value, level, becomes }))).toEqual([
+      { value: 'North', level: 0, becomes: 'Nord' },
+    ]);
+    const held = async () => Promise.all(ships.map((ship) => port.cells(ship)));
+    await administrator.call('POST', `/slips/${slip!.id}/answers`, {
+      answers: [{ catalogId: port.berths, value: 'North', level: 0, answer: 'corrected' }],
+    });
+    await followed(port);
+    expect(await held()).toMatchObject([
+      { quay: 'Nord', berth: 'North' },
+      { quay: 'Nord', berth: 'North' },
+    ]);
+    const back = await administrator.call<Outcome>('POST', `/sheets/${port.house.pilots.sheetId}/undo`, {});
+    expect(back.body.slip!.questions).toMatchObject([{ value: 'Nord', level: 0, becomes: 'North', proposed: 'corrected' }]);
+    await administrator.call('POST', `/slips/${back.body.slip!.id}/answers`, {
+      answers: [{ catalogId: port.berths, value: 'Nord', level: 0, answer: 'corrected' }],
+    });
+    await followed(port);
+    expect(await held()).toMatchObject([
+      { quay: 'North', berth: 'North' },
+      { quay: 'North', berth: 'North' },
+    ]);
+    expect(await Promise.all(ships.map((ship) => isOutside(port, ship)))).toEqual([false, false]);
+  });
+
   it('keeps what is known as retired right when its parent is corrected to one under which something of old is noted', async () => {
     const { port } = await oneShip();
     const { administrator, clerk } = port.house;
@@ -320,7 +365,7 @@ describe('what entries are told to become', () => {
     const act = async (one: unknown, answer: Answer) => {
       const { slip } = (await administrator.call<Outcome>('POST', `/registers/${port.table}/acts`, { acts: [one] })).body;
       if (!slip) return;
-      const answers = slip.questions.map(({ value, path }) => ({ catalogId: port.berths, value, ...(path && { path }), answer }));
+      const answers = slip.questions.map(({ value, level, path }) => ({ catalogId: port.berths, value, level, path, answer }));
       expect((await administrator.call('POST', `/slips/${slip.id}/answers`, { answers })).status).toBe(200);
     };
     const without = (quay: string, berth?: string) => async () => ({

@@ -79,6 +79,12 @@ export class AnswerDto {
   @IsText()
   value!: string;
 
+  /** The level on which the value stands, as its question says it. */
+  @MayLack()
+  @IsWhole()
+  @Min(0)
+  level?: number;
+
   /** The parents that the value left, where that is what is asked about. */
   @MayLack()
   @IsArray()

@@ -2,13 +2,16 @@ import {
   afterProposal,
   carried,
   diffCatalogs,
+  goesWith,
   houseLocale,
   impactOf,
   meant,
   ofRanges,
   proposalOf,
   proposedAnswer,
+  questionKey,
   readSourceState,
+  rekeyed,
   answered,
   takenBack,
   touchedBy,
@@ -38,6 +41,59 @@ function fromCells(cells: readonly (readonly [cell: string, value: string])[], r
     ...retired.map((value) => item(value, { state: 'retired' })),
   ];
 }
+
+/** Items that stand under others, as a table of tuples gives them. */
+function fromTuples(tuples: readonly (readonly string[])[]): Item[] {
+  const items = new Map<string, Item>();
+  tuples.forEach((tuple, ordinal) =>
+    tuple.forEach((value, level) => {
+      const path = tuple.slice(0, level);
+      const rows = level === tuple.length - 1 ? [{ register: 't', entry: `${ordinal}`, ordinal }] : [];
+      const key = JSON.stringify([path, value]);
+      if (!items.has(key))
+        items.set(key, { value, path, label: value, otherNames: [], state: 'offered', from: [{ by: 'range', id: 'r', rows }] });
+    }),
+  );
+  return [...items.values()];
+}
+
+describe('a value that stands on two levels', () => {
+  const before = fromTuples([
+    ['Other', 'Other'],
+    ['Other', 'Rope'],
+    ['Fuel', 'Other'],
+  ]);
+  const after = fromTuples([
+    ['Sundry', 'Other'],
+    ['Sundry', 'Rope'],
+    ['Fuel', 'Other'],
+  ]);
+  const diff = diffCatalogs(before, after, 0);
+  it('is edited on the one where it is edited', () => {
+    expect(diff.edited).toEqual([{ from: 'Other', to: 'Sundry', level: 0, merges: false }]);
+    expect(diffCatalogs(before, after).edited).toEqual([]);
+  });
+  it('is asked about there, and its answer says so', () => {
+    const { questions } = impactOf(diff, new Map([['group', new Map([['Other', 3]])]]), new Map(), 0);
+    expect(questions).toMatchObject([{ value: 'Other', level: 0, becomes: 'Sundry', holds: { group: 3 } }]);
+    expect(answered(questions, new Map([[questionKey({ value: 'Other' }), 'corrected']]))).toBeUndefined();
+    expect(answered(questions, new Map([[questionKey({ value: 'Other', level: 0 }), 'corrected']]))).toEqual({
+      retire: [],
+      carry: [{ from: 'Other', to: 'Sundry', level: 0 }],
+    });
+  });
+  it('takes along what stands below it, and nothing else', () => {
+    expect(rekeyed(before, after, diff.edited).map(({ to }) => [...to.path, to.value].join(' › '))).toEqual([
+      'Sundry',
+      'Sundry › Other',
+      'Sundry › Rope',
+    ]);
+    const goes = (level?: number) =>
+      before.filter((item) => goesWith({ value: 'Other', level }, item, 1)).map(({ path, value }) => [...path, value].join(' › '));
+    expect(goes(0)).toEqual(['Other', 'Other › Other', 'Other › Rope']);
+    expect(goes()).toEqual(['Other › Other', 'Fuel › Other']);
+  });
+});
 
 describe('diffCatalogs', () => {
   const before = fromCells([

@@ -302,7 +302,15 @@ export function acting(catalog: CatalogAt, dto: ItemActDto): Proposal {
         throw new ProblemError('not-valid', 'This is how it is written already.', { faults: { to: 'Type it otherwise.' } });
       return {
         steps: renamed(catalog, item, to),
-        meanings: [{ catalogId: catalog.id, from: item.value, to, answer: dto.act === 'correct' ? 'corrected' : 'replaced' }],
+        meanings: [
+          {
+            catalogId: catalog.id,
+            from: item.value,
+            to,
+            level: item.path.length,
+            answer: dto.act === 'correct' ? 'corrected' : 'replaced',
+          },
+        ],
       };
     }
     case 'merge': {
@@ -315,7 +323,7 @@ export function acting(catalog: CatalogAt, dto: ItemActDto): Proposal {
       mustBeOurs(item, 'merge');
       return {
         steps: item.from.length > 0 ? removed(catalog, item) : [keeping(catalog, { ...keptOf(catalog, item), retired: false })],
-        meanings: [{ catalogId: catalog.id, from: item.value, to, answer: 'corrected' }],
+        meanings: [{ catalogId: catalog.id, from: item.value, to, level: item.path.length, answer: 'corrected' }],
       };
     }
     case 'retire':

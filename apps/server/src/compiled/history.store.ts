@@ -19,7 +19,7 @@ interface Noted {
 /** Where an item stands is found again through its source; what is kept here is what it was. */
 const bare = ({ from: _from, ...item }: Item): Item => ({ ...item, from: [] });
 
-/** What was meant by a change: the keys of items that were corrected, each with its key after it, and values that were replaced. */
+/** What was meant by a change: the keys of items that were corrected, each with its key after it, and values that were replaced, by their levels. */
 export interface Meant {
   readonly corrected: readonly Rekeyed[];
   readonly replaced: ReadonlyMap<string, string>;
@@ -38,7 +38,7 @@ export function itemChanges(before: readonly Item[], after: readonly Item[], { c
   const changed = after.flatMap((item) => {
     const old = was.get(oldKeys.get(itemKey(item)) ?? itemKey(item));
     if (old && itemKey(old) === itemKey(item) && sameItem(old, item)) return [];
-    const replacedBy = old?.state === 'offered' && item.state === 'retired' ? replaced.get(item.value) : undefined;
+    const replacedBy = old?.state === 'offered' && item.state === 'retired' ? replaced.get(`${item.path.length} ${item.value}`) : undefined;
     return [{ before: old ?? null, after: item, ...(replacedBy !== undefined && { replacedBy }) }];
   });
   const gone = before.filter((item) => !is.has(itemKey(item)) && !paired.has(itemKey(item))).map((item) => ({ before: item, after: null }));

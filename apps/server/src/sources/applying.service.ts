@@ -4,6 +4,7 @@ import {
   afterStep,
   goesWith,
   itemKey,
+  levelsOf,
   questionKey,
   readSourceState,
   rekeyed,
@@ -11,6 +12,7 @@ import {
   takenBack,
   type Act,
   type Answered,
+  type Correction,
   type Entry,
   type Item,
   type Meaning,
@@ -34,7 +36,7 @@ import { ChangesStore, type Told } from '../changes/changes.store.js';
 import type { Caller } from '../access/access.js';
 import { SheetsStore } from '../structure/sheets.store.js';
 import { ActsStore } from './acts.store.js';
-import type { CatalogPlan, Plan } from './planning.service.js';
+import { levelIn, type CatalogPlan, type Plan } from './planning.service.js';
 import { SourcesStore } from './sources.store.js';
 
 @Injectable()
@@ -61,7 +63,7 @@ export class ApplyingService {
     const actId = await this.acts.note(
       trx,
       caller,
-      { ...proposal, meanings: [...(proposal.meanings ?? []), ...decided(settled)] },
+      { ...proposal, meanings: [...(proposal.meanings ?? []), ...decided(plan, settled)] },
       takenBack(plan.before, proposal),
     );
     let sourceState = plan.before;
@@ -264,8 +266,10 @@ export class ApplyingService {
     const come = new Set(appeared);
     await this.catalogs.restore(trx, houseId, catalogId, offered.filter(({ value }) => come.has(value)).map(itemKey));
     await this.catalogs.forgetNames(trx, houseId, catalogId, appeared);
-    const retires = new Set(retire.filter(({ path }) => !path).map(({ value }) => value));
-    const edits = diff.edited.filter(({ from }) => !retires.has(from));
+    const deepest = levelsOf(plan.before) - 1;
+    const retires = new Set(retire.filter(({ path }) => !path).map(questionKey));
+    const isRetired = ({ from, level }: Pick<Correction, 'from' | 'level'>) => retires.has(questionKey({ value: from, level }));
+    const edits = diff.edited.filter((edit) => !isRetired(edit));
     const along = retiredAlong(plan.before, plan.after, [...carry, ...unasked]);
     const moved = [...rekeyed(plan.before, plan.after, edits), ...along];
     // What entries hold goes before what is noted of items that are not there.
@@ -278,24 +282,32 @@ export class ApplyingService {
     await this.catalogs.follow(trx, houseId, catalogId, moved);
     // What stands below a value that stays known stays known with it, so that its entries stay right as a whole.
     const gone = plan.questions.filter(
-      (question) => !carry.some(({ from }) => from === question.value) && !retire.some((one) => questionKey(one) === questionKey(question)),
+      (question) =>
+        !carry.some(({ from, level }) => from === question.value && level === question.level) &&
+        !retire.some((one) => questionKey(one) === questionKey(question)),
     );
-    const goes = (item: Item) => retire.some((one) => goesWith(one, item)) && !gone.some((one) => goesWith(one, item));
+    const goes = (item: Item) => retire.some((one) => goesWith(one, item, deepest)) && !gone.some((one) => goesWith(one, item, deepest));
     await this.catalogs.retire(
       trx,
       houseId,
       catalogId,
       plan.before.filter((item) => !stays.has(itemKey(item)) && goes(item)),
     );
-    await this.catalogs.remember(trx, houseId, catalogId, namesOf([...carry, ...unasked], plan.before, moved));
+    await this.catalogs.remember(trx, houseId, catalogId, namesOf([...carry, ...unasked], plan.before, moved, deepest));
     for (const field of boundFields(build, catalogId)) {
-      await this.carries.begin(trx, caller, field, carry);
+      const own = levelIn(field, deepest);
+      await this.carries.begin(
+        trx,
+        caller,
+        field,
+        carry.filter(({ level }) => level === own),
+      );
     }
     const version = await this.catalogs.raiseVersion(trx, houseId, catalogId);
     const definitionBefore = proposal.steps.some((step) => step.what === 'catalog changed' && step.catalogId === catalogId)
       ? before.definitions.get(catalogId)
       : undefined;
-    const replaced = new Map(diff.edited.filter(({ from }) => retires.has(from)).map(({ from, to }) => [from, to]));
+    const replaced = new Map(diff.edited.filter(isRetired).map(({ from, to, level = deepest }) => [`${level} ${from}`, to]));
     await this.history.note(trx, caller, {
       catalogId,
       version,
@@ -303,21 +315,25 @@ export class ApplyingService {
       before: plan.before,
       after: await this.itemsAfter(trx, houseId, plan, after),
       definitionBefore,
-      meant: { corrected: meantBy(moved, [...carry, ...unasked]), replaced },
+      meant: { corrected: meantBy(moved, [...carry, ...unasked], deepest), replaced },
     });
     const asked = plan.questions.map(({ value }) => value);
+    const decidedRetired = new Set(retire.filter(({ path }) => !path).map(({ value }) => value));
+    const follows = ({ from, level }: Correction) => [...carry, ...unasked].some((one) => one.from === from && one.level === level);
     await this.ledger.write(trx, houseId, [
       ...diff.added.map((value) => ({ personId: caller.id, act: 'item.added', to: value, detail: { catalogId } })),
-      ...[...diff.removed, ...diff.edited.map(({ from }) => from)].map((value) => ({
+      ...diff.removed.map((value) => ({
         personId: caller.id,
-        act: retires.has(value)
-          ? 'item.retired'
-          : [...carry, ...unasked].some(({ from }) => from === value)
-            ? 'item.corrected'
-            : 'item.gone',
+        act: decidedRetired.has(value) ? 'item.retired' : 'item.gone',
         from: value,
-        to: [...carry, ...unasked].find(({ from }) => from === value)?.to,
         detail: { catalogId, asked: asked.includes(value) },
+      })),
+      ...diff.edited.map((edit) => ({
+        personId: caller.id,
+        act: isRetired(edit) ? 'item.retired' : follows(edit) ? 'item.corrected' : 'item.gone',
+        from: edit.from,
+        ...(follows(edit) && { to: edit.to }),
+        detail: { catalogId, asked: asked.includes(edit.from) },
       })),
     ]);
     return { audience: 'everyone', body: { kind: 'catalog', catalogId, version } };
@@ -325,35 +341,45 @@ export class ApplyingService {
 }
 
 /** The items that were corrected, or whose parent was. */
-function meantBy(moved: readonly Rekeyed[], corrected: readonly { readonly from: string }[]): Rekeyed[] {
-  const old = new Set(corrected.map(({ from }) => from));
-  return moved.filter(({ from }) => from.split('\u001F').some((value) => old.has(value)));
+function meantBy(moved: readonly Rekeyed[], corrected: readonly Correction[], deepest: number): Rekeyed[] {
+  const old = new Set(corrected.map(({ from, level = deepest }) => `${level} ${from}`));
+  return moved.filter(({ from }) => from.split('\u001F').some((value, level) => old.has(`${level} ${value}`)));
 }
 
 /** The old spellings of what was corrected, each with the key of the item that it means from now on. */
 function namesOf(
-  corrected: readonly { readonly from: string; readonly to: string }[],
+  corrected: readonly Correction[],
   before: readonly Item[],
   moved: readonly Rekeyed[],
+  deepest: number,
 ): { from: string; to: string }[] {
   const now = new Map(moved.map(({ from, to }) => [from, itemKey(to)]));
-  return corrected.map(({ from, to }) => {
-    const item = before.find(({ value }) => value === from);
+  return corrected.map(({ from, to, level = deepest }) => {
+    const item = before.find(({ value, path }) => value === from && path.length === level);
     return { from, to: (item && now.get(itemKey(item))) ?? (item && item.path.length > 0 ? itemKey({ path: item.path, value: to }) : to) };
   });
 }
 
 /** What was decided by the answers, so that taking the act back can propose the same the other way round. */
-const decided = (settled: ReadonlyMap<string, Answered>): Meaning[] =>
-  [...settled].flatMap(([catalogId, { carry }]) => carry.map(({ from, to }): Meaning => ({ catalogId, from, to, answer: 'corrected' })));
+const decided = ({ catalogs }: Plan, settled: ReadonlyMap<string, Answered>): Meaning[] =>
+  catalogs.flatMap(({ catalogId, before }) => {
+    const deepest = levelsOf(before) - 1;
+    const { carry = [] } = settled.get(catalogId) ?? {};
+    return carry.map(({ from, to, level = deepest }): Meaning => ({ catalogId, from, to, level, answer: 'corrected' }));
+  });
 
 /** Corrections that touch no entry and so were not asked about; their old spellings are remembered all the same. */
-function corrections(meanings: readonly Meaning[], catalogId: string, { diff, questions }: CatalogPlan): { from: string; to: string }[] {
-  const asked = new Set(questions.map(({ value }) => value));
-  const corrected = new Set(
-    meanings.filter((meaning) => meaning.catalogId === catalogId && meaning.answer === 'corrected').map(({ from }) => from),
-  );
-  return diff.edited.filter(({ from }) => corrected.has(from) && !asked.has(from)).map(({ from, to }) => ({ from, to }));
+function corrections(meanings: readonly Meaning[], catalogId: string, { diff, questions, before }: CatalogPlan): Correction[] {
+  const deepest = levelsOf(before) - 1;
+  const asked = new Set(questions.map(questionKey));
+  const corrected = meanings.filter((meaning) => meaning.catalogId === catalogId && meaning.answer === 'corrected');
+  return diff.edited
+    .filter(
+      ({ from, level }) =>
+        !asked.has(questionKey({ value: from, level })) &&
+        corrected.some((one) => one.from === from && (one.level === undefined || one.level === (level ?? deepest))),
+    )
+    .map(({ from, to, level }) => ({ from, to, ...(level !== undefined && { level }) }));
 }
 
 function cellRows(

@@ -161,40 +161,41 @@ export class PlanningService {
     const before = (await this.compiled.get(trx, build, catalogId)).items;
     const known = meanings.filter((meaning) => meaning.catalogId === catalogId);
     const deepest = levelsOf(before) - 1;
-    const bound = grouped(boundFields(build, catalogId), ({ rule }) => {
-      const level = ruleAs('catalog', rule)?.level ?? null;
-      return level === deepest ? null : level;
-    });
+    const bound = grouped(boundFields(build, catalogId), (field) => levelIn(field, deepest));
     // The deepest level is what the catalog offers, whether a field is bound to it or not.
-    if (!bound.has(null)) bound.set(null, []);
-    const answered = new Map(known.map(({ from, answer }) => [from, answer]));
+    if (!bound.has(undefined)) bound.set(undefined, []);
     const plans = await Promise.all(
       [...bound].map(async ([level, fields]) => {
-        const diff = meant(diffCatalogs(before, after, level ?? undefined), known, after);
+        const own = known.filter((meaning) => (meaning.level ?? level ?? deepest) === (level ?? deepest));
+        const diff = meant(diffCatalogs(before, after, level), own, after, level);
         const usage = await this.counts.ofValues(
           trx,
           build.houseId,
           fields.map(({ id }) => id),
           touchedValues(diff),
         );
-        return { diff, ...impactOf(diff, usage, answered) };
+        return { diff, ...impactOf(diff, usage, new Map(own.map(({ from, answer }) => [from, answer])), level) };
       }),
     );
     // Whoever retires a value has said what becomes of its entries.
     const retired = new Set(
       steps.flatMap((step) =>
         step.what === 'items kept' && step.catalogId === catalogId
-          ? step.items.filter((item) => item.retired).map(({ value }) => value)
+          ? step.items.filter((item) => item.retired).map(({ value, path }) => `${path.length} ${value}`)
           : [],
       ),
     );
-    const asked = plans.flatMap((plan) => plan.questions).filter(({ value, becomes }) => becomes !== undefined || !retired.has(value));
+    const asked = plans
+      .flatMap((plan) => plan.questions)
+      .filter(({ value, level = deepest, becomes }) => becomes !== undefined || !retired.has(`${level} ${value}`));
     const comeInside = Object.assign({}, ...plans.map((plan) => plan.inside)) as Record<string, number>;
     const standing = await this.standing(trx, build, catalogId, { before, after: { items: after, companions } }, asked, comeInside);
     // A value that entries hold only where they stay right, under parents that keep it, is nothing to ask about.
     const depending = new Set(dependingFields(build, catalogId).map(({ id }) => id));
     const questions = [
-      ...asked.filter(({ value, holds }) => standing.turning.has(value) || Object.keys(holds).some((id) => !depending.has(id))),
+      ...asked.filter(
+        (question) => standing.turning.has(questionKey(question)) || Object.keys(question.holds).some((id) => !depending.has(id)),
+      ),
       ...standing.questions,
     ];
     const inside = Object.values({ ...comeInside, ...standing.inside }).reduce((sum, count) => sum + count, 0);
@@ -214,9 +215,9 @@ export class PlanningService {
     questions: readonly Question[],
     comeInside: Readonly<Record<string, number>>,
   ): Promise<StandingChange> {
-    const asked = new Set(questions.map(({ value }) => value));
+    const asked = new Set(questions.map(questionKey));
     const becomes = new Map(
-      questions.flatMap((question) => (question.becomes === undefined ? [] : [[question.value, question.becomes] as const])),
+      questions.flatMap((question) => (question.becomes === undefined ? [] : [[questionKey(question), question.becomes] as const])),
     );
     const depending = dependingFields(build, catalogId);
     const loses = depending.length > 0 && losesStanding(before, after.items);
@@ -225,13 +226,14 @@ export class PlanningService {
     const held = await this.outside.heldIn(trx, build, fields);
     const catalogs = await this.compiled.some(trx, build, [catalogId]);
     const compiled = new Map([[catalogId, compileCatalog(catalogId, build.catalogs.get(catalogId)!.title, after.items, after.companions)]]);
+    const deepest = levelsOf(before) - 1;
     const changes = [...grouped(fields, ({ registerId }) => registerId)].map(([registerId, own]) => {
       const register = build.registers.get(registerId)!;
       const carries = build.carries.filter((carry) => carry.registerId === registerId);
       const seen = (field: FieldBuild) => held.get(field.id)!.map(({ cells, entries }) => ({ cells: carried(cells, carries), entries }));
       const context = { locale: build.locale, fields: register.fields };
       return standingChange(
-        own.map((field) => ({ id: field.id, field, held: seen(field) })),
+        own.map((field) => ({ id: field.id, field, level: levelIn(field, deepest), held: seen(field) })),
         displaced(before, after.items),
         asked,
         becomes,
@@ -246,6 +248,12 @@ export class PlanningService {
 /** The fields bound to a catalog whose rules read other fields of the entry. */
 const dependingFields = (build: HouseBuild, catalogId: string): FieldBuild[] =>
   boundFields(build, catalogId).filter(({ rule }) => readsOf(rule).length > 0);
+
+/** The level to which a field is bound; undefined for the deepest. */
+export function levelIn({ rule }: FieldBuild, deepest: number): number | undefined {
+  const level = ruleAs('catalog', rule)?.level ?? deepest;
+  return level === deepest ? undefined : level;
+}
 
 /** What a catalog will be. */
 interface CatalogAfter {
@@ -274,7 +282,7 @@ function joinedStanding(changes: readonly StandingChange[]): StandingChange {
 function joinedDiff(diffs: readonly CatalogDiff[]): CatalogDiff {
   if (diffs.length === 1) return diffs[0]!;
   const all = <K extends 'added' | 'removed' | 'restored'>(which: K) => [...new Set(diffs.flatMap((diff) => diff[which]))];
-  const edited = [...new Map(diffs.flatMap((diff) => diff.edited).map((edit) => [edit.from, edit])).values()];
+  const edited = [...new Map(diffs.flatMap((diff) => diff.edited).map((edit) => [`${edit.level ?? ''} ${edit.from}`, edit])).values()];
   return { added: all('added'), removed: all('removed'), restored: all('restored'), edited, moved: diffs.some(({ moved }) => moved) };
 }
 

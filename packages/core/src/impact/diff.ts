@@ -6,6 +6,8 @@ import { itemKey, itemsAtLevel, type Item } from '../catalogs/index.js';
 export interface Edited {
   readonly from: string;
   readonly to: string;
+  /** The level on which it stands, counted from 0; the deepest where it is left out. */
+  readonly level?: number;
   /** True when `to` was in the catalog already: the two become one. */
   readonly merges: boolean;
 }
@@ -60,6 +62,7 @@ function reordered(before: readonly Item[], after: readonly Item[]): boolean {
  */
 export function diffCatalogs(allBefore: readonly Item[], allAfter: readonly Item[], level?: number): CatalogDiff {
   const [beforeItems, afterItems] = [itemsAtLevel(allBefore, level), itemsAtLevel(allAfter, level)];
+  const at = level === undefined ? {} : { level };
   const before = offeredOf(beforeItems);
   const after = offeredOf(afterItems);
   const wasOffered = new Set(before.map((item) => item.value));
@@ -81,7 +84,7 @@ export function diffCatalogs(allBefore: readonly Item[], allAfter: readonly Item
       .find((value) => value !== undefined);
     if (to === undefined) unpaired.push(item);
     else {
-      edited.push({ from: item.value, to, merges: wasOffered.has(to) || !fresh.has(to) });
+      edited.push({ from: item.value, to, ...at, merges: wasOffered.has(to) || !fresh.has(to) });
       fresh.delete(to);
     }
   }
@@ -89,7 +92,7 @@ export function diffCatalogs(allBefore: readonly Item[], allAfter: readonly Item
     const to = [...fresh].find((candidate) => alike(value, candidate));
     if (to === undefined) removed.push(value);
     else {
-      edited.push({ from: value, to, merges: false });
+      edited.push({ from: value, to, ...at, merges: false });
       fresh.delete(to);
     }
   }
@@ -99,16 +102,17 @@ export function diffCatalogs(allBefore: readonly Item[], allAfter: readonly Item
 }
 
 /**
- * The diff as somebody who knows means it: a value that only went becomes the one that is named for it. What the diff
+ * The diff of a level as somebody who knows means it: a value that only went becomes the one that is named for it. What the diff
  * does not hold is left aside.
  */
 export function meant(
   diff: CatalogDiff,
   meanings: readonly { readonly from: string; readonly to: string }[],
   after: readonly Item[],
+  level?: number,
 ): CatalogDiff {
   let { added, removed, edited } = diff;
-  const is = new Set(offeredOf(after).map(({ value }) => value));
+  const is = new Set(offeredOf(itemsAtLevel(after, level)).map(({ value }) => value));
   for (const { from, to } of meanings) {
     if (!is.has(to) || from === to) continue;
     const known = edited.find((edit) => edit.from === from);
@@ -118,7 +122,7 @@ export function meant(
     added = added.filter((value) => value !== to);
     // What the value was paired with by cell or likeness is then simply new.
     if (known && known.to !== to && !known.merges) added = [...added, known.to];
-    edited = [...edited.filter((edit) => edit.from !== from), { from, to, merges }];
+    edited = [...edited.filter((edit) => edit.from !== from), { from, to, ...(level !== undefined && { level }), merges }];
   }
   return { ...diff, added, removed, edited };
 }

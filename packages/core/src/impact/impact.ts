@@ -17,6 +17,8 @@ export type Answer = (typeof answers)[number];
 /** A question of the slip: a value that entries hold and that the sources no longer give. */
 export interface Question {
   readonly value: string;
+  /** The level on which it stands, counted from 0; the deepest where it is left out. */
+  readonly level?: number;
   /** The parents that the value left while it goes on under others, and those others; undefined where the value itself is asked about. */
   readonly path?: readonly string[];
   readonly under?: readonly string[];
@@ -50,14 +52,15 @@ function holdsOf(value: string, usage: Usage): Record<FieldId, number> {
 }
 
 /**
- * The impact of a diff on the fields bound to the catalog. Values that no entry holds raise no question. `meanings` hold
+ * The impact of the diff of a level (the deepest where it is left out) on the fields bound to it. Values that no entry holds raise no question. `meanings` hold
  * what is meant by the edit of a value; that is then proposed.
  */
-export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<string, Answer> = new Map()): Impact {
+export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<string, Answer> = new Map(), level?: number): Impact {
+  const at = level === undefined ? {} : { level };
   const questions: Question[] = [];
   for (const value of diff.removed) {
     const holds = holdsOf(value, usage);
-    if (Object.keys(holds).length > 0) questions.push({ value, holds, choices: ['retired', 'gone'] });
+    if (Object.keys(holds).length > 0) questions.push({ value, ...at, holds, choices: ['retired', 'gone'] });
   }
   for (const edit of diff.edited) {
     const holds = holdsOf(edit.from, usage);
@@ -65,6 +68,7 @@ export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<
     const proposed = meanings.get(edit.from) ?? proposedAnswer(edit);
     questions.push({
       value: edit.from,
+      ...at,
       becomes: edit.to,
       merges: edit.merges,
       holds,
@@ -82,25 +86,37 @@ export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<
 /** How many entries hold the value, all fields together. */
 export const heldBy = (question: Question): number => Object.values(question.holds).reduce((sum, count) => sum + count, 0);
 
-/** By what an answer names its question: the value, or the value under the parents that it left. */
-export const questionKey = ({ value, path = [] }: Pick<Question, 'value' | 'path'>): string => [...path, value].join('\u001F');
+/** A value that is asked about, with the level on which it stands and the parents that it left. */
+export type AskedValue = Pick<Question, 'value' | 'level' | 'path'>;
 
-/** Whether an item goes with a question: it is the value, stands below it, or is what left its parents. */
-export const goesWith = ({ value, path }: Pick<Question, 'value' | 'path'>, item: Pick<Item, 'value' | 'path'>): boolean => {
-  if (!path) return item.value === value || item.path.includes(value);
-  const [tuple, own] = [
-    [...path, value],
-    [...item.path, item.value],
-  ];
+/** By what an answer names its question: the value on its level, or the value under the parents that it left. */
+export const questionKey = ({ value, level, path = [] }: AskedValue): string =>
+  [...(level === undefined ? [] : [`level ${level}`, '']), ...path, value].join('\u001F');
+
+/**
+ * Whether an item goes with a question: it is the value, stands below it, or is what left its parents. `deepest`: the deepest level of the
+ * catalog.
+ */
+export const goesWith = ({ value, level, path }: AskedValue, item: Pick<Item, 'value' | 'path'>, deepest: number): boolean => {
+  const own = [...item.path, item.value];
+  if (!path) return own[level ?? deepest] === value;
+  const tuple = [...path, value];
   return tuple.every((part, at) => own[at] === part);
 };
+
+/** A spelling that is corrected, on its level: the deepest where it is left out. */
+export interface Correction {
+  readonly from: string;
+  readonly to: string;
+  readonly level?: number;
+}
 
 /** What an answer makes of the entries that hold the value. */
 export interface Answered {
   /** What stays known as retired. */
-  readonly retire: readonly Pick<Question, 'value' | 'path'>[];
+  readonly retire: readonly AskedValue[];
   /** Entries follow from the old spelling to the new one, and the old one becomes another name. */
-  readonly carry: readonly { readonly from: string; readonly to: string }[];
+  readonly carry: readonly Correction[];
 }
 
 /**
@@ -108,13 +124,14 @@ export interface Answered {
  * choices.
  */
 export function answered(questions: readonly Question[], given: ReadonlyMap<string, Answer>): Answered | undefined {
-  const retire: Pick<Question, 'value' | 'path'>[] = [];
-  const carry: { from: string; to: string }[] = [];
+  const retire: AskedValue[] = [];
+  const carry: Correction[] = [];
   for (const question of questions) {
     const answer = given.get(questionKey(question));
     if (answer === undefined || !question.choices.includes(answer)) return undefined;
-    if (answer === 'corrected') carry.push({ from: question.value, to: question.becomes! });
-    else if (answer !== 'gone') retire.push({ value: question.value, ...(question.path && { path: question.path }) });
+    const at = question.level === undefined ? {} : { level: question.level };
+    if (answer === 'corrected') carry.push({ from: question.value, to: question.becomes!, ...at });
+    else if (answer !== 'gone') retire.push({ value: question.value, ...at, ...(question.path && { path: question.path }) });
   }
   return { retire, carry };
 }

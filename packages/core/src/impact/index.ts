@@ -11,6 +11,8 @@ export {
   type Impact,
   type Question,
   type Answered,
+  type AskedValue,
+  type Correction,
   type Usage,
 } from './impact.js';
 export { carried, type Carry } from './carry.js';

@@ -42,6 +42,8 @@ export interface Meaning {
   readonly catalogId: string;
   readonly from: string;
   readonly to: string;
+  /** The level on which it stands, counted from 0; any where it is left out. */
+  readonly level?: number;
   readonly answer: Answer;
 }
 

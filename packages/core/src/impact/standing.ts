@@ -3,7 +3,7 @@ import { itemKey } from '../catalogs/index.js';
 import type { Cells } from '../registers/index.js';
 import { parentsOf, readsOf, stands, type CascadeField, type JudgeContext } from '../rules/index.js';
 import { joinedValues, valuesIn } from '../values/index.js';
-import type { Question } from './impact.js';
+import { questionKey, type Question } from './impact.js';
 import type { Displaced } from './tuples.js';
 
 /** A value with what its rule reads besides, as entries hold it, and how many do. */
@@ -24,6 +24,8 @@ export function isOutside(field: CascadeField, cells: Cells, context: StandingCo
 export interface BoundField {
   readonly id: string;
   readonly field: CascadeField;
+  /** The level to which it is bound, counted from 0; the deepest where it is left out. */
+  readonly level?: number;
   readonly held: readonly Held[];
 }
 
@@ -33,7 +35,7 @@ export interface StandingChange {
   readonly questions: readonly Question[];
   readonly outside: Readonly<Record<string, number>>;
   readonly inside: Readonly<Record<string, number>>;
-  /** Of the values that are asked about, those whose loss turns an entry: what holds another under parents of its own stays right. */
+  /** Of the questions that are asked, by their keys, those whose loss turns an entry: what holds another under parents of its own stays right. */
   readonly turning: ReadonlySet<string>;
 }
 
@@ -52,14 +54,14 @@ function tupleOf({ key, rule }: CascadeField, cells: Cells): string | undefined 
 }
 
 /** The cells once the values of a field are corrected. */
-const corrected = ({ key }: CascadeField, cells: Cells, becomes: ReadonlyMap<string, string>): Cells => ({
+const corrected = ({ field: { key }, level }: BoundField, cells: Cells, becomes: ReadonlyMap<string, string>): Cells => ({
   ...cells,
-  [key]: joinedValues(valuesIn(cells[key] ?? '').map((value) => becomes.get(value) ?? value)),
+  [key]: joinedValues(valuesIn(cells[key] ?? '').map((value) => becomes.get(questionKey({ value, level })) ?? value)),
 });
 
 /**
- * Judges every combination before and after. `asked`: values that a question of their own decides about; what holds one
- * of them, in the field or as a parent, follows that answer and is counted there. `becomes`: what such a value is corrected to, where that
+ * Judges every combination before and after. `asked`: the keys of questions of their own about values; what holds one
+ * of those, in the field or as a parent, follows that answer and is counted there. `becomes`: what such a value is corrected to, where that
  * is proposed; what would not fit it is told beforehand. Cost grows with distinct combinations.
  */
 export function standingChange(
@@ -75,18 +77,21 @@ export function standingChange(
   );
   const [outside, inside]: [Record<string, number>, Record<string, number>] = [{}, {}];
   const turning = new Set<string>();
-  const unfit: { readonly values: readonly string[]; readonly id: string; readonly entries: number }[] = [];
-  for (const { id, field, held } of fields) {
+  const unfit: { readonly asked: readonly string[]; readonly id: string; readonly entries: number }[] = [];
+  for (const bound of fields) {
+    const { id, field, level, held } = bound;
     const parents = parentsOf(field.rule);
     for (const { cells, entries } of held) {
-      if (parents.some((key) => asked.has(cells[key] ?? ''))) continue;
+      if (parents.some((key, at) => asked.has(questionKey({ value: cells[key] ?? '', level: at })))) continue;
       const [was, is] = [isOutside(field, cells, before), isOutside(field, cells, after)];
-      const own = valuesIn(cells[field.key] ?? '').filter((value) => asked.has(value));
+      const own = valuesIn(cells[field.key] ?? '')
+        .map((value) => questionKey({ value, level }))
+        .filter((one) => asked.has(one));
       // What is corrected is another value then, which may not fit where the old one, kept as it is, would.
-      const isCorrected = own.length > 0 && own.every((value) => becomes.has(value));
-      if (isCorrected && !was && isOutside(field, corrected(field, cells, becomes), after)) unfit.push({ values: own, id, entries });
+      const isCorrected = own.length > 0 && own.every((one) => becomes.has(one));
+      if (isCorrected && !was && isOutside(field, corrected(bound, cells, becomes), after)) unfit.push({ asked: own, id, entries });
       if (was === is) continue;
-      own.forEach((value) => turning.add(value));
+      own.forEach((one) => turning.add(one));
       if (own.length > 0) continue;
       const question = is ? questions.get(tupleOf(field, cells) ?? '') : undefined;
       if (question) addTo(question.holds, id, entries);
@@ -94,6 +99,6 @@ export function standingChange(
     }
   }
   // A value that turns no entry is not asked about, and not corrected in any.
-  for (const { values, id, entries } of unfit) if (values.some((value) => turning.has(value))) addTo(outside, id, entries);
+  for (const { asked: own, id, entries } of unfit) if (own.some((one) => turning.has(one))) addTo(outside, id, entries);
   return { questions: [...questions.values()].filter(({ holds }) => Object.keys(holds).length > 0), outside, inside, turning };
 }

@@ -1,5 +1,6 @@
 // Items as tuples: a value under its parents. What becomes of tuples whose value, or one of whose parents, changes.
-import { itemKey, type Item } from '../catalogs/index.js';
+import { itemKey, levelsOf, type Item } from '../catalogs/index.js';
+import type { Correction } from './impact.js';
 
 /** An item that no longer stands under its parents, while its value goes on under others. */
 export interface Displaced {
@@ -30,26 +31,28 @@ export interface Rekeyed {
   readonly to: Pick<Item, 'value' | 'path'>;
 }
 
+/** How a value on a level (counted from 0) is spelled after corrections. */
+function spelling(before: readonly Item[], corrected: readonly Correction[]): (text: string, level: number) => string {
+  const deepest = levelsOf(before) - 1;
+  const now = new Map(corrected.map(({ from, to, level = deepest }) => [`${level} ${from}`, to]));
+  return (text, level) => now.get(`${level} ${text}`) ?? text;
+}
+
 /** The items that go on under another key because their value or a parent of theirs was edited. */
-export function rekeyed(
-  before: readonly Item[],
-  after: readonly Item[],
-  edits: readonly { readonly from: string; readonly to: string }[],
-): Rekeyed[] {
+export function rekeyed(before: readonly Item[], after: readonly Item[], edits: readonly Correction[]): Rekeyed[] {
   if (edits.length === 0) return [];
-  const now = new Map(edits.map(({ from, to }) => [from, to]));
-  const spelled = (text: string) => now.get(text) ?? text;
+  const spelled = spelling(before, edits);
   const [was, is] = [new Set(before.map(itemKey)), new Set(after.map(itemKey))];
   return before.flatMap((item) => {
     if (is.has(itemKey(item))) return [];
-    // A value can be edited on one level and stand on another: each place alone, then all together.
+    // What was edited on one level and left as it was on another: each place alone, then all together.
     const ways = [
       ...item.path.map((_, at) => ({
         value: item.value,
-        path: item.path.map((parent, depth) => (depth === at ? spelled(parent) : parent)),
+        path: item.path.map((parent, depth) => (depth === at ? spelled(parent, depth) : parent)),
       })),
-      { value: spelled(item.value), path: item.path },
-      { value: spelled(item.value), path: item.path.map(spelled) },
+      { value: spelled(item.value, item.path.length), path: item.path },
+      { value: spelled(item.value, item.path.length), path: item.path.map(spelled) },
     ];
     const to = ways.find((way) => itemKey(way) !== itemKey(item) && is.has(itemKey(way)) && !was.has(itemKey(way)));
     return to ? [{ from: itemKey(item), to }] : [];
@@ -57,17 +60,12 @@ export function rekeyed(
 }
 
 /** The retired items that entries which follow a correction hold from then on: a parent or the value itself is written otherwise. */
-export function retiredAlong(
-  before: readonly Item[],
-  after: readonly Item[],
-  corrected: readonly { readonly from: string; readonly to: string }[],
-): Rekeyed[] {
+export function retiredAlong(before: readonly Item[], after: readonly Item[], corrected: readonly Correction[]): Rekeyed[] {
   if (corrected.length === 0) return [];
-  const now = new Map(corrected.map(({ from, to }) => [from, to]));
-  const spelled = (text: string) => now.get(text) ?? text;
+  const spelled = spelling(before, corrected);
   const is = new Set(after.map(itemKey));
   return before.flatMap((item) => {
-    const to = { value: spelled(item.value), path: item.path.map(spelled) };
+    const to = { value: spelled(item.value, item.path.length), path: item.path.map(spelled) };
     return item.state === 'retired' && item.from.length === 0 && itemKey(to) !== itemKey(item) && !is.has(itemKey(to))
       ? [{ from: itemKey(item), to }]
       : [];

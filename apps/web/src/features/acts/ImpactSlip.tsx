@@ -62,6 +62,7 @@ export function ImpactSlip({ slip, build }: { slip: Slip; build: BuildView }) {
     const answers = slip.questions.map((question) => ({
       catalogId: question.catalogId,
       value: question.value,
+      ...(question.level !== undefined && { level: question.level }),
       ...(question.path && { path: [...question.path] }),
       answer: given[keyOf(question)]!,
     }));
