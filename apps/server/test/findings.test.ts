@@ -1,9 +1,15 @@
 // What is wrong with sources, found for the Ranges page and for Upkeep, also where lists are long.
+import { setTimeout as after } from 'node:timers/promises';
 import { loadHouse } from '@dellum/demo';
 import { OncePerVersion } from '@dellum/server';
 import type { BuildView, RangeLine, Upkeep } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { smallHouse, startServer, Visitor, type Running } from './house.js';
+import { AnnouncerService } from '../src/changes/announcer.service.js';
+import { ChangesStore } from '../src/changes/changes.store.js';
+import { KeptFindingsService } from '../src/compiled/keptFindings.service.js';
+import { KeptFindingsStore } from '../src/compiled/keptFindings.store.js';
+import { Database } from '../src/database/database.js';
+import { smallHouse, startServer, until, Visitor, type Running } from './house.js';
 
 let running: Running;
 beforeAll(async () => void (running = await startServer()));
@@ -77,5 +83,55 @@ describe('What is found once a version', () => {
     expect(await once.of({ houseId: 'b', version: 1 }, find)).toBe(2);
     await expect(once.of({ houseId: 'a', version: 2 }, () => Promise.reject(new Error('away')))).rejects.toThrow('away');
     expect(await once.of({ houseId: 'a', version: 2 }, find)).toBe(3);
+  });
+});
+
+describe('What takes long to find', () => {
+  let database: Database;
+  beforeAll(() => void (database = new Database(running.database.url, 2)));
+  afterAll(() => database.kysely.destroy());
+  const server = () => new KeptFindingsService(database, new KeptFindingsStore(), new ChangesStore(new AnnouncerService(database)));
+  /** Longer than anybody is kept waiting. */
+  const long = async (found: string) => {
+    await after(1_000);
+    return found;
+  };
+  const never = () => Promise.reject(new Error('It is kept.'));
+
+  it('is said as it was found last while it is found anew, to other servers too, and told when it is there', async () => {
+    const blueprint = smallHouse([]);
+    await loadHouse(running.database.kysely, blueprint);
+    const { id: houseId } = await running.database.kysely
+      .selectFrom('houses')
+      .select('id')
+      .where('key', '=', blueprint.key)
+      .executeTakeFirstOrThrow();
+    const told = async () => {
+      const rows = await running.database.kysely.selectFrom('changes').select('body').where('house_id', '=', houseId).execute();
+      return rows.filter(({ body }) => body.kind === 'upkeep').length;
+    };
+    const one = server();
+    // Nothing is known yet: whoever asks waits.
+    expect(await one.soon({ houseId, version: 1 }, 'pins', () => long('bent'))).toEqual({ found: 'bent', isCurrent: true });
+    expect(await told()).toBe(1);
+    // A server that has just started has it without looking.
+    expect(await server().soon({ houseId, version: 1 }, 'pins', never)).toEqual({ found: 'bent', isCurrent: true });
+    expect(await one.soon({ houseId, version: 2 }, 'pins', () => long('straight'))).toEqual({ found: 'bent', isCurrent: false });
+    await until(async () => (await told()) === 2);
+    expect(await one.soon({ houseId, version: 2 }, 'pins', never)).toEqual({ found: 'straight', isCurrent: true });
+    // A slower server that looked at an older version takes nothing back.
+    await server().current({ houseId, version: 1 }, 'pins', () => long('bent'));
+    expect(await server().current({ houseId, version: 2 }, 'pins', never)).toBe('straight');
+  });
+
+  it('is not kept when it is found at once, and found by the next who asks when it failed', async () => {
+    const houseId = (await running.database.kysely.selectFrom('houses').select('id').limit(1).executeTakeFirstOrThrow()).id;
+    const one = server();
+    await expect(one.soon({ houseId, version: 1 }, 'nuts', () => Promise.reject(new Error('away')))).rejects.toThrow('away');
+    expect(await one.soon({ houseId, version: 1 }, 'nuts', () => Promise.resolve('loose'))).toEqual({ found: 'loose', isCurrent: true });
+    expect(await server().soon({ houseId, version: 1 }, 'nuts', () => Promise.resolve('tight'))).toEqual({
+      found: 'tight',
+      isCurrent: true,
+    });
   });
 });

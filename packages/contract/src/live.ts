@@ -24,6 +24,8 @@ export type Change =
   | { readonly kind: 'figures' }
   /** Files are read, or what is proposed for them was changed. */
   | { readonly kind: 'adoptions' }
+  /** What takes long to find of the sources was found. */
+  | { readonly kind: 'upkeep' }
   | { readonly kind: 'slips' }
   | { readonly kind: 'people' };
 

@@ -190,6 +190,8 @@ export interface WantsToBeList {
 }
 
 export interface Upkeep {
+  /** What takes long to find is of before the last change, and is looked for anew; the live stream tells when it is found. */
+  readonly lookingAgain: boolean;
   readonly findings: readonly RangeFinding[];
   /** Names of parents that almost match. */
   readonly parents: readonly ParentFinding[];

@@ -234,6 +234,13 @@ export interface CombinationDeltasTable {
   texts: readonly (string | null)[];
   entries: Big;
 }
+export interface KeptFindingsTable {
+  house_id: string;
+  what: string;
+  /** The version of the house in which it was found. */
+  version: number;
+  found: Json<unknown>;
+}
 export interface RangesTable {
   house_id: string;
   id: string;
@@ -788,6 +795,7 @@ export interface Tables {
   value_counts: ValueCountsTable;
   value_deltas: ValueDeltasTable;
   kept_combinations: KeptCombinationsTable;
+  kept_findings: KeptFindingsTable;
   combination_counts: CombinationCountsTable;
   combination_deltas: CombinationDeltasTable;
   ranges: RangesTable;

@@ -16,7 +16,7 @@ import { ThreadsService } from '../threads/threads.service.js';
 import { StructureService, apartIn, boundFields } from '../structure/structure.service.js';
 import type { HouseBuild } from '../structure/structure.store.js';
 import { CompiledCatalogsService } from '../compiled/compiled.service.js';
-import { OncePerVersion } from '../compiled/oncePerVersion.js';
+import { KeptFindingsService } from '../compiled/keptFindings.service.js';
 import { CountsStore } from '../counts/counts.store.js';
 import { entriesIn, OutsideService } from '../outside/outside.service.js';
 import { Database } from '../database/database.js';
@@ -36,12 +36,12 @@ interface OfferedValue extends Spelling {
 }
 type Offered = ReadonlyMap<string, readonly OfferedValue[]>;
 
+/** As it is kept; the number is raised when it looks otherwise. */
+const alikesKept = 'look-alikes 1';
 type Alikes = Pick<Upkeep, 'alikes' | 'between'>;
 
 @Injectable()
 export class UpkeepService {
-  private readonly alikes = new OncePerVersion<Alikes>();
-
   constructor(
     private readonly database: Database,
     private readonly builds: StructureService,
@@ -54,14 +54,20 @@ export class UpkeepService {
     private readonly intakes: IntakesStore,
     private readonly findings: FindingsService,
     private readonly threads: ThreadsService,
+    private readonly kept: KeptFindingsService,
   ) {}
 
   async all(caller: Caller): Promise<Upkeep> {
     const build = await this.builds.now(caller.houseId);
     const offered = await this.offered(build);
-    const { ranges, parents, orphans } = await this.findings.of(build);
-    const { alikes, between } = await this.alikes.of(build, () => this.findAlikes(build, offered));
+    const [examined, looked] = await Promise.all([
+      this.findings.soon(build),
+      this.kept.soon(build, alikesKept, () => this.findAlikes(build, offered)),
+    ]);
+    const { ranges, parents, orphans } = examined.found;
+    const { alikes, between } = looked.found;
     return {
+      lookingAgain: !examined.isCurrent || !looked.isCurrent,
       // Look-alikes are told catalog by catalog, where entries hold them.
       findings: ranges.flatMap(({ findings }) => findings.filter(({ kind }) => kind !== 'look-alike')),
       parents,
@@ -110,6 +116,8 @@ export class UpkeepService {
 
   /** Values that are spelled otherwise in another catalog; one that stands equally in both is no finding. */
   private async alikesBetween(offered: Offered, apart: TellsApart): Promise<AlikeBetween[]> {
+    // What is offered by one catalog alone is not looked for in another.
+    if ([...offered.values()].filter((values) => values.length > 0).length < 2) return [];
     const standing = [...offered].flatMap(([catalogId, values]) => values.map(({ value }) => ({ catalogId, value })));
     const homes = grouped(standing, ({ value }) => value);
     const groups = await this.threads.lookAlikes([...homes].map(([value, own]) => ({ value, entries: own.length })));

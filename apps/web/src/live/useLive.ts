@@ -52,6 +52,9 @@ function follower(dispatch: AppDispatch) {
       case 'adoptions':
         dispatch(api.util.invalidateTags(['Adoptions']));
         break;
+      case 'upkeep':
+        dispatch(api.util.invalidateTags(['Upkeep']));
+        break;
       case 'slips':
         dispatch(api.util.invalidateTags(['Slips', 'Linked']));
         break;

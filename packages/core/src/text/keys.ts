@@ -42,6 +42,7 @@ export function matchKey(text: string): string {
   return untilStable(text, (step) => clean(foldText(clean(step).normalize('NFKC')).replace(invisible, '')));
 }
 
+const lettersAndDigits = /^[A-Za-z0-9 ]*$/u;
 const accents = /\p{M}/gu;
 const signBeforeDigit = /(?<![\p{L}\p{N}])[-−](?=[.,]?\p{Nd})/gu;
 const separatorBetweenDigits = /(?<=\p{Nd})[.,:/-](?=\p{Nd})/gu;
@@ -52,6 +53,8 @@ const punctuation = /[\p{P}\p{S}]/gu;
  * of numbers stay (1.2 is not 12, −5 is not 5). Empty when nothing is left. For suggestions, never taken silently.
  */
 export function looseKey(text: string): string {
+  // Most texts have nothing that would be taken off them.
+  if (lettersAndDigits.test(text)) return clean(text).toLowerCase();
   const plain = matchKey(text).normalize('NFD').replace(accents, '');
   const kept = plain
     .replace(signBeforeDigit, '\u0001')

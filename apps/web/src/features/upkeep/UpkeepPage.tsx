@@ -34,10 +34,17 @@ export function UpkeepPage() {
       about="What wants mending, each with its cure. Nothing is done before you choose it."
       slip={slip && <ImpactSlip key={slip.id} slip={slip} build={build} />}
     >
+      {upkeep.lookingAgain && (
+        <Text role="status" px="5" pt="4" color="inkSoft">
+          Looking through the lists again: some of this was found before the last change of them.
+        </Text>
+      )}
       {nothing ? (
-        <EmptyState title="Nothing wants mending">
-          Ranges, names and values are in order. What turns up stands here, with its cure.
-        </EmptyState>
+        !upkeep.lookingAgain && (
+          <EmptyState title="Nothing wants mending">
+            Ranges, names and values are in order. What turns up stands here, with its cure.
+          </EmptyState>
+        )
       ) : (
         <Stack p="5" gap="6" maxW="860px">
           <Section title="Ranges" count={upkeep.findings.length}>
