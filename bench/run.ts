@@ -21,6 +21,7 @@ import { back100k, check10k, csvOut1m, valuesEtag, workbookOut100k } from './exc
 import { figureKept1m, figures1m } from './figures.js';
 import { firstVisit } from './firstVisit.js';
 import { formOpen } from './forms.js';
+import { listOpen, upkeepCold } from './lists.js';
 import { judgeBlock, judgeCascade } from './judge.js';
 import { median, percentile, print, printFailed, times } from './measure.js';
 import { entries, million, values, type Million } from './million.js';
@@ -245,6 +246,8 @@ const measurements: Readonly<Record<string, (database: Database, bench: Million)
   'values.etag': valuesEtag,
   'first.visit': firstVisit,
   'form.open': formOpen,
+  'list.open.100k': listOpen,
+  'upkeep.cold.100k': upkeepCold,
   'key.to.paint': keyToPaint,
   'sheet.scroll.1m': sheetScroll,
 };

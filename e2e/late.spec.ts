@@ -126,7 +126,7 @@ test('a row one types in stays while those begun before it come to nothing', asy
   const looks = new Promise<void>((done) => (goOn = done));
   let looked = () => {};
   const isLooking = new Promise<void>((done) => (looked = done));
-  await page.route('**/entries?from=0**', async (route) => {
+  await page.route('**/entries/packed?from=0', async (route) => {
     looked();
     await looks;
     await route.continue();
@@ -163,7 +163,7 @@ test('what could not be stored while that of before is being stored waits for it
   let goOn = () => {};
   const held = new Promise<void>((done) => (goOn = done));
   const looks = new Promise<void>((done) => {
-    void page.route('**/entries?from=0**', async (route) => {
+    void page.route('**/entries/packed?from=0', async (route) => {
       done();
       await held;
       await route.continue();

@@ -157,6 +157,7 @@ const clerkMay = [
   'GET /registers/{id}/counts',
   'POST /fields/{id}/rule/why',
   'GET /registers/{registerId}/entries',
+  'GET /registers/{registerId}/entries/packed',
   'GET /session',
   'GET /session/factor',
   'POST /session/factor',

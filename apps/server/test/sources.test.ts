@@ -1,5 +1,5 @@
 // Changing a list: live at once where no entry is touched, asked about where one is.
-import type { BuildView, CatalogItems, EntryView, Lineage, Outcome, Slip } from '@dellum/contract';
+import type { BuildView, CatalogItems, EntryPage, EntryView, Lineage, Outcome, PackedEntries, Slip } from '@dellum/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { entriesOf, insertingAll, openHouse, startServer, until, type House, type Running } from './house.js';
 
@@ -297,5 +297,30 @@ describe('the ledger', () => {
       ['cell.followed', 'Tam Ossel', 'Tamsin Ossel'],
       ['carry.finished', 'Tam Ossel', 'Tamsin Ossel'],
     ]);
+  });
+});
+
+describe('A list in few bytes', () => {
+  it('holds what its pages hold, whatever is written in it, and is for lists alone', async () => {
+    const house = await openHouse(running, []);
+    const texts = ['He said "no"', 'back\\slash', 'æøå 𝕏 ﬁ', '5', 'null', '[1,2]'];
+    await act(house, { act: 'insert', fields: ['value'], rows: texts.map((text) => [text]) });
+    await act(house, { act: 'insert', fields: ['value'], rows: [['']] });
+    const inPages = await house.administrator.get<EntryPage>(`/registers/${house.pilots.id}/entries`);
+    const packed = await house.administrator.get<PackedEntries>(`/registers/${house.pilots.id}/entries/packed`);
+    expect(packed).toEqual({
+      total: inPages.total,
+      fields: ['value'],
+      entries: inPages.entries.map(({ id, version, cells }) => [id, version, cells['value'] ?? null]),
+    });
+    expect(packed.entries.map(([, , text]) => text)).toEqual(expect.arrayContaining([...texts, null]));
+    const rest = await house.administrator.get<PackedEntries>(`/registers/${house.pilots.id}/entries/packed?from=4`);
+    expect(rest).toEqual({ ...packed, entries: packed.entries.slice(4) });
+    const beyond = await house.administrator.get<PackedEntries>(`/registers/${house.pilots.id}/entries/packed?from=400`);
+    expect(beyond.entries).toEqual([]);
+    for (const from of ['-1', 'x', '1.5', '1e10'])
+      expect((await house.administrator.call('GET', `/registers/${house.pilots.id}/entries/packed?from=${from}`)).status).toBe(422);
+    expect((await house.administrator.call('GET', `/registers/${house.visits.id}/entries/packed`)).status).toBe(422);
+    expect((await house.clerk.call('GET', `/registers/${house.pilots.id}/entries/packed`)).status).toBe(404);
   });
 });

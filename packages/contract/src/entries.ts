@@ -44,6 +44,15 @@ export class PageQueryDto {
   arranged?: number;
 }
 
+export class PackedEntriesQueryDto {
+  /** Ordinal of the first entry, counted from 0. */
+  @Type(() => Number)
+  @IsWhole()
+  @Min(0)
+  @Max(1e9)
+  from = 0;
+}
+
 export class HeldQueryDto {
   @IsText()
   @MaxLength(500)
@@ -165,6 +174,15 @@ export interface EntryPage {
   readonly from: number;
   readonly total: number;
   readonly entries: readonly EntryView[];
+}
+/** An entry in few bytes: its id, its version, and what it holds in each field; null where that is blank. */
+export type PackedEntry = readonly [id: string, version: number, ...texts: (string | null)[]];
+/** The entries of a list or a table in their order, as many as come at once. */
+export interface PackedEntries {
+  readonly total: number;
+  /** The keys of the fields, in the order of the texts. */
+  readonly fields: readonly string[];
+  readonly entries: readonly PackedEntry[];
 }
 export interface CellOutcome {
   readonly entry: string;

@@ -1,10 +1,11 @@
 // HTTP for entries.
-import { Body, Controller, Get, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
+import { Body, Controller, Get, Header, HttpCode, Param, Patch, Post, Put, Query } from '@nestjs/common';
 import {
   BeginEntryDto,
   DeleteEntriesDto,
   EditCellDto,
   InsertEntriesDto,
+  PackedEntriesQueryDto,
   PageQueryDto,
   RestoreEntriesDto,
   TakeBackCellsDto,
@@ -33,6 +34,18 @@ export class EntriesController {
   @For(...everyRole)
   page(@Asking() caller: Caller, @Param('registerId', IdPipe) registerId: string, @Query() query: PageQueryDto): Promise<EntryPage> {
     return this.pages.page(caller, registerId, query);
+  }
+
+  /** All entries of a list or a table of a source sheet, in few bytes. Where there are more than come at once, the next ones are asked for. */
+  @Get('packed')
+  @For(...everyRole)
+  @Header('Content-Type', 'application/json')
+  packed(
+    @Asking() caller: Caller,
+    @Param('registerId', IdPipe) registerId: string,
+    @Query() { from }: PackedEntriesQueryDto,
+  ): Promise<string> {
+    return this.pages.packed(caller, registerId, from);
   }
 
   /** Edits one cell; what the judge refuses is answered as the problem `value-refused` with its code and suggestions. */

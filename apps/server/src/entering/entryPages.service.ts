@@ -1,7 +1,7 @@
 // Reading entries: page by page, only those that are outside, only those that hold a value; and where a value is held.
 import { Injectable } from '@nestjs/common';
-import { carried } from '@dellum/core';
-import type { EntryPage, EntryView, HeldIn, PageQueryDto } from '@dellum/contract';
+import { carried, type Carry } from '@dellum/core';
+import type { EntryPage, EntryView, HeldIn, PackedEntry, PageQueryDto } from '@dellum/contract';
 import { ArrangementsService } from '../arrangements/arrangements.service.js';
 import { StructureService, fieldWithKey } from '../structure/structure.service.js';
 import { isOpen, registerOf } from '../structure/sheetAccess.js';
@@ -10,11 +10,15 @@ import { countKey, CountsStore } from '../counts/counts.store.js';
 import { Database, type Reader } from '../database/database.js';
 import { FormMarksStore } from '../entries/formMarks.store.js';
 import type { Caller } from '../access/access.js';
-import { EntriesStore } from '../entries/entries.store.js';
+import { EntriesStore, type Place } from '../entries/entries.store.js';
 import type { HoldsOneOf } from '../entries/holds.js';
 import { carriesOf } from '../entries/judging.js';
 import { OutsideHoldingsService } from '../outside/outsideHoldings.service.js';
 import { PlacesStore } from '../entries/places.store.js';
+import { ProblemError } from '../problems/index.js';
+
+/** So many entries of a list or table come at once. */
+const mostPacked = 250_000;
 
 @Injectable()
 export class EntryPagesService {
@@ -36,6 +40,35 @@ export class EntryPagesService {
     const carries = carriesOf(build, register);
     const shown = entries.map((entry) => ({ ...entry, cells: carried(entry.cells, carries) }));
     return { from: query.from, total, entries: await this.forms.marked(this.database.kysely, build, register, shown) };
+  }
+
+  /** The entries of a list or table from an ordinal on, as the JSON of `PackedEntries`. */
+  async packed(caller: Caller, registerId: string, from: number): Promise<string> {
+    const build = await this.builds.now(caller.houseId);
+    const register = registerOf(build, registerId, caller);
+    if (!register.source)
+      throw new ProblemError('not-valid', `${register.title} is no list of a source sheet. Its entries are read page by page.`);
+    const db = this.database.kysely;
+    const place = { houseId: caller.houseId, registerId };
+    const keys = register.fields.map(({ key }) => key);
+    const carries = carriesOf(build, register);
+    const [total, entries] = await Promise.all([
+      this.places.total(db, place),
+      carries.length === 0 ? this.store.packed(db, place, keys, from, mostPacked) : this.packedCarried(place, keys, carries, from),
+    ]);
+    return `{"total":${total},"fields":${JSON.stringify(keys)},"entries":[${entries}]}`;
+  }
+
+  /** While entries follow a correction they are looked through one by one. */
+  private async packedCarried(place: Place, keys: readonly string[], carries: readonly Carry[], from: number): Promise<string> {
+    const entries = await this.store.page(this.database.kysely, place, from, mostPacked);
+    return entries
+      .map(({ id, version, cells: held }): PackedEntry => {
+        const cells = carried(held, carries);
+        return [id, version, ...keys.map((key) => cells[key] ?? null)];
+      })
+      .map((entry) => JSON.stringify(entry))
+      .join(',');
   }
 
   private async found(

@@ -8,7 +8,7 @@ import type { Reader, Trx } from '../database/database.js';
 import { holdsOneOf, type HoldsOneOf } from './holds.js';
 import { PlacesStore } from './places.store.js';
 
-interface Place {
+export interface Place {
   readonly houseId: string;
   readonly registerId: string;
 }
@@ -30,6 +30,23 @@ export class EntriesStore {
       .offset(from - chunk.before)
       .limit(count)
       .execute();
+  }
+
+  /**
+   * Entries from an ordinal on as the JSON of packed entries, what they hold in some fields. The database writes it: a list of 100,000 is
+   * never made into objects here.
+   */
+  async packed(db: Reader, place: Place, keys: readonly string[], from: number, count: number): Promise<string> {
+    const chunk = await this.places.chunkAt(db, place, from);
+    if (!chunk) return '';
+    const texts = keys.map((key) => sql`|| ',' || coalesce((cells -> ${key})::text, 'null')`);
+    const { rows } = await sql<{ entries: string | null }>`
+      select string_agg(entry, ',' order by pos) as entries from (
+        select pos, '["' || id || '",' || version ${sql.join(texts, sql` `)} || ']' as entry from entries
+        where house_id = ${place.houseId} and register_id = ${place.registerId} and pos >= ${chunk.fromPos}
+        order by pos offset ${from - chunk.before} limit ${count}
+      ) as packed`.execute(db);
+    return rows[0]!.entries ?? '';
   }
 
   /**

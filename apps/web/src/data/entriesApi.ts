@@ -10,6 +10,7 @@ import type {
   GiveCellDto,
   GivenMembers,
   HeldIn,
+  PackedEntries,
   RecordView,
   TakenBack,
   WrittenCell,
@@ -17,15 +18,12 @@ import type {
 import { api } from './api.js';
 import type { AppDispatch, RootState } from './store.js';
 import { inTurn } from './inTurn.js';
+import { listOf, unpacked } from './listEntries.js';
 import { answered, begunAbove, begunChanged, dropped } from './newEntriesSlice.js';
 import { rememberPatch, upToDate, withPatch, withPending } from './recentPatches.js';
 import { shownAhead } from './shownAhead.js';
 
 export const pageSize = 200;
-/** The most entries that one request brings. */
-const listPage = 5000;
-/** So many requests at once bring a long list. */
-const listPages = 3;
 
 export interface PageArg {
   readonly registerId: string;
@@ -77,25 +75,23 @@ export const entriesApi = api.injectEndpoints({
       query: ({ registerId, entryId }) => `/registers/${registerId}/records/${entryId}`,
       providesTags: (_result, _error, { registerId }) => [{ type: 'Register', id: registerId }],
     }),
-    /** All entries of a list, in order; lists are short beside entry sheets. */
+    /** All entries of a list or a table of a source sheet, in order. */
     listEntries: build.query<EntryView[], string>({
-      async queryFn(registerId, _api, _options, ask) {
+      // It is compared with the one that is known below.
+      structuralSharing: false,
+      async queryFn(registerId, { getState }, _options, ask) {
         const entries: EntryView[] = [];
         const askedAt = performance.now();
-        const page = async (from: number) => ask(`/registers/${registerId}/entries?from=${from}&count=${listPage}`);
         for (let total = 1; entries.length < total;) {
-          // How many there are is known from the first page on; the server writes one page while another is read here.
-          const waiting = Math.ceil((total - entries.length) / listPage);
-          const pages = Array.from({ length: Math.min(listPages, waiting) }, (_, at) => entries.length + at * listPage);
-          for (const answer of await Promise.all(pages.map(page))) {
-            if (answer.error) return { error: answer.error };
-            const found = answer.data as EntryPage;
-            entries.push(...found.entries);
-            // Others may have deleted some meanwhile.
-            total = found.entries.length === 0 ? 0 : found.total;
-          }
+          const answer = await ask(`/registers/${registerId}/entries/packed?from=${entries.length}`);
+          if (answer.error) return { error: answer.error };
+          const found = answer.data as PackedEntries;
+          for (const entry of unpacked(found)) entries.push(entry);
+          // Others may have deleted some meanwhile.
+          total = found.entries.length === 0 ? 0 : found.total;
         }
-        return { data: [...listsAhead.bring(registerId, askedAt, entries)] };
+        const shown = listsAhead.bring(registerId, askedAt, entries);
+        return { data: listOf(shown, knownList(getState() as RootState, registerId)) };
       },
       providesTags: (_result, _error, registerId) => [{ type: 'Register', id: registerId }],
     }),
@@ -145,6 +141,11 @@ export const entriesApi = api.injectEndpoints({
     fieldCounts: build.query<FieldCount[], string>({ query: (registerId) => `/registers/${registerId}/counts`, providesTags: ['Counts'] }),
   }),
 });
+
+/** A list as it is on the screen, if it is. */
+function knownList(state: RootState, registerId: string): EntryView[] | undefined {
+  return entriesApi.endpoints.listEntries.select(registerId)(state).data;
+}
 
 export const {
   useEntryPageQuery,

@@ -2,6 +2,7 @@
 import { original } from '@reduxjs/toolkit';
 import type { ActDto, AnswerDto, CanAgain, EntryView, Outcome, Slip } from '@dellum/contract';
 import { api } from './api.js';
+import { listed } from './listEntries.js';
 import { isProblem, type RequestProblem } from './problem.js';
 import { actsTurn, inTurn } from './inTurn.js';
 import type { AppDispatch } from './store.js';
@@ -67,7 +68,8 @@ export const sourcesApi = api.injectEndpoints({
 /** What a change makes of a list, which is not looked at through its draft: that would make one of each row. */
 const anew =
   (change: (entries: readonly EntryView[]) => readonly EntryView[]) =>
-  (draft: EntryView[]): EntryView[] => [...change(original(draft)!)];
+  (draft: EntryView[]): EntryView[] =>
+    listed(change(original(draft)!));
 
 /**
  * Does acts that are shown before they are stored: new rows, moved ones, and cells written into them. One that has to wait is shown as it
@@ -84,7 +86,7 @@ export const actAtOnce =
     const undo = () => {
       ahead.dropped();
       const left = listsAhead.again(arg.registerId);
-      if (left) dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, () => [...left]));
+      if (left) dispatch(entriesApi.util.updateQueryData('listEntries', arg.registerId, () => listed(left)));
     };
     const request = dispatch(sourcesApi.endpoints.act.initiate(arg));
     try {
