@@ -476,3 +476,59 @@ test('what stands outside is mended by choosing the value that is called so, by 
   await page.getByRole('combobox', { name: 'Search', exact: true }).fill('SH');
   await expect(page.getByRole('option', { name: /“SH” in Department of Shifts 1 entry/ })).toBeVisible();
 });
+
+test('a list that is called as a value in it gets another name: what is chosen in it keeps its own, also when that is taken back', async ({
+  nursery: { page, clerk },
+}) => {
+  await makeSource(page, 'Plants');
+  await makeList(page, 'Tree', ['Ash', 'Other']);
+  await makeList(page, 'Other', ['Moss', 'Other']);
+  await page.getByText('Both lists of this page together').click();
+  await page.getByRole('button', { name: 'Make a catalog of it' }).click();
+  await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
+  const grid = await makeSheet(page, 'Orders', [['Kind'], ['Plant'], ['Count', 'a number']]);
+  await takeFrom(page, 'Kind', 'Plants');
+  await takeFrom(page, 'Plant', 'Plants');
+  await closePanel(page);
+  await typeAcross(page, ['other', 'other', '3', 'tree', 'other', '4', 'other', 'moss', '5'], 'Tab', 0);
+  const rows = async (of = grid) => (await rowsOf(of)).slice(0, 3);
+  const before = [
+    ['Other', 'Other', '3'],
+    ['Tree', 'Other', '4'],
+    ['Other', 'Moss', '5'],
+  ];
+  await expect.poll(rows).toEqual(before);
+  const other = await clerk();
+  await other.getByRole('link', { name: /^Orders/ }).click();
+  const theirs = other.getByRole('grid', { name: 'Orders' });
+  await expect.poll(() => rows(theirs)).toEqual(before);
+
+  await page.bringToFront();
+  await toPage(page, 'Sources', /^Plants/);
+  await page.getByRole('button', { name: 'More for Other' }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('Sundry');
+  await page.keyboard.press('Enter');
+  const impact = page.getByRole('region', { name: 'Impact' });
+  await expect(impact.getByRole('heading', { name: 'Other becomes Sundry' })).toBeVisible();
+  await expect(impact).toContainText('2entries hold it');
+  await impact.getByText('Corrected', { exact: true }).click();
+  await impact.getByRole('button', { name: 'Rename in 2 entries' }).click();
+  await expect(impact).toBeHidden();
+  await toPage(page, 'Sheets', /^Orders/);
+  const after = before.map(([kind, ...rest]) => [kind === 'Other' ? 'Sundry' : kind!, ...rest]);
+  await expect.poll(rows).toEqual(after);
+  await expect.poll(() => rows(theirs)).toEqual(after);
+  await expect(page.getByText('outside', { exact: false })).toBeHidden();
+
+  await toPage(page, 'Sources', /^Plants/);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(impact.getByRole('heading', { name: 'Sundry becomes Other' })).toBeVisible();
+  await impact.getByRole('button', { name: 'Rename in 2 entries' }).click();
+  await expect(impact).toBeHidden();
+  await page.reload();
+  await toPage(page, 'Sheets', /^Orders/);
+  await expect.poll(rows).toEqual(before);
+  await expect.poll(() => rows(theirs)).toEqual(before);
+});
