@@ -5,13 +5,15 @@ import type { BuildView, CatalogItems, EntryPage, FieldCount, Lineage, Outcome, 
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chain, makeEntrySheet, type Made } from './entrySheet.js';
-import { entriesOf, startServer, until, type Running } from './house.js';
+import { entriesOf, startServer, until, Visitor, type Running } from './house.js';
 
 let running: Running;
+/** Asked after each act alone, it composes anew what the other one has brought up to date. */
+let another: Running;
 beforeAll(async () => {
-  running = await startServer();
+  [running, another] = [await startServer(), await startServer()];
 });
-afterAll(() => running.close());
+afterAll(() => Promise.all([running.close(), another.close()]));
 
 const quays = ['North', 'South', 'West'];
 const berths = ['N1', 'N2', 'S1', 'W1'];
@@ -19,6 +21,8 @@ const berths = ['N1', 'N2', 'S1', 'W1'];
 interface Port extends Made {
   /** The list of berths under their quays. */
   readonly table: string;
+  /** The administrator at another server. */
+  readonly elsewhere: Visitor;
 }
 
 /** Quay, berth, draught and day; the berth stands under its quay, is long enough for the ship, and is offered on the day. */
@@ -54,7 +58,8 @@ async function openPort(): Promise<Port> {
   ] as const)
     await made.rule(key, rule);
   const build = await administrator.get<BuildView>('/build');
-  return { ...made, table: build.sheets.flatMap(({ registers }) => registers).find(({ title }) => title === 'Berths')!.id };
+  const elsewhere = new Visitor(another.base, { house: made.house.key, role: 'administrator' });
+  return { ...made, elsewhere, table: build.sheets.flatMap(({ registers }) => registers).find(({ title }) => title === 'Berths')!.id };
 }
 
 /** What is outside by a model that shares no code with the product: one entry after the other, from what the catalog page shows. */
@@ -85,7 +90,7 @@ function isWrongBerth(items: readonly Item[], { quay, berth, ship, day }: Readon
 }
 
 /** How many entries are outside in quay or berth. Every reader must say the same. */
-async function outsideOf({ house, register, berths: catalogId }: Port): Promise<number> {
+async function outsideOf({ house, elsewhere, register, berths: catalogId }: Port): Promise<number> {
   const { administrator } = house;
   const fields = register.fields.filter(({ key }) => key === 'quay' || key === 'berth');
   const [chips, bindings, upkeep, { items }, entries] = await Promise.all([
@@ -99,6 +104,9 @@ async function outsideOf({ house, register, berths: catalogId }: Port): Promise<
     ['*', ...fields.map(({ key }) => key)].map((key) =>
       administrator.get<EntryPage>(`/registers/${register.id}/entries?from=0&count=1&outside=${key}`),
     ),
+  );
+  expect(await elsewhere.get<CatalogItems>(`/catalogs/${catalogId}/items`)).toEqual(
+    await administrator.get<CatalogItems>(`/catalogs/${catalogId}/items`),
   );
   const byKey = (counts: readonly { fieldId: string; outside: number }[]) =>
     Object.fromEntries(fields.map(({ key, id }) => [key, counts.find(({ fieldId }) => fieldId === id)?.outside ?? 0]));

@@ -14,7 +14,7 @@ import {
   type PackedItems,
 } from '@dellum/core';
 import type { HouseBuild } from '../structure/structure.store.js';
-import type { Reader } from '../database/database.js';
+import { afterCommit, type Reader, type Trx } from '../database/database.js';
 import { SourceStatesService } from './sourceStates.service.js';
 
 /** A catalog with all its levels, and compiled at its deepest one. */
@@ -51,6 +51,12 @@ interface Known {
   readonly steps: readonly Step[];
 }
 
+/** What a catalog is composed of in one of its versions. */
+interface Composition {
+  readonly items: readonly Item[];
+  readonly companions: readonly CompanionField[];
+}
+
 /** What has changed from a version that is known; undefined where it is too much, or of another kind. */
 function changesFrom(
   before: Known,
@@ -65,6 +71,8 @@ function changesFrom(
 @Injectable()
 export class CompiledCatalogsService {
   private readonly known = new Map<string, Known>();
+  /** What was composed by the act that made a version; nobody has asked for it yet. */
+  private readonly coming = new Map<string, Composition & { readonly version: number }>();
 
   constructor(private readonly sourceStates: SourceStatesService) {}
 
@@ -74,9 +82,7 @@ export class CompiledCatalogsService {
     const key = `${build.houseId}/${catalogId}`;
     const known = this.known.get(key);
     if (known?.version === view.version && known.composed.catalog.title === view.title) return known.composed;
-    const reader = readSourceState(await this.sourceStates.read(db, build, { catalogs: [catalogId] }));
-    const items = reader.items(catalogId);
-    const companions = reader.companions(catalogId);
+    const { items, companions } = await this.composition(db, build, catalogId);
     const changes = known && changesFrom(known, view.version, items, companions);
     const catalog = changes
       ? recompileCatalog(known.composed.catalog, view.title, items, companions, changes)
@@ -85,6 +91,21 @@ export class CompiledCatalogsService {
     const steps = changes ? [...known.steps, { from: known.version, changes }].slice(-mostSteps) : [];
     this.known.set(key, { version: view.version, composed, steps });
     return composed;
+  }
+
+  /** Takes what an act has composed of a catalog, once it is committed: whoever asks for that version need not read and compose it again. */
+  takeOver(trx: Trx, houseId: string, catalogId: string, version: number, composition: Composition): void {
+    afterCommit(trx, () => this.coming.set(`${houseId}/${catalogId}`, { ...composition, version }));
+  }
+
+  private async composition(db: Reader, build: HouseBuild, catalogId: string): Promise<Composition> {
+    const key = `${build.houseId}/${catalogId}`;
+    const coming = this.coming.get(key);
+    // What is older than this version is of no use any more.
+    if (coming && coming.version <= build.catalogs.get(catalogId)!.version) this.coming.delete(key);
+    if (coming?.version === build.catalogs.get(catalogId)!.version) return coming;
+    const reader = readSourceState(await this.sourceStates.read(db, build, { catalogs: [catalogId] }));
+    return { items: reader.items(catalogId), companions: reader.companions(catalogId) };
   }
 
   /** What has changed of a compiled catalog since a version; undefined where that is not known here. */

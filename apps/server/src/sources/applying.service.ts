@@ -25,6 +25,7 @@ import { StructureService, boundFields } from '../structure/structure.service.js
 import type { HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { CarriesService } from '../carries/carries.service.js';
 import { CatalogsStore } from '../compiled/catalogs.store.js';
+import { CompiledCatalogsService } from '../compiled/compiled.service.js';
 import { HistoryStore } from '../compiled/history.store.js';
 import { CountsStore, deltasOf } from '../counts/counts.store.js';
 import type { Trx } from '../database/database.js';
@@ -49,6 +50,7 @@ export class ApplyingService {
     private readonly sheets: SheetsStore,
     private readonly acts: ActsStore,
     private readonly catalogs: CatalogsStore,
+    private readonly compiled: CompiledCatalogsService,
     private readonly history: HistoryStore,
     private readonly carries: CarriesService,
     private readonly builds: StructureService,
@@ -76,8 +78,9 @@ export class ApplyingService {
       const register = build.registers.get(id);
       return register ? [{ audience: 'everyone', body: { kind: 'register', registerId: id } } as const] : [];
     });
+    const keptStays = keepsWhatIsKept(plan, settled);
     for (const catalog of plan.catalogs)
-      told.push(await this.settleCatalog(trx, caller, build, plan, catalog, settled.get(catalog.catalogId), actId));
+      told.push(await this.settleCatalog(trx, caller, build, plan, catalog, settled.get(catalog.catalogId), keptStays, actId));
     await this.recompute(trx, build, plan);
     await this.builds.changed(trx, caller.houseId);
     await this.changes.append(trx, caller.houseId, told);
@@ -230,20 +233,9 @@ export class ApplyingService {
     await this.ledger.write(trx, caller.houseId, rows);
   }
 
-  /** The items as they are once all that is kept of them has followed the change. */
-  private async itemsAfter(
-    trx: Trx,
-    houseId: string,
-    { catalogId, diff, before, after }: CatalogPlan,
-    sourceState: SourceState,
-  ): Promise<readonly Item[]> {
-    // What only came in can have been known by nothing but its name.
-    const come = new Set(diff.added);
-    if (
-      diff.edited.length + diff.removed.length + diff.restored.length === 0 &&
-      !before.some(({ otherNames }) => otherNames.some((name) => come.has(name)))
-    )
-      return after;
+  /** The items as they are once all that is kept of them, and of what they are composed of, has followed the change. */
+  private async itemsAfter(trx: Trx, houseId: string, { catalogId, after }: CatalogPlan, keptStays: boolean, sourceState: SourceState) {
+    if (keptStays) return after;
     return readSourceState({ ...sourceState, kept: await this.catalogs.kept(trx, houseId, [...sourceState.kept.keys()]) }).items(catalogId);
   }
 
@@ -254,6 +246,7 @@ export class ApplyingService {
     { proposal, before, after }: Plan,
     plan: CatalogPlan,
     settlement: Answered | undefined,
+    keptStays: boolean,
     actId: number,
   ): Promise<Told> {
     const { catalogId, diff } = plan;
@@ -308,12 +301,14 @@ export class ApplyingService {
       ? before.definitions.get(catalogId)
       : undefined;
     const replaced = new Map(diff.edited.filter(isRetired).map(({ from, to, level = deepest }) => [`${level} ${from}`, to]));
+    const items = await this.itemsAfter(trx, houseId, plan, keptStays, after);
+    this.compiled.takeOver(trx, houseId, catalogId, version, { items, companions: plan.companions });
     await this.history.note(trx, caller, {
       catalogId,
       version,
       actId,
       before: plan.before,
-      after: await this.itemsAfter(trx, houseId, plan, after),
+      after: items,
       definitionBefore,
       meant: { corrected: meantBy(moved, [...carry, ...unasked], deepest), replaced },
     });
@@ -338,6 +333,21 @@ export class ApplyingService {
     ]);
     return { audience: 'everyone', body: { kind: 'catalog', catalogId, version } };
   }
+}
+
+/** Whether nothing that is kept of items changes by a plan: values only come, and none of them was a name of another. */
+function keepsWhatIsKept({ catalogs, before, after }: Plan, settled: ReadonlyMap<string, Answered>): boolean {
+  return (
+    before.kept === after.kept &&
+    [...settled.values()].every(({ retire, carry }) => retire.length + carry.length === 0) &&
+    catalogs.every(({ diff, before: items }) => {
+      const come = new Set(diff.added);
+      return (
+        diff.edited.length + diff.removed.length + diff.restored.length === 0 &&
+        !items.some(({ otherNames }) => otherNames.some((name) => come.has(name)))
+      );
+    })
+  );
 }
 
 /** The items that were corrected, or whose parent was. */

@@ -49,6 +49,7 @@ export interface CatalogPlan {
   readonly inside: number;
   readonly before: readonly Item[];
   readonly after: readonly Item[];
+  readonly companions: readonly CompanionField[];
 }
 export interface Plan {
   readonly proposal: Proposal;
@@ -199,7 +200,16 @@ export class PlanningService {
       ...standing.questions,
     ];
     const inside = Object.values({ ...comeInside, ...standing.inside }).reduce((sum, count) => sum + count, 0);
-    return { catalogId, diff: joinedDiff(plans.map(({ diff }) => diff)), questions, outside: standing.outside, inside, before, after };
+    return {
+      catalogId,
+      diff: joinedDiff(plans.map(({ diff }) => diff)),
+      questions,
+      outside: standing.outside,
+      inside,
+      before,
+      after,
+      companions,
+    };
   }
 
   /**
