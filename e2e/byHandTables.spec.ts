@@ -1,7 +1,7 @@
 // Records, tables, figures, forms and linked lists, from an empty house, through the interface alone.
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import {
   cellAt,
   closePanel,
@@ -21,12 +21,10 @@ import {
   typeAcross,
 } from './nursery.js';
 
-test('one of two lists is decided by the choice before it, and a rule is given to five other fields in four acts', async ({
-  nursery: { page },
-}) => {
+/** A sheet of orders in which the kind is one of two lists, and the plant stands in it. */
+async function ordersOf(page: Page, lists: Readonly<Record<string, readonly string[]>>): Promise<Locator> {
   await makeSource(page, 'Plants');
-  await makeList(page, 'Tree', ['Ash', 'Beech']);
-  await makeList(page, 'Shrub', ['Box', 'Privet']);
+  for (const [kind, plants] of Object.entries(lists)) await makeList(page, kind, plants);
   await page.getByText('Both lists of this page together').click();
   await page.getByRole('button', { name: 'Make a catalog of it' }).click();
   await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
@@ -34,6 +32,13 @@ test('one of two lists is decided by the choice before it, and a rule is given t
   await takeFrom(page, 'Kind', 'Plants');
   await takeFrom(page, 'Plant', 'Plants');
   await closePanel(page);
+  return grid;
+}
+
+test('one of two lists is decided by the choice before it, and a rule is given to five other fields in four acts', async ({
+  nursery: { page },
+}) => {
+  const grid = await ordersOf(page, { Tree: ['Ash', 'Beech'], Shrub: ['Box', 'Privet'] });
   await typeAcross(page, ['tree', 'bee', '3'], 'Tab', 0);
   await expect.poll(async () => (await rowsOf(grid))[0]).toEqual(['Tree', 'Beech', '3']);
   await cellAt(grid, 0, 0).click();
@@ -480,16 +485,7 @@ test('what stands outside is mended by choosing the value that is called so, by 
 test('a list that is called as a value in it gets another name: what is chosen in it keeps its own, also when that is taken back', async ({
   nursery: { page, clerk },
 }) => {
-  await makeSource(page, 'Plants');
-  await makeList(page, 'Tree', ['Ash', 'Other']);
-  await makeList(page, 'Other', ['Moss', 'Other']);
-  await page.getByText('Both lists of this page together').click();
-  await page.getByRole('button', { name: 'Make a catalog of it' }).click();
-  await expect(panel(page).getByRole('heading', { name: 'Use it for fields' })).toBeVisible();
-  const grid = await makeSheet(page, 'Orders', [['Kind'], ['Plant'], ['Count', 'a number']]);
-  await takeFrom(page, 'Kind', 'Plants');
-  await takeFrom(page, 'Plant', 'Plants');
-  await closePanel(page);
+  const grid = await ordersOf(page, { Tree: ['Ash', 'Other'], Other: ['Moss', 'Other'] });
   await typeAcross(page, ['other', 'other', '3', 'tree', 'other', '4', 'other', 'moss', '5'], 'Tab', 0);
   const rows = async (of = grid) => (await rowsOf(of)).slice(0, 3);
   const before = [

@@ -52,8 +52,8 @@ function holdsOf(value: string, usage: Usage): Record<FieldId, number> {
 }
 
 /**
- * The impact of the diff of a level (the deepest where it is left out) on the fields bound to it. Values that no entry holds raise no question. `meanings` hold
- * what is meant by the edit of a value; that is then proposed.
+ * The impact of the diff of a level (the deepest where it is left out) on the fields bound to it. Values that no entry holds raise no
+ * question. `meanings` hold what is meant by the edit of a value; that is then proposed.
  */
 export function impactOf(diff: CatalogDiff, usage: Usage, meanings: ReadonlyMap<string, Answer> = new Map(), level?: number): Impact {
   const at = level === undefined ? {} : { level };
