@@ -193,6 +193,7 @@ async function rename({ administrator, list, register, pilot, houseId }: Million
   );
   await sql`delete from value_counts where field_id = ${pilot.id}`.execute(database.kysely);
   await sql`delete from value_deltas where field_id = ${pilot.id}`.execute(database.kysely);
+  await sql`delete from value_blocks where field_id = ${pilot.id}`.execute(database.kysely);
   await sql`insert into value_counts (house_id, field_id, value, entries) select ${houseId}, ${pilot.id}, cells ->> 'pilot', count(*) from entries where house_id = ${houseId} and register_id = ${register.id} group by 3`.execute(
     database.kysely,
   );

@@ -76,7 +76,9 @@ describe('a closed entry', () => {
       await until(async () => (await clerk.get<EntryActView>(`${at}/entry-acts/${body.id}`)).state === 'done');
     }
     const [last] = (await clerk.get<EntryChange[]>(`${at}/records/${entry}/history`)).filter(({ field }) => field === 'status');
-    expect((await clerk.call<Problem>('POST', `${at}/records/${entry}/history/${last!.id}/back`, {})).body.code).toBe('entry-closed');
+    expect((await clerk.call<Problem>('POST', `${at}/records/${entry}/history/${last!.id}/back`, { field: 'status' })).body.code).toBe(
+      'entry-closed',
+    );
     expect(await made.cells(entry)).toEqual({ ship: 'Loam', status: 'Departed' });
     expect(await made.cells(open)).toEqual({ status: 'Expected' });
 

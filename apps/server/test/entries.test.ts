@@ -1,7 +1,7 @@
 // Entries: the judge on the server, two people in one entry, blocks, places, counts.
 import { randomUUID } from 'node:crypto';
 import { compileCatalog, houseLocale, judge, type Item } from '@dellum/core';
-import type { BlockOutcome, BuildView, EditOutcome, EntryPage, EntryView, FieldCount, Problem } from '@dellum/contract';
+import type { BlockOutcome, BuildView, EditOutcome, EntryActView, EntryPage, EntryView, FieldCount, Problem } from '@dellum/contract';
 import { CountsStore } from '@dellum/server';
 import { chance } from '@dellum/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -256,6 +256,55 @@ describe('value counts', () => {
     };
     await check();
     await counts.fold();
+    await check();
+  });
+
+  it('of many values at once are those of the entries, while others enter and they are folded', async () => {
+    const house = await openHouse(
+      running,
+      Array.from({ length: 250 }, (_, at) => ({ visit: `V${at}`, pilot: 'Tam Ossel' })),
+    );
+    const [db, counts, store] = [running.database.kysely, new CountsStore(running.database), house.visits.id];
+    const entries = await entriesOf(house.clerk, house.visits);
+    const fieldId = house.visits.fields.find(({ key }) => key === 'visit')!.id;
+    const act = async (what: Record<string, unknown>) => {
+      const { body } = await house.clerk.call<EntryActView>('POST', `/registers/${store}/entry-acts`, what);
+      await expect.poll(async () => (await house.clerk.get<EntryActView>(`/registers/${store}/entry-acts/${body.id}`)).state).toBe('done');
+      return body.id;
+    };
+    // Some values are new, some stand already in other rows, and some go; the same block twice, and back.
+    const texts = entries.map((_, at) => [at % 3 === 0 ? `V${at + 1}` : `W${at}`, at % 2 === 0 ? 'Rook Tansy' : 'Bryn Calloway']);
+    const block = { fields: ['visit', 'pilot'], first: entries[0]!.id, arranged: false };
+    const pasting = async () => {
+      const first = await act({ does: 'paste', texts, block });
+      await act({ does: 'clear', block: { ...block, fields: ['visit'], last: entries[199]!.id } });
+      await act({ does: 'paste', texts: texts.map(([visit]) => [`${visit} again`, '']), block });
+      return first;
+    };
+    const editing = async () => {
+      for (let turn = 0; turn < 30; turn++) await edit(house.administrator, house, entries[turn * 7]!, 'visit', `V${turn}`, 1e6);
+    };
+    const folding = async () => {
+      for (let turn = 0; turn < 10; turn++) await counts.fold();
+    };
+    const check = async () => {
+      const told = await counts.recount(db, house.id, store, 'visit');
+      expect((await counts.ofFields(db, house.id, [fieldId])).get(fieldId) ?? new Map()).toEqual(told);
+      const some = [...told.keys()].slice(0, 20);
+      expect((await counts.ofValues(db, house.id, [fieldId], some)).get(fieldId) ?? new Map()).toEqual(
+        new Map(some.map((value) => [value, told.get(value)])),
+      );
+      const filled = await counts.filled(db, house.id, store, 'visit');
+      expect((await counts.held(db, house.id, [fieldId])).get(fieldId)).toBe(filled);
+      expect((await counts.spread(db, house.id, [fieldId]))[0]).toMatchObject({ distinct: told.size, entries: filled });
+    };
+    const [first] = await Promise.all([pasting(), editing(), folding()]);
+    await check();
+    await counts.fold();
+    await check();
+    const held = await db.selectFrom('value_counts').select('value').where('field_id', '=', fieldId).execute();
+    expect(new Set(held.map(({ value }) => value))).toEqual(new Set((await counts.recount(db, house.id, store, 'visit')).keys()));
+    await act({ does: 'back', of: first });
     await check();
   });
 });

@@ -77,6 +77,55 @@ describe('the ledger', () => {
   });
 });
 
+describe('what one act wrote into several fields', () => {
+  it('is one row, told as a line for each field, narrowed by each of them, and shown and taken along whole', async () => {
+    const other = await openHouse(
+      running,
+      Array.from({ length: 80 }, (_, at) => ({ visit: `V${at}`, pilot: 'Tam Ossel' })),
+    );
+    const { visits, clerk } = other;
+    const entries = await entriesOf(clerk, visits);
+    const cells = entries.flatMap(({ id: entry }, at) => [
+      { entry, field: 'visit', text: at === 5 ? '' : `W${at}` },
+      { entry, field: 'pilot', text: at === 7 ? 'Bryn Calloway' : 'Rook Tansy' },
+    ]);
+    expect((await clerk.call('POST', `/registers/${visits.id}/entries/block`, { cells })).status).toBe(200);
+    const ask = (query: Record<string, string>) => look({ kind: 'entries', ...query }, other.administrator);
+    const rows = await running.database.kysely
+      .selectFrom('ledger')
+      .select('id')
+      .where('house_id', '=', other.id)
+      .where('act', '=', 'cell.written')
+      .execute();
+    expect(rows.length).toBe(80);
+    const told = ({ entryId, field, from, to }: LedgerLine) => JSON.stringify([entryId, field, from, to]);
+    const wanted = cells.map(({ entry, field, text }, at) =>
+      JSON.stringify([entry, field, field === 'visit' ? `V${Math.floor(at / 2)}` : 'Tam Ossel', text === '' ? null : text]),
+    );
+    const parts: LedgerPage[] = [await ask({})];
+    while (parts.at(-1)!.more) parts.push(await ask({ before: String(parts.at(-1)!.lines.at(-1)!.id) }));
+    const lines = parts.flatMap((part) => part.lines);
+    expect(
+      lines
+        .filter(({ act }) => act === 'cell.written')
+        .map(told)
+        .sort(),
+    ).toEqual([...wanted].sort());
+    // A part ends with a whole act.
+    expect(parts.map((part) => part.lines.length % 2)).toEqual(parts.map(() => 0));
+    expect((await ask({ field: 'visit' })).lines.map(({ field }) => field)).toEqual(Array.from({ length: 80 }, () => 'visit'));
+    expect((await ask({ value: 'Bryn Calloway' })).lines.map(told)).toEqual([
+      JSON.stringify([entries[7]!.id, 'pilot', 'Tam Ossel', 'Bryn Calloway']),
+    ]);
+    expect((await ask({ value: 'V5' })).lines.map(told)).toEqual([JSON.stringify([entries[5]!.id, 'visit', 'V5', null])]);
+    const file = await fetch(`${running.base}/api/v1/ledger/file?kind=entries`, {
+      headers: { cookie: await other.administrator.signedIn() },
+    });
+    const { data } = Papa.parse<Record<string, string>>(await file.text(), { header: true, skipEmptyLines: true });
+    expect(data.map(({ id, field, to }) => [id, field, to])).toEqual(lines.map(({ id, field, to }) => [String(id), field ?? '', to ?? '']));
+  });
+});
+
 const undone = new Error('undone');
 
 describe('the seals', () => {
@@ -105,6 +154,7 @@ describe('the seals', () => {
       sql`update ledger set person_id = null where id = ${row}`,
       sql`update ledger set at = at + interval '1 microsecond' where id = ${row}`,
       sql`update ledger set detail = '{}' where act = 'entry.deleted'`,
+      sql`update ledger set fields = '{"visit": ["V1", "V2"]}' where id = ${row}`,
       sql`delete from ledger where id = ${row}`,
       sql`with gone as (delete from ledger where id = ${row} returning *) insert into ledger (house_id, id, at, act) overriding system value select house_id, id, at, act from gone`,
       sql`delete from ledger_seals where house_id = ${house.id} and ord = 1`,

@@ -55,7 +55,7 @@ describe('a field that only administrators change', () => {
     expect(block.body.outcomes.map(({ verdict }) => verdict.verdict)).toEqual(['refused', 'taken']);
 
     const [last] = (await clerk().get<EntryChange[]>(`${at}/records/${entry}/history`)).filter(({ field }) => field === 'length');
-    expect((await clerk().call<Problem>('POST', `${at}/records/${entry}/history/${last!.id}/back`, {})).status).toBe(409);
+    expect((await clerk().call<Problem>('POST', `${at}/records/${entry}/history/${last!.id}/back`, { field: 'length' })).status).toBe(409);
 
     const { body: act } = await clerk().call<EntryActView & Problem>('POST', `${at}/entry-acts`, {
       does: 'clear',

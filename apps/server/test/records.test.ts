@@ -32,8 +32,8 @@ const recordOf = (house: House, entry: string, register = house.visits.id) =>
 const historyOf = (house: House, entry: string) => house.clerk.get<EntryChange[]>(`/registers/${house.visits.id}/records/${entry}/history`);
 const edit = (house: House, entry: EntryView, field: string, text: string, visitor = house.clerk) =>
   visitor.call<EditOutcome>('PATCH', `/registers/${house.visits.id}/entries/${entry.id}`, { field, text, version: entry.version });
-const back = (house: House, entry: string, change: number, visitor = house.clerk) =>
-  visitor.call<EntryView & Problem>('POST', `/registers/${house.visits.id}/records/${entry}/history/${change}/back`, {});
+const back = (house: House, entry: string, { id, field }: Pick<EntryChange, 'id' | 'field'>, visitor = house.clerk) =>
+  visitor.call<EntryView & Problem>('POST', `/registers/${house.visits.id}/records/${entry}/history/${id}/back`, { field });
 
 /** Crew of the visits: a register whose field Visit names an entry of the other one. */
 async function linked(house: House) {
@@ -162,10 +162,10 @@ describe('the history of a record', () => {
       ['The administrator', 'visit', 'V1', 'V1b', true],
       ['The clerk', 'pilot', 'Tam Ossel', 'Bryn Calloway', false],
     ]);
-    expect((await back(house, id, changes[2]!.id)).body.code).toBe('cell-changed');
-    expect((await back(house, id, changes[0]!.id, house.reader)).status).toBe(403);
-    expect((await back(house, id, changes[0]!.id)).body.cells).toEqual({ visit: 'V1b', pilot: 'Bryn Calloway' });
-    expect((await back(house, id, changes[0]!.id)).body.code).toBe('cell-changed');
+    expect((await back(house, id, changes[2]!)).body.code).toBe('cell-changed');
+    expect((await back(house, id, changes[0]!, house.reader)).status).toBe(403);
+    expect((await back(house, id, changes[0]!)).body.cells).toEqual({ visit: 'V1b', pilot: 'Bryn Calloway' });
+    expect((await back(house, id, changes[0]!)).body.code).toBe('cell-changed');
     expect((await historyOf(house, id))[0]).toMatchObject({
       by: 'The clerk',
       field: 'pilot',
@@ -173,7 +173,31 @@ describe('the history of a record', () => {
       to: 'Bryn Calloway',
       standing: true,
     });
-    expect((await back(house, id, 999_999_999)).body.code).toBe('not-found');
+    expect((await back(house, id, { id: 999_999_999, field: 'pilot' })).body.code).toBe('not-found');
+    expect((await back(house, id, { ...changes[0]!, field: null })).body.code).toBe('not-valid');
+  });
+  it('tells each field that one act wrote, and takes back one of them without the others', async () => {
+    const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }]);
+    const [{ id }] = (await entriesOf(house.clerk, house.visits)) as [EntryView];
+    const pasted = [
+      { entry: id, field: 'visit', text: 'V7' },
+      { entry: id, field: 'pilot', text: 'Rook Tansy' },
+    ];
+    expect((await house.clerk.call('POST', `/registers/${house.visits.id}/entries/block`, { cells: pasted })).status).toBe(200);
+    const changes = await historyOf(house, id);
+    expect(changes.map(({ field, from, to, standing }) => [field, from, to, standing])).toEqual([
+      ['pilot', 'Tam Ossel', 'Rook Tansy', true],
+      ['visit', 'V1', 'V7', true],
+    ]);
+    expect(changes[0]!.id).toBe(changes[1]!.id);
+    expect((await back(house, id, { ...changes[0]!, field: 'day' })).body.code).toBe('not-found');
+    expect((await back(house, id, changes[1]!)).body.cells).toEqual({ visit: 'V1', pilot: 'Rook Tansy' });
+    expect((await back(house, id, changes[1]!)).body.code).toBe('cell-changed');
+    expect((await back(house, id, changes[0]!)).body.cells).toEqual({ visit: 'V1', pilot: 'Tam Ossel' });
+    // Whoever saw the entry before is told which of its fields was changed by whom.
+    const late = { field: 'pilot', text: 'Bryn Calloway', version: 1 };
+    const told = await house.administrator.call<Problem>('PATCH', `/registers/${house.visits.id}/entries/${id}`, late);
+    expect([told.status, told.body.code]).toEqual([409, 'cell-changed']);
   });
   it('tells a correction that reached the record, and who decided it; an older change of the field is not taken back over it', async () => {
     const house = await openHouse(running, [{ visit: 'V1', pilot: 'Bryn Calloway' }]);
@@ -194,7 +218,7 @@ describe('the history of a record', () => {
         ['The clerk', 'written', 'Bryn Calloway', 'Tam Ossel', false],
       ]);
     const [, written] = await historyOf(house, entry!.id);
-    expect((await back(house, entry!.id, written!.id)).body.code).toBe('cell-changed');
+    expect((await back(house, entry!.id, written!)).body.code).toBe('cell-changed');
   });
   it('takes back a value that is no longer offered, and what is a value elsewhere as a change of its source', async () => {
     const house = await openHouse(running, [{ visit: 'V1', pilot: 'Tam Ossel' }, { visit: 'V2' }]);
@@ -203,7 +227,7 @@ describe('the history of a record', () => {
     await edit(house, first!, 'pilot', 'Rook Tansy');
     await house.administrator.call('POST', `/catalogs/${house.catalog.id}/items/acts`, { path: [], value: 'Tam Ossel', act: 'retire' });
     const [change] = await historyOf(house, first!.id);
-    expect((await back(house, first!.id, change!.id)).body.cells).toEqual({ visit: 'V1', pilot: 'Tam Ossel' });
+    expect((await back(house, first!.id, change!)).body.cells).toEqual({ visit: 'V1', pilot: 'Tam Ossel' });
     expect((await recordOf(house, first!.id)).entry.cells['pilot']).toBe('Tam Ossel');
     // Two who change one field of what is a value elsewhere: the second is told, as anywhere.
     const [, seen] = await entriesOf(house.clerk, house.visits);

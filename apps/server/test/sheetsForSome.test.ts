@@ -97,7 +97,7 @@ const writes = (): Ask[] => [
   ['POST', `/registers/${register}/entries/restored`, { entries: [randomUUID()] }],
   ['POST', `/registers/${register}/entries/delete`, { entries: [entry] }],
   ['POST', `/registers/${register}/entry-acts`, { does: 'clear', block }],
-  ['POST', `/registers/${register}/records/${entry}/history/1/back`, {}],
+  ['POST', `/registers/${register}/records/${entry}/history/1/back`, { field: 'visit' }],
   ['POST', `/returned-files?name=b.csv&registerId=${register}`, 'Visit\nV4\n', { 'content-type': 'application/octet-stream' }],
   ['PUT', `/returned-files/${file}/columns`, { registerId: register, columns: [{ at: 0, field: 'visit' }] }],
   ['POST', `/forms/${form}/entries`, { submission: randomUUID(), version: 1, answers: [] }],
@@ -157,7 +157,7 @@ describe('a sheet that is limited to groups', () => {
     await join([]);
     expect((await edit()).status).toBe(403);
     const [change] = await house.clerk.get<EntryChange[]>(`/registers/${register}/records/${entry}/history`);
-    expect((await house.clerk.call('POST', `/registers/${register}/records/${entry}/history/${change!.id}/back`, {})).status).toBe(403);
+    expect((await house.clerk.call('POST', `/registers/${register}/records/${entry}/history/${change!.id}/back`, { field: 'visit' })).status).toBe(403);
 
     // A group that is deleted opens nothing.
     for (const group of [watch, office]) expect((await house.administrator.call('DELETE', `/groups/${group}`)).status).toBe(200);

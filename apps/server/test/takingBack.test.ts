@@ -75,7 +75,7 @@ describe('taking back on an entry sheet', () => {
     expect(await made.cells(one)).toEqual({ code: 'B1', note: 'first' });
     const record = `/registers/${made.register.id}/records/${one}/history`;
     const change = (await made.house.clerk.get<EntryChange[]>(record)).find(({ field }) => field === 'code')!;
-    expect((await made.house.clerk.call<Problem>('POST', `${record}/${change.id}/back`, {})).body).toMatchObject({
+    expect((await made.house.clerk.call<Problem>('POST', `${record}/${change.id}/back`, { field: change.field })).body).toMatchObject({
       code: 'value-refused',
       verdict: 'repeat',
     });

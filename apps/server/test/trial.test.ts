@@ -131,8 +131,8 @@ async function broken(database: Database, written: readonly Written[]): Promise<
     to: string | null;
     detail: Record<string, string> | null;
   }>`
-    select entry_id as id, act, field_key as field, to_value as "to", detail from ledger
-    where register_id = ${registerId} and entry_id is not null order by ledger.id`.execute(db);
+    select entry_id as id, act, field_key as field, to_value as "to", detail from ledger_lines
+    where register_id = ${registerId} and entry_id is not null order by ledger_lines.id`.execute(db);
   const retold = new Map<string, Record<string, string>>();
   for (const { id, act, field, to, detail } of told) {
     if (act === 'entry.inserted' || act === 'entry.restored') retold.set(id, { ...detail });

@@ -52,6 +52,7 @@ export class LedgerQueryDto {
 }
 
 export interface LedgerLine {
+  /** Several lines bear one number where an act wrote into several fields of an entry. */
   readonly id: number;
   /** ISO 8601. */
   readonly at: string;

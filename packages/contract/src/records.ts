@@ -25,6 +25,13 @@ export class RecordsQueryDto extends SoughtDto {
   count!: number;
 }
 
+/** Of which field a change is taken back: one act may have written into several. */
+export class ChangeBackDto {
+  @IsText()
+  @MaxLength(60)
+  field!: string;
+}
+
 /** An entry that a field of this one names. */
 export interface LinkOut {
   readonly field: string;
@@ -46,6 +53,7 @@ export interface RecordView {
 
 /** One change of an entry, the newest first in a history. */
 export interface EntryChange {
+  /** The act that wrote it; several fields may have been written by one. */
   readonly id: number;
   readonly at: string;
   readonly by: string;

@@ -49,6 +49,8 @@ describe('profileOf', () => {
           ...(counts.has(value) ? [value] : []),
         ]);
         expect(held.sort()).toEqual(filled.map(([value]) => value).sort());
+        // In whatever order they are counted.
+        expect(profiled(new Map([...rows].reverse()))).toEqual(profiled(counts));
       }),
     );
   });

@@ -7,11 +7,14 @@ import { holdsOneOf, partsOf, type HoldsOneOf } from '../entries/holds.js';
 type Fragment = ReturnType<Sql>;
 
 export interface ArrangedOver {
+  readonly houseId: string;
   readonly register: RegisterBuild;
   readonly carries: readonly Carry[];
   readonly catalogs: ReadonlyMap<string, Catalog>;
   /** What is outside in a field, as rows hold it. */
   readonly outside: ReadonlyMap<string, HoldsOneOf>;
+  /** The sorted fields whose values are few and all counted as they are: these are brought into order instead of the entries. */
+  readonly few: ReadonlySet<string>;
 }
 
 /** What everybody sees in a field: the row's text, or its new spelling while a correction is under way. */
@@ -55,10 +58,14 @@ function passes(only: Only, over: ArrangedOver): Fragment {
   }
 }
 
-/** The order of a field: catalog order for what its catalog has, then numbers by size, then as people sort texts. Blanks last. */
-function orderOf(at: number, direction: Fragment, field: FieldBuild, over: ArrangedOver): { order: Fragment; join: Fragment } {
-  const text = seen(field.key, over);
-  const values = valuesOf(field.rule, over.catalogs) ?? [];
+interface Ordered {
+  readonly order: Fragment;
+  readonly join: Fragment;
+}
+
+/** The order of texts that a field may hold: catalog order for what its catalog has, then numbers by size, then as people sort texts. Blanks last. */
+function orderOfTexts(at: number, text: Fragment, direction: Fragment, field: FieldBuild, { catalogs }: ArrangedOver): Ordered {
+  const values = valuesOf(field.rule, catalogs) ?? [];
   const ranks = sql.ref(`ranks${at}`);
   const ranked = values.length > 0;
   const natural = isNumeric(field.kind)
@@ -67,6 +74,21 @@ function orderOf(at: number, direction: Fragment, field: FieldBuild, over: Arran
   return {
     order: ranked ? sql`(${text}) is null, ${ranks}.rank ${direction} nulls last, ${natural}` : sql`(${text}) is null, ${natural}`,
     join: ranked ? sql`left join unnest(${values}::text[]) with ordinality as ${ranks}(value, rank) on ${ranks}.value = ${text}` : sql``,
+  };
+}
+
+/** The order of entries by a field. Where its values are few, each is given its place once, and entries are compared by numbers; blank has none. */
+function orderOf(at: number, direction: Fragment, field: FieldBuild, over: ArrangedOver): Ordered {
+  const text = seen(field.key, over);
+  if (!over.few.has(field.key)) return orderOfTexts(at, text, direction, field, over);
+  const { order, join } = orderOfTexts(at, sql`held.value`, direction, field, over);
+  const places = sql.ref(`places${at}`);
+  return {
+    order: sql`${places}.place nulls last`,
+    join: sql`left join (
+      select held.value, dense_rank() over (order by ${order}) as place
+      from (select distinct value from value_numbers where house_id = ${over.houseId} and field_id = ${field.id}) as held ${join}
+    ) as ${places} on ${places}.value = ${text}`,
   };
 }
 

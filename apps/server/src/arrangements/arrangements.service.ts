@@ -75,7 +75,7 @@ export class ArrangementsService {
 
   /**
    * The ids from one entry to another, both included, as the caller has arranged them; an end left out is open. Undefined when an end is
-   * not among them.
+   * not among them. `most`: no more than the first so many.
    */
   async between(
     trx: Trx,
@@ -84,6 +84,7 @@ export class ArrangementsService {
     register: RegisterBuild,
     first: string | undefined,
     last: string | undefined,
+    most = Infinity,
   ): Promise<string[] | undefined> {
     const own = mine(caller, register.id);
     const total = await this.arranged(trx, build, register, own);
@@ -92,7 +93,7 @@ export class ArrangementsService {
     if (places.length < new Set(ends).size) return undefined;
     const all = [...places, ...(first === undefined ? [0] : []), ...(last === undefined ? [total - 1] : [])];
     const [from, to] = [Math.min(...all), Math.max(...all)];
-    return this.store.ids(trx, own, from, to - from + 1);
+    return this.store.ids(trx, own, from, Math.min(most, to - from + 1));
   }
 
   /** All entries as the person has arranged them, by an expression that gives their ids in order. */
@@ -119,7 +120,12 @@ export class ArrangementsService {
     const outside = new Map(
       await Promise.all(wanted.map(async (field) => [field.key, await this.outside.of(db, build, register, [field])] as const)),
     );
-    return arrangedSql(arrangement, { register, carries: carriesOf(build, register), catalogs, outside });
+    const carries = carriesOf(build, register);
+    // Several values are counted one by one; what is being corrected is counted as it will be.
+    const single = sorted.filter(({ key, kind }) => kind !== 'several values' && carries.every(({ field }) => field !== key));
+    const held = await Promise.all(single.map((field) => this.counts.hasFew(db, build.houseId, field.id)));
+    const few = new Set(single.filter((_, at) => held[at]).map(({ key }) => key));
+    return arrangedSql(arrangement, { houseId: build.houseId, register, carries, catalogs, outside, few });
   }
 
   /** The values that entries hold in a field, for choosing among them. */

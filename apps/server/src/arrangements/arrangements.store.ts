@@ -77,15 +77,15 @@ export class ArrangementsStore {
       .where('register_id', '=', registerId)
       .execute();
     const { rows } = await sql<{ entries: number }>`
-      with ordered as (
-        select id, row_number() over (order by ${order}) - 1 as place from entries ${joins}
+      with ordered as materialized (
+        select array_agg(id order by ${order}) as ids from entries ${joins}
         where house_id = ${houseId} and register_id = ${registerId} and ${condition}
       ), kept as (
         insert into arranged_entries (house_id, person_id, register_id, chunk, entries)
-        select ${houseId}, ${personId}, ${registerId}, place / ${inChunk}, array_agg(id order by place) from ordered group by place / ${inChunk}
-        returning cardinality(entries) as entries
+        select ${houseId}, ${personId}, ${registerId}, chunk, ids[chunk * ${inChunk} + 1 : (chunk + 1) * ${inChunk}]
+        from ordered, generate_series(0, (cardinality(ids) - 1) / ${inChunk}) as chunk
       )
-      update arrangements set entries = (select coalesce(sum(entries), 0) from kept),
+      update arrangements set entries = (select coalesce(cardinality(ids), 0) from ordered),
         shape = (select shape from registers where house_id = ${houseId} and id = ${registerId})
       where house_id = ${houseId} and person_id = ${personId} and register_id = ${registerId} returning entries`.execute(trx);
     return rows[0]!.entries;

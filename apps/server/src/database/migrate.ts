@@ -33,6 +33,7 @@ import * as partsOfFiles from './migrations/0030-parts-of-files.js';
 import * as keptCombinations from './migrations/0031-kept-combinations.js';
 import * as toldAfterCommit from './migrations/0032-told-after-commit.js';
 import * as keptFindings from './migrations/0033-kept-findings.js';
+import * as oneRowAnAct from './migrations/0034-one-row-an-act.js';
 import type { Tables } from './tables.js';
 
 const migrations: Record<string, Migration> = {
@@ -69,6 +70,7 @@ const migrations: Record<string, Migration> = {
   '0031-kept-combinations': keptCombinations,
   '0032-told-after-commit': toldAfterCommit,
   '0033-kept-findings': keptFindings,
+  '0034-one-row-an-act': oneRowAnAct,
 };
 
 /** Brings the database to the newest form, or to an older one by its name; throws what went wrong. */

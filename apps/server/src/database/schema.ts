@@ -3,10 +3,10 @@ import { sql, type Kysely } from 'kysely';
 import { expectedSchema } from './expectedSchema.js';
 import type { Tables } from './tables.js';
 
-/** The tables with their columns, the indexes and the functions of a database: a line each, in order. */
+/** The tables and views with their columns, the indexes and the functions of a database: a line each, in order. */
 export async function schemaOf(db: Kysely<Tables>): Promise<string[]> {
   const { rows } = await sql<{ line: string }>`
-    with own as (select oid, relname from pg_class where relnamespace = 'public'::regnamespace and relkind = 'r' and relname not like 'kysely_%')
+    with own as (select oid, relname from pg_class where relnamespace = 'public'::regnamespace and relkind in ('r', 'v') and relname not like 'kysely_%')
     select line from (
       select 'table ' || relname || ': ' || string_agg(attname || ' ' || format_type(atttypid, atttypmod) || case when attnotnull then ' not null' else '' end, ', ' order by attname) as line
       from own join pg_attribute on attrelid = own.oid and attnum > 0 and not attisdropped group by relname

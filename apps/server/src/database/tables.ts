@@ -204,10 +204,16 @@ export interface ValueCountsTable {
 }
 export interface ValueDeltasTable {
   house_id: string;
-  id: Generated<number>;
   field_id: string;
   value: string;
   entries: Big;
+}
+/** Deltas of many values of one field: `held[n]` is in `numbers[n]` more entries. */
+export interface ValueBlocksTable {
+  house_id: string;
+  field_id: string;
+  held: string[];
+  numbers: number[];
 }
 export interface KeptCombinationsTable {
   house_id: string;
@@ -330,7 +336,11 @@ export interface LedgerTable {
   detail: Json<LedgerDetail> | null;
   /** The act on a block that this belongs to. */
   act_id: number | null;
+  /** Of what was written into several fields of an entry: what each held and what it holds, null for blank. Read it by `ledger_lines`. */
+  fields: Json<Readonly<Record<string, readonly [string | null, string | null]>>> | null;
 }
+/** The ledger with a line for each cell that was written. */
+export type LedgerLines = Omit<LedgerTable, 'fields'>;
 /** A digest over the rows of the ledger up to one, and over the seal before. */
 export interface LedgerSealsTable {
   house_id: string;
@@ -426,6 +436,10 @@ export interface EntryActsTable {
   done: Generated<number>;
   state: ColumnType<EntryActState, EntryActState | undefined, EntryActState>;
   outcome: Json<ActOutcome>;
+  /** As `what` says. */
+  does: ColumnType<BlockAct['does'], never, never>;
+  /** So many entries it works on. */
+  total: ColumnType<number, never, never>;
 }
 export interface DownloadsTable {
   house_id: string;
@@ -794,6 +808,9 @@ export interface Tables {
   chunks: ChunksTable;
   value_counts: ValueCountsTable;
   value_deltas: ValueDeltasTable;
+  value_blocks: ValueBlocksTable;
+  /** Counts and deltas together: sum them by value. */
+  value_numbers: ValueDeltasTable;
   kept_combinations: KeptCombinationsTable;
   kept_findings: KeptFindingsTable;
   combination_counts: CombinationCountsTable;
@@ -809,6 +826,7 @@ export interface Tables {
   slips: SlipsTable;
   carries: CarriesTable;
   ledger: LedgerTable;
+  ledger_lines: LedgerLines;
   ledger_seals: LedgerSealsTable;
   changes: ChangesTable;
 }

@@ -4,14 +4,14 @@ import { carried, cellsOfNew, noOutcome, wordsOf, type ActOutcome, type Cells, t
 import type { EntryView, Role } from '@dellum/contract';
 import type { Trx } from '../database/database.js';
 import { EntriesStore } from '../entries/entries.store.js';
-import { carriesOf, withFollowers } from '../entries/judging.js';
+import { carriesOf, withFollowers, type Judgement } from '../entries/judging.js';
 import { PlacesStore } from '../entries/places.store.js';
 import { todayOf } from '../structure/days.js';
 import type { FieldBuild, HouseBuild, RegisterBuild } from '../structure/structure.store.js';
 import { BlockJudgingService } from './blockJudging.service.js';
 import { ClosingService } from './closing.service.js';
-import { EntryWriterService, type Writer } from './entryWriter.service.js';
-import { judgedCells, NewValuesService } from './newValues.service.js';
+import { EntryWriterService, type PreparedCells, type Writer } from './entryWriter.service.js';
+import { judgedCells, NewValuesService, type JudgedCell } from './newValues.service.js';
 import { RepeatsService } from './repeats.service.js';
 import { seenAs } from './takenBack.js';
 
@@ -22,6 +22,21 @@ export interface ActAt {
   readonly build: HouseBuild;
   readonly register: RegisterBuild;
   readonly actId: number;
+}
+
+type Entries = ReadonlyMap<string, EntryView>;
+
+/** What cells of an act are judged by. */
+interface JudgedBy {
+  readonly judgement: Judgement;
+  readonly role: Role;
+  readonly fields: ReadonlyMap<string, FieldBuild>;
+}
+/** Cells of an act that are judged and not stored yet. */
+export interface JudgedPart {
+  readonly cells: readonly JudgedCell[];
+  readonly prepared: PreparedCells;
+  readonly outcome: ActOutcome;
 }
 
 @Injectable()
@@ -37,30 +52,46 @@ export class BlockWritingService {
   ) {}
 
   /** Stores what is taken of some cells of locked entries; what is refused is said. */
-  async write(
-    { trx, caller, build, register, actId }: ActAt,
-    edits: readonly Edit[],
-    fields: readonly FieldBuild[],
-    entries: ReadonlyMap<string, EntryView>,
-  ): Promise<ActOutcome> {
+  async write(at: ActAt, edits: readonly Edit[], fields: readonly FieldBuild[], entries: Entries): Promise<ActOutcome> {
     if (edits.length === 0) return noOutcome;
-    const carries = carriesOf(build, register);
+    const judged = await this.judge(at, await this.judgedBy(at, fields), edits, entries);
+    await this.store(at, judged);
+    return judged.outcome;
+  }
+
+  /** What the cells of some fields are judged by in this transaction. */
+  async judgedBy({ trx, caller, build, register }: ActAt, fields: readonly FieldBuild[]): Promise<JudgedBy> {
     const needed = new Set(fields.flatMap((field) => withFollowers(register, field)));
     const role = await this.roleOf(trx, caller);
     const judgement = await this.judging.judgement(trx, build, register, [...needed], false, role);
+    return { judgement, role, fields: new Map(fields.map((field) => [field.key, field])) };
+  }
+
+  /** Judges cells of locked entries. Throws what has to be added to catalogs first. */
+  async judge(
+    { trx, caller, build, register, actId }: ActAt,
+    { judgement, role, fields }: JudgedBy,
+    edits: readonly Edit[],
+    entries: Entries,
+  ): Promise<JudgedPart> {
+    const { carries } = judgement;
     const closed = await this.closing.closedTo(trx, build, register, seenAs(entries.values(), carries), { id: caller.id, role });
-    const byKey = new Map(fields.map((field) => [field.key, field]));
-    const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, edits, byKey, entries, { ...judgement, closed });
-    const judged = judgedCells(outcomes, byKey, after);
-    this.newValues.mustAdd(judged);
-    await this.writing.cells(trx, caller, register, entries, after, carries, actId);
-    await this.newValues.keepRequests(trx, caller, register, judged);
+    const { outcomes, after } = await this.judging.block(trx, caller.houseId, register, edits, fields, entries, { ...judgement, closed });
+    const cells = judgedCells(outcomes, fields, after);
+    this.newValues.mustAdd(cells);
     const words = edits.map((edit) => ({
       entry: edit.entry,
       field: edit.field,
-      text: wordsOf(byKey.get(edit.field)!.kind, edit, build.locale),
+      text: wordsOf(fields.get(edit.field)!.kind, edit, build.locale),
     }));
-    return outcomeOf(words, outcomes);
+    const prepared = this.writing.prepared(caller, register, entries, after, carries, actId);
+    return { cells, prepared, outcome: outcomeOf(words, outcomes) };
+  }
+
+  /** Stores what is taken of judged cells. */
+  async store({ trx, caller, register }: ActAt, { prepared, cells }: JudgedPart): Promise<void> {
+    await this.writing.write(trx, prepared);
+    await this.newValues.keepRequests(trx, caller, register, cells);
   }
 
   /** Adds new entries at the end, each as its rules begin it. */

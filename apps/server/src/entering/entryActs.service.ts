@@ -5,12 +5,14 @@ import { Injectable } from '@nestjs/common';
 import {
   carried,
   givenIn,
+  bothOutcomes,
   noOutcome,
   givenBy,
   type Cells,
   type BlockAct,
   type ActField,
   type ActOutcome,
+  type Edit,
   type WritingAct,
 } from '@dellum/core';
 import { mostCells, type BlockDto, type EntryActDto, type EntryActView, type EntryView } from '@dellum/contract';
@@ -35,6 +37,8 @@ import { RepeatsService } from './repeats.service.js';
 import { ofFields, seenAs, seenIn, takenBack } from './takenBack.js';
 
 const batchSize = 5000;
+/** So many entries of a batch are judged while those before them are being stored. */
+const partSize = 1000;
 
 @Injectable()
 export class EntryActsService {
@@ -126,14 +130,15 @@ export class EntryActsService {
 
   private async actOn(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, dto: EntryActDto): Promise<Settled> {
     const fields = (dto.block?.fields ?? dto.fields ?? []).map((key) => fieldWithKey(register, key));
-    const reached = dto.below ? [] : await this.idsOf(trx, caller, build, register, dto.block ?? { fields: [], arranged: false });
-    const rows = dto.does === 'paste' ? (dto.texts?.length ?? 0) : reached.length;
+    const pasted = dto.does === 'paste' ? (dto.texts?.length ?? 0) : undefined;
+    const block = dto.block ?? { fields: [], arranged: false };
+    const entries = dto.below ? [] : await this.idsOf(trx, caller, build, register, block, pasted);
+    const rows = pasted ?? entries.length;
     if (rows * Math.max(1, fields.length) > mostCells)
       throw new ProblemError(
         'too-large',
         `The block has ${(rows * fields.length).toLocaleString('en-GB')} cells; one act reaches ${mostCells.toLocaleString('en-GB')}. Do it in parts.`,
       );
-    const entries = dto.does === 'paste' ? reached.slice(0, dto.texts?.length ?? 0) : reached;
     return { what: await this.whatOf(trx, caller, build, register, dto, fields, entries), fields: fields.map(({ key }) => key), entries };
   }
 
@@ -166,11 +171,19 @@ export class EntryActsService {
     }
   }
 
-  private async idsOf(trx: Trx, caller: Caller, build: HouseBuild, register: RegisterBuild, block: BlockDto): Promise<string[]> {
+  /** What a block reaches; `most`: no more than its first so many entries. */
+  private async idsOf(
+    trx: Trx,
+    caller: Caller,
+    build: HouseBuild,
+    register: RegisterBuild,
+    block: BlockDto,
+    most: number | undefined,
+  ): Promise<string[]> {
     const ids = block.arranged
-      ? await this.arrangements.between(trx, caller, build, register, block.first, block.last)
-      : await this.entries.between(trx, { houseId: caller.houseId, registerId: register.id }, block.first, block.last);
-    if (!ids || (ids.length === 0 && (block.first ?? block.last) !== undefined)) throw notFound('An end of the block');
+      ? await this.arrangements.between(trx, caller, build, register, block.first, block.last, most)
+      : await this.entries.between(trx, { houseId: caller.houseId, registerId: register.id }, block.first, block.last, most);
+    if (!ids || (most !== 0 && ids.length === 0 && (block.first ?? block.last) !== undefined)) throw notFound('An end of the block');
     return ids;
   }
 
@@ -260,35 +273,41 @@ export class EntryActsService {
       case 'bring':
         return this.bringing.part(at, what.file, ids);
       default: {
-        const entries = new Map((await this.entries.lock(trx, place, ids)).map((entry) => [entry.id, entry]));
         // Fields that were deleted since are passed over.
         const fields = act.fields.flatMap((key) => register.fields.find((field) => field.key === key) ?? []);
-        return this.write(at, { what, fields, total: act.entries.length }, ids, from, entries);
+        return this.write(at, { what, fields, total: act.entries.length }, ids, from);
       }
     }
   }
 
-  private async write(
-    at: ActAt,
-    block: { what: WritingAct; fields: readonly FieldBuild[]; total: number },
-    ids: readonly string[],
-    from: number,
-    entries: ReadonlyMap<string, EntryView>,
-  ): Promise<ActOutcome> {
-    const { build, register } = at;
-    const { what, total } = block;
-    const carries = carriesOf(build, register);
-    const givenAt = givenBy(what, block.fields, total, build.locale);
-    const cells = ids.flatMap((id, place) => {
-      const entry = entries.get(id);
-      if (!entry) return [];
-      const held = carried(entry.cells, carries);
-      return block.fields.flatMap((field: ActField) => {
-        const given = givenAt(from + place, field, held[field.key] ?? '');
-        return given ? [{ entry: id, field: field.key, ...given }] : [];
-      });
-    });
-    return this.blocks.write(at, cells, block.fields, entries);
+  /** While the database stores one part, the next one is judged. */
+  private async write(at: ActAt, block: WrittenBlock, ids: readonly string[], from: number): Promise<ActOutcome> {
+    const { trx, caller, register } = at;
+    const locked = await this.entries.lock(trx, { houseId: caller.houseId, registerId: register.id }, ids);
+    const entries = new Map(locked.map((entry) => [entry.id, entry]));
+    const judgedBy = await this.blocks.judgedBy(at, block.fields);
+    let outcome = noOutcome;
+    // What may stand once is looked for among what is stored.
+    const inTurn = block.fields.some(({ rule }) => rule?.noRepeats);
+    let storing = Promise.resolve();
+    try {
+      for (let done = 0; done < ids.length; done += partSize) {
+        const part = ids.slice(done, done + partSize);
+        const own = new Map(part.flatMap((id) => (entries.has(id) ? [[id, entries.get(id)!] as const] : [])));
+        if (inTurn) await storing;
+        const judged = await this.blocks.judge(at, judgedBy, editsOf(at, block, part, from + done, own), own);
+        await storing;
+        storing = this.blocks.store(at, judged);
+        // It is waited for below; until then it may fail.
+        storing.catch(() => undefined);
+        outcome = bothOutcomes(outcome, judged.outcome);
+      }
+    } finally {
+      // What was asked of the transaction is answered before it ends.
+      await Promise.allSettled([storing]);
+    }
+    await storing;
+    return outcome;
   }
 
   /** Takes back what an act did to some entries: cells get what they held, deleted entries come back, new ones go. */
@@ -343,3 +362,31 @@ type Settled = Pick<EntryActRow, 'what' | 'fields' | 'entries'>;
 
 /** A series is seen in so many values at most. */
 const mostGiven = 100;
+
+/** What an act that writes does, into which fields, and to how many entries altogether. */
+interface WrittenBlock {
+  readonly what: WritingAct;
+  readonly fields: readonly FieldBuild[];
+  readonly total: number;
+}
+
+/** What an act gives the cells of some entries, the first of which is the `from`th of the act. */
+function editsOf(
+  { build, register }: ActAt,
+  { what, fields, total }: WrittenBlock,
+  ids: readonly string[],
+  from: number,
+  entries: ReadonlyMap<string, EntryView>,
+): Edit[] {
+  const carries = carriesOf(build, register);
+  const givenAt = givenBy(what, fields, total, build.locale);
+  return ids.flatMap((id, place) => {
+    const entry = entries.get(id);
+    if (!entry) return [];
+    const held = carried(entry.cells, carries);
+    return fields.flatMap((field: ActField) => {
+      const given = givenAt(from + place, field, held[field.key] ?? '');
+      return given ? [{ entry: id, field: field.key, ...given }] : [];
+    });
+  });
+}

@@ -59,8 +59,7 @@ export class EntryActsStore {
   async view(db: Reader, houseId: string, personId: string, id: number): Promise<EntryActView | undefined> {
     const row = await db
       .selectFrom('entry_acts')
-      .select(['id', 'register_id', 'done', 'state', 'outcome'])
-      .select([sql<BlockAct['does']>`what ->> 'does'`.as('does'), sql<number>`cardinality(entries)`.as('total')])
+      .select(['id', 'register_id', 'done', 'state', 'outcome', 'does', 'total'])
       .where('house_id', '=', houseId)
       .where('person_id', '=', personId)
       .where('id', '=', id)

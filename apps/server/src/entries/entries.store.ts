@@ -194,19 +194,18 @@ export class EntriesStore {
   }
 
   /** Writes cells; returns the version that each entry has now. */
-  async write(
-    trx: Trx,
-    { houseId, registerId }: Place,
-    entries: readonly { id: string; cells: Cells }[],
-  ): Promise<ReadonlyMap<string, number>> {
+  async write(trx: Trx, place: Place, entries: readonly { id: string; cells: Cells }[]): Promise<ReadonlyMap<string, number>> {
     if (entries.length === 0) return new Map();
-    const { rows } = await sql<{ id: string; version: number }>`
-      update entries set cells = written.cells, version = version + 1
-      from jsonb_to_recordset(${JSON.stringify(entries)}::jsonb) as written(id uuid, cells jsonb)
-      where entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = written.id
-      returning entries.id, version`.execute(trx);
+    const { rows } = await this.writing(place, entries).execute(trx);
     return new Map(rows.map(({ id, version }) => [id, version]));
   }
+
+  /** What writes cells, as a statement or a part of one. */
+  writing = ({ houseId, registerId }: Place, entries: readonly { id: string; cells: Cells }[]) => sql<{ id: string; version: number }>`
+    update entries set cells = written.cells, version = version + 1
+    from jsonb_to_recordset(${JSON.stringify(entries)}::jsonb) as written(id uuid, cells jsonb)
+    where entries.house_id = ${houseId} and entries.register_id = ${registerId} and entries.id = written.id
+    returning entries.id, version`;
 
   /** Puts new entries above `before` (undefined: at the end); `again`: they were there before. The order of the register must be locked. */
   async insert(
@@ -267,13 +266,13 @@ export class EntriesStore {
 
   /**
    * The ids from one entry to another, both included, as the register keeps them; an end left out is open. None where an end is not there.
+   * `most`: no more than the first so many.
    */
-  async between(db: Reader, place: Place, first: string | undefined, last: string | undefined): Promise<string[]> {
+  async between(db: Reader, place: Place, first: string | undefined, last: string | undefined, most?: number): Promise<string[]> {
     const { houseId, registerId } = place;
     const { rows } = await sql<{ id: string }>`
-      select id from entries where house_id = ${houseId} and register_id = ${registerId} and ${betweenPos(place, first, last)} order by pos`.execute(
-      db,
-    );
+      select id from entries where house_id = ${houseId} and register_id = ${registerId} and ${betweenPos(place, first, last)}
+      order by pos limit ${most ?? null}::bigint`.execute(db);
     return rows.map(({ id }) => id);
   }
 

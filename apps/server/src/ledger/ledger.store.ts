@@ -16,6 +16,8 @@ export interface LedgerRow {
   readonly entryVersion?: number;
   readonly from?: string;
   readonly to?: string;
+  /** Of what was written into several fields at once: what each held and what it holds, null for blank; instead of field, from and to. */
+  readonly fields?: Readonly<Record<string, readonly [string | null, string | null]>>;
   readonly detail?: LedgerDetail;
   /** The act on a block that this belongs to. */
   readonly actId?: number | undefined;
@@ -34,14 +36,15 @@ export interface LedgerOfAct {
 @Injectable()
 export class LedgerStore {
   async write(trx: Trx, houseId: string, rows: readonly LedgerRow[]): Promise<void> {
-    if (rows.length === 0) return;
-    // One document for all rows: thousands of them cost one round trip, however many members they have.
-    await sql`
-      insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, entry_version, from_value, to_value, detail, act_id)
-      select ${houseId}, "personId", act, "registerId", "entryId", field, "entryVersion", "from", "to", detail, "actId"
-      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row("personId" uuid, act text, "registerId" uuid, "entryId" uuid, field text,
-        "entryVersion" int, "from" text, "to" text, detail jsonb, "actId" bigint)`.execute(trx);
+    if (rows.length > 0) await this.writing(houseId, rows).execute(trx);
   }
+
+  /** What writes rows, as a statement or a part of one. One document for all rows: thousands of them cost one round trip. */
+  writing = (houseId: string, rows: readonly LedgerRow[]) => sql`
+      insert into ledger (house_id, person_id, act, register_id, entry_id, field_key, entry_version, from_value, to_value, detail, act_id, fields)
+      select ${houseId}, "personId", act, "registerId", "entryId", field, "entryVersion", "from", "to", detail, "actId", fields
+      from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as row("personId" uuid, act text, "registerId" uuid, "entryId" uuid, field text,
+        "entryVersion" int, "from" text, "to" text, detail jsonb, "actId" bigint, fields jsonb)`;
 
   /** What the person wrote into some cells, each at the version that the entry had after it. */
   async writtenBy(
@@ -51,10 +54,10 @@ export class LedgerStore {
     cells: readonly { entry: string; field: string; version: number }[],
   ): Promise<{ entryId: string; field: string; from: string | null; to: string | null }[]> {
     const { rows } = await sql<{ entryId: string; field: string; from: string | null; to: string | null }>`
-      select ledger.entry_id as "entryId", ledger.field_key as field, ledger.from_value as "from", ledger.to_value as "to"
+      select line.entry_id as "entryId", line.field_key as field, line.from_value as "from", line.to_value as "to"
       from jsonb_to_recordset(${JSON.stringify(cells)}::jsonb) as asked(entry uuid, field text, version int)
-      join ledger on ledger.house_id = ${houseId} and ledger.entry_id = asked.entry and ledger.field_key = asked.field and ledger.entry_version = asked.version
-      where ledger.register_id = ${registerId} and ledger.person_id = ${personId} and ledger.act = 'cell.written'`.execute(db);
+      join ledger_lines as line on line.house_id = ${houseId} and line.entry_id = asked.entry and line.field_key = asked.field and line.entry_version = asked.version
+      where line.register_id = ${registerId} and line.person_id = ${personId} and line.act = 'cell.written'`.execute(db);
     return rows;
   }
 
@@ -101,7 +104,7 @@ export class LedgerStore {
   /** What an act on a block did to some entries, in the order in which it was done. */
   async ofAct(db: Reader, houseId: string, actId: number, entryIds: readonly string[]): Promise<LedgerOfAct[]> {
     const { rows } = await sql<LedgerOfAct>`
-      select entry_id as "entryId", act, field_key as field, from_value as "from", to_value as "to", detail from ledger
+      select entry_id as "entryId", act, field_key as field, from_value as "from", to_value as "to", detail from ledger_lines
       where house_id = ${houseId} and act_id = ${actId} and entry_id = any(${entryIds}::uuid[]) order by id`.execute(db);
     return rows;
   }
@@ -109,14 +112,14 @@ export class LedgerStore {
   /** Who last changed a field of an entry after the given version, and when; undefined when nobody did. */
   lastChange(db: Reader, houseId: string, entryId: string, field: string, afterVersion: number) {
     return db
-      .selectFrom('ledger')
-      .leftJoin('people', (join) => join.onRef('people.house_id', '=', 'ledger.house_id').onRef('people.id', '=', 'ledger.person_id'))
-      .select(['people.name as by', 'ledger.at'])
-      .where('ledger.house_id', '=', houseId)
-      .where('ledger.entry_id', '=', entryId)
-      .where('ledger.field_key', '=', field)
-      .where('ledger.entry_version', '>', afterVersion)
-      .orderBy('ledger.id', 'desc')
+      .selectFrom('ledger_lines as line')
+      .leftJoin('people', (join) => join.onRef('people.house_id', '=', 'line.house_id').onRef('people.id', '=', 'line.person_id'))
+      .select(['people.name as by', 'line.at'])
+      .where('line.house_id', '=', houseId)
+      .where('line.entry_id', '=', entryId)
+      .where('line.field_key', '=', field)
+      .where('line.entry_version', '>', afterVersion)
+      .orderBy('line.id', 'desc')
       .limit(1)
       .executeTakeFirst();
   }

@@ -4,7 +4,7 @@ import type { Writable } from 'node:stream';
 import type { LedgerLine } from '@dellum/contract';
 import Papa from 'papaparse';
 
-/** So many lines a file holds at most, the newest ones; and so many are read at once. */
+/** So many lines a file holds, the newest ones, and the rest of the act that was written last into an entry; and so many are read at once. */
 export const mostLines = 100_000;
 const atOnce = 5000;
 
@@ -34,9 +34,10 @@ const csvOf = (lines: readonly LedgerLine[], header: boolean): string =>
 
 export async function ledgerFile(read: (before: number | undefined, count: number) => Promise<LedgerLine[]>, sink: Sink): Promise<void> {
   let before: number | undefined;
-  for (let written = 0; written < mostLines; written += atOnce) {
+  for (let written = 0; written < mostLines; ) {
     // What cannot be read at all is refused before the file begins.
     const lines = await read(before, atOnce);
+    written += lines.length;
     if (before === undefined) {
       sink.setHeader('Content-Type', 'text/csv; charset=utf-8');
       sink.setHeader('Content-Disposition', 'attachment; filename="ledger.csv"');

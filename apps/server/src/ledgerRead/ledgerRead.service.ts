@@ -42,11 +42,13 @@ export class LedgerReadService {
   ) {}
 
   async page(caller: Caller, query: LedgerQueryDto): Promise<LedgerPage> {
-    const lines = await this.lines(caller, query, linesAPage + 1);
-    return { lines: lines.slice(0, linesAPage), more: lines.length > linesAPage };
+    const lines = await this.lines(caller, query, linesAPage);
+    const last = lines.at(-1);
+    const more = last !== undefined && lines.length >= linesAPage && (await this.lines(caller, { ...query, before: last.id }, 1)).length > 0;
+    return { lines, more };
   }
 
-  /** The newest lines of a query; at most `count`. */
+  /** The newest lines of a query: as many as `count`, and what else their acts wrote into the same entries. */
   async lines(caller: Caller, query: LedgerQueryDto, count: number): Promise<LedgerLine[]> {
     const build = await this.builds.now(caller.houseId);
     const where = sql.join(conditions(build, query), sql` and `);
@@ -61,12 +63,12 @@ export class LedgerReadService {
 
 async function read(db: Reader, where: RawBuilder<unknown>, count: number): Promise<Row[]> {
   const { rows } = await sql<Row>`
-    select ledger.id, ledger.at, people.name as by, ledger.act, ledger.register_id as "registerId", ledger.entry_id as "entryId",
-      ledger.field_key as field, ledger.from_value as "from", ledger.to_value as "to", ledger.detail, other.name as person
-    from ledger
-    left join people on people.house_id = ledger.house_id and people.id = ledger.person_id
-    left join people other on other.house_id = ledger.house_id and ledger.act like 'person.%' and other.id::text = ledger.detail ->> 'id'
-    where ${where} order by ledger.id desc limit ${sql.lit(count)}`.execute(db);
+    select line.id, line.at, people.name as by, line.act, line.register_id as "registerId", line.entry_id as "entryId",
+      line.field_key as field, line.from_value as "from", line.to_value as "to", line.detail, other.name as person
+    from ledger_lines as line
+    left join people on people.house_id = line.house_id and people.id = line.person_id
+    left join people other on other.house_id = line.house_id and line.act like 'person.%' and other.id::text = line.detail ->> 'id'
+    where ${where} order by line.id desc fetch first ${sql.lit(count)} rows with ties`.execute(db);
   return rows;
 }
 
@@ -78,19 +80,19 @@ function conditions(
   for (const day of [from, until])
     if (day !== undefined && !isOfKind('date', day)) throw new ProblemError('not-valid', `“${day}” is not a day of the calendar.`);
   const all: (RawBuilder<unknown> | false)[] = [
-    sql`ledger.house_id = ${build.houseId}`,
-    person !== undefined && sql`ledger.person_id = ${person}`,
-    register !== undefined && sql`ledger.register_id = ${register}`,
-    field !== undefined && sql`ledger.field_key = ${field}`,
+    sql`line.house_id = ${build.houseId}`,
+    person !== undefined && sql`line.person_id = ${person}`,
+    register !== undefined && sql`line.register_id = ${register}`,
+    field !== undefined && sql`line.field_key = ${field}`,
     value !== undefined &&
-      sql`(ledger.from_value = ${value} or ledger.to_value = ${value} or (ledger.act like 'entry.%' and exists (
-        select from jsonb_each_text(ledger.detail) as held where held.value = ${value})))`,
-    from !== undefined && sql`ledger.at >= (${from}::date::timestamp at time zone ${zone})`,
-    until !== undefined && sql`ledger.at < ((${until}::date + 1)::timestamp at time zone ${zone})`,
-    kind !== undefined && sql`ledger.act like any (${beginnings[kind].map((beginning) => `${beginning}%`)}::text[])`,
+      sql`(line.from_value = ${value} or line.to_value = ${value} or (line.act like 'entry.%' and exists (
+        select from jsonb_each_text(line.detail) as held where held.value = ${value})))`,
+    from !== undefined && sql`line.at >= (${from}::date::timestamp at time zone ${zone})`,
+    until !== undefined && sql`line.at < ((${until}::date + 1)::timestamp at time zone ${zone})`,
+    kind !== undefined && sql`line.act like any (${beginnings[kind].map((beginning) => `${beginning}%`)}::text[])`,
     // As the index over them is made.
-    kind !== undefined && kind !== 'entries' && sql`ledger.act not like 'cell.%' and ledger.act not like 'entry.%'`,
-    before !== undefined && sql`ledger.id < ${before}`,
+    kind !== undefined && kind !== 'entries' && sql`line.act not like 'cell.%' and line.act not like 'entry.%'`,
+    before !== undefined && sql`line.id < ${before}`,
   ];
   return all.filter((condition) => condition !== false);
 }

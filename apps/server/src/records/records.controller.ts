@@ -1,6 +1,6 @@
 // HTTP for records.
 import { Body, Controller, Get, HttpCode, Param, ParseIntPipe, Post } from '@nestjs/common';
-import { RecordsQueryDto, type EntryChange, type EntryPage, type EntryView, type RecordView } from '@dellum/contract';
+import { ChangeBackDto, RecordsQueryDto, type EntryChange, type EntryPage, type EntryView, type RecordView } from '@dellum/contract';
 import { Asking, everyRole, For, type Caller } from '../access/access.js';
 import { IdPipe } from '../problems/index.js';
 import { RecordsService } from './records.service.js';
@@ -40,7 +40,8 @@ export class RecordsController {
     @Param('registerId', IdPipe) registerId: string,
     @Param('id', IdPipe) id: string,
     @Param('change', ParseIntPipe) change: number,
+    @Body() { field }: ChangeBackDto,
   ): Promise<EntryView> {
-    return this.records.takeBack(caller, registerId, id, change);
+    return this.records.takeBack(caller, registerId, id, change, field);
   }
 }

@@ -165,13 +165,14 @@ export class RecordsService {
    * Gives a field what it held before a change, unless it was changed since. Nothing but repeats is judged: what a cell held it may take
    * back.
    */
-  takeBack(caller: Caller, registerId: string, entryId: string, change: number): Promise<EntryView> {
+  takeBack(caller: Caller, registerId: string, entryId: string, change: number, field: string): Promise<EntryView> {
     return this.writing.enter(caller, registerId, async (at): Promise<EntryView | Waits> => {
       const { trx, build, register } = at;
       const carries = carriesOf(build, register);
       const place = { houseId: caller.houseId, registerId };
-      const [row] = await this.store.changes(trx, place, entryId, change);
-      if (row?.act !== 'cell.written') throw notFound('This change');
+      const wrote = await this.store.changes(trx, place, entryId, change);
+      const row = wrote.find((one) => one.act === 'cell.written' && one.field === field);
+      if (!row) throw notFound('This change');
       const entries = new Map((await this.entries.lock(trx, place, [entryId])).map((entry) => [entry.id, entry]));
       await this.closing.mustBeOpen(trx, build, register, seenAs(entries.values(), carries), caller);
       const { after, taken } = takenBack(register, [{ ...row, entryId }], entries, carries, mayDesign(caller.role));

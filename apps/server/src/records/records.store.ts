@@ -94,11 +94,11 @@ export class RecordsStore {
   /** What was changed in an entry, the newest first. `id`: that one change. */
   async changes(db: Reader, { houseId, registerId }: Place, entryId: string, id?: number): Promise<ChangeRow[]> {
     const { rows } = await sql<ChangeRow>`
-      select ledger.id, ledger.at, people.name as by, ledger.act, ledger.field_key as field, ledger.from_value as "from", ledger.to_value as "to"
-      from ledger left join people on people.house_id = ledger.house_id and people.id = ledger.person_id
-      where ledger.house_id = ${houseId} and ledger.register_id = ${registerId} and ledger.entry_id = ${entryId}
-        and ledger.act in ('cell.written', 'cell.followed', 'entry.inserted', 'entry.deleted', 'entry.restored') and (${id ?? null}::bigint is null or ledger.id = ${id ?? null}::bigint)
-      order by ledger.id desc limit ${mostChanges}`.execute(db);
+      select line.id, line.at, people.name as by, line.act, line.field_key as field, line.from_value as "from", line.to_value as "to"
+      from ledger_lines as line left join people on people.house_id = line.house_id and people.id = line.person_id
+      where line.house_id = ${houseId} and line.register_id = ${registerId} and line.entry_id = ${entryId}
+        and line.act in ('cell.written', 'cell.followed', 'entry.inserted', 'entry.deleted', 'entry.restored') and (${id ?? null}::bigint is null or line.id = ${id ?? null}::bigint)
+      order by line.id desc, line.field_key limit ${mostChanges}`.execute(db);
     return rows;
   }
 }

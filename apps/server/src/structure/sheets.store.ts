@@ -103,11 +103,8 @@ export class SheetsStore {
     );
     await sql`
       insert into value_deltas (house_id, field_id, value, entries)
-      select ${houseId}, copied.id, counted.value, sum(counted.entries) from (
-        select field_id, value, entries from value_counts where house_id = ${houseId}
-        union all select field_id, value, entries from value_deltas where house_id = ${houseId}
-      ) counted
-      join fields on fields.house_id = ${houseId} and fields.id = counted.field_id and fields.register_id = ${from}
+      select ${houseId}, copied.id, counted.value, sum(counted.entries) from value_numbers as counted
+      join fields on counted.house_id = ${houseId} and fields.house_id = ${houseId} and fields.id = counted.field_id and fields.register_id = ${from}
       join fields as copied on copied.house_id = ${houseId} and copied.register_id = ${to} and copied.key = fields.key
       group by copied.id, counted.value having sum(counted.entries) <> 0`.execute(trx);
   }

@@ -9,10 +9,11 @@ export const recordsApi = api.injectEndpoints({
     entryHistory: build.query<EntryChange[], { registerId: string; entryId: string; version: number }>({
       query: ({ registerId, entryId }) => `/registers/${registerId}/records/${entryId}/history`,
     }),
-    takeBackChange: build.mutation<EntryView, { registerId: string; entryId: string; change: number }>({
+    takeBackChange: build.mutation<EntryView, { registerId: string; entryId: string; change: EntryChange }>({
       query: ({ registerId, entryId, change }) => ({
-        path: `/registers/${registerId}/records/${entryId}/history/${change}/back`,
+        path: `/registers/${registerId}/records/${entryId}/history/${change.id}/back`,
         method: 'POST',
+        body: { field: change.field },
       }),
     }),
   }),

@@ -1,6 +1,6 @@
 // A filter: which entries of a register, or which items of a catalog, are wanted.
 import { Decimal } from 'decimal.js';
-import { clean, matchKey } from '../text/index.js';
+import { byCodeUnits, clean, matchKey } from '../text/index.js';
 import type { FieldKind } from '../values/index.js';
 
 export const comparisons = ['is', 'is not', 'contains', 'starts with', 'at least', 'at most', 'is blank', 'is filled'] as const;
@@ -34,7 +34,7 @@ const plainNumber = /^-?\d+(?:\.\d+)?$/u;
 /** Numbers by size, exactly; everything else (days among them) by its code points. */
 function compare(a: string, b: string): number {
   if (plainNumber.test(a) && plainNumber.test(b)) return new Decimal(a).comparedTo(new Decimal(b));
-  return a < b ? -1 : a > b ? 1 : 0;
+  return byCodeUnits(a, b);
 }
 
 const tests: { readonly [Is in Comparison]: (held: string, wanted: string) => boolean } = {

@@ -72,6 +72,18 @@ export function unlessClosed(verdict: Verdict, held: string, closed: string | un
   return closed === undefined || stays ? verdict : { verdict: 'refused', code: 'closed', message: closed, suggestions: [] };
 }
 
+type Known = Omit<EditContext, 'repeats' | 'carries' | 'closed'>;
+
+/** What the judge of one cell knows of a context; taken out once for all edits of a block. */
+function knownIn(context: EditContext): Known {
+  const found = knownOf.get(context);
+  if (found) return found;
+  const { repeats: _repeats, carries: _carries, closed: _closed, ...known } = context;
+  knownOf.set(context, known);
+  return known;
+}
+const knownOf = new WeakMap<EditContext, Known>();
+
 /** The entry after a verdict on one of its cells, with all that follows from it; undefined when nothing is stored. */
 export function afterVerdict(
   fields: readonly CascadeField[],
@@ -84,14 +96,14 @@ export function afterVerdict(
   const fills = verdict.verdict === 'taken' ? Object.entries(verdict.fills ?? {}) : [];
   const after = withTexts(cells, [[field, verdict.value], ...fills]);
   if ((after[field] ?? '') === (cells[field] ?? '') && fills.length === 0) return undefined;
-  const { repeats: _repeats, carries: _carries, closed: _closed, ...known } = context;
-  const plan = planCascade(fields, after, [field, ...fills.map(([key]) => key)], known);
-  return { ...plan, filled: [...fills.map(([key, value]) => ({ field: key, value })), ...plan.filled] };
+  const plan = planCascade(fields, after, [field, ...fills.map(([key]) => key)], knownIn(context));
+  return fills.length === 0 ? plan : { ...plan, filled: [...fills.map(([key, value]) => ({ field: key, value })), ...plan.filled] };
 }
 
 /** Two plans one after the other: what the second one wrote over is not said of the first. */
 function joined(first: CascadePlan, second: CascadePlan | undefined, field: FieldId): CascadePlan {
   if (!second) return first;
+  if (first.cleared.length + first.kept.length + first.filled.length === 0) return second;
   const stays = (one: FieldId) => one !== field && (first.cells[one] ?? '') === (second.cells[one] ?? '');
   return {
     cells: second.cells,
@@ -104,10 +116,9 @@ function joined(first: CascadePlan, second: CascadePlan | undefined, field: Fiel
 /** Judges the edits of a block; what each distinct text means is found once a field. */
 function editJudge(context: EditContext): (field: CascadeField, edit: Edit, cells: Cells) => Verdict {
   const judges = new Map<CascadeField, CellJudge>();
-  const { repeats: _repeats, carries: _carries, closed: _closed, ...known } = context;
   return (field, edit, cells) => {
     if (field.rule?.noRepeats || edit.confirmed) return judgeEdit(field, edit, cells, context);
-    const own = judges.get(field) ?? blockJudge(field, known);
+    const own = judges.get(field) ?? blockJudge(field, knownIn(context));
     judges.set(field, own);
     return corrected(field, edit, own(edit, cells, cells[field.key] ?? ''), context);
   };

@@ -31,6 +31,17 @@ function onlyChoice(rule: CatalogRule, context: JudgeContext): string | undefine
   return open.length === 1 ? open[0]!.value : undefined;
 }
 
+/** Whether anything can follow from a change in these fields: one of them depends on others or brings something along. */
+function follows(fields: readonly CascadeField[]): boolean {
+  const known = following.get(fields);
+  if (known !== undefined) return known;
+  const found = fields.some(({ rule }) => rule?.kind === 'catalog' && (rule.parents.length > 0 || rule.brings.length > 0));
+  following.set(fields, found);
+  return found;
+}
+const following = new WeakMap<readonly CascadeField[], boolean>();
+const nothing: readonly never[] = [];
+
 /** What follows from a change of some cells. `before` is the entry with the changed cells in it already; `changed` their fields. */
 export function planCascade(
   fields: readonly CascadeField[],
@@ -38,6 +49,7 @@ export function planCascade(
   changed: readonly FieldId[],
   context: Omit<JudgeContext, 'entry' | 'held'>,
 ): CascadePlan {
+  if (!follows(fields)) return { cells: before, cleared: nothing, kept: nothing, filled: nothing };
   let cells = before;
   const cleared: { field: FieldId; value: string }[] = [];
   const kept: FieldId[] = [];

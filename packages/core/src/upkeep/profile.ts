@@ -1,6 +1,6 @@
 // What a column holds, and the list it wants to be: its values, with the spellings that likely mean each.
 import { grouped } from '../group.js';
-import { clean, longestValue, sourceTextFault } from '../text/index.js';
+import { byCodeUnits, clean, longestValue, sourceTextFault } from '../text/index.js';
 import type { LookAlike, Spelling } from './lookAlikes.js';
 
 /** A value of the proposed list, and the other spellings of it that entries hold. */
@@ -33,7 +33,7 @@ export const wantsToBeList = (distinct: number, entries: number): boolean =>
  * that differ by blanks alone belong to one value.
  */
 export function profileOf(counts: ReadonlyMap<string, number>, alike: readonly LookAlike[]): ColumnProfile {
-  const fit = [...counts].flatMap(([value, entries]) => {
+  const fit = inOrder(counts).flatMap(([value, entries]) => {
     const own = clean(value);
     return own === '' || own.length > longestValue || sourceTextFault(own) ? [] : [{ own, value, entries }];
   });
@@ -56,9 +56,12 @@ export function profileOf(counts: ReadonlyMap<string, number>, alike: readonly L
   };
 }
 
+/** Of two spellings that as many entries hold, the same one is right each time. */
+const inOrder = (counts: ReadonlyMap<string, number>) => [...counts].sort(([a], [b]) => byCodeUnits(a, b));
+
 /** The cleaned values of a column with their counts: among these look-alikes are sought. */
 export function cleanedCounts(counts: ReadonlyMap<string, number>): Spelling[] {
   const cleaned = new Map<string, number>();
-  for (const [value, entries] of counts) cleaned.set(clean(value), (cleaned.get(clean(value)) ?? 0) + entries);
+  for (const [value, entries] of inOrder(counts)) cleaned.set(clean(value), (cleaned.get(clean(value)) ?? 0) + entries);
   return [...cleaned].filter(([value]) => value !== '').map(([value, entries]) => ({ value, entries }));
 }

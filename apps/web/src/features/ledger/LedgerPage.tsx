@@ -103,7 +103,7 @@ function Part({ narrowed, before, build, locale, goOn }: PartProps) {
   return (
     <Table.Body>
       {data.lines.map((line) => (
-        <Line key={line.id} line={line} build={build} locale={locale} />
+        <Line key={`${line.id} ${line.field ?? ''}`} line={line} build={build} locale={locale} />
       ))}
       {data.lines.length === 0 && (
         <Table.Row bg="transparent">

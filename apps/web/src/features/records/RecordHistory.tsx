@@ -37,7 +37,7 @@ export function RecordHistory({ register, entry, cells, field, showAll }: Record
     return act === 'followed' ? `${became}, as it was corrected everywhere` : `The record was ${act}.`;
   };
   const back = async (change: EntryChange) => {
-    const now = await attempt(takeBack({ registerId: register.id, entryId: entry.id, change: change.id }).unwrap());
+    const now = await attempt(takeBack({ registerId: register.id, entryId: entry.id, change }).unwrap());
     if (!now) return;
     updateEntry(dispatch, store.getState(), register.id, entry.id, asGiven(now));
     notice('done', `${headingOf(change.field)} is ${shown(change.field, change.from)} again.`);
@@ -62,7 +62,7 @@ export function RecordHistory({ register, entry, cells, field, showAll }: Record
         </Text>
       )}
       {wanted.map((change) => (
-        <Box key={change.id} borderTopWidth="1px" borderColor="line" pt="2">
+        <Box key={`${change.id} ${change.field ?? ''}`} borderTopWidth="1px" borderColor="line" pt="2">
           <Text color="inkSoft" fontSize="xs">
             {moment.format(new Date(change.at))}, {change.by}
           </Text>
