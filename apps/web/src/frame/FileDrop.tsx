@@ -1,5 +1,6 @@
 // Where files are dropped or chosen; they are brought at once, and one is led to what is in them.
 import { FileUpload, Icon, Text } from '@chakra-ui/react';
+import { fileUploadSlotRecipe } from '@chakra-ui/react/theme';
 import { mostFileBytes } from '@dellum/contract';
 import { Upload } from 'lucide-react';
 import { useState } from 'react';
@@ -40,6 +41,7 @@ export function FileDrop({ label, what, about, instead, largest = mostFileBytes,
   };
   return (
     <FileUpload.Root
+      recipe={fileUploadSlotRecipe}
       maxFiles={most}
       translations={{ dropzone: words }}
       onFileAccept={({ files }) => {

@@ -1,15 +1,13 @@
 // Blocks on the clipboard: tab-separated text, quoted where a cell holds tabs, line ends or quotes; and tables in HTML.
-import Papa from 'papaparse';
+import { dsvFormat } from 'd3-dsv';
 
-const notation = { delimiter: '\t', newline: '\r\n', quoteChar: '"' } as const;
+const tabbed = dsvFormat('\t');
 
-export const toClipboard = (cells: readonly (readonly string[])[]): string => Papa.unparse(cells as string[][], notation);
+export const toClipboard = (cells: readonly (readonly string[])[]): string => cells.map((row) => tabbed.formatRow([...row])).join('\r\n');
 
 /** Reads what was copied elsewhere; a line end at the end makes no row of its own. */
 export function fromClipboard(text: string): string[][] {
-  if (text === '') return [];
-  const { data } = Papa.parse<string[]>(text.replace(/\r?\n$/u, ''), { delimiter: '\t', quoteChar: '"' });
-  return data;
+  return tabbed.parseRows(text);
 }
 
 const escapes: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;' };

@@ -1,5 +1,6 @@
 // The calendar under a date that is being typed: one month, the typed day marked; days the rule does not take are struck.
 import { Box, DatePicker, HStack, Kbd, parseDate, Text } from '@chakra-ui/react';
+import { datePickerSlotRecipe } from '@chakra-ui/react/theme';
 import type { Locale } from '@dellum/core';
 import type { MouseEvent } from 'react';
 
@@ -33,6 +34,7 @@ export function Calendar({ label, day, begin, locale, closed, onPick }: Calendar
   return (
     <Box role="group" aria-label={`Calendar of ${label}`} onClickCapture={pickMarked}>
       <DatePicker.Root
+        recipe={datePickerSlotRecipe}
         key={day?.slice(0, 7) ?? 'begin'}
         inline
         size="xs"

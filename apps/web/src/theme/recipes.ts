@@ -1,15 +1,13 @@
-// The recipes of the components that are used here, and no others: those of all components are the larger part of a first visit.
+// The recipes of the components that pages begin with, and no others: those of all components are the larger part of a first visit. A
+// component that comes later brings its own (`recipe`).
 import {
-  alertSlotRecipe,
   badgeRecipe,
   buttonRecipe,
   checkboxSlotRecipe,
   checkmarkRecipe,
   codeRecipe,
-  datePickerSlotRecipe,
   dialogSlotRecipe,
   fieldSlotRecipe,
-  fileUploadSlotRecipe,
   headingRecipe,
   iconRecipe,
   inputAddonRecipe,
@@ -19,12 +17,9 @@ import {
   listSlotRecipe,
   menuSlotRecipe,
   nativeSelectSlotRecipe,
-  popoverSlotRecipe,
   progressSlotRecipe,
-  radioCardSlotRecipe,
   radioGroupSlotRecipe,
   radiomarkRecipe,
-  segmentGroupSlotRecipe,
   spinnerRecipe,
   tableSlotRecipe,
   textareaRecipe,
@@ -47,19 +42,13 @@ export const recipes = {
 };
 
 export const slotRecipes = {
-  alert: alertSlotRecipe,
   checkbox: checkboxSlotRecipe,
-  datePicker: datePickerSlotRecipe,
   dialog: dialogSlotRecipe,
   field: fieldSlotRecipe,
-  fileUpload: fileUploadSlotRecipe,
   list: listSlotRecipe,
   menu: menuSlotRecipe,
   nativeSelect: nativeSelectSlotRecipe,
-  popover: popoverSlotRecipe,
   progress: progressSlotRecipe,
-  radioCard: radioCardSlotRecipe,
   radioGroup: radioGroupSlotRecipe,
-  segmentGroup: segmentGroupSlotRecipe,
   table: tableSlotRecipe,
 };

@@ -1,5 +1,6 @@
 // The impact slip: what a change would do to entries, in numbers, and the answers that decide it.
 import { Box, Button, HStack, Heading, RadioCard, Stack, Text } from '@chakra-ui/react';
+import { radioCardSlotRecipe } from '@chakra-ui/react/theme';
 import { heldBy, questionKey, type Answer } from '@dellum/core';
 import type { BuildView, Slip, SlipQuestion } from '@dellum/contract';
 import { useState } from 'react';
@@ -168,6 +169,7 @@ function AnswerCards({ question, several, given, give }: AnswerCardsProps) {
   const about = aboutOf(question);
   return (
     <RadioCard.Root
+      recipe={radioCardSlotRecipe}
       size="sm"
       value={given ?? null}
       onValueChange={({ value }) => value && give(value as Answer)}

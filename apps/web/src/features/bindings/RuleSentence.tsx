@@ -1,5 +1,6 @@
 // The rule in one plain sentence whose parts can be clicked and changed; read-only without `editing`.
 import { Box, Button, HStack, Popover, Portal, Text } from '@chakra-ui/react';
+import { popoverSlotRecipe } from '@chakra-ui/react/theme';
 import { partsOfRule, ruleSentence, type Rule, type RuleNames, type RulePart } from '@dellum/core';
 import { useState, type ReactNode } from 'react';
 import { partTitles, RulePartEditor } from './RulePartEditor.js';
@@ -81,6 +82,7 @@ function PartPopover({ edits, rule, place, children, onChange }: PartPopoverProp
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root
+      recipe={popoverSlotRecipe}
       open={open}
       onOpenChange={(details) => setOpen(details.open)}
       positioning={{ placement: 'bottom-start' }}

@@ -1,6 +1,7 @@
 // Where a rule stands: what its editors need to know beside the rule itself.
-import { partReads, type FieldId, type Rule, type RuleNames } from '@dellum/core';
+import { partReads, type Rule, type RuleNames } from '@dellum/core';
 import { levelNames } from './levels.js';
+import { plainNames, type NamedIn } from './plainNames.js';
 import type { BuildView, FieldView, Me, RegisterView } from '@dellum/contract';
 
 export interface RulePlace {
@@ -31,20 +32,11 @@ function companionHeading(build: BuildView, catalogId: string, key: string): str
 }
 
 /** How sentences call what a rule names. */
-export const ruleNames = ({
-  field,
-  register,
-  build,
-  me,
-}: Pick<RulePlace, 'register' | 'build' | 'me'> & { readonly field?: FieldView }): RuleNames => ({
-  several: field?.kind === 'several values',
-  ...(field && { kind: field.kind }),
-  locale: me.house.locale,
+export const ruleNames = (place: NamedIn): RuleNames => ({
+  ...plainNames(place),
   level: (catalogId, level) => {
-    const names = levelNames(build, catalogId);
+    const names = levelNames(place.build, catalogId);
     return names[level ?? names.length - 1]?.toLowerCase();
   },
-  companion: (catalogId, key) => companionHeading(build, catalogId, key),
-  catalog: (id) => build.catalogs.find((catalog) => catalog.id === id)?.title ?? 'a catalog',
-  field: (key: FieldId) => register.fields.find((field) => field.key === key)?.heading ?? key,
+  companion: (catalogId, key) => companionHeading(place.build, catalogId, key),
 });

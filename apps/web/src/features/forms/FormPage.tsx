@@ -1,5 +1,6 @@
 // Laying out a form: its fields in sections and columns, checked while it is made, tried at once, published as versions.
 import { Box, Button, HStack, SegmentGroup, Text } from '@chakra-ui/react';
+import { segmentGroupSlotRecipe } from '@chakra-ui/react/theme';
 import {
   askedIn,
   catalogIdOf,
@@ -117,6 +118,7 @@ function OneForm({ form, register, build, me, again }: OneFormProps) {
     >
       <HStack px="4" py="2" gap="3" borderBottomWidth="1px" borderColor="lineSoft" wrap="wrap">
         <SegmentGroup.Root
+          recipe={segmentGroupSlotRecipe}
           size="xs"
           value={shown}
           onValueChange={({ value }) => setShown(Object.keys(views).find((view): view is keyof typeof views => view === value) ?? 'layout')}

@@ -1,5 +1,6 @@
 // The pages before one is signed in: sign in, or make the first house.
 import { Alert, Box, Button, Stack, Text } from '@chakra-ui/react';
+import { alertSlotRecipe } from '@chakra-ui/react/theme';
 import { MakeHouseDto, SignInDto, type Threshold as ThresholdView } from '@dellum/contract';
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -16,7 +17,7 @@ import { useMakeHouseMutation, useSignInMutation, useThresholdQuery } from '../.
 function Refusal({ words }: { words: string | undefined }) {
   if (!words) return null;
   return (
-    <Alert.Root status="error" colorPalette="brick" size="sm">
+    <Alert.Root recipe={alertSlotRecipe} status="error" colorPalette="brick" size="sm">
       <Alert.Indicator />
       <Alert.Title>{words}</Alert.Title>
     </Alert.Root>

@@ -1,5 +1,6 @@
 // The three ways a range can end, as cards to choose from.
 import { RadioCard } from '@chakra-ui/react';
+import { radioCardSlotRecipe } from '@chakra-ui/react/theme';
 import { endKind, rangeEndings, type RangeEnding } from '@dellum/core';
 
 interface EndChoiceProps {
@@ -11,6 +12,7 @@ interface EndChoiceProps {
 export function EndChoice({ label, ends, onChoose }: EndChoiceProps) {
   return (
     <RadioCard.Root
+      recipe={radioCardSlotRecipe}
       size="sm"
       value={ends}
       onValueChange={({ value }) => value && onChoose(value as RangeEnding)}

@@ -35,7 +35,7 @@ import { useEntryWindow } from '../entries/useEntryWindow.js';
 import { useNewEntries } from '../entries/useNewEntries.js';
 import { cellMenu } from './cellMenu.js';
 import { columnsOf } from './columns.js';
-import { useRefused } from './RefusedSlip.js';
+import { useRefused } from './useRefused.js';
 import { SheetActions } from './SheetActions.js';
 import { aboutSheet, mayDownload } from './limitWords.js';
 import { SheetFoot } from './SheetFoot.js';

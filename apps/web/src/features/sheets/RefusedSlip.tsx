@@ -4,16 +4,13 @@ import type { RegisterView } from '@dellum/contract';
 import { useState } from 'react';
 import { ActButton } from '../../frame/ActButton.js';
 import { SlipHead } from '../../frame/SlipHead.js';
-import { useAppDispatch, useAppSelector } from '../../data/store.js';
+import { useAppDispatch } from '../../data/store.js';
 import { draftKey, mendedBy, settled, type Draft } from '../../data/draftsSlice.js';
 import type { BlockActs } from './useBlockActs.js';
 import { number } from '../../frame/written.js';
 
 /** So many are shown at once; when they are mended, others follow. */
 const mostShown = 50;
-
-export const useRefused = (registerId: string): readonly Draft[] =>
-  Object.values(useAppSelector((state) => state.drafts)).filter((draft) => draft.registerId === registerId && draft.state === 'refused');
 
 interface RefusedSlipProps {
   readonly register: RegisterView;

@@ -2,7 +2,7 @@
 import { catalogIdOf, isNumeric, kindLabel, picksFrom, ruleAs, ruleTakes } from '@dellum/core';
 import { mayDesign, type BuildView, type FieldView, type Me, type RegisterView } from '@dellum/contract';
 import type { GridColumn } from '../../grid/index.js';
-import { ruleNames } from '../bindings/rulePlace.js';
+import { plainNames } from '../bindings/plainNames.js';
 
 /** Which rule a field has, in a few words. */
 export function ruleInShort(field: FieldView, register: RegisterView, build: BuildView, me: Me): string {
@@ -13,7 +13,7 @@ export function ruleInShort(field: FieldView, register: RegisterView, build: Bui
 function takenInShort(field: FieldView, register: RegisterView, build: BuildView, me: Me): string {
   const catalogId = catalogIdOf(field.rule);
   if (catalogId !== undefined) return build.catalogs.find(({ id }) => id === catalogId)?.title ?? 'a catalog';
-  if (field.rule && !ruleAs('plain', field.rule)) return ruleTakes(field.rule, ruleNames({ field, register, build, me }));
+  if (field.rule && !ruleAs('plain', field.rule)) return ruleTakes(field.rule, plainNames({ field, register, build, me }));
   return field.kind === 'text' ? 'any text' : kindLabel(field.kind);
 }
 
