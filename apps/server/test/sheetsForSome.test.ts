@@ -157,7 +157,9 @@ describe('a sheet that is limited to groups', () => {
     await join([]);
     expect((await edit()).status).toBe(403);
     const [change] = await house.clerk.get<EntryChange[]>(`/registers/${register}/records/${entry}/history`);
-    expect((await house.clerk.call('POST', `/registers/${register}/records/${entry}/history/${change!.id}/back`, { field: 'visit' })).status).toBe(403);
+    expect(
+      (await house.clerk.call('POST', `/registers/${register}/records/${entry}/history/${change!.id}/back`, { field: 'visit' })).status,
+    ).toBe(403);
 
     // A group that is deleted opens nothing.
     for (const group of [watch, office]) expect((await house.administrator.call('DELETE', `/groups/${group}`)).status).toBe(200);

@@ -34,7 +34,7 @@ const csvOf = (lines: readonly LedgerLine[], header: boolean): string =>
 
 export async function ledgerFile(read: (before: number | undefined, count: number) => Promise<LedgerLine[]>, sink: Sink): Promise<void> {
   let before: number | undefined;
-  for (let written = 0; written < mostLines; ) {
+  for (let written = 0; written < mostLines;) {
     // What cannot be read at all is refused before the file begins.
     const lines = await read(before, atOnce);
     written += lines.length;

@@ -44,7 +44,8 @@ export class LedgerReadService {
   async page(caller: Caller, query: LedgerQueryDto): Promise<LedgerPage> {
     const lines = await this.lines(caller, query, linesAPage);
     const last = lines.at(-1);
-    const more = last !== undefined && lines.length >= linesAPage && (await this.lines(caller, { ...query, before: last.id }, 1)).length > 0;
+    const more =
+      last !== undefined && lines.length >= linesAPage && (await this.lines(caller, { ...query, before: last.id }, 1)).length > 0;
     return { lines, more };
   }
 
