@@ -227,7 +227,7 @@ test('another one like a record has all that the record has: rates, days and wha
     .click();
   await page.getByLabel('Look for records').fill('QV-0616');
   await expect(page.getByText('1 record found.')).toBeVisible();
-  await page.getByRole('table', { name: 'Records of Berth visits' }).getByRole('link').click();
+  await page.getByRole('table', { name: 'Records of Berth visits' }).getByRole('link', { name: visit!, exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('QV-0616');
   const all = async () => Promise.all((await fields(page).getByRole('group').all()).map(async (group) => (await group.innerText()).trim()));
   await expect(value(page, 'Dues rate')).toHaveText(/\d %/);
@@ -238,4 +238,33 @@ test('another one like a record has all that the record has: rates, days and wha
   expect(page.url()).not.toBe(address);
   await expect(value(page, 'Dues rate')).toHaveText(/\d %/);
   expect(await all()).toEqual(before);
+});
+
+test('what was pasted into a row is told field by field in its record, and one field is taken back without the other', async ({
+  house,
+}) => {
+  const page = await house.open('mara');
+  const grid = await toSheet(page, 'Berth visits');
+  const visit = await cellOf(grid, 1500, 'Visit').textContent();
+  await cellOf(grid, 1500, 'Status').click();
+  await page.evaluate(() => navigator.clipboard.writeText('Shifted\tTam Ossel'));
+  await page.keyboard.press('Control+v');
+  await expect(cellOf(grid, 1500, 'Pilot')).toHaveText('Tam Ossel');
+  await page.getByRole('link', { name: 'Records', exact: true }).click();
+  await page
+    .getByRole('main')
+    .getByRole('link', { name: /^Berth visits/ })
+    .click();
+  await page.getByLabel('Look for records').fill(visit!);
+  await page.getByRole('table', { name: 'Records of Berth visits' }).getByRole('link', { name: visit!, exact: true }).click();
+  const history = page.getByRole('region', { name: 'History of the record' });
+  const takeBack = (change: RegExp) => history.getByText(change).locator('xpath=..').getByRole('button', { name: 'Take it back' });
+  await expect(takeBack(/^Status: .* → “Shifted”$/)).toBeVisible();
+  await takeBack(/^Pilot: .* → “Tam Ossel”$/).click();
+  await expect(page.getByText(/^Pilot is .* again\.$/)).toBeVisible();
+  await expect(value(page, 'Pilot')).not.toHaveText('Tam Ossel');
+  await expect(value(page, 'Status')).toHaveText('Shifted');
+  await page.reload();
+  await expect(takeBack(/^Status: .* → “Shifted”$/)).toBeVisible();
+  await expect(history.getByText(/^Pilot: “Tam Ossel” → /)).toBeVisible();
 });
