@@ -227,7 +227,7 @@ test('another one like a record has all that the record has: rates, days and wha
     .click();
   await page.getByLabel('Look for records').fill('QV-0616');
   await expect(page.getByText('1 record found.')).toBeVisible();
-  await page.getByRole('table', { name: 'Records of Berth visits' }).getByRole('link', { name: visit!, exact: true }).click();
+  await page.getByRole('table', { name: 'Records of Berth visits' }).getByRole('link').click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('QV-0616');
   const all = async () => Promise.all((await fields(page).getByRole('group').all()).map(async (group) => (await group.innerText()).trim()));
   await expect(value(page, 'Dues rate')).toHaveText(/\d %/);

@@ -2,6 +2,8 @@
 import fc from 'fast-check';
 import { asKept, type Arrangement } from '@dellum/core';
 import type { ArrangementView, BlockSum, EntryPage, Found, HeldValues, Problem } from '@dellum/contract';
+import { CountsStore } from '@dellum/server';
+import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chain, makeEntrySheet, type Made } from './entrySheet.js';
 import { startServer, type Running, type Visitor } from './house.js';
@@ -71,6 +73,26 @@ describe('an arrangement', () => {
         }
       }
     }
+  });
+
+  it('goes by the new spelling while entries still follow a correction', async () => {
+    const made = await sheetOf([['beta'], ['alpha'], ['gamma'], ['alpha'], ['']]);
+    const { kysely: db } = running.database;
+    const [houseId, field] = [made.house.id, made.register.fields.find(({ key }) => key === 'name')!.id];
+    // As a correction begins: counted as it will be, and no entry is written yet.
+    const counted = [
+      { fieldId: field, value: 'alpha', entries: -2 },
+      { fieldId: field, value: 'zeta', entries: 2 },
+    ];
+    await running.database.transaction((trx) => new CountsStore(running.database).write(trx, houseId, counted));
+    await sql`insert into carries (house_id, id, field_id, from_value, to_value, done, total)
+      values (${houseId}, gen_random_uuid(), ${field}, 'alpha', 'zeta', 0, 2)`.execute(db);
+    await sql`update houses set build = build + 1 where id = ${houseId}`.execute(db);
+    for (const [direction, order] of [
+      ['up', ['beta', 'gamma', 'zeta', 'zeta', '']],
+      ['down', ['zeta', 'zeta', 'gamma', 'beta', '']],
+    ] as const)
+      expect(names(await arranged(made, { sort: [{ field: 'name', direction }] }))).toEqual(order);
   });
 
   it('follows the order of a catalog, and of a second field among equals', async () => {

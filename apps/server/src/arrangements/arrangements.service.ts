@@ -121,8 +121,8 @@ export class ArrangementsService {
       await Promise.all(wanted.map(async (field) => [field.key, await this.outside.of(db, build, register, [field])] as const)),
     );
     const carries = carriesOf(build, register);
-    // Several values are counted one by one; what is being corrected is counted as it will be.
-    const single = sorted.filter(({ key, kind }) => kind !== 'several values' && carries.every(({ field }) => field !== key));
+    // Several values are counted one by one. What is being corrected is counted as everybody sees it, and looked for as such.
+    const single = sorted.filter(({ kind }) => kind !== 'several values');
     const held = await Promise.all(single.map((field) => this.counts.hasFew(db, build.houseId, field.id)));
     const few = new Set(single.filter((_, at) => held[at]).map(({ key }) => key));
     return arrangedSql(arrangement, { houseId: build.houseId, register, carries, catalogs, outside, few });
