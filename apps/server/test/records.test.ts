@@ -186,14 +186,14 @@ describe('the history of a record', () => {
     expect((await house.clerk.call('POST', `/registers/${house.visits.id}/entries/block`, { cells: pasted })).status).toBe(200);
     const changes = await historyOf(house, id);
     expect(changes.map(({ field, from, to, standing }) => [field, from, to, standing])).toEqual([
-      ['pilot', 'Tam Ossel', 'Rook Tansy', true],
       ['visit', 'V1', 'V7', true],
+      ['pilot', 'Tam Ossel', 'Rook Tansy', true],
     ]);
     expect(changes[0]!.id).toBe(changes[1]!.id);
     expect((await back(house, id, { ...changes[0]!, field: 'day' })).body.code).toBe('not-found');
-    expect((await back(house, id, changes[1]!)).body.cells).toEqual({ visit: 'V1', pilot: 'Rook Tansy' });
-    expect((await back(house, id, changes[1]!)).body.code).toBe('cell-changed');
-    expect((await back(house, id, changes[0]!)).body.cells).toEqual({ visit: 'V1', pilot: 'Tam Ossel' });
+    expect((await back(house, id, changes[0]!)).body.cells).toEqual({ visit: 'V1', pilot: 'Rook Tansy' });
+    expect((await back(house, id, changes[0]!)).body.code).toBe('cell-changed');
+    expect((await back(house, id, changes[1]!)).body.cells).toEqual({ visit: 'V1', pilot: 'Tam Ossel' });
     // Whoever saw the entry before is told which of its fields was changed by whom.
     const late = { field: 'pilot', text: 'Bryn Calloway', version: 1 };
     const told = await house.administrator.call<Problem>('PATCH', `/registers/${house.visits.id}/entries/${id}`, late);

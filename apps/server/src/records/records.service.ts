@@ -150,7 +150,11 @@ export class RecordsService {
     const build = await this.builds.now(caller.houseId);
     const register = registerOf(build, registerId, caller);
     const entry = await this.seen(db, caller, register, entryId, carriesOf(build, register));
-    const rows = await this.store.changes(db, { houseId: caller.houseId, registerId }, entryId);
+    const found = await this.store.changes(db, { houseId: caller.houseId, registerId }, entryId);
+    // What one act wrote stands in the order of the fields.
+    const places = new Map(register.fields.map(({ key }, at) => [key, at]));
+    const placeOf = ({ field }: ChangeRow) => places.get(field ?? '') ?? places.size;
+    const rows = [...found].sort((a, b) => b.id - a.id || placeOf(a) - placeOf(b));
     if (!entry && rows.length === 0) throw notFound('This entry');
     // A field holds what was written last; an older change of it cannot be taken back without the newer ones.
     const newest = new Set<string>();

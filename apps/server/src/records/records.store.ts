@@ -98,7 +98,7 @@ export class RecordsStore {
       from ledger_lines as line left join people on people.house_id = line.house_id and people.id = line.person_id
       where line.house_id = ${houseId} and line.register_id = ${registerId} and line.entry_id = ${entryId}
         and line.act in ('cell.written', 'cell.followed', 'entry.inserted', 'entry.deleted', 'entry.restored') and (${id ?? null}::bigint is null or line.id = ${id ?? null}::bigint)
-      order by line.id desc, line.field_key limit ${mostChanges}`.execute(db);
+      order by line.id desc limit ${mostChanges}`.execute(db);
     return rows;
   }
 }
