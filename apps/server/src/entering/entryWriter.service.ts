@@ -130,21 +130,13 @@ export class EntryWriterService {
   }
 
   /** Stores changed entries with their counts, ledger rows and changes. Returns all of them as they are now. */
-  async cells(
-    trx: Trx,
-    caller: Writer,
-    register: RegisterBuild,
-    entries: ReadonlyMap<string, EntryView>,
-    after: ReadonlyMap<string, Cells>,
-    carries: readonly Carry[],
-    actId?: number,
-  ): Promise<EntryView[]> {
-    const prepared = this.prepared(caller, register, entries, after, carries, actId);
+  async cells(trx: Trx, ...changed: Parameters<EntryWriterService['prepared']>): Promise<EntryView[]> {
+    const prepared = this.prepared(...changed);
     await this.write(trx, prepared);
     return prepared.now;
   }
 
-  /** What stores changed entries with their counts, ledger rows and changes. */
+  /** What stores changed entries with their counts, ledger rows and changes. `after`: what they are to hold. */
   prepared(
     caller: Writer,
     register: RegisterBuild,
